@@ -1,0 +1,31 @@
+// Builds the interface (Vite) and the Node programs (Rolldown) into dist/.
+import { readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { build as bundle } from 'rolldown';
+import { build as buildWeb } from 'vite';
+import { dist, root } from './paths.mjs';
+
+const PROGRAMS = {
+  'server/main': 'src/server/main.ts',
+  'server/demo': 'src/server/demo/main.ts',
+  'server/bench': 'src/server/bench/main.ts',
+  'standins/tern-post': 'src/standins/tern-post/main.ts',
+  'standins/letterloft': 'src/standins/letterloft/main.ts',
+  'standins/site': 'src/standins/site/main.ts',
+};
+
+const { dependencies } = JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8'));
+const isPackage = (id) => id.startsWith('node:') || Object.keys(dependencies).some((name) => id === name || id.startsWith(`${name}/`));
+
+rmSync(dist, { recursive: true, force: true });
+await Promise.all([
+  buildWeb({ root, logLevel: 'warn' }),
+  bundle({
+    input: Object.fromEntries(Object.entries(PROGRAMS).map(([name, file]) => [name, path.join(root, file)])),
+    external: isPackage,
+    platform: 'node',
+    tsconfig: path.join(root, 'tsconfig.json'),
+    output: { dir: dist, format: 'esm', sourcemap: true, entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' },
+    logLevel: 'warn',
+  }),
+]);

@@ -1,0 +1,45 @@
+// The command line of Iwashi: reads the verb, prepares the machine, hands over to one file per verb.
+import { setUp } from './setup.mjs';
+import { stopAllOnExit } from './processes.mjs';
+
+const HELP = `Iwashi: what visitors hand over, in the right lists of your other systems, with proof.
+
+  ./iwashi demo [--port N] [--fresh]   everything on this machine, with invented services and data
+  ./iwashi start                       production: server and workers, configured by environment
+  ./iwashi serve | work                one of the two roles alone (run as many workers as you like)
+  ./iwashi test [NAME...]              check unit outside system browser, or only those named
+  ./iwashi check                       types, lint, format, import boundaries, dead code
+  ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping deliver
+  ./iwashi help                        this text
+
+Environment for start, serve and work: see "Run it for real" in README.md.`;
+
+const VERBS = {
+  demo: { needs: ['mariadb', 'modules', 'build'], file: './demo.mjs' },
+  start: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
+  serve: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
+  work: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
+  test: { needs: ['modules'], file: './test.mjs' },
+  check: { needs: ['modules'], file: './check.mjs' },
+  bench: { needs: ['mariadb', 'modules', 'build'], file: './bench.mjs' },
+};
+
+const [verb = 'help', ...args] = process.argv.slice(2);
+if (verb === 'help' || verb === '--help' || verb === '-h') {
+  console.log(HELP);
+} else if (!(verb in VERBS)) {
+  console.error(`iwashi: there is no "${verb}".\n\n${HELP}`);
+  process.exitCode = 2;
+} else {
+  try {
+    stopAllOnExit();
+    await setUp(VERBS[verb].needs);
+    const { run } = await import(VERBS[verb].file);
+    await run(args, verb);
+  } catch (error) {
+    console.error(`iwashi ${verb}: ${error.expected ? error.message : error.stack}`);
+    const { stopAll } = await import('./processes.mjs');
+    await stopAll();
+    process.exit(1);
+  }
+}

@@ -1,0 +1,84 @@
+// Child processes: everything that is started here is ended here, newest first.
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+
+const GRACE_MS = 12_000;
+const stoppers = [];
+let stopping = null;
+
+/** Registers something to end when this command ends. */
+export function onStop(stop) {
+  stoppers.push(stop);
+}
+
+/** Ends everything that was started, newest first. Safe to call more than once. */
+export function stopAll() {
+  stopping ??= (async () => {
+    while (stoppers.length > 0) await stoppers.pop()().catch(() => {});
+  })();
+  return stopping;
+}
+
+export const isStopping = () => stopping !== null;
+
+/** Ends everything on Ctrl-C, on a polite kill and when the terminal goes away. */
+export function stopAllOnExit() {
+  for (const [signal, code] of [
+    ['SIGINT', 130],
+    ['SIGTERM', 143],
+    ['SIGHUP', 129],
+  ]) {
+    process.once(signal, () => void stopAll().then(() => process.exit(code)));
+  }
+}
+
+/** Sends SIGTERM, waits, then SIGKILL. */
+export async function endProcess(child, graceMs = GRACE_MS) {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = once(child, 'exit');
+  child.kill('SIGTERM');
+  const timer = setTimeout(() => child.kill('SIGKILL'), graceMs);
+  await gone;
+  clearTimeout(timer);
+}
+
+/**
+ * Starts a long-running Node process of ours. It gets an IPC channel, on which it says `{ ready }`
+ * once, and whose closing tells it that this command is gone.
+ * @returns the child and what it said when it became ready
+ */
+export async function startNode(name, file, args, env, { restart = false } = {}) {
+  let child = launch();
+  const ready = await firstWord(child, name);
+  onStop(() => endProcess(child));
+  return { ready, pid: () => child.pid };
+
+  function launch() {
+    // Its own session, so that Ctrl-C reaches this command only and the order of ending is ours.
+    const started = spawn(process.execPath, ['--enable-source-maps', file, ...args], {
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      detached: true,
+    });
+    started.once('exit', (code, signal) => {
+      if (isStopping()) return;
+      console.error(`iwashi: ${name} ended (${signal ?? `exit ${code}`})${restart ? '; starting it again' : ''}`);
+      if (restart) setTimeout(() => !isStopping() && (child = launch()), 1000);
+    });
+    return started;
+  }
+}
+
+function firstWord(child, name) {
+  return new Promise((resolve, reject) => {
+    child.once('message', resolve);
+    child.once('exit', (code) => reject(new Error(`${name} ended before it was ready (exit ${code})`)));
+  });
+}
+
+/** Runs a command to its end; rejects when it fails. */
+export async function runToEnd(command, args, options = {}) {
+  const child = spawn(command, args, { stdio: 'inherit', ...options });
+  const [code, signal] = await once(child, 'exit');
+  if (code !== 0) throw new Error(`${command} ${args[0] ?? ''} failed (${signal ?? `exit ${code}`})`);
+}

@@ -1,0 +1,176 @@
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsNotEmptyObject, IsNumber, IsObject, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { STEPS, type Step } from '../core/mapping/index.ts';
+import { DUPLICATE_POLICIES, type DuplicatePolicy, type Finding, type Plan, type RouteDocument } from '../core/plan/index.ts';
+import type { FieldValues } from '../core/values/index.ts';
+import type { DotLineData } from './connection.ts';
+import type { PublishState } from './source.ts';
+
+class LineOriginInput {
+  @IsIn(['field', 'fixed'])
+  kind!: 'field' | 'fixed';
+
+  @IsString()
+  @MaxLength(64)
+  field: string = '';
+
+  @IsString()
+  @MaxLength(500, { message: 'A fixed value has at most 500 characters.' })
+  value: string = '';
+}
+
+class MapLineInput {
+  @IsString()
+  @Length(1, 120)
+  to!: string;
+
+  @IsNotEmptyObject()
+  @ValidateNested()
+  @Type(() => LineOriginInput)
+  from!: LineOriginInput;
+
+  @IsArray()
+  @ArrayMaxSize(10, { message: 'A line has at most ten steps.' })
+  @IsIn(STEPS, { each: true })
+  steps!: Step[];
+}
+
+class TagRuleInput {
+  @IsString()
+  @MaxLength(64)
+  field!: string;
+
+  @IsString()
+  @MaxLength(200)
+  answer!: string;
+
+  @IsString()
+  @MaxLength(120)
+  tag!: string;
+}
+
+class TargetInput {
+  @IsString()
+  @MaxLength(36)
+  connectionId!: string;
+
+  @IsString()
+  @MaxLength(120)
+  list!: string;
+
+  @IsString()
+  @MaxLength(120)
+  group!: string;
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @Length(1, 120, { each: true, message: 'A tag has between 1 and 120 characters.' })
+  tags!: string[];
+
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => TagRuleInput)
+  tagRules!: TagRuleInput[];
+
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => MapLineInput)
+  lines!: MapLineInput[];
+
+  @IsIn(DUPLICATE_POLICIES)
+  duplicates!: DuplicatePolicy;
+}
+
+class ConfirmationMailInput {
+  @IsString()
+  @Length(1, 200, { message: 'The mail needs a subject.' })
+  subject!: string;
+
+  @IsString()
+  @Length(1, 5000, { message: 'The mail needs a text.' })
+  body!: string;
+
+  @IsString()
+  @Length(1, 80, { message: 'The button needs a text.' })
+  button!: string;
+}
+
+class ConsentPolicyInput {
+  @IsIn(['single', 'double'])
+  mode!: 'single' | 'double';
+
+  @IsString()
+  @MaxLength(80)
+  purpose!: string;
+
+  @IsString()
+  @MaxLength(64)
+  tickField!: string;
+
+  @IsObject()
+  @ValidateNested()
+  @Type(() => ConfirmationMailInput)
+  mail!: ConfirmationMailInput;
+
+  @IsNumber({}, { message: 'Enter hours.' })
+  @Min(1, { message: 'People need at least an hour.' })
+  @Max(24 * 60, { message: 'At most 60 days.' })
+  expiresHours!: number;
+}
+
+export class RouteDocumentInput implements RouteDocument {
+  @IsString()
+  @MaxLength(36)
+  sourceId!: string;
+
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => TargetInput)
+  targets!: TargetInput[];
+
+  @IsObject()
+  @ValidateNested()
+  @Type(() => ConsentPolicyInput)
+  consent!: ConsentPolicyInput;
+}
+
+export class RouteInput {
+  @IsString()
+  @Length(1, 80, { message: 'Give the route a name.' })
+  name!: string;
+
+  @IsString()
+  @Length(1, 36, { message: 'Choose a source.' })
+  sourceId!: string;
+}
+
+export class RehearsalInput {
+  @IsObject()
+  values!: FieldValues;
+}
+
+export interface RouteView {
+  id: string;
+  name: string;
+  state: PublishState;
+  liveVersion: number | null;
+  changed: boolean;
+  draft: RouteDocument;
+  draftAt: string;
+  publishedAt: string | null;
+  sourceName: string;
+  targetNames: string[];
+  findings: Finding[];
+  held: number;
+  hours: DotLineData;
+}
+
+export interface RehearsalView {
+  plan: Plan;
+  /** Names for the ids that the plan speaks of. */
+  names: Record<string, string>;
+}

@@ -1,0 +1,113 @@
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsNumber, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
+import type { SourceDocument } from '../core/intake/index.ts';
+import { FIELD_TYPES, type FieldType, type FieldValues } from '../core/values/index.ts';
+import type { DotLineData } from './connection.ts';
+
+export class SourceFieldInput {
+  @IsString()
+  @Matches(/^[A-Za-z][A-Za-z0-9_.-]{0,63}$/, {
+    message: 'The field name starts with a letter and has only letters, digits, dots, dashes and underscores.',
+  })
+  key!: string;
+
+  @IsString()
+  @Length(1, 500, { message: 'Give the field a label.' })
+  label!: string;
+
+  @IsIn(FIELD_TYPES)
+  type!: FieldType;
+
+  @IsBoolean()
+  required!: boolean;
+
+  @IsArray()
+  @ArrayMaxSize(100, { message: 'A choice has at most 100 answers.' })
+  @IsString({ each: true })
+  @Length(1, 200, { each: true, message: 'An answer has between 1 and 200 characters.' })
+  options!: string[];
+
+  @IsBoolean()
+  several!: boolean;
+
+  @IsString()
+  @MaxLength(300)
+  help!: string;
+
+  @IsString()
+  @MaxLength(300)
+  preset!: string;
+
+  @IsString()
+  @MaxLength(60)
+  keepAs!: string;
+}
+
+const isGiven = (_: object, value: unknown) => value !== '';
+
+export class SourceDocumentInput implements SourceDocument {
+  @IsArray()
+  @ArrayMaxSize(60, { message: 'A form has at most 60 fields.' })
+  @ValidateNested({ each: true })
+  @Type(() => SourceFieldInput)
+  fields!: SourceFieldInput[];
+
+  @IsString()
+  @Length(1, 80, { message: 'The button needs a text.' })
+  button!: string;
+
+  @IsString()
+  @MaxLength(1000)
+  statement!: string;
+
+  @ValidateIf((document: SourceDocumentInput) => isGiven(document, document.thankYouUrl))
+  @Matches(/^https?:\/\/[^\s]+$/, { message: 'Enter the whole address of the page, from https:// on.' })
+  @MaxLength(500)
+  thankYouUrl!: string;
+
+  @IsString()
+  @MaxLength(1000)
+  thankYouMessage!: string;
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @Matches(/^https?:\/\/[^/\s]+$/, { each: true, message: 'A site is written like https://example.org, without anything after the name.' })
+  origins!: string[];
+
+  @IsNumber({}, { message: 'Enter seconds.' })
+  @Min(0, { message: 'Seconds cannot be negative.' })
+  @Max(60, { message: 'More than 60 seconds would turn people away.' })
+  minimumSeconds!: number;
+}
+
+export class SourceInput {
+  @IsString()
+  @Length(1, 80, { message: 'Give the form a name.' })
+  name!: string;
+}
+
+export type PublishState = 'draft' | 'live' | 'paused';
+
+export interface SourceView {
+  id: string;
+  name: string;
+  state: PublishState;
+  liveVersion: number | null;
+  /** Whether the draft differs from what is live. */
+  changed: boolean;
+  draft: SourceDocument;
+  draftAt: string;
+  publishedAt: string | null;
+  postUrl: string;
+  html: string;
+  routes: { id: string; name: string; state: PublishState }[];
+  today: number;
+  hours: DotLineData;
+}
+
+/** A submission kept as an example to map and rehearse with. */
+export interface SampleView {
+  id: string;
+  receivedAt: string;
+  values: FieldValues;
+}

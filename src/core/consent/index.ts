@@ -1,0 +1,1 @@
+export { consentState, type ConsentEvent, type ConsentEventKind, type ConsentState } from './state.ts';

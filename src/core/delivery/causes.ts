@@ -1,0 +1,98 @@
+/** Why an attempt did not end well. */
+export type Cause =
+  | 'credentials refused'
+  | 'not permitted'
+  | 'address invalid'
+  | 'left there before'
+  | 'required field missing'
+  | 'value refused'
+  | 'place gone'
+  | 'conflict'
+  | 'rate limited'
+  | 'unavailable'
+  | 'time-out'
+  | 'answer unreadable'
+  | 'address not allowed'
+  | 'differs after sending';
+
+export interface CauseFacts {
+  /** One sentence for the operator. */
+  sentence: string;
+  nextStep: string;
+  /** retry: by itself, later. hold: until a person decides. */
+  action: 'retry' | 'hold';
+}
+
+/** What each cause means to the operator, and what Iwashi does about it. */
+export const CAUSES: Record<Cause, CauseFacts> = {
+  'credentials refused': {
+    sentence: 'The other system does not accept the key any more.',
+    nextStep: 'Replace the key in the connection; what is held for this goes on by itself.',
+    action: 'hold',
+  },
+  'not permitted': {
+    sentence: 'The key is good, but lacks the permission for this.',
+    nextStep: 'Give the key the missing permission there, or replace it; then retry.',
+    action: 'hold',
+  },
+  'address invalid': {
+    sentence: 'The other system does not take this email address.',
+    nextStep: 'Check the address for a typing mistake. If it is one, drop the delivery.',
+    action: 'hold',
+  },
+  'left there before': {
+    sentence: 'This person left the list there once, and is not taken back without a new confirmation.',
+    nextStep: 'Ask the person to confirm; once they do, the delivery goes on with that proof.',
+    action: 'hold',
+  },
+  'required field missing': {
+    sentence: 'A field that is required there got no value.',
+    nextStep: 'Map the field or give it a fixed value, publish the route, then retry under the present route.',
+    action: 'hold',
+  },
+  'value refused': {
+    sentence: 'The other system does not take one of the values.',
+    nextStep: 'Change the mapping of that field, publish the route, then retry under the present route.',
+    action: 'hold',
+  },
+  'place gone': {
+    sentence: 'The list, group or page that this goes to is not there any more.',
+    nextStep: 'Refresh the connection, choose another place in the route, publish it, then retry.',
+    action: 'hold',
+  },
+  conflict: {
+    sentence: 'The other system says that this is in conflict with what it holds.',
+    nextStep: 'Look at the person there, then retry or drop.',
+    action: 'hold',
+  },
+  'rate limited': {
+    sentence: 'The other system asks us to go slower.',
+    nextStep: 'Nothing to do: it is tried again at the time the other system named.',
+    action: 'retry',
+  },
+  unavailable: {
+    sentence: 'The other system could not be reached, or says it is out of order.',
+    nextStep: 'Nothing to do yet: it is tried again. If it lasts, look at the connection.',
+    action: 'retry',
+  },
+  'time-out': {
+    sentence: 'The other system did not answer in time, so it is not clear whether it took the change.',
+    nextStep: 'Nothing to do yet: Iwashi looks there before it tries again.',
+    action: 'retry',
+  },
+  'answer unreadable': {
+    sentence: 'The answer is not what this kind of service sends.',
+    nextStep: 'Nothing to do yet: it is tried again. If it lasts, check the base URL of the connection.',
+    action: 'retry',
+  },
+  'address not allowed': {
+    sentence: 'The base URL leads to a private address, which this installation does not call.',
+    nextStep: 'Correct the base URL of the connection.',
+    action: 'hold',
+  },
+  'differs after sending': {
+    sentence: 'The other system took it, but holds something else than what was sent.',
+    nextStep: 'Compare the two columns; change the mapping, or retry.',
+    action: 'hold',
+  },
+};

@@ -1,0 +1,82 @@
+import type { Cause } from './causes.ts';
+import { readRetryAfter } from './retryAfter.ts';
+
+/** What came of one request. */
+export type Answer =
+  | { kind: 'answered'; status: number; headers: Record<string, string>; body: unknown; readable: boolean }
+  | { kind: 'unanswered'; fault: 'unreachable' | 'dropped' | 'time-out' | 'certificate' | 'forbidden address' | 'too large' };
+
+/** How a connector's profile reads an error: the first rule whose parts all match decides. */
+export interface ErrorRule {
+  status: number;
+  /** The end of a problem document's `type` (RFC 9457); absent matches any. */
+  type?: string;
+  cause: Cause;
+}
+
+export interface Fault {
+  cause: Cause;
+  /** What the other system said, in its words, or ''. */
+  said: string;
+  /** How long it asked to be left alone, in milliseconds. */
+  waitMs: number | null;
+}
+
+/**
+ * Reads an answer: null when it is a success, otherwise the cause.
+ * Pure; `now` is only for Retry-After dates.
+ */
+export function classifyAnswer(answer: Answer, rules: ErrorRule[], now: number): Fault | null {
+  if (answer.kind === 'unanswered') return { cause: causeOfSilence(answer.fault), said: '', waitMs: null };
+  const { status, body } = answer;
+  if (status >= 200 && status < 300) {
+    return answer.readable ? null : { cause: 'answer unreadable', said: '', waitMs: null };
+  }
+  const said = sayingOf(body);
+  const type = textOf(body, 'type');
+  const rule = rules.find((candidate) => candidate.status === status && (candidate.type === undefined || type.endsWith(candidate.type)));
+  return { cause: rule?.cause ?? causeOfStatus(status), said, waitMs: readRetryAfter(answer.headers['retry-after'], now) };
+}
+
+function causeOfSilence(fault: (Answer & { kind: 'unanswered' })['fault']): Cause {
+  switch (fault) {
+    case 'unreachable':
+    case 'certificate':
+      return 'unavailable';
+    case 'dropped':
+    case 'time-out':
+      return 'time-out';
+    case 'too large':
+      return 'answer unreadable';
+    case 'forbidden address':
+      return 'address not allowed';
+    default:
+      return fault satisfies never;
+  }
+}
+
+/** RFC 9110, section 15, read for deliveries. */
+function causeOfStatus(status: number): Cause {
+  if (status === 401) return 'credentials refused';
+  if (status === 403) return 'not permitted';
+  if (status === 404 || status === 410) return 'place gone';
+  if (status === 409) return 'conflict';
+  if (status === 408 || status === 425) return 'time-out';
+  if (status === 429) return 'rate limited';
+  if (status >= 400 && status < 500) return 'value refused';
+  return status >= 500 ? 'unavailable' : 'answer unreadable';
+}
+
+/** A problem document's own sentences: detail, or title, with what its errors name. */
+function sayingOf(body: unknown): string {
+  const main = textOf(body, 'detail') || textOf(body, 'title');
+  const errors = typeof body === 'object' && body !== null && 'errors' in body && Array.isArray(body.errors) ? body.errors : [];
+  const details = errors.map((entry: unknown) => [textOf(entry, 'pointer'), textOf(entry, 'detail')].filter(Boolean).join(': '));
+  return [main, ...details].filter(Boolean).join(' · ').slice(0, 500);
+}
+
+function textOf(body: unknown, name: string): string {
+  if (typeof body !== 'object' || body === null) return '';
+  const value = (body as Record<string, unknown>)[name];
+  return typeof value === 'string' ? value : '';
+}

@@ -1,0 +1,80 @@
+import type { SourceField } from '../values/index.ts';
+
+/** Names of the inputs that a form carries beside the source's own fields. */
+export const TRAP_FIELD = 'website_url';
+export const ELAPSED_FIELD = 'seconds_on_page';
+
+export interface FormPage {
+  action: string;
+  fields: SourceField[];
+  button: string;
+  /** The words beside the button when sending the form is the consent; '' for none. */
+  statement: string;
+}
+
+/**
+ * The plain HTML of a form, to be pasted into any page. It works without script; the one script line only tells how
+ * long the page was open, for the check against robots.
+ */
+export function printFormHtml({ action, fields, button, statement }: FormPage): string {
+  return [
+    `<form action="${escapeHtml(action)}" method="post" accept-charset="utf-8">`,
+    ...fields.map((field) => indent(printField(field))),
+    `  <div style="position:absolute;left:-6000px" aria-hidden="true">`,
+    `    <label>Leave this empty <input name="${TRAP_FIELD}" tabindex="-1" autocomplete="off"></label>`,
+    `  </div>`,
+    `  <input type="hidden" name="${ELAPSED_FIELD}" value="">`,
+    ...(statement === '' ? [] : [`  <p>${escapeHtml(statement)}</p>`]),
+    `  <button type="submit">${escapeHtml(button)}</button>`,
+    `  <script>document.currentScript.closest('form').addEventListener('submit',function(){this.elements['${ELAPSED_FIELD}'].value=Math.round(performance.now()/100)/10})</script>`,
+    `</form>`,
+  ].join('\n');
+}
+
+function printField(field: SourceField): string {
+  const name = escapeHtml(field.key);
+  const label = escapeHtml(field.label);
+  const required = field.required ? ' required' : '';
+  const help = field.help === '' ? '' : `\n  <small>${escapeHtml(field.help)}</small>`;
+  switch (field.type) {
+    case 'hidden':
+      return `<input type="hidden" name="${name}" value="${escapeHtml(field.preset)}">`;
+    case 'tick':
+      return `<p>\n  <label><input type="checkbox" name="${name}" value="yes"${required}> ${label}</label>${help}\n</p>`;
+    case 'choice':
+      return field.several ? severalChoices(field, label, help) : oneChoice(field, name, label, required, help);
+    case 'email':
+      return `<p>\n  <label>${label}<br><input type="email" name="${name}" autocomplete="email"${required}></label>${help}\n</p>`;
+    case 'text':
+      return `<p>\n  <label>${label}<br><input type="text" name="${name}"${autocompleteFor(field.keepAs)}${required}></label>${help}\n</p>`;
+    default:
+      return field.type satisfies never;
+  }
+}
+
+function severalChoices(field: SourceField, label: string, help: string): string {
+  const boxes = field.options.map((option) => {
+    const text = escapeHtml(option);
+    return `  <label><input type="checkbox" name="${escapeHtml(field.key)}" value="${text}"> ${text}</label><br>`;
+  });
+  return [`<fieldset>`, `  <legend>${label}</legend>`, ...boxes, `</fieldset>${help}`].join('\n');
+}
+
+function oneChoice(field: SourceField, name: string, label: string, required: string, help: string): string {
+  const options = field.options.map((option) => `    <option>${escapeHtml(option)}</option>`);
+  return [`<p>`, `  <label>${label}<br><select name="${name}"${required}>`, `    <option value=""></option>`, ...options, `  </select></label>${help}`, `</p>`].join('\n');
+}
+
+/** Tokens of HTML's autofill (WHATWG HTML, 4.10.18.7.1), where a field's meaning is known. */
+export function autocompleteFor(keepAs: string): string {
+  const tokens: Record<string, string> = { first_name: 'given-name', last_name: 'family-name', full_name: 'name' };
+  const token = tokens[keepAs];
+  return token ? ` autocomplete="${token}"` : '';
+}
+
+export function escapeHtml(text: string): string {
+  const entities: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+  return text.replace(/[&<>"']/g, (sign) => entities[sign] ?? sign);
+}
+
+const indent = (text: string) => text.replace(/^/gm, '  ');

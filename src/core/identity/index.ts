@@ -1,0 +1,1 @@
+export { changesTo, keysOf, type ContactKey, type KnownContact, type ValueChange } from './match.ts';

@@ -1,0 +1,43 @@
+import { type FieldValue, type FieldValues, isEmpty, normaliseEmail, type SourceField } from '../values/index.ts';
+
+/** Something that identifies a person. */
+export interface ContactKey {
+  kind: 'email';
+  value: string;
+}
+
+/** What is known of a contact when a submission is planned. */
+export interface KnownContact {
+  id: string;
+  /** The key by which the submission was recognised. */
+  matchedBy: ContactKey;
+  values: Record<string, FieldValue>;
+}
+
+export interface ValueChange {
+  name: string;
+  from: FieldValue | null;
+  to: FieldValue;
+}
+
+/** The keys of the person behind a submission, in the order in which they are tried. */
+export function keysOf(fields: SourceField[], values: FieldValues): ContactKey[] {
+  return fields.flatMap((field) => {
+    const value = values[field.key];
+    const identifies = field.type === 'email' && (field.keepAs === 'email' || field.keepAs === '');
+    return identifies && typeof value === 'string' && value !== ''
+      ? [{ kind: 'email' as const, value: normaliseEmail(value) }]
+      : [];
+  });
+}
+
+/** What a submission changes in a contact. Empty answers never erase what is known. */
+export function changesTo(known: KnownContact | null, fields: SourceField[], values: FieldValues): ValueChange[] {
+  return fields.flatMap((field) => {
+    const sent = values[field.key];
+    if (field.keepAs === '' || sent === undefined || isEmpty(sent)) return [];
+    const to = field.type === 'email' && typeof sent === 'string' ? normaliseEmail(sent) : sent;
+    const from = known?.values[field.keepAs] ?? null;
+    return JSON.stringify(from) === JSON.stringify(to) ? [] : [{ name: field.keepAs, from, to }];
+  });
+}

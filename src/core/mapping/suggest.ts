@@ -1,0 +1,46 @@
+import type { SourceField } from '../values/index.ts';
+import type { DestinationField } from './destination.ts';
+import type { MapLine } from './mapping.ts';
+import type { Step } from './steps.ts';
+
+/** Names that practitioners use for one thing; each row is one meaning. */
+const SAME_MEANING = [
+  ['email', 'mail', 'emailaddress', 'youremail'],
+  ['firstname', 'givenname', 'forename'],
+  ['lastname', 'surname', 'familyname'],
+  ['name', 'fullname', 'yourname'],
+  ['phone', 'telephone', 'mobile', 'tel'],
+  ['source', 'signupsource', 'signupfrom', 'origin', 'page'],
+  ['interest', 'interests', 'topics'],
+  ['postcode', 'zip', 'zipcode', 'postalcode'],
+];
+
+/** Proposes a line for each destination field whose name or meaning a source field shares; never for one already mapped. */
+export function suggestLines(source: SourceField[], fields: DestinationField[], existing: MapLine[]): MapLine[] {
+  const done = new Set(existing.map((line) => line.to));
+  return fields.filter((field) => !done.has(field.key)).flatMap((field) => suggestLine(source, field) ?? []);
+}
+
+function suggestLine(source: SourceField[], field: DestinationField): MapLine | null {
+  const line = (origin: SourceField, ...steps: Step[]): MapLine => ({
+    to: field.key,
+    from: { kind: 'field', field: origin.key },
+    steps,
+  });
+  const same = source.find((candidate) => meaningsOf(candidate).some((word) => meaningsOf(field).includes(word)));
+  if (same) {
+    if (same.type === 'email') return line(same, 'trim', 'lower-case');
+    if (same.type === 'tick' && (field.type === 'number' || field.type === 'text')) return line(same, 'yes/no to 1/0');
+    return line(same, 'trim');
+  }
+  const fullName = source.find((candidate) => meaningsOf(candidate).includes('name'));
+  if (fullName && meaningsOf(field).includes('firstname')) return line(fullName, 'first name');
+  if (fullName && meaningsOf(field).includes('lastname')) return line(fullName, 'last name');
+  return null;
+}
+
+function meaningsOf(field: { key: string; label: string; type: string }): string[] {
+  const words = [field.key, field.label].map((text) => text.toLowerCase().replace(/[^a-z0-9]/g, ''));
+  const rows = SAME_MEANING.filter((row) => words.some((word) => row.includes(word)));
+  return [...words, ...rows.map((row) => row[0] ?? ''), ...(field.type === 'email' ? ['email'] : [])];
+}

@@ -1,0 +1,111 @@
+import { requiredFirst } from '../mapping/index.ts';
+import type { SourceDocument } from '../intake/index.ts';
+import type { SourceField } from '../values/index.ts';
+import type { Catalogue } from './catalogue.ts';
+import type { RouteDocument, Target } from './route.ts';
+
+/** One thing that a check of a route found before it goes live. */
+export interface Finding {
+  level: 'blocker' | 'warning' | 'hint';
+  /** The part of the route bench where it is mended. */
+  part: 'source' | 'target' | 'mapping' | 'tags' | 'consent';
+  message: string;
+  fix: string;
+}
+
+export interface PreflightInput {
+  document: RouteDocument;
+  /** The source as it is live; null when it is not. */
+  source: SourceDocument | null;
+  catalogues: Record<string, Catalogue>;
+}
+
+/** Checks a route before it goes live, blockers first. */
+export function preflight({ document, source, catalogues }: PreflightInput): Finding[] {
+  const findings: Finding[] = [];
+  const fields = source?.fields ?? [];
+  if (source === null) {
+    findings.push(blocker('source', 'The source is not live yet.', 'Publish the source first.'));
+  } else {
+    if (!fields.some((field) => field.type === 'email')) {
+      findings.push(blocker('source', 'The source has no email field.', 'Add an email field to the source, and publish it.'));
+    }
+    findings.push(...consentFindings(document, source));
+  }
+  if (document.targets.length === 0) findings.push(blocker('target', 'It leads nowhere yet.', 'Choose a connection.'));
+  for (const target of document.targets) {
+    findings.push(...targetFindings(target, catalogues[target.connectionId], fields));
+  }
+  const order = { blocker: 0, warning: 1, hint: 2 };
+  return findings.sort((a, b) => order[a.level] - order[b.level]);
+}
+
+const blocker = (part: Finding['part'], message: string, fix: string): Finding => ({ level: 'blocker', part, message, fix });
+const warning = (part: Finding['part'], message: string, fix: string): Finding => ({ level: 'warning', part, message, fix });
+
+function consentFindings({ consent }: RouteDocument, { fields, statement }: SourceDocument): Finding[] {
+  const findings: Finding[] = [];
+  if (consent.purpose.trim() === '') {
+    findings.push(blocker('consent', 'It does not say what people consent to.', 'Name the purpose, such as "newsletter".'));
+  }
+  if (consent.tickField !== '' && !fields.some(({ key, type }) => key === consent.tickField && type === 'tick')) {
+    findings.push(blocker('consent', `The tick box "${consent.tickField}" is not in the source.`, 'Choose another tick box, or none.'));
+  }
+  if (consent.tickField === '' && statement.trim() === '') {
+    findings.push(
+      blocker('consent', 'Nothing says what people agree to, so there would be no proof.', 'Choose the tick box that gives consent, or write a consent sentence beside the button in the source.'),
+    );
+  }
+  if (consent.mode === 'double' && !consent.mail.body.includes('{link}')) {
+    findings.push(blocker('consent', 'The confirmation mail has no link.', 'Put {link} where the link belongs.'));
+  }
+  if (consent.mode === 'single') {
+    findings.push({
+      level: 'hint',
+      part: 'consent',
+      message: 'Single opt-in: typing mistakes and robots reach the list, and nobody proves that the address is theirs.',
+      fix: 'Choose double opt-in unless you know why not.',
+    });
+  }
+  return findings;
+}
+
+function targetFindings(target: Target, catalogue: Catalogue | undefined, fields: SourceField[]): Finding[] {
+  if (!catalogue) return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
+  const findings: Finding[] = [];
+  const list = catalogue.lists.find(({ id }) => id === target.list);
+  if (target.list === '') {
+    findings.push(warning('target', 'No list is chosen, so people arrive in none.', 'Choose a list.'));
+  } else if (!list) {
+    findings.push(blocker('target', 'The chosen list is gone there.', 'Choose another list.'));
+  } else if (target.group !== '' && !list.groups.some(({ id }) => id === target.group)) {
+    findings.push(blocker('target', `The chosen group is not in ${list.name}.`, 'Choose another group, or none.'));
+  }
+  const lines = new Map(target.lines.map((line) => [line.to, line]));
+  for (const field of requiredFirst(catalogue.fields)) {
+    const line = lines.get(field.key);
+    const origin = line?.from.kind === 'field' ? line.from.field : null;
+    const sourceField = fields.find(({ key }) => key === origin);
+    if (!line) {
+      if (field.required) findings.push(blocker('mapping', `${field.label} is required there, and nothing is mapped to it.`, 'Map a field to it, or give it a fixed value.'));
+    } else if (origin !== null && !sourceField) {
+      findings.push(blocker('mapping', `${field.label} is filled from "${origin}", which the source does not have.`, 'Choose another field.'));
+    } else if (field.required && sourceField && !sourceField.required && sourceField.type !== 'hidden') {
+      findings.push(warning('mapping', `${field.label} is required there, but visitors may leave ${sourceField.label} empty.`, `Make ${sourceField.label} required in the source.`));
+    } else if (sourceField?.type === 'tick' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
+      findings.push(warning('mapping', `${field.label} takes a number, and ${sourceField.label} is a tick.`, 'Add the step "yes/no to 1/0".'));
+    }
+  }
+  for (const line of target.lines) {
+    if (!catalogue.fields.some(({ key }) => key === line.to)) {
+      findings.push(warning('mapping', `"${line.to}" is mapped, but is no field there any more.`, 'Remove the line.'));
+    }
+  }
+  for (const field of fields) {
+    const used = target.lines.some(({ from }) => from.kind === 'field' && from.field === field.key) || target.tagRules.some((rule) => rule.field === field.key);
+    if (!used && field.type !== 'tick') {
+      findings.push({ level: 'hint', part: 'mapping', message: `${field.label} goes nowhere: its answers stay in Iwashi.`, fix: 'Map it, or leave it if that is meant.' });
+    }
+  }
+  return findings;
+}

@@ -1,0 +1,43 @@
+import type { MapLine } from '../mapping/index.ts';
+
+/** What happens to a person who is in the destination already. */
+export const DUPLICATE_POLICIES = ['update', 'fill gaps', 'leave alone'] as const;
+export type DuplicatePolicy = (typeof DUPLICATE_POLICIES)[number];
+
+/** "When this field has this answer, set this tag." A tick's answer is `yes`. */
+export interface TagRule {
+  field: string;
+  answer: string;
+  tag: string;
+}
+
+/** One connection and place within a route. */
+export interface Target {
+  connectionId: string;
+  /** Ids of the destination's list and group; '' for none. */
+  list: string;
+  group: string;
+  /** Names of tags set on everybody. */
+  tags: string[];
+  tagRules: TagRule[];
+  lines: MapLine[];
+  duplicates: DuplicatePolicy;
+}
+
+export interface ConsentPolicy {
+  /** single: the form is enough. double: Iwashi sends a confirmation, and delivers once it is confirmed. */
+  mode: 'single' | 'double';
+  /** What the consent is for, as people know it: "newsletter". */
+  purpose: string;
+  /** The tick field that gives it; '' when sending the form does, under the source's statement. */
+  tickField: string;
+  mail: { subject: string; body: string; button: string };
+  expiresHours: number;
+}
+
+/** One source wired to targets. */
+export interface RouteDocument {
+  sourceId: string;
+  targets: Target[];
+  consent: ConsentPolicy;
+}

@@ -1,0 +1,276 @@
+import { bigint, customType, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+
+// MariaDB keeps JSON as text; mysql2 hands it back as text or parsed, so both are read here.
+const json = <T>(name: string) =>
+  customType<{ data: T; driverData: string }>({
+    dataType: () => 'longtext',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver: (value) => (typeof value === 'string' ? (JSON.parse(value) as T) : (value as T)),
+  })(name);
+
+const longText = (name: string) => customType<{ data: string }>({ dataType: () => 'longtext' })(name);
+/** Milliseconds since 1970. Time enters from the server's clock, never from the database's. */
+const time = (name: string) => bigint(name, { mode: 'number' });
+/** UUID version 7: made by us, in order of time. */
+const id = (name: string) => customType<{ data: string }>({ dataType: () => 'char(36) character set ascii collate ascii_bin' })(name);
+/** SHA-256 in hexadecimal. */
+const hash = (name: string) => customType<{ data: string }>({ dataType: () => 'char(64) character set ascii collate ascii_bin' })(name);
+
+export const accounts = mysqlTable('accounts', {
+  id: id('id').primaryKey(),
+  email: varchar('email', { length: 254 }).notNull().unique(),
+  name: varchar('name', { length: 120 }).notNull(),
+  passwordHash: varchar('password_hash', { length: 255 }).notNull(),
+  createdAt: time('created_at').notNull(),
+});
+
+export const sessions = mysqlTable('sessions', {
+  tokenHash: hash('token_hash').primaryKey(),
+  accountId: id('account_id').notNull(),
+  csrf: varchar('csrf', { length: 64 }).notNull(),
+  expiresAt: time('expires_at').notNull(),
+});
+
+/** One-time links that make the first account. */
+export const setupLinks = mysqlTable('setup_links', {
+  tokenHash: hash('token_hash').primaryKey(),
+  expiresAt: time('expires_at').notNull(),
+});
+
+/** Counters of the rate limiter; the columns are what its package expects. */
+export const throttles = mysqlTable('throttles', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
+});
+
+export const connections = mysqlTable('connections', {
+  id: id('id').primaryKey(),
+  profile: varchar('profile', { length: 60 }).notNull(),
+  name: varchar('name', { length: 80 }).notNull(),
+  baseUrl: varchar('base_url', { length: 300 }).notNull(),
+  secret: varchar('secret', { length: 1500 }).notNull(),
+  keyHint: varchar('key_hint', { length: 20 }).notNull(),
+  verify: json<unknown>('verify'),
+  catalogue: json<unknown>('catalogue'),
+  catalogueAt: time('catalogue_at'),
+  createdAt: time('created_at').notNull(),
+});
+
+export const sources = mysqlTable('sources', {
+  id: id('id').primaryKey(),
+  publicId: varchar('public_id', { length: 40 }).notNull().unique(),
+  name: varchar('name', { length: 80 }).notNull(),
+  state: varchar('state', { length: 10 }).notNull(),
+  draft: json<unknown>('draft').notNull(),
+  draftAt: time('draft_at').notNull(),
+  liveVersion: int('live_version'),
+  createdAt: time('created_at').notNull(),
+});
+
+export const sourceVersions = mysqlTable(
+  'source_versions',
+  { sourceId: id('source_id').notNull(), version: int('version').notNull(), document: json<unknown>('document').notNull(), publishedAt: time('published_at').notNull() },
+  (table) => [primaryKey({ columns: [table.sourceId, table.version] })],
+);
+
+export const routes = mysqlTable('routes', {
+  id: id('id').primaryKey(),
+  name: varchar('name', { length: 80 }).notNull(),
+  sourceId: id('source_id').notNull(),
+  state: varchar('state', { length: 10 }).notNull(),
+  draft: json<unknown>('draft').notNull(),
+  draftAt: time('draft_at').notNull(),
+  liveVersion: int('live_version'),
+  createdAt: time('created_at').notNull(),
+});
+
+export const routeVersions = mysqlTable(
+  'route_versions',
+  { routeId: id('route_id').notNull(), version: int('version').notNull(), document: json<unknown>('document').notNull(), publishedAt: time('published_at').notNull() },
+  (table) => [primaryKey({ columns: [table.routeId, table.version] })],
+);
+
+/** What every row that workers take turns on carries. */
+const work = {
+  dueAt: time('due_at').notNull(),
+  leaseUntil: time('lease_until').notNull().default(0),
+  leaseOwner: varchar('lease_owner', { length: 40 }),
+  tries: int('tries').notNull().default(0),
+};
+
+export const submissions = mysqlTable(
+  'submissions',
+  {
+    id: id('id').primaryKey(),
+    sourceId: id('source_id').notNull(),
+    sourceVersion: int('source_version').notNull(),
+    receivedAt: time('received_at').notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    raw: json<unknown>('raw').notNull(),
+    values: json<unknown>('field_values').notNull(),
+    /** What makes it the same request as another; see repeat_key. */
+    contentHash: hash('content_hash').notNull(),
+    /** The content and the stretch of time it falls in, so that two at once cannot both be stored. */
+    repeatKey: hash('repeat_key').notNull(),
+    repeats: int('repeats').notNull().default(0),
+    lastRepeatAt: time('last_repeat_at'),
+    suspicion: varchar('suspicion', { length: 20 }),
+    contactId: id('contact_id'),
+    plan: json<unknown>('plan'),
+    failure: varchar('failure', { length: 500 }),
+    ...work,
+  },
+  (table) => [
+    uniqueIndex('submissions_repeat').on(table.sourceId, table.repeatKey),
+    index('submissions_content').on(table.sourceId, table.contentHash, table.receivedAt),
+    index('submissions_work').on(table.state, table.dueAt),
+    index('submissions_contact').on(table.contactId),
+    index('submissions_source').on(table.sourceId, table.receivedAt),
+    index('submissions_time').on(table.receivedAt),
+  ],
+);
+
+export const contacts = mysqlTable('contacts', {
+  id: id('id').primaryKey(),
+  createdAt: time('created_at').notNull(),
+  updatedAt: time('updated_at').notNull(),
+  /** For lists and search: the address and the name as last known. */
+  email: varchar('email', { length: 254 }).notNull(),
+  name: varchar('name', { length: 250 }).notNull(),
+}, (table) => [index('contacts_email').on(table.email), index('contacts_updated').on(table.updatedAt, table.id)]);
+
+export const contactKeys = mysqlTable(
+  'contact_keys',
+  { kind: varchar('kind', { length: 10 }).notNull(), value: varchar('value', { length: 254 }).notNull(), contactId: id('contact_id').notNull() },
+  (table) => [primaryKey({ columns: [table.kind, table.value] }), index('contact_keys_contact').on(table.contactId)],
+);
+
+export const contactValues = mysqlTable(
+  'contact_values',
+  {
+    contactId: id('contact_id').notNull(),
+    name: varchar('name', { length: 60 }).notNull(),
+    value: json<unknown>('value').notNull(),
+    submissionId: id('submission_id').notNull(),
+    setAt: time('set_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.contactId, table.name] })],
+);
+
+/** Append-only. */
+export const consentEvents = mysqlTable(
+  'consent_events',
+  {
+    id: id('id').primaryKey(),
+    contactId: id('contact_id').notNull(),
+    submissionId: id('submission_id'),
+    channel: varchar('channel', { length: 10 }).notNull(),
+    purpose: varchar('purpose', { length: 80 }).notNull(),
+    kind: varchar('kind', { length: 10 }).notNull(),
+    at: time('at').notNull(),
+    wording: longText('wording').notNull(),
+    evidence: json<unknown>('evidence').notNull(),
+  },
+  (table) => [index('consent_contact').on(table.contactId, table.purpose), index('consent_submission').on(table.submissionId), index('consent_kind').on(table.kind, table.at)],
+);
+
+export const confirmations = mysqlTable(
+  'confirmations',
+  {
+    id: id('id').primaryKey(),
+    contactId: id('contact_id').notNull(),
+    submissionId: id('submission_id').notNull(),
+    routeId: id('route_id').notNull(),
+    purpose: varchar('purpose', { length: 80 }).notNull(),
+    sentTo: varchar('sent_to', { length: 254 }).notNull(),
+    mail: json<unknown>('mail').notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    createdAt: time('created_at').notNull(),
+    expiresAt: time('expires_at').notNull(),
+    lastSentAt: time('last_sent_at').notNull(),
+    sends: int('sends').notNull().default(1),
+    confirmedAt: time('confirmed_at'),
+  },
+  (table) => [index('confirmations_contact').on(table.contactId, table.state), index('confirmations_submission').on(table.submissionId), index('confirmations_open').on(table.state, table.expiresAt)],
+);
+
+/** Tokens of confirmation links, hashed. One mail has one. */
+export const confirmationTokens = mysqlTable(
+  'confirmation_tokens',
+  { tokenHash: hash('token_hash').primaryKey(), confirmationId: id('confirmation_id').notNull() },
+  (table) => [index('confirmation_tokens_confirmation').on(table.confirmationId)],
+);
+
+/** Mail to go out. The link is put in when it is sent; here the text has {link}. */
+export const mails = mysqlTable(
+  'mails',
+  {
+    id: id('id').primaryKey(),
+    confirmationId: id('confirmation_id').notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    createdAt: time('created_at').notNull(),
+    sentAt: time('sent_at'),
+    error: varchar('error', { length: 500 }),
+    ...work,
+  },
+  (table) => [index('mails_work').on(table.state, table.dueAt), index('mails_confirmation').on(table.confirmationId)],
+);
+
+export const deliveries = mysqlTable(
+  'deliveries',
+  {
+    id: id('id').primaryKey(),
+    /** The order of deliveries for one person at one connection. */
+    sequence: bigint('sequence', { mode: 'number' }).notNull().autoincrement().unique(),
+    submissionId: id('submission_id').notNull(),
+    contactId: id('contact_id').notNull(),
+    connectionId: id('connection_id').notNull(),
+    routeId: id('route_id').notNull(),
+    routeVersion: int('route_version').notNull(),
+    targetIndex: int('target_index').notNull(),
+    confirmationId: id('confirmation_id'),
+    intent: json<unknown>('intent').notNull(),
+    leftOut: json<unknown>('left_out').notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    cause: varchar('cause', { length: 30 }),
+    causeDetail: varchar('cause_detail', { length: 600 }),
+    readBack: json<unknown>('read_back'),
+    createdAt: time('created_at').notNull(),
+    endedAt: time('ended_at'),
+    ...work,
+  },
+  (table) => [
+    index('deliveries_work').on(table.state, table.dueAt),
+    index('deliveries_order').on(table.contactId, table.connectionId, table.sequence),
+    index('deliveries_submission').on(table.submissionId),
+    index('deliveries_confirmation').on(table.confirmationId),
+    index('deliveries_connection').on(table.connectionId, table.state, table.endedAt),
+    index('deliveries_route').on(table.routeId, table.state, table.endedAt),
+    index('deliveries_ended').on(table.state, table.endedAt),
+  ],
+);
+
+export const attempts = mysqlTable(
+  'attempts',
+  {
+    deliveryId: id('delivery_id').notNull(),
+    number: int('number').notNull(),
+    startedAt: time('started_at').notNull(),
+    outcome: varchar('outcome', { length: 60 }).notNull(),
+    cause: varchar('cause', { length: 30 }),
+    said: varchar('said', { length: 600 }).notNull(),
+    exchanges: json<unknown>('exchanges').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.deliveryId, table.number] })],
+);
+
+/** Workers that are alive say so here. */
+export const workers = mysqlTable('workers', {
+  id: varchar('id', { length: 40 }).primaryKey(),
+  seenAt: time('seen_at').notNull(),
+});
+
+/** Small facts of the installation, such as when the demo data was made. */
+export const facts = mysqlTable('facts', { name: varchar('name', { length: 60 }).primaryKey(), value: varchar('value', { length: 500 }).notNull() });
+

@@ -1,0 +1,30 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    projects: [
+      { extends: true, test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}'] } },
+      { extends: true, test: { name: 'outside', include: ['test/outside/**/*.test.ts'] } },
+      {
+        extends: true,
+        test: {
+          name: 'system',
+          include: ['test/system/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 120_000,
+          hookTimeout: 180_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'browser',
+          include: ['test/browser/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 120_000,
+          hookTimeout: 180_000,
+        },
+      },
+    ],
+  },
+});
