@@ -4,7 +4,7 @@ import { readRetryAfter } from './retryAfter.ts';
 /** What came of one request. */
 export type Answer =
   | { kind: 'answered'; status: number; headers: Record<string, string>; body: unknown; readable: boolean }
-  | { kind: 'unanswered'; fault: 'unreachable' | 'dropped' | 'time-out' | 'certificate' | 'forbidden address' | 'too large' };
+  | { kind: 'unanswered'; fault: 'unreachable' | 'dropped' | 'time-out' | 'certificate' | 'forbidden address' | 'too large'; code: string };
 
 /** How a connector's profile reads an error: the first rule whose parts all match decides. */
 export interface ErrorRule {

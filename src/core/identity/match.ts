@@ -20,12 +20,16 @@ export interface ValueChange {
   to: FieldValue;
 }
 
+/** Whether a field's value says who the person is. */
+export function identifies(field: SourceField): boolean {
+  return field.type === 'email' && (field.keepAs === 'email' || field.keepAs === '');
+}
+
 /** The keys of the person behind a submission, in the order in which they are tried. */
 export function keysOf(fields: SourceField[], values: FieldValues): ContactKey[] {
   return fields.flatMap((field) => {
     const value = values[field.key];
-    const identifies = field.type === 'email' && (field.keepAs === 'email' || field.keepAs === '');
-    return identifies && typeof value === 'string' && value !== ''
+    return identifies(field) && typeof value === 'string' && value !== ''
       ? [{ kind: 'email' as const, value: normaliseEmail(value) }]
       : [];
   });

@@ -1,5 +1,6 @@
 import { requiredFirst } from '../mapping/index.ts';
 import type { SourceDocument } from '../intake/index.ts';
+import { identifies } from '../identity/index.ts';
 import type { SourceField } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
 import type { RouteDocument, Target } from './route.ts';
@@ -90,6 +91,8 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
       if (field.required) findings.push(blocker('mapping', `${field.label} is required there, and nothing is mapped to it.`, 'Map a field to it, or give it a fixed value.'));
     } else if (origin !== null && !sourceField) {
       findings.push(blocker('mapping', `${field.label} is filled from "${origin}", which the source does not have.`, 'Choose another field.'));
+    } else if (field.type === 'email' && sourceField && !identifies(sourceField)) {
+      findings.push(blocker('mapping', `${field.label} has to be the address that identifies the person, and ${sourceField.label} is not.`, 'Map the email field that is kept as the contact\'s email.'));
     } else if (field.required && sourceField && !sourceField.required && sourceField.type !== 'hidden') {
       findings.push(warning('mapping', `${field.label} is required there, but visitors may leave ${sourceField.label} empty.`, `Make ${sourceField.label} required in the source.`));
     } else if (sourceField?.type === 'tick' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {

@@ -1,0 +1,99 @@
+// The demo: everything on this machine, with stand-ins for the outside services and the invented observatory's data.
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { removeDatabase, startDatabase } from './database.mjs';
+import { dataDir, dist, ExpectedError, root } from './paths.mjs';
+import { freePort } from './ports.mjs';
+import { onStop, runToEnd, startNode } from './processes.mjs';
+import { ownSecretKey } from './start.mjs';
+
+export async function run(args) {
+  const { port: wanted, fresh } = readArgs(args);
+  const folder = path.join(dataDir, 'demo');
+  if (fresh) await removeDatabase(folder);
+  if (fresh) rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
+  const demo = await startDemo(folder, wanted);
+  const file = path.join(dataDir, 'endpoints.json');
+  writeFileSync(file, JSON.stringify(demo.endpoints, null, 2), { mode: 0o600 });
+  onStop(async () => rmSync(file, { force: true }));
+  console.log(table(demo.endpoints, demo.moved));
+}
+
+/** Starts every part. @returns where each can be reached, and which ports were taken */
+export async function startDemo(folder, wantedPort) {
+  const taken = new Set();
+  const moved = [];
+  const ports = {};
+  for (const [index, name] of ['app', 'site', 'mailbox', 'smtp', 'tern-post'].entries()) {
+    ports[name] = await freePort(wantedPort + index, taken);
+    if (ports[name] !== wantedPort + index) moved.push(`${name}: port ${wantedPort + index} is busy, so it is at ${ports[name]}`);
+  }
+  const url = (name) => `http://127.0.0.1:${ports[name]}`;
+  const apiKey = secretIn(folder, 'tern-post-key', 'tern-');
+  const signIn = { email: 'operator@pellam-ridge.example', password: secretIn(folder, 'demo-password') };
+  const state = (name) => ({ STATE_FILE: path.join(folder, `${name}.json`) });
+  const standin = (name, port, more = {}) => startNode(name, path.join(dist, `standins/${name}.js`), [], { PORT: String(port), ...state(name), ...more });
+
+  const [database] = await Promise.all([
+    startDatabase(folder),
+    standin('tern-post', ports['tern-post'], { TERN_POST_KEY: apiKey }),
+    standin('letterloft', ports.mailbox, { SMTP_PORT: String(ports.smtp) }),
+    standin('site', ports.site),
+  ]);
+  const env = {
+    DATABASE_URL: database.url,
+    IWASHI_SECRET_KEY: ownSecretKey(folder),
+    IWASHI_ROOT: root,
+    IWASHI_PUBLIC_URL: url('app'),
+    PORT: String(ports.app),
+    HOST: '127.0.0.1',
+    SMTP_URL: `smtp://127.0.0.1:${ports.smtp}`,
+    MAIL_FROM: 'Pellam Ridge Observatory <letter@pellam-ridge.example>',
+    IWASHI_ALLOW_PRIVATE_ADDRESSES: '1',
+    IWASHI_DEMO_EMAIL: signIn.email,
+    IWASHI_DEMO_PASSWORD: signIn.password,
+    IWASHI_DEMO_TERN_POST: url('tern-post'),
+    IWASHI_DEMO_TERN_POST_KEY: apiKey,
+    IWASHI_DEMO_SITE: url('site'),
+  };
+  if (!existsSync(path.join(folder, 'made'))) console.log('Making the demo data (some weeks of an observatory\'s sign-ups)');
+  await runToEnd(process.execPath, ['--enable-source-maps', path.join(dist, 'server/demo.js')], { env: { ...process.env, ...env } });
+  writeFileSync(path.join(folder, 'made'), '');
+  const main = path.join(dist, 'server/main.js');
+  const worker = await startNode('work', main, ['work'], env, { restart: true });
+  const server = await startNode('serve', main, ['serve'], env, { restart: true });
+  const endpoints = { app: url('app'), site: url('site'), mailbox: url('mailbox'), standins: { 'tern-post': { url: url('tern-post'), apiKey } }, signIn };
+  return { endpoints, moved, worker, server, env };
+}
+
+function readArgs(args) {
+  try {
+    const { values } = parseArgs({ args, options: { port: { type: 'string', default: '4680' }, fresh: { type: 'boolean', default: false } } });
+    const port = Number(values.port);
+    if (!Number.isInteger(port) || port < 1 || port > 65_000) throw new Error(`--port takes a number from 1 to 65000, and "${values.port}" is none`);
+    return { port, fresh: values.fresh };
+  } catch (error) {
+    throw new ExpectedError(`${error.message}\nUsage: ./iwashi demo [--port N] [--fresh]`);
+  }
+}
+
+function secretIn(folder, name, prefix = '') {
+  const file = path.join(folder, name);
+  if (!existsSync(file)) writeFileSync(file, prefix + randomBytes(12).toString('hex'), { mode: 0o600 });
+  return readFileSync(file, 'utf8').trim();
+}
+
+function table({ app, site, mailbox, standins, signIn }, moved) {
+  const rows = [
+    ['Iwashi', app, 'sign in is filled in for you'],
+    ['The observatory\'s site', `${site}/sky-letter`, 'sign up here as a visitor'],
+    ['Letterloft, the mailbox', mailbox, 'read the confirmation here'],
+    ['Tern Post, the mailing list', standins['tern-post'].url, 'see who arrived here'],
+  ];
+  const width = (column) => Math.max(...rows.map((row) => row[column].length));
+  const lines = rows.map((row) => `  ${row[0].padEnd(width(0))}  ${row[1].padEnd(width(1))}  ${row[2]}`);
+  return ['', ...lines, '', `  Sign in:        ${signIn.email} / ${signIn.password}`, `  Tern Post key:  ${standins['tern-post'].apiKey}`, ...moved.map((text) => `  (${text})`), '', '  Ctrl-C ends all of it.', ''].join('\n');
+}

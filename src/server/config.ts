@@ -1,0 +1,53 @@
+/** Everything that the environment decides, read once. */
+export interface Config {
+  databaseUrl: string;
+  host: string;
+  port: number;
+  /** The address under which visitors and operators reach this installation. */
+  publicUrl: string;
+  secretKey: string;
+  smtpUrl: string;
+  mailFrom: string;
+  /** Whether private and loopback addresses may be called: for trying out only. */
+  allowPrivateAddresses: boolean;
+  /** How many proxies in front of us are trusted to say who the visitor is. */
+  trustedProxies: number;
+  leaseMs: number;
+  concurrency: number;
+  logLevel: string;
+  /** Where migrations and the built interface are. */
+  root: string;
+  /** Filled into the sign-in page of a demo. */
+  demoSignIn: { email: string; password: string } | null;
+}
+
+/** @throws with every missing variable named */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const missing = ['DATABASE_URL', 'IWASHI_SECRET_KEY', 'SMTP_URL', 'MAIL_FROM'].filter((name) => !env[name]);
+  if (missing.length > 0) throw new Error(`these environment variables are not set: ${missing.join(', ')}`);
+  const port = wholeNumber(env, 'PORT', 4680);
+  return {
+    databaseUrl: env.DATABASE_URL ?? '',
+    host: env.HOST ?? '127.0.0.1',
+    port,
+    publicUrl: (env.IWASHI_PUBLIC_URL ?? `http://127.0.0.1:${port}`).replace(/\/+$/, ''),
+    secretKey: env.IWASHI_SECRET_KEY ?? '',
+    smtpUrl: env.SMTP_URL ?? '',
+    mailFrom: env.MAIL_FROM ?? '',
+    allowPrivateAddresses: env.IWASHI_ALLOW_PRIVATE_ADDRESSES === '1',
+    trustedProxies: wholeNumber(env, 'IWASHI_TRUSTED_PROXIES', 0),
+    leaseMs: wholeNumber(env, 'IWASHI_LEASE_MS', 15_000),
+    concurrency: wholeNumber(env, 'IWASHI_CONCURRENCY', 8),
+    logLevel: env.IWASHI_LOG ?? 'info',
+    root: env.IWASHI_ROOT ?? process.cwd(),
+    demoSignIn:
+      env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD ? { email: env.IWASHI_DEMO_EMAIL, password: env.IWASHI_DEMO_PASSWORD } : null,
+  };
+}
+
+function wholeNumber(env: NodeJS.ProcessEnv, name: string, otherwise: number): number {
+  const text = env[name];
+  if (text === undefined || text === '') return otherwise;
+  if (!/^\d+$/.test(text)) throw new Error(`${name} has to be a whole number, and is "${text}"`);
+  return Number(text);
+}

@@ -1,0 +1,108 @@
+import type { SourceDocument } from '../../core/intake/index.ts';
+import type { MapLine, Step } from '../../core/mapping/index.ts';
+import type { RouteDocument } from '../../core/plan/index.ts';
+import type { SourceField } from '../../core/values/index.ts';
+
+const field = (key: string, label: string, type: SourceField['type'], more: Partial<SourceField> = {}): SourceField => ({
+  key,
+  label,
+  type,
+  required: false,
+  options: [],
+  several: false,
+  help: '',
+  preset: '',
+  keepAs: '',
+  ...more,
+});
+
+export const INTERESTS = ['The Moon and planets', 'Stargazing with the eye', 'Taking pictures', 'Evenings for families'];
+
+/** The form of the Sky letter page. */
+export const skyLetterForm = (siteUrl: string): SourceDocument => ({
+  fields: [
+    field('name', 'Your name', 'text', { required: true, keepAs: 'full_name' }),
+    field('email', 'Email', 'email', { required: true, keepAs: 'email' }),
+    field('interests', 'What do you like best?', 'choice', { options: INTERESTS, several: true, keepAs: 'interests' }),
+    field('telescope', 'I have a telescope', 'tick', { keepAs: 'telescope' }),
+    field('consent', 'Yes, send me the Sky letter once a month. I can leave at any time.', 'tick', { required: true }),
+    field('page', 'Page', 'hidden', { preset: 'sky-letter' }),
+  ],
+  button: 'Send me the Sky letter',
+  statement: '',
+  thankYouUrl: `${siteUrl}/thank-you`,
+  thankYouMessage: 'Thank you. Please look into your mailbox and confirm your address.',
+  origins: [siteUrl],
+  minimumSeconds: 2,
+});
+
+const line = (to: string, source: string, ...steps: Step[]): MapLine => ({ to, from: { kind: 'field', field: source }, steps });
+
+export const skyLetterRoute = (sourceId: string, connectionId: string): RouteDocument => ({
+  sourceId,
+  targets: [
+    {
+      connectionId,
+      list: 'L-100',
+      group: 'G-110',
+      tags: ['newsletter'],
+      tagRules: [
+        { field: 'interests', answer: 'The Moon and planets', tag: 'planets' },
+        { field: 'interests', answer: 'Stargazing with the eye', tag: 'stargazing' },
+        { field: 'interests', answer: 'Taking pictures', tag: 'astrophotography' },
+        { field: 'interests', answer: 'Evenings for families', tag: 'families' },
+      ],
+      lines: [
+        line('email', 'email', 'trim', 'lower-case'),
+        line('given', 'name', 'first name'),
+        line('family', 'name', 'last name'),
+        line('signup_page', 'page', 'trim'),
+        line('has_telescope', 'telescope', 'yes/no to 1/0'),
+      ],
+      duplicates: 'update',
+    },
+  ],
+  consent: {
+    mode: 'double',
+    purpose: 'Sky letter',
+    tickField: 'consent',
+    mail: {
+      subject: 'One more click for the Sky letter',
+      body: 'Hello,\n\nsomebody, most likely you, asked for the Sky letter of Pellam Ridge Observatory with this address. Please confirm it:\n\n{link}\n\nIf it was not you, do nothing, and we will not write again.\n\nClear skies,\nPellam Ridge Observatory',
+      button: 'Yes, send me the Sky letter',
+    },
+    expiresHours: 72,
+  },
+});
+
+/** The form by which schools ask for a visit. */
+export const schoolForm = (): SourceDocument => ({
+  fields: [
+    field('first', 'First name', 'text', { required: true, keepAs: 'first_name' }),
+    field('last', 'Last name', 'text', { required: true, keepAs: 'last_name' }),
+    field('email', 'Email', 'email', { required: true, keepAs: 'email', help: 'Preferably your school address.' }),
+    field('visits', 'Have you been here before?', 'choice', { options: ['first time', 'now and then', 'every month'], keepAs: 'visits' }),
+  ],
+  button: 'Ask for a visit',
+  statement: 'By sending this you agree that we write to you about your visit.',
+  thankYouUrl: '',
+  thankYouMessage: 'Thank you. We will write to you within two days.',
+  origins: [],
+  minimumSeconds: 2,
+});
+
+export const schoolRoute = (sourceId: string, connectionId: string): RouteDocument => ({
+  sourceId,
+  targets: [
+    {
+      connectionId,
+      list: 'L-200',
+      group: 'G-210',
+      tags: [],
+      tagRules: [],
+      lines: [line('email', 'email', 'trim', 'lower-case'), line('given', 'first', 'trim'), line('family', 'last', 'trim'), line('visits', 'visits')],
+      duplicates: 'fill gaps',
+    },
+  ],
+  consent: { ...skyLetterRoute(sourceId, connectionId).consent, mode: 'single', purpose: 'school visits', tickField: '' },
+});

@@ -1,0 +1,134 @@
+import type { Transporter } from 'nodemailer';
+import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
+import type { Entries } from '../../core/intake/index.ts';
+import type { Context } from '../context.ts';
+import { takeSubmission } from '../intake.ts';
+import { claim, DELIVERY_QUEUE, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
+import type { SourceRecord } from '../store/sources.ts';
+import { confirm } from '../work/confirming.ts';
+import { deliver } from '../work/delivering.ts';
+import { sendMail } from '../work/mailing.ts';
+import { planAndStore } from '../work/planning.ts';
+import { expireConfirmations } from '../work/scheduled.ts';
+import { INTERESTS } from './documents.ts';
+import { type Invented, pick } from './people.ts';
+
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
+const DAYS = 35;
+
+/** One thing that happened in the demo's past. */
+interface Happening {
+  at: number;
+  source: SourceRecord;
+  page: string;
+  person: Invented;
+  entries: Entries;
+  /** How long until the person confirmed; null for never. */
+  confirmsAfter: number | null;
+}
+
+/** A clock that can be set into the past, and goes on from there. */
+export class SetClock {
+  #set = Date.now();
+  #since = Date.now();
+  set(at: number): void {
+    this.#set = at;
+    this.#since = Date.now();
+  }
+  now = (): number => this.#set + (Date.now() - this.#since);
+}
+
+/** What people did in the weeks before: sign-ups, repeats with capitals, robots, schools; more in the evenings and before weekends. */
+export function inventHistory(people: Invented[], sources: { sky: SourceRecord; school: SourceRecord }, siteUrl: string, now: number, random: () => number): Happening[] {
+  const happenings: Happening[] = [];
+  people.forEach((person, index) => {
+    const at = Math.round(now - 10 * 60_000 - random() ** 1.3 * DAYS * DAY_MS);
+    const isSchool = index % 9 === 4;
+    const source = isSchool ? sources.school : sources.sky;
+    const typed = random() < 0.12 ? person.email.replace(/^\w/, (letter) => letter.toUpperCase()) : person.email;
+    const entries: Entries = isSchool
+      ? [['first', person.given], ['last', person.family], ['email', typed], ['visits', pick(['first time', 'now and then', 'every month'], random)]]
+      : [
+          ['name', `${person.given} ${person.family}`],
+          ['email', typed],
+          ...INTERESTS.filter(() => random() < 0.4).map((interest): [string, string] => ['interests', interest]),
+          ...(random() < 0.35 ? [['telescope', 'yes'] as [string, string]] : []),
+          ['consent', 'yes'],
+          ['page', random() < 0.8 ? 'sky-letter' : 'evenings'],
+        ];
+    const page = isSchool ? '' : `${siteUrl}/sky-letter`;
+    const confirmsAfter = random() < 0.82 ? Math.round((1 + random() ** 3 * 300) * 60_000) : null;
+    happenings.push({ at, source, page, person, entries: [...entries, [ELAPSED_FIELD, String(Math.round(6 + random() * 60))]], confirmsAfter });
+    if (!isSchool && random() < 0.06) {
+      // Signs up again some days later, with capitals.
+      const again = entries.map(([name, value]): [string, string] => [name, name === 'email' ? value.toUpperCase() : value]);
+      const later = Math.round(at + (1 + random() * 6) * DAY_MS);
+      if (later < now - HOUR_MS) happenings.push({ at: later, source, page, person, entries: again, confirmsAfter: confirmsAfter === null ? 5 * 60_000 : null });
+    }
+    if (random() < 0.04) happenings.push({ at: at + 60_000, source: sources.sky, page, person, entries: [['name', 'Best Offers'], ['email', `offers${index}@cheap-lenses.test`], ['consent', 'yes'], [TRAP_FIELD, 'https://cheap-lenses.test']], confirmsAfter: null });
+  });
+  return happenings.sort((a, b) => a.at - b.at);
+}
+
+/** Lets the past happen, through the very pieces that do it live, each at its time. */
+export async function liveThrough(context: Context, clock: SetClock, mailer: Transporter, happenings: Happening[], now: number): Promise<void> {
+  const letters: { to: string; link: string }[] = [];
+  const postman = {
+    sendMail: (mail: { to: string; text: string }) => {
+      letters.push({ to: mail.to, link: /\/confirm\/([\w-]+)/.exec(mail.text)?.[1] ?? '' });
+      return mailer.sendMail(mail);
+    },
+  } as unknown as Transporter;
+
+  const work = async () => {
+    await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, id));
+    await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
+    await drain(context, DELIVERY_QUEUE, (id) => deliver(context, id, OWNER, false));
+  };
+
+  type Moment = { at: number; run: () => Promise<void> };
+  const moments: Moment[] = happenings.map((happening) => ({ at: happening.at, run: () => arrive(context, happening) }));
+  for (const { at, person, confirmsAfter } of happenings) {
+    if (confirmsAfter === null || at + confirmsAfter > now) continue;
+    moments.push({
+      at: at + confirmsAfter,
+      run: async () => {
+        const letter = letters.findLast(({ to }) => to.toLowerCase() === person.email);
+        if (letter) await confirm(context, letter.link, { 'user agent': 'Invented Browser 1.0', address: '192.0.2.10' });
+      },
+    });
+  }
+  for (const { at, run } of moments.sort((a, b) => a.at - b.at)) {
+    clock.set(at);
+    await run();
+    await work();
+    clock.set(at + 30_000);
+    await expireConfirmations(context);
+  }
+}
+
+const OWNER = 'demo-history';
+
+async function drain(context: Context, queue: Queue, handle: (id: string) => Promise<void>): Promise<void> {
+  const lease = { owner: OWNER, until: context.now() + 60_000 };
+  for (;;) {
+    const taken = await claim(context.store, queue, 20, context.now(), lease);
+    if (taken.length === 0) return;
+    for (const { id } of taken) await handle(id);
+  }
+}
+
+async function arrive(context: Context, { source, page, entries }: Happening): Promise<void> {
+  if (!source.live) throw new Error('the demo source is not live');
+  await takeSubmission(context, {
+    sourceId: source.id,
+    sourceVersion: source.liveVersion ?? 1,
+    document: source.live,
+    contentType: 'application/x-www-form-urlencoded',
+    entries,
+    headers: { ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }), 'user-agent': 'Invented Browser 1.0', address: '192.0.2.10' },
+    idempotencyKey: null,
+    shownAt: null,
+  });
+}

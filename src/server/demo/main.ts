@@ -1,0 +1,149 @@
+import 'reflect-metadata';
+import { readConfig } from '../config.ts';
+import { createContext, type Context } from '../context.ts';
+import { mask } from '../connectors/http.ts';
+import { profileOf } from '../connectors/registry.ts';
+import { verifyConnection } from '../connectors/verify.ts';
+import { printFormHtml } from '../../core/formats/index.ts';
+import type { RouteDocument } from '../../core/plan/index.ts';
+import type { SourceDocument } from '../../core/intake/index.ts';
+import { hashPassword } from '../security/passwords.ts';
+import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
+import { addConnection, changeConnection, listConnections } from '../store/connections.ts';
+import { migrateStore } from '../store/database.ts';
+import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
+import { addSource, findSource, listSources, publishSource, saveSourceDraft, type SourceRecord } from '../store/sources.ts';
+import { createMailer } from '../work/mailing.ts';
+import { schoolForm, schoolRoute, skyLetterForm, skyLetterRoute } from './documents.ts';
+import { inventHistory, liveThrough, SetClock } from './history.ts';
+import { inventPeople, seededRandom, type Invented } from './people.ts';
+
+const SEED = 1877;
+const PEOPLE = 240;
+const OLDEST_MS = 40 * 24 * 3_600_000;
+
+interface Surroundings {
+  ternPost: { url: string; apiKey: string };
+  siteUrl: string;
+}
+
+/** Makes the demo's data on first start; on every start sees to it that addresses are those of today. */
+async function main(): Promise<void> {
+  const { IWASHI_DEMO_TERN_POST: ternPostUrl = '', IWASHI_DEMO_TERN_POST_KEY: apiKey = '', IWASHI_DEMO_SITE: siteUrl = '' } = process.env;
+  const around: Surroundings = { ternPost: { url: ternPostUrl, apiKey }, siteUrl };
+  const clock = new SetClock();
+  const context = createContext(readConfig(process.env), clock.now);
+  await migrateStore(context.store, context.config.root);
+  const { db } = context.store;
+  if ((await readFact(db, 'demo')) === null) {
+    await makeDemo(context, clock, around);
+    await writeFact(db, 'demo', new Date().toISOString());
+  }
+  await settleAddresses(context, around);
+  await context.close();
+}
+
+async function makeDemo(context: Context, clock: SetClock, around: Surroundings): Promise<void> {
+  const { store, config, newId } = context;
+  const now = Date.now();
+  const random = seededRandom(SEED);
+  if (config.demoSignIn && !(await findAccount(store.db, config.demoSignIn.email))) {
+    await addAccount(store.db, { id: newId(), email: config.demoSignIn.email, name: 'Demo operator', passwordHash: await hashPassword(config.demoSignIn.password), createdAt: now });
+  }
+  clock.set(now - OLDEST_MS);
+  const connectionId = await connect(context, around.ternPost);
+  const sky = await addForm(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
+  const school = await addForm(context, 'School visit request', schoolForm());
+  await addWire(context, 'Sky letter to Tern Post', skyLetterRoute(sky.id, connectionId));
+  await addWire(context, 'School visits to Tern Post', schoolRoute(school.id, connectionId));
+
+  const people = inventPeople(PEOPLE, random);
+  await fillTernPost(around.ternPost.url, people, now);
+  const mailer = createMailer(context);
+  const happenings = inventHistory(people, { sky, school }, around.siteUrl, now, random);
+  await liveThrough(context, clock, mailer, happenings, now);
+  mailer.close();
+  await backdateMembers(around.ternPost.url, new Map(happenings.map(({ person, at }) => [person.email, at])));
+  clock.set(Date.now());
+}
+
+async function connect({ store, send, now, newId, secrets }: Context, { url, apiKey }: Surroundings['ternPost']): Promise<string> {
+  const { result, catalogue } = await verifyConnection(send, { profile: profileOf('tern-post'), baseUrl: url, key: apiKey }, now);
+  if (!result.ok) throw new Error(`Tern Post: ${result.problem}`);
+  const id = newId();
+  const record = { id, profile: 'tern-post', name: 'Tern Post, observatory', baseUrl: url, secret: secrets.seal(apiKey), keyHint: mask(apiKey) };
+  await addConnection(store.db, { ...record, verify: result, catalogue, catalogueAt: now(), createdAt: now() });
+  return id;
+}
+
+async function addForm({ store, newId, now }: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
+  const id = newId();
+  const publicId = name.toLowerCase().replaceAll(' ', '-');
+  await addSource(store.db, { id, publicId, name, draft, now: now() });
+  return publishAndRead(store.db, id, now());
+}
+
+async function publishAndRead(db: Context['store']['db'], id: string, now: number): Promise<SourceRecord> {
+  const draft = await findSource(db, id);
+  if (draft) await publishSource(db, draft, now);
+  const live = await findSource(db, id);
+  if (!live) throw new Error('the demo source is missing');
+  return live;
+}
+
+async function addWire({ store, newId, now }: Context, name: string, draft: RouteDocument): Promise<void> {
+  const id = newId();
+  await addRoute(store.db, { id, name, draft, now: now() });
+  const route = await findRoute(store.db, id);
+  if (route) await publishRoute(store.db, route, now());
+}
+
+/** Some people are in Tern Post already, and some of them left it: they will not be taken back without a new confirmation. */
+async function fillTernPost(url: string, people: Invented[], now: number): Promise<void> {
+  const joinedAt = new Date(now - 400 * 24 * 3_600_000).toISOString();
+  const leftAt = new Date(now - 90 * 24 * 3_600_000).toISOString();
+  const members = people
+    .filter((_, index) => index % 20 === 4)
+    .map(({ given, family, email }, index) => {
+      const left = index % 2 === 0;
+      return { id: `M-old-${index}`, email, state: left ? 'left' : 'active', lists: ['L-200'], groups: [], tags: [], fields: { given, family }, joinedAt, leftAt: left ? leftAt : null, changes: 1 };
+    });
+  await change(url, { members });
+}
+
+/** The stand-in dates members by its own clock; here they get the day on which they signed up. */
+async function backdateMembers(url: string, joined: Map<string, number>): Promise<void> {
+  const { members } = (await (await fetch(`${url}/inside.json`)).json()) as { members: { email: string; joinedAt: string; id: string }[] };
+  const dated = members.map((member) => {
+    const at = joined.get(member.email);
+    return at && !member.id.startsWith('M-old') ? { ...member, joinedAt: new Date(at).toISOString() } : member;
+  });
+  await change(url, { members: dated });
+}
+
+async function change(url: string, state: object): Promise<void> {
+  await fetch(`${url}/inside.json`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(state) });
+}
+
+/** Another start may have other ports: the connection, the thank-you page and the placed form follow them. */
+async function settleAddresses({ store, config, now }: Context, { ternPost, siteUrl }: Surroundings): Promise<void> {
+  for (const connection of await listConnections(store.db)) {
+    if (connection.profile === 'tern-post' && /127\.0\.0\.1/.test(connection.baseUrl)) await changeConnection(store.db, connection.id, { baseUrl: ternPost.url });
+  }
+  for (const source of await listSources(store.db)) {
+    if (source.publicId !== 'sky-letter-sign-up' || !source.live) continue;
+    let live: SourceDocument = source.live;
+    if (live.thankYouUrl !== `${siteUrl}/thank-you`) {
+      live = { ...live, thankYouUrl: `${siteUrl}/thank-you`, origins: [siteUrl] };
+      await saveSourceDraft(store.db, source.id, live, now());
+      await publishAndRead(store.db, source.id, now());
+    }
+    const form = printFormHtml({ action: `${config.publicUrl}/in/${source.publicId}`, ...live });
+    await fetch(`${siteUrl}/form.html`, { method: 'PUT', body: form });
+  }
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});

@@ -1,0 +1,107 @@
+import { Hono } from 'hono';
+import { DropInput, type TrailView } from '../../../contract/activity.ts';
+import type { Context } from '../../context.ts';
+import { replan } from '../../work/replanning.ts';
+import { askAnew, resend, RESEND_LIMITS } from '../../work/confirming.ts';
+import { groupHeld, listConfirmations, listConsentEvents, listDeliveries, listSubmissions, readProgress } from '../../store/activity.ts';
+import { dropDelivery, replayDelivery } from '../../store/deliveries.ts';
+import { findSource, readSourceVersion } from '../../store/sources.ts';
+import { findSubmission, releaseSubmission } from '../../store/submissions.ts';
+import { readNames } from '../names.ts';
+import { notFound, Problem, readInput } from '../problems.ts';
+
+export function activityRoutes(context: Context): Hono {
+  const app = new Hono();
+  const { store, now } = context;
+
+  app.get('/submissions', async (c) => {
+    const { source, progress, text, before } = c.req.query();
+    const filter = { ...(source ? { sourceId: source } : {}), ...(progress ? { progress } : {}), ...(text ? { text } : {}) };
+    return c.json(await listSubmissions(store.db, filter, before ?? null));
+  });
+
+  app.get('/submissions/:id', async (c) => {
+    const trail = await readTrail(context, c.req.param('id'));
+    if (!trail) throw notFound('submission');
+    return c.json(trail);
+  });
+
+  /** Lets a submission through that was taken for a robot's, or plans one again that failed. */
+  app.post('/submissions/:id/release', async (c) => {
+    if (!(await releaseSubmission(store.db, c.req.param('id'), now()))) throw new Problem(409, 'not-set-aside', 'It was let through already.');
+    return c.json({ released: true });
+  });
+
+  app.get('/deliveries', async (c) => {
+    const { state, cause, connection, before } = c.req.query();
+    const filter = { ...(state ? { state } : {}), ...(cause ? { cause } : {}), ...(connection ? { connectionId: connection } : {}) };
+    return c.json(await listDeliveries(store.db, filter, before ?? null));
+  });
+
+  app.get('/deliveries/held', async (c) => c.json(await groupHeld(store.db)));
+
+  app.post('/deliveries/:id/retry', async (c) => {
+    if (!(await replayDelivery(store.db, c.req.param('id'), now()))) throw notWaitingForHelp();
+    return c.json({ queued: true });
+  });
+
+  /** Tries again with what the route, as it is live now, makes of the submission. */
+  app.post('/deliveries/:id/replan', async (c) => {
+    const outcome = await replan(context, c.req.param('id'));
+    if (!outcome.ok) throw new Problem(409, 'not-replanned', outcome.issue);
+    return c.json({ queued: true });
+  });
+
+  app.post('/deliveries/:id/drop', async (c) => {
+    const { reason } = await readInput(c, DropInput);
+    if (!(await dropDelivery(store.db, c.req.param('id'), reason, now()))) throw notWaitingForHelp();
+    return c.json({ dropped: true });
+  });
+
+  app.post('/deliveries/:id/ask', async (c) => {
+    if ((await askAnew(context, c.req.param('id'))) !== 'asked') throw notFound('delivery');
+    return c.json({ asked: true });
+  });
+
+  app.post('/confirmations/:id/resend', async (c) => {
+    if (!(await resend(context, c.req.param('id')))) {
+      throw new Problem(409, 'too-soon', `At most ${RESEND_LIMITS.most} mails are sent for one confirmation, ten minutes apart, and none once it is confirmed or expired.`);
+    }
+    return c.json({ queued: true });
+  });
+
+  return app;
+}
+
+const notWaitingForHelp = () => new Problem(409, 'not-held', 'It has gone on meanwhile. Reload to see where it is.');
+
+async function readTrail({ store }: Context, id: string): Promise<TrailView | null> {
+  const { db } = store;
+  const submission = await findSubmission(db, id);
+  if (!submission) return null;
+  const source = await findSource(db, submission.sourceId);
+  const document = await readSourceVersion(db, submission.sourceId, submission.sourceVersion);
+  const { rows: deliveries } = await listDeliveries(db, { submissionId: id }, null, true);
+  return {
+    id,
+    receivedAt: new Date(submission.receivedAt).toISOString(),
+    state: submission.state,
+    progress: await readProgress(db, id),
+    sourceId: submission.sourceId,
+    sourceName: source?.name ?? '',
+    sourceVersion: submission.sourceVersion,
+    fields: document?.fields ?? [],
+    raw: submission.raw,
+    values: submission.values,
+    repeats: submission.repeats,
+    lastRepeatAt: submission.lastRepeatAt === null ? null : new Date(submission.lastRepeatAt).toISOString(),
+    suspicion: submission.suspicion,
+    failure: submission.failure ?? '',
+    contactId: submission.contactId,
+    plan: submission.plan,
+    consent: await listConsentEvents(db, { submissionId: id }),
+    confirmations: await listConfirmations(db, id, RESEND_LIMITS.restMs),
+    deliveries,
+    names: await readNames(db),
+  };
+}

@@ -1,0 +1,134 @@
+import { Hono } from 'hono';
+import { RehearsalInput, RouteDocumentInput, RouteInput, type RehearsalView, type RouteView } from '../../../contract/route.ts';
+import { keysOf } from '../../../core/identity/index.ts';
+import { planSubmission, preflight, type RouteDocument } from '../../../core/plan/index.ts';
+import type { Context } from '../../context.ts';
+import { listConnections, readCatalogues } from '../../store/connections.ts';
+import { inTransaction } from '../../store/database.ts';
+import { readDotLines, readStanding } from '../../store/figures.ts';
+import { readKnownPerson } from '../../store/people.ts';
+import { addRoute, changeRoute, findRoute, listRoutes, publishRoute, saveRouteDraft, type RouteRecord } from '../../store/routes.ts';
+import { findSource, listSources } from '../../store/sources.ts';
+import { isChanged } from '../../store/versions.ts';
+import { readNames } from '../names.ts';
+import { notFound, Problem, readInput } from '../problems.ts';
+
+/** What a new route starts as: double opt-in, with a mail that only needs reading over. */
+export const NEW_CONSENT: RouteDocument['consent'] = {
+  mode: 'double',
+  purpose: 'newsletter',
+  tickField: '',
+  mail: {
+    subject: 'Please confirm your address',
+    body: 'Hello,\n\nsomebody, most likely you, signed up with this address. Please confirm that you want to hear from us:\n\n{link}\n\nIf it was not you, do nothing: we will not write again.',
+    button: 'Yes, that was me',
+  },
+  expiresHours: 72,
+};
+
+export function routeRoutes(context: Context): Hono {
+  const app = new Hono();
+  const { store, now, newId } = context;
+
+  async function must(id: string): Promise<RouteRecord> {
+    const record = await findRoute(store.db, id);
+    if (!record) throw notFound('route');
+    return record;
+  }
+
+  async function views(records: RouteRecord[]): Promise<RouteView[]> {
+    const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
+    const connections = new Map((await listConnections(store.db)).map(({ id, name }) => [id, name]));
+    const catalogues = await readCatalogues(store.db);
+    const hours = await readDotLines(store.db, 'route', now());
+    const standing = await readStanding(store.db, 'route');
+    return records.map((record) => {
+      const { id, name, state, liveVersion, draft, draftAt, publishedAt } = record;
+      const source = sources.get(draft.sourceId);
+      return {
+        id,
+        name,
+        state,
+        liveVersion,
+        changed: isChanged(record),
+        draft,
+        draftAt: new Date(draftAt).toISOString(),
+        publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
+        sourceName: source?.name ?? '',
+        targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
+        findings: preflight({ document: draft, source: source?.live ?? null, catalogues }),
+        held: standing.get(id)?.held ?? 0,
+        hours: hours(id),
+      };
+    });
+  }
+
+  const viewOf = async (id: string) => (await views([await must(id)]))[0];
+
+  app.get('/', async (c) => c.json(await views(await listRoutes(store.db))));
+  app.get('/:id', async (c) => c.json(await viewOf(c.req.param('id'))));
+
+  app.post('/', async (c) => {
+    const { name, sourceId } = await readInput(c, RouteInput);
+    const source = await findSource(store.db, sourceId);
+    if (!source) throw new Problem(422, 'invalid', 'Choose a source.', [{ pointer: '/sourceId', detail: 'There is no such source.' }]);
+    const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'tick');
+    const id = newId();
+    await addRoute(store.db, { id, name, draft: { sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.key ?? '' } }, now: now() });
+    return c.json(await viewOf(id), 201);
+  });
+
+  app.put('/:id/draft', async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const input = await readInput(c, RouteDocumentInput);
+    await saveRouteDraft(store.db, id, JSON.parse(JSON.stringify(input)) as RouteDocument, now());
+    return c.json(await viewOf(id));
+  });
+
+  app.post('/:id/publish', async (c) => {
+    const record = await must(c.req.param('id'));
+    const source = await findSource(store.db, record.draft.sourceId);
+    const findings = preflight({ document: record.draft, source: source?.live ?? null, catalogues: await readCatalogues(store.db) });
+    const blockers = findings.filter(({ level }) => level === 'blocker');
+    if (blockers.length > 0) {
+      throw new Problem(422, 'not-ready', 'The route cannot go live yet.', blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` })));
+    }
+    await inTransaction(store, (db) => publishRoute(db, record, now()));
+    return c.json(await viewOf(record.id));
+  });
+
+  app.post('/:id/pause', async (c) => {
+    const { id, liveVersion } = await must(c.req.param('id'));
+    if (liveVersion === null) throw new Problem(409, 'not-live', 'It is not live, so there is nothing to pause.');
+    await changeRoute(store.db, id, { state: 'paused' });
+    return c.json(await viewOf(id));
+  });
+
+  app.post('/:id/resume', async (c) => {
+    const { id, state } = await must(c.req.param('id'));
+    if (state !== 'paused') throw new Problem(409, 'not-paused', 'It is not paused.');
+    await changeRoute(store.db, id, { state: 'live' });
+    return c.json(await viewOf(id));
+  });
+
+  /** Computes what the draft would do with a sample, with all that is known of the person. Changes nothing. */
+  app.post('/:id/rehearsal', async (c) => {
+    const record = await must(c.req.param('id'));
+    const { values } = await readInput(c, RehearsalInput);
+    const source = await findSource(store.db, record.draft.sourceId);
+    const document = source?.live ?? source?.draft;
+    if (!document) throw new Problem(409, 'no-source', 'The route has no source.');
+    const plan = planSubmission({
+      fields: document.fields,
+      statement: document.statement,
+      values,
+      routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
+      known: await readKnownPerson(store.db, keysOf(document.fields, values)),
+      catalogues: await readCatalogues(store.db),
+      now: now(),
+    });
+    return c.json({ plan, names: await readNames(store.db) } satisfies RehearsalView);
+  });
+
+  return app;
+}

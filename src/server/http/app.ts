@@ -1,0 +1,67 @@
+import { Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { HTTPException } from 'hono/http-exception';
+import { secureHeaders } from 'hono/secure-headers';
+import type { Context } from '../context.ts';
+import { activityRoutes } from './api/activity.ts';
+import { connectionRoutes } from './api/connections.ts';
+import { overviewRoutes } from './api/overview.ts';
+import { peopleRoutes } from './api/people.ts';
+import { routeRoutes } from './api/routes.ts';
+import { requireSession, sessionRoutes, type Session } from './api/session.ts';
+import { sourceRoutes } from './api/sources.ts';
+import { interfaceRoutes } from './interface.ts';
+import { notFound, Problem, problemResponse } from './problems.ts';
+import { confirmRoutes } from './public/confirm.ts';
+import { intakeRoutes } from './public/intake.ts';
+
+const API_BODY_LIMIT_BYTES = 1024 * 1024;
+
+/** The whole of what is reached over HTTP. */
+export function createApp(context: Context, submissionsPerMinute: number): Hono {
+  const app = new Hono();
+
+  app.use(secureHeaders({ xFrameOptions: 'SAMEORIGIN', referrerPolicy: 'strict-origin-when-cross-origin', crossOriginResourcePolicy: false }));
+
+  app.onError((error) => {
+    if (error instanceof Problem) return problemResponse(error);
+    if (error instanceof HTTPException) return error.getResponse();
+    context.log.error({ err: error }, 'request failed');
+    return problemResponse(new Problem(500, 'internal', 'Something went wrong here. It is noted; please try again.'));
+  });
+
+  app.get('/healthz', (c) => c.text('ok'));
+  app.get('/readyz', async (c) => {
+    try {
+      await context.store.pool.query('SELECT 1');
+      return c.text('ready');
+    } catch {
+      return c.text('the database does not answer', 503);
+    }
+  });
+
+  app.route('/in', intakeRoutes(context, submissionsPerMinute));
+  app.route('/confirm', confirmRoutes(context));
+
+  const api = new Hono<Session>();
+  api.use(bodyLimit({ maxSize: API_BODY_LIMIT_BYTES, onError: () => problemResponse(new Problem(413, 'too-large', 'The request is too large.')) }));
+  api.use(async (c, next) => {
+    await next();
+    c.header('cache-control', 'no-store');
+  });
+  api.route('/session', sessionRoutes(context));
+  api.use(requireSession(context));
+  api.route('/', overviewRoutes(context));
+  api.route('/connections', connectionRoutes(context));
+  api.route('/sources', sourceRoutes(context));
+  api.route('/routes', routeRoutes(context));
+  api.route('/people', peopleRoutes(context));
+  api.route('/', activityRoutes(context));
+  api.all('*', () => {
+    throw notFound('address');
+  });
+  app.route('/api', api);
+
+  app.route('/', interfaceRoutes(context.config.root));
+  return app;
+}

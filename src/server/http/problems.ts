@@ -1,0 +1,41 @@
+import type { Context as HonoContext } from 'hono';
+import type { ClassConstructor } from 'class-transformer';
+import { check, type PartIssue } from '../../contract/checks.ts';
+
+/** Something a request asked for that cannot be; becomes a problem document (RFC 9457). */
+export class Problem extends Error {
+  readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 500;
+  readonly slug: string;
+  readonly issues: PartIssue[];
+  readonly headers: Record<string, string>;
+
+  constructor(status: Problem['status'], slug: string, title: string, issues: PartIssue[] = [], headers: Record<string, string> = {}) {
+    super(title);
+    this.status = status;
+    this.slug = slug;
+    this.issues = issues;
+    this.headers = headers;
+  }
+}
+
+export const notFound = (what: string): Problem => new Problem(404, 'not-found', `There is no such ${what}.`);
+
+/** Prints a problem document; `errors` names the parts by JSON Pointer. */
+export function problemResponse(problem: Problem): Response {
+  const { status, slug, message, issues } = problem;
+  const body = { type: `/problems/${slug}`, title: message, status, ...(issues.length > 0 ? { errors: issues } : {}) };
+  return new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/problem+json', ...problem.headers } });
+}
+
+/** Reads a JSON body and checks it against its contract class. @throws Problem naming each wrong part */
+export async function readInput<T extends object>(c: HonoContext, type: ClassConstructor<T>): Promise<T> {
+  let data: unknown;
+  try {
+    data = await c.req.json();
+  } catch {
+    throw new Problem(400, 'not-json', 'The request is not JSON.');
+  }
+  const checked = check(type, data);
+  if (!checked.ok) throw new Problem(422, 'invalid', 'Something in it is not right.', checked.issues);
+  return checked.value;
+}

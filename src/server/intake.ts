@@ -1,0 +1,58 @@
+import { contentOf, screen, type Entries, type FieldIssue, type SourceDocument } from '../core/intake/index.ts';
+import { ELAPSED_FIELD, TRAP_FIELD } from '../core/formats/index.ts';
+import { readSubmission } from '../core/intake/index.ts';
+import type { Context } from './context.ts';
+import { sha256 } from './security/tokens.ts';
+import { acceptSubmission, noteRepeat } from './store/submissions.ts';
+
+/** The same content within this time is the same request: a double click, a reload, a caller that tries again. */
+const REPEAT_WITHIN_MS = 10 * 60_000;
+
+export interface Arrival {
+  sourceId: string;
+  sourceVersion: number;
+  document: SourceDocument;
+  contentType: string;
+  entries: Entries;
+  /** Kept as evidence: where it came from. */
+  headers: Record<string, string>;
+  /** What the caller calls this request, if it does. */
+  idempotencyKey: string | null;
+  /** When a page of ours was shown, if it was one of ours. */
+  shownAt: number | null;
+}
+
+export type Taken = { ok: true; id: string; repeat: boolean } | { ok: false; issues: FieldIssue[] };
+
+/** Takes a submission: reads it, screens it, stores it durably. What follows is the workers' business. */
+export async function takeSubmission({ store, now, newId }: Context, arrival: Arrival): Promise<Taken> {
+  const { document, entries, sourceId } = arrival;
+  const read = readSubmission(document.fields, entries);
+  if (!read.ok) return read;
+  const receivedAt = now();
+  const contentHash = sha256(arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, read.values));
+  const id = newId();
+  const accepted = await acceptSubmission(store.db, {
+    id,
+    sourceId,
+    sourceVersion: arrival.sourceVersion,
+    receivedAt,
+    raw: { contentType: arrival.contentType, entries, headers: arrival.headers },
+    values: read.values,
+    contentHash,
+    repeatKey: sha256(`${contentHash} ${Math.floor(receivedAt / REPEAT_WITHIN_MS)}`),
+    suspicion: screen(document, first(entries, TRAP_FIELD), elapsedSeconds(entries, arrival.shownAt, receivedAt)),
+    repeatWithinMs: REPEAT_WITHIN_MS,
+  });
+  if (accepted) return { ok: true, id, repeat: false };
+  return { ok: true, id: (await noteRepeat(store.db, sourceId, contentHash, receivedAt)) ?? id, repeat: true };
+}
+
+const first = (entries: Entries, wanted: string) => entries.find(([name]) => name === wanted)?.[1] ?? '';
+
+/** Our own signed time when there is one; otherwise what the page's script counted; null when neither. */
+function elapsedSeconds(entries: Entries, shownAt: number | null, now: number): number | null {
+  if (shownAt !== null) return (now - shownAt) / 1000;
+  const counted = first(entries, ELAPSED_FIELD);
+  return /^\d+(\.\d+)?$/.test(counted) ? Number(counted) : null;
+}

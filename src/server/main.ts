@@ -1,0 +1,74 @@
+import 'reflect-metadata';
+import { createAdaptorServer } from '@hono/node-server';
+import { once } from 'node:events';
+import type { Server } from 'node:http';
+import { readConfig } from './config.ts';
+import { createContext, type Context } from './context.ts';
+import { createApp } from './http/app.ts';
+import { newToken, sha256 } from './security/tokens.ts';
+import { countAccounts, replaceSetupLink } from './store/accounts.ts';
+import { migrateStore } from './store/database.ts';
+import { startWorker } from './work/worker.ts';
+
+const SETUP_LINK_MS = 24 * 3_600_000;
+/** Submissions a minute from one network address: far above what people behind one office address send. */
+const SUBMISSIONS_PER_MINUTE = 300;
+
+type Role = 'serve' | 'work';
+
+/** Starts the roles asked for, and ends them in order when told to. */
+async function main(roles: Role[]): Promise<void> {
+  const config = readConfig(process.env);
+  const context = createContext(config);
+  await migrateStore(context.store, config.root);
+  const worker = roles.includes('work') ? startWorker(context) : null;
+  const server = roles.includes('serve') ? await listen(context) : null;
+  const firstLink = server ? await linkForFirstAccount(context) : null;
+
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    if (server) await closeServer(server);
+    await worker?.stop();
+    await context.close();
+    process.exit(0);
+  };
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
+  // The command that started us is gone: nobody else would end us.
+  process.on('disconnect', () => void stop());
+  process.send?.({ ready: true, firstLink });
+}
+
+async function listen(context: Context): Promise<Server> {
+  const { host, port } = context.config;
+  const perMinute = Number(process.env.IWASHI_SUBMISSIONS_PER_MINUTE ?? SUBMISSIONS_PER_MINUTE);
+  const server = createAdaptorServer({ fetch: createApp(context, perMinute).fetch }) as Server;
+  server.listen(port, host);
+  await once(server, 'listening');
+  return server;
+}
+
+async function closeServer(server: Server): Promise<void> {
+  const closed = once(server, 'close');
+  server.close();
+  server.closeIdleConnections();
+  setTimeout(() => server.closeAllConnections(), 5_000).unref();
+  await closed;
+}
+
+/** A one-time link that makes the first account; null when there is one already, or a demo brings its own. */
+async function linkForFirstAccount({ store, config, now }: Context): Promise<string | null> {
+  if ((await countAccounts(store.db)) > 0 || config.demoSignIn) return null;
+  const token = newToken();
+  await replaceSetupLink(store.db, sha256(token), now() + SETUP_LINK_MS);
+  // After the #, so that it reaches no log of a server on the way.
+  return `${config.publicUrl}/first-account#${token}`;
+}
+
+const asked = process.argv.slice(2).filter((role): role is Role => role === 'serve' || role === 'work');
+main(asked.length > 0 ? asked : ['serve', 'work']).catch((error: unknown) => {
+  console.error(`iwashi: ${error instanceof Error ? error.message : String(error)}`);
+  process.exit(1);
+});

@@ -1,0 +1,59 @@
+import { and, eq, gt, lt, sql } from 'drizzle-orm';
+import type { Db } from './database.ts';
+import { accounts, facts, sessions, setupLinks } from './schema.ts';
+
+export async function countAccounts(db: Db): Promise<number> {
+  const [row] = await db.select({ count: sql<number>`COUNT(*)` }).from(accounts);
+  return Number(row?.count ?? 0);
+}
+
+export async function findAccount(db: Db, email: string) {
+  const [row] = await db.select().from(accounts).where(eq(accounts.email, email.trim().toLowerCase()));
+  return row ?? null;
+}
+
+export async function addAccount(db: Db, account: typeof accounts.$inferInsert): Promise<void> {
+  await db.insert(accounts).values({ ...account, email: account.email.trim().toLowerCase() });
+}
+
+export async function addSession(db: Db, session: typeof sessions.$inferInsert): Promise<void> {
+  await db.insert(sessions).values(session);
+}
+
+export async function findSession(db: Db, tokenHash: string, now: number) {
+  const [row] = await db
+    .select({ csrf: sessions.csrf, accountId: accounts.id, name: accounts.name, email: accounts.email })
+    .from(sessions)
+    .innerJoin(accounts, eq(accounts.id, sessions.accountId))
+    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now)));
+  return row ?? null;
+}
+
+export async function endSession(db: Db, tokenHash: string): Promise<void> {
+  await db.delete(sessions).where(eq(sessions.tokenHash, tokenHash));
+}
+
+export async function dropExpiredSessions(db: Db, now: number): Promise<void> {
+  await db.delete(sessions).where(lt(sessions.expiresAt, now));
+}
+
+/** Makes the one link with which the first account can be made; earlier ones stop working. */
+export async function replaceSetupLink(db: Db, tokenHash: string, expiresAt: number): Promise<void> {
+  await db.delete(setupLinks);
+  await db.insert(setupLinks).values({ tokenHash, expiresAt });
+}
+
+/** Uses up a setup link. @returns false when there is no such link or it is too old */
+export async function useSetupLink(db: Db, tokenHash: string, now: number): Promise<boolean> {
+  const [result] = await db.delete(setupLinks).where(and(eq(setupLinks.tokenHash, tokenHash), gt(setupLinks.expiresAt, now)));
+  return result.affectedRows === 1;
+}
+
+export async function readFact(db: Db, name: string): Promise<string | null> {
+  const [row] = await db.select().from(facts).where(eq(facts.name, name));
+  return row?.value ?? null;
+}
+
+export async function writeFact(db: Db, name: string, value: string): Promise<void> {
+  await db.insert(facts).values({ name, value }).onDuplicateKeyUpdate({ set: { value } });
+}

@@ -1,0 +1,202 @@
+import { and, asc, desc, eq, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
+import type { AttemptView, ConfirmationView, ConsentEventView, DeliveryView, ExchangeView, Page, Progress, SubmissionRow } from '../../contract/activity.ts';
+import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
+import { rowsOf, type Db } from './database.ts';
+import { mailsOf, type ConfirmationRecord } from './confirmations.ts';
+import type { DeliveryRecord } from './deliveries.ts';
+import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
+
+export const PAGE_SIZE = 50;
+const iso = (at: number): string => new Date(Number(at)).toISOString();
+const isoOrNull = (at: number | null): string | null => (at === null ? null : iso(at));
+
+export interface SubmissionFilter {
+  sourceId?: string;
+  progress?: string;
+  /** Part of an address or a name. */
+  text?: string;
+  contactId?: string;
+}
+
+const hasDelivery = (...states: DeliveryState[]) =>
+  sql`EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN (${sql.join(states.map((state) => sql`${state}`), sql`, `)}))`;
+
+/** How far a submission `s` has come: its own state, and that of its deliveries, the most urgent first. */
+const PROGRESS = sql`CASE
+  WHEN s.state <> 'planned' THEN s.state
+  WHEN ${hasDelivery('held')} THEN 'held'
+  WHEN ${hasDelivery('queued', 'sending', 'retrying')} THEN 'on its way'
+  WHEN ${hasDelivery('waiting')} THEN 'waiting'
+  WHEN ${hasDelivery('delivered')} THEN 'delivered'
+  WHEN ${hasDelivery('dropped')} THEN 'dropped'
+  ELSE 'nothing to send' END`;
+
+/** Submissions, newest first, a page at a time; the next page starts below the last row's id. */
+export async function listSubmissions(db: Db, filter: SubmissionFilter, before: string | null): Promise<Page<SubmissionRow>> {
+  const conditions: SQL[] = [sql`TRUE`];
+  if (before) conditions.push(sql`s.id < ${before}`);
+  if (filter.sourceId) conditions.push(sql`s.source_id = ${filter.sourceId}`);
+  if (filter.contactId) conditions.push(sql`s.contact_id = ${filter.contactId}`);
+  if (filter.text) {
+    const like = `%${filter.text.replace(/[\\%_]/g, '\\$&')}%`;
+    conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like})`);
+  }
+  const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
+  const rows = await rowsOf<{ id: string; receivedAt: number; sourceName: string; email: string | null; name: string | null; progress: Progress; repeats: number; typed: string }>(
+    db,
+    sql`SELECT s.id, s.received_at AS receivedAt, src.name AS sourceName, c.email, c.name, s.repeats, s.field_values AS typed,
+        ${PROGRESS} AS progress
+      FROM submissions s JOIN sources src ON src.id = s.source_id LEFT JOIN contacts c ON c.id = s.contact_id
+      WHERE ${sql.join(conditions, sql` AND `)} ${having} ORDER BY s.id DESC LIMIT ${PAGE_SIZE + 1}`,
+  );
+  const shown = rows.slice(0, PAGE_SIZE).map(({ typed, email, name, ...row }) => ({
+    ...row,
+    receivedAt: iso(row.receivedAt),
+    email: email ?? addressIn(typed),
+    name: name ?? '',
+  }));
+  return { rows: shown, next: rows.length > PAGE_SIZE ? (shown.at(-1)?.id ?? null) : null };
+}
+
+/** The address in a submission that has no contact yet. */
+function addressIn(typed: string): string {
+  const values = Object.values(JSON.parse(typed) as Record<string, unknown>);
+  return values.find((value): value is string => typeof value === 'string' && value.includes('@')) ?? '';
+}
+
+export async function readProgress(db: Db, id: string): Promise<Progress> {
+  const [row] = await rowsOf<{ progress: Progress }>(db, sql`SELECT ${PROGRESS} AS progress FROM submissions s WHERE s.id = ${id}`);
+  return row?.progress ?? 'received';
+}
+
+export interface DeliveryFilter {
+  state?: string;
+  cause?: string;
+  connectionId?: string;
+  submissionId?: string;
+  contactId?: string;
+}
+
+/** Deliveries, newest first, a page at a time. Attempts come along only when few are asked for. */
+export async function listDeliveries(db: Db, filter: DeliveryFilter, before: string | null, withAttempts = false): Promise<Page<DeliveryView>> {
+  const rows = await db
+    .select({ delivery: deliveries, connectionName: connections.name, routeName: routes.name, behind: EARLIER })
+    .from(deliveries)
+    .leftJoin(connections, eq(connections.id, deliveries.connectionId))
+    .leftJoin(routes, eq(routes.id, deliveries.routeId))
+    .where(
+      and(
+        filter.state ? eq(deliveries.state, filter.state) : undefined,
+        filter.cause ? eq(deliveries.cause, filter.cause) : undefined,
+        filter.connectionId ? eq(deliveries.connectionId, filter.connectionId) : undefined,
+        filter.submissionId ? eq(deliveries.submissionId, filter.submissionId) : undefined,
+        filter.contactId ? eq(deliveries.contactId, filter.contactId) : undefined,
+        before ? lt(deliveries.id, before) : undefined,
+      ),
+    )
+    .orderBy(desc(deliveries.id))
+    .limit(PAGE_SIZE + 1);
+  const shown = rows.slice(0, PAGE_SIZE);
+  const tries = withAttempts ? await attemptsOf(db, shown.map(({ delivery }) => delivery.id)) : new Map<string, AttemptView[]>();
+  const views = shown.map(({ delivery, connectionName, routeName, behind }) => {
+    const record = delivery as DeliveryRecord;
+    return toDeliveryView(record, { connectionName: connectionName ?? 'removed connection', routeName: routeName ?? 'removed route', behind }, tries.get(record.id) ?? []);
+  });
+  return { rows: views, next: rows.length > PAGE_SIZE ? (views.at(-1)?.id ?? null) : null };
+}
+
+const EARLIER = sql<string | null>`(SELECT e.submission_id FROM deliveries e WHERE e.contact_id = ${deliveries.contactId}
+  AND e.connection_id = ${deliveries.connectionId} AND e.sequence < ${deliveries.sequence}
+  AND ${deliveries.state} IN ('queued', 'retrying') AND e.state IN ('queued', 'retrying', 'sending', 'held') ORDER BY e.sequence LIMIT 1)`;
+
+function toDeliveryView(record: DeliveryRecord, names: Pick<DeliveryView, 'connectionName' | 'routeName' | 'behind'>, tries: AttemptView[]): DeliveryView {
+  const facts = record.cause ? CAUSES[record.cause] : null;
+  return {
+    ...names,
+    id: record.id,
+    submissionId: record.submissionId,
+    email: record.intent.email,
+    connectionId: record.connectionId,
+    routeId: record.routeId,
+    routeVersion: record.routeVersion,
+    state: record.state,
+    cause: record.cause,
+    causeDetail: record.causeDetail ?? '',
+    sentence: facts?.sentence ?? '',
+    nextStep: facts?.nextStep ?? '',
+    dueAt: record.state === 'retrying' ? iso(record.dueAt) : null,
+    deliveredAt: record.state === 'delivered' ? isoOrNull(record.endedAt) : null,
+    leftOut: record.leftOut,
+    readBack: record.readBack,
+    attempts: tries,
+  };
+}
+
+async function attemptsOf(db: Db, ids: string[]): Promise<Map<string, AttemptView[]>> {
+  const found = new Map<string, AttemptView[]>();
+  if (ids.length === 0) return found;
+  const rows = await db.select().from(attempts).where(inArray(attempts.deliveryId, ids)).orderBy(asc(attempts.number));
+  for (const { deliveryId, startedAt, cause, exchanges, ...row } of rows) {
+    const view = { ...row, startedAt: iso(startedAt), cause: cause as Cause | null, exchanges: exchanges as ExchangeView[] };
+    found.set(deliveryId, [...(found.get(deliveryId) ?? []), view]);
+  }
+  return found;
+}
+
+/** Held deliveries, grouped by why and where. */
+export async function groupHeld(db: Db): Promise<{ cause: Cause; connectionId: string; connectionName: string; count: number }[]> {
+  const rows = await db
+    .select({ cause: deliveries.cause, connectionId: deliveries.connectionId, connectionName: connections.name, count: sql<number>`COUNT(*)` })
+    .from(deliveries)
+    .leftJoin(connections, eq(connections.id, deliveries.connectionId))
+    .where(eq(deliveries.state, 'held'))
+    .groupBy(deliveries.cause, deliveries.connectionId, connections.name);
+  return rows.map((row) => ({ ...row, cause: row.cause as Cause, connectionName: row.connectionName ?? 'removed connection', count: Number(row.count) }));
+}
+
+/** Consent events of a submission or a contact, oldest first. */
+export async function listConsentEvents(db: Db, by: { submissionId: string } | { contactId: string }): Promise<ConsentEventView[]> {
+  const rows = await db
+    .select()
+    .from(consentEvents)
+    .where('submissionId' in by ? eq(consentEvents.submissionId, by.submissionId) : eq(consentEvents.contactId, by.contactId))
+    .orderBy(asc(consentEvents.at), asc(consentEvents.id));
+  return rows.map(({ kind, purpose, wording, at, evidence, submissionId }) => ({
+    kind: kind as ConsentEventView['kind'],
+    purpose,
+    wording,
+    at: iso(at),
+    evidence: evidence as Record<string, string>,
+    submissionId,
+  }));
+}
+
+/** The confirmations that a submission asked for, or that its deliveries wait for, with their mails. */
+export async function listConfirmations(db: Db, submissionId: string, restMs: number): Promise<ConfirmationView[]> {
+  const joinedIds = db.select({ id: deliveries.confirmationId }).from(deliveries).where(eq(deliveries.submissionId, submissionId));
+  const records = (await db
+    .select()
+    .from(confirmations)
+    .where(or(eq(confirmations.submissionId, submissionId), inArray(confirmations.id, joinedIds)))
+    .orderBy(asc(confirmations.createdAt))) as ConfirmationRecord[];
+  const sent = await mailsOf(db, records.map(({ id }) => id));
+  return records.map(({ id, purpose, state, sentTo, expiresAt, confirmedAt, lastSentAt, mail }) => ({
+    id,
+    purpose,
+    state,
+    sentTo,
+    expiresAt: iso(expiresAt),
+    confirmedAt: isoOrNull(confirmedAt),
+    mayResendAt: state === 'pending' ? iso(lastSentAt + restMs) : null,
+    mails: sent
+      .filter(({ confirmationId }) => confirmationId === id)
+      .map((row) => ({
+        subject: mail.subject,
+        state: row.state as ConfirmationView['mails'][number]['state'],
+        at: iso(row.sentAt ?? row.createdAt),
+        // The link is worth a signature: it is shown to nobody but the person.
+        text: mail.body.replaceAll('{link}', `[${mail.button}: link]`),
+        error: row.error ?? '',
+      })),
+  }));
+}

@@ -1,0 +1,82 @@
+import { and, desc, eq, inArray, lte, sql } from 'drizzle-orm';
+import type { ConsentPolicy } from '../../core/plan/index.ts';
+import type { Db } from './database.ts';
+import { confirmations, confirmationTokens, mails } from './schema.ts';
+
+export interface ConfirmationRecord extends Omit<typeof confirmations.$inferSelect, 'mail' | 'state'> {
+  mail: ConsentPolicy['mail'];
+  state: 'pending' | 'confirmed' | 'expired';
+}
+
+export async function addConfirmation(db: Db, record: Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>): Promise<void> {
+  await db.insert(confirmations).values(record);
+}
+
+export async function findConfirmation(db: Db, id: string): Promise<ConfirmationRecord | null> {
+  const [row] = await db.select().from(confirmations).where(eq(confirmations.id, id));
+  return row ? (row as ConfirmationRecord) : null;
+}
+
+export async function findConfirmationByToken(db: Db, tokenHash: string): Promise<ConfirmationRecord | null> {
+  const [row] = await db
+    .select({ confirmation: confirmations })
+    .from(confirmationTokens)
+    .innerJoin(confirmations, eq(confirmations.id, confirmationTokens.confirmationId))
+    .where(eq(confirmationTokens.tokenHash, tokenHash));
+  return row ? (row.confirmation as ConfirmationRecord) : null;
+}
+
+export async function addToken(db: Db, tokenHash: string, confirmationId: string): Promise<void> {
+  await db.insert(confirmationTokens).values({ tokenHash, confirmationId });
+}
+
+/** Marks it confirmed. @returns false when somebody else did, or it is too late */
+export async function markConfirmed(db: Db, id: string, now: number): Promise<boolean> {
+  const [result] = await db
+    .update(confirmations)
+    .set({ state: 'confirmed', confirmedAt: now })
+    .where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending')));
+  return result.affectedRows === 1;
+}
+
+/** Notes that one more mail goes out. @returns false when it is too soon, too many were sent, or it is not open */
+export async function noteSend(db: Db, id: string, limits: { restMs: number; most: number }, now: number): Promise<boolean> {
+  const [result] = await db
+    .update(confirmations)
+    .set({ lastSentAt: now, sends: sql`sends + 1` })
+    .where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending'), lte(confirmations.lastSentAt, now - limits.restMs), sql`sends < ${limits.most}`));
+  return result.affectedRows === 1;
+}
+
+/** Open confirmations whose time is over. */
+export async function overdueConfirmations(db: Db, now: number): Promise<ConfirmationRecord[]> {
+  const rows = await db.select().from(confirmations).where(and(eq(confirmations.state, 'pending'), lte(confirmations.expiresAt, now))).limit(200);
+  return rows as ConfirmationRecord[];
+}
+
+export async function markExpired(db: Db, id: string): Promise<boolean> {
+  const [result] = await db.update(confirmations).set({ state: 'expired' }).where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending')));
+  return result.affectedRows === 1;
+}
+
+export async function addMail(db: Db, mail: { id: string; confirmationId: string; now: number }): Promise<void> {
+  await db.insert(mails).values({ id: mail.id, confirmationId: mail.confirmationId, state: 'queued', createdAt: mail.now, dueAt: mail.now });
+}
+
+export async function findMail(db: Db, id: string) {
+  const [row] = await db
+    .select({ mail: mails, confirmation: confirmations })
+    .from(mails)
+    .innerJoin(confirmations, eq(confirmations.id, mails.confirmationId))
+    .where(eq(mails.id, id));
+  return row ? { ...row.mail, confirmation: row.confirmation as ConfirmationRecord } : null;
+}
+
+export async function endMail(db: Db, id: string, end: { state: 'sent' | 'queued' | 'held'; sentAt?: number; error?: string; dueAt?: number }): Promise<void> {
+  await db.update(mails).set({ ...end, leaseUntil: 0, leaseOwner: null }).where(eq(mails.id, id));
+}
+
+export async function mailsOf(db: Db, confirmationIds: string[]) {
+  if (confirmationIds.length === 0) return [];
+  return db.select().from(mails).where(inArray(mails.confirmationId, confirmationIds)).orderBy(desc(mails.createdAt));
+}

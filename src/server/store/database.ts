@@ -1,0 +1,78 @@
+import path from 'node:path';
+import { sql } from 'drizzle-orm';
+import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
+import { migrate } from 'drizzle-orm/mysql2/migrator';
+import { createPool, type Pool } from 'mysql2/promise';
+import * as schema from './schema.ts';
+
+type Database = MySql2Database<typeof schema>;
+/** The database, or a transaction in it. */
+export type Db = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | 'selectDistinct'>;
+
+export interface Store {
+  db: Database;
+  pool: Pool;
+  close(): Promise<void>;
+}
+
+/** ER_LOCK_WAIT_TIMEOUT, ER_LOCK_DEADLOCK, and ER_DUP_ENTRY where two make the same person at once. */
+const PASSING_ERRORS = new Set([1205, 1213]);
+const MOST_TRIES = 8;
+
+export function openStore(url: string, connections = 12): Store {
+  const pool = createPool({ uri: url, connectionLimit: connections, timezone: 'Z', supportBigNumbers: true, charset: 'utf8mb4' });
+  pool.pool.on('connection', (connection) => {
+    // Claims and plans lock the rows they name; locks on the gaps between them would only cause deadlocks.
+    connection.query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED');
+  });
+  return { db: drizzle(pool, { schema, mode: 'default' }), pool, close: () => pool.end() };
+}
+
+/** Brings the schema up to date. Two processes at once are safe: the second waits, then finds nothing to do. */
+export async function migrateStore(store: Store, root: string): Promise<void> {
+  const connection = await store.pool.getConnection();
+  try {
+    await connection.query("SELECT GET_LOCK('iwashi-migrations', 120)");
+    await migrate(store.db, { migrationsFolder: path.join(root, 'src/server/store/migrations') });
+  } finally {
+    await connection.query("SELECT RELEASE_LOCK('iwashi-migrations')");
+    connection.release();
+  }
+}
+
+/**
+ * Runs `change` in a transaction and again when the database says that it lost against another one.
+ * @param alsoRetry further MariaDB error numbers that mean "try again"
+ */
+export async function inTransaction<T>(store: Store, change: (db: Db) => Promise<T>, alsoRetry: number[] = []): Promise<T> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await store.db.transaction(change);
+    } catch (error) {
+      const number = errorNumber(error);
+      if (tries >= MOST_TRIES || number === null || !(PASSING_ERRORS.has(number) || alsoRetry.includes(number))) throw error;
+      await new Promise((resolve) => setTimeout(resolve, Math.random() * 20 * tries));
+    }
+  }
+}
+
+export const DUPLICATE_ENTRY = 1062;
+
+/** MariaDB's number of an error, through the wrapping of the query builder; null when it is none of MariaDB's. */
+export function errorNumber(error: unknown): number | null {
+  if (typeof error !== 'object' || error === null) return null;
+  if ('errno' in error && typeof error.errno === 'number') return error.errno;
+  return 'cause' in error ? errorNumber(error.cause) : null;
+}
+
+/** How many rows a writing statement changed. */
+export function changedRows(result: unknown): number {
+  const [header] = result as [{ affectedRows?: number }];
+  return header.affectedRows ?? 0;
+}
+
+/** The rows of a raw statement. */
+export async function rowsOf<Row>(db: Db, query: ReturnType<typeof sql>): Promise<Row[]> {
+  const [rows] = (await db.execute(query)) as unknown as [Row[]];
+  return rows;
+}

@@ -1,0 +1,115 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { statesBefore, type Cause, type DeliveryEvent, type DeliveryState, type ReadBackRow } from '../../core/delivery/index.ts';
+import type { ExchangeView } from '../../contract/activity.ts';
+import type { Intent } from '../../core/plan/index.ts';
+import type { Db } from './database.ts';
+import { attempts, deliveries } from './schema.ts';
+
+export interface DeliveryRecord extends Omit<typeof deliveries.$inferSelect, 'intent' | 'leftOut' | 'state' | 'cause' | 'readBack'> {
+  intent: Intent;
+  leftOut: string[];
+  state: DeliveryState;
+  cause: Cause | null;
+  readBack: ReadBackRow[] | null;
+}
+
+export interface NewDelivery
+  extends Pick<DeliveryRecord, 'id' | 'submissionId' | 'contactId' | 'connectionId' | 'routeId' | 'routeVersion' | 'targetIndex' | 'confirmationId' | 'intent' | 'leftOut' | 'state' | 'cause' | 'causeDetail'> {
+  now: number;
+}
+
+export async function addDelivery(db: Db, { now, ...delivery }: NewDelivery): Promise<void> {
+  await db.insert(deliveries).values({ ...delivery, createdAt: now, dueAt: now });
+}
+
+export async function findDelivery(db: Db, id: string): Promise<DeliveryRecord | null> {
+  const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
+  return row ? (row as DeliveryRecord) : null;
+}
+
+export async function findDeliveries(db: Db, ids: string[]): Promise<DeliveryRecord[]> {
+  return ids.length === 0 ? [] : ((await db.select().from(deliveries).where(inArray(deliveries.id, ids))) as DeliveryRecord[]);
+}
+
+export interface AttemptRecord {
+  number: number;
+  startedAt: number;
+  outcome: string;
+  cause: Cause | null;
+  said: string;
+  exchanges: ExchangeView[];
+}
+
+/**
+ * Stores how a try ended, and what follows, together. Only the worker that holds the lease may: one that was taken
+ * over finds nothing to change.
+ * @returns false when the delivery was not this worker's any more; nothing is stored then
+ */
+export async function endTry(
+  db: Db,
+  id: string,
+  owner: string,
+  event: DeliveryEvent,
+  end: { state: DeliveryState; cause: Cause | null; causeDetail: string; dueAt: number; readBack?: ReadBackRow[]; endedAt: number | null },
+  attempt: AttemptRecord,
+): Promise<boolean> {
+  const [result] = await db
+    .update(deliveries)
+    .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), leaseUntil: 0, leaseOwner: null })
+    .where(and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))));
+  if (result.affectedRows !== 1) return false;
+  await db.insert(attempts).values({ deliveryId: id, ...attempt, said: attempt.said.slice(0, 600) });
+  return true;
+}
+
+/** Lets deliveries go that waited for a confirmation, or were held until the person confirms anew. */
+export async function releaseConfirmed(db: Db, confirmationId: string, contactId: string, now: number): Promise<void> {
+  await db
+    .update(deliveries)
+    .set({ state: 'queued', dueAt: now })
+    .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting')));
+  await db
+    .update(deliveries)
+    .set({ state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
+    .where(and(eq(deliveries.contactId, contactId), eq(deliveries.state, 'held'), eq(deliveries.cause, 'left there before')));
+}
+
+/** Gives up what waited for a confirmation that never came. */
+export async function dropUnconfirmed(db: Db, confirmationId: string, now: number): Promise<void> {
+  await db
+    .update(deliveries)
+    .set({ state: 'dropped', causeDetail: 'Never confirmed in time.', endedAt: now })
+    .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting')));
+}
+
+/** Puts a held or retrying delivery back into the queue at once, optionally with a new intent. */
+export async function replayDelivery(db: Db, id: string, now: number, change: Partial<Pick<DeliveryRecord, 'intent' | 'leftOut' | 'routeVersion'>> = {}): Promise<boolean> {
+  const [result] = await db
+    .update(deliveries)
+    .set({ ...change, state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
+    .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('replayed'))));
+  return result.affectedRows === 1;
+}
+
+export async function dropDelivery(db: Db, id: string, reason: string, now: number): Promise<boolean> {
+  const [result] = await db
+    .update(deliveries)
+    .set({ state: 'dropped', causeDetail: reason, endedAt: now })
+    .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('dropped'))));
+  return result.affectedRows === 1;
+}
+
+/** Lets everything go that was held because a connection's key was refused. @returns how many */
+export async function releaseRefused(db: Db, connectionId: string, now: number): Promise<number> {
+  const [result] = await db
+    .update(deliveries)
+    .set({ state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
+    .where(and(eq(deliveries.connectionId, connectionId), eq(deliveries.state, 'held'), inArray(deliveries.cause, ['credentials refused', 'not permitted'])));
+  return result.affectedRows;
+}
+
+/** How many tries a delivery has on record; the next one gets the number after. */
+export async function countAttempts(db: Db, id: string): Promise<number> {
+  const [row] = await db.select({ last: sql<number | null>`MAX(number)` }).from(attempts).where(eq(attempts.deliveryId, id));
+  return row?.last ?? 0;
+}

@@ -1,0 +1,111 @@
+import { sql } from 'drizzle-orm';
+import type { DotLineData } from '../../contract/connection.ts';
+import type { OverviewView } from '../../contract/activity.ts';
+import { rowsOf, type Db } from './database.ts';
+
+const HOUR_MS = 3_600_000;
+export const DAY_MS = 24 * HOUR_MS;
+
+interface HourRow {
+  owner: string;
+  hour: number;
+  count: number;
+  held: number;
+}
+
+/** What a dot line is drawn of: submissions of each source, or deliveries of each connection or route. */
+export type DotLineOwner = 'source' | 'connection' | 'route';
+
+/** The last 24 hours of every source, connection or route that had any. */
+export async function readDotLines(db: Db, owner: DotLineOwner, now: number): Promise<(id: string) => DotLineData> {
+  const start = Math.floor(now / HOUR_MS) * HOUR_MS - 23 * HOUR_MS;
+  const rows =
+    owner === 'source'
+      ? await rowsOf<HourRow>(
+          db,
+          sql`SELECT source_id AS owner, FLOOR((received_at - ${start}) / ${HOUR_MS}) AS hour, COUNT(*) AS count, SUM(state IN ('set aside', 'failed')) AS held
+            FROM submissions WHERE received_at >= ${start} GROUP BY source_id, hour`,
+        )
+      : await rowsOf<HourRow>(
+          db,
+          sql`SELECT ${sql.identifier(`${owner}_id`)} AS owner, FLOOR((ended_at - ${start}) / ${HOUR_MS}) AS hour, SUM(state = 'delivered') AS count, SUM(state = 'held') AS held
+            FROM deliveries WHERE state IN ('delivered', 'held') AND ended_at >= ${start} GROUP BY owner, hour`,
+        );
+  const byOwner = groupByOwner(rows);
+  return (id) => {
+    const found = new Map((byOwner.get(id) ?? []).map((row) => [Number(row.hour), row]));
+    return Array.from({ length: 24 }, (_, hour) => ({
+      from: new Date(start + hour * HOUR_MS).toISOString(),
+      count: Number(found.get(hour)?.count ?? 0),
+      held: Number(found.get(hour)?.held ?? 0),
+    }));
+  };
+}
+
+function groupByOwner(rows: HourRow[]): Map<string, HourRow[]> {
+  const groups = new Map<string, HourRow[]>();
+  for (const row of rows) groups.set(row.owner, [...(groups.get(row.owner) ?? []), row]);
+  return groups;
+}
+
+/** Held deliveries and the last success of each connection or route. */
+export async function readStanding(db: Db, owner: 'connection' | 'route'): Promise<Map<string, { held: number; lastSuccess: number | null }>> {
+  const rows = await rowsOf<{ owner: string; held: number; lastSuccess: number | null }>(
+    db,
+    sql`SELECT ${sql.identifier(`${owner}_id`)} AS owner, SUM(state = 'held') AS held, MAX(CASE WHEN state = 'delivered' THEN ended_at END) AS lastSuccess
+      FROM deliveries GROUP BY owner`,
+  );
+  return new Map(rows.map((row) => [row.owner, { held: Number(row.held), lastSuccess: row.lastSuccess === null ? null : Number(row.lastSuccess) }]));
+}
+
+export async function readStatusFigures(db: Db, now: number, workerGoneMs: number) {
+  const [row] = await rowsOf<{ workers: number; waiting: number; held: number; last: number | null }>(
+    db,
+    sql`SELECT
+      (SELECT COUNT(*) FROM workers WHERE seen_at > ${now - workerGoneMs}) AS workers,
+      (SELECT COUNT(*) FROM submissions WHERE state = 'received')
+        + (SELECT COUNT(*) FROM deliveries WHERE state IN ('queued', 'sending', 'retrying'))
+        + (SELECT COUNT(*) FROM mails WHERE state IN ('queued', 'sending')) AS waiting,
+      (SELECT COUNT(*) FROM deliveries WHERE state = 'held') AS held,
+      (SELECT MAX(ended_at) FROM deliveries WHERE state = 'delivered') AS last`,
+  );
+  return { workers: Number(row?.workers ?? 0), waiting: Number(row?.waiting ?? 0), held: Number(row?.held ?? 0), lastDeliveryAt: row?.last ? Number(row.last) : null };
+}
+
+/** What came in since a moment. */
+export async function readToday(db: Db, since: number): Promise<OverviewView['today']> {
+  const [row] = await rowsOf<OverviewView['today']>(
+    db,
+    sql`SELECT
+      (SELECT COUNT(*) FROM submissions WHERE received_at >= ${since}) AS submissions,
+      (SELECT COUNT(*) FROM consent_events WHERE kind = 'confirmed' AND at >= ${since}) AS confirmed,
+      (SELECT COUNT(*) FROM deliveries WHERE state = 'delivered' AND ended_at >= ${since}) AS delivered,
+      (SELECT COUNT(*) FROM contacts WHERE created_at >= ${since}) AS people`,
+  );
+  return { submissions: Number(row?.submissions ?? 0), confirmed: Number(row?.confirmed ?? 0), delivered: Number(row?.delivered ?? 0), people: Number(row?.people ?? 0) };
+}
+
+/** How much went from each route to each connection since a moment, and what is held now. */
+export async function readFlows(db: Db, since: number): Promise<Map<string, { delivered: number; held: number }>> {
+  const rows = await rowsOf<{ routeId: string; connectionId: string; delivered: number; held: number }>(
+    db,
+    sql`SELECT route_id AS routeId, connection_id AS connectionId, SUM(state = 'delivered' AND ended_at >= ${since}) AS delivered, SUM(state = 'held') AS held
+      FROM deliveries WHERE state IN ('delivered', 'held') GROUP BY route_id, connection_id`,
+  );
+  return new Map(rows.map((row) => [`${row.routeId} ${row.connectionId}`, { delivered: Number(row.delivered), held: Number(row.held) }]));
+}
+
+export async function countSetAside(db: Db): Promise<{ setAside: number; failed: number; mailsHeld: number }> {
+  const [row] = await rowsOf<{ setAside: number; failed: number; mailsHeld: number }>(
+    db,
+    sql`SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'set aside') AS setAside, (SELECT COUNT(*) FROM submissions WHERE state = 'failed') AS failed,
+      (SELECT COUNT(*) FROM mails WHERE state = 'held') AS mailsHeld`,
+  );
+  return { setAside: Number(row?.setAside ?? 0), failed: Number(row?.failed ?? 0), mailsHeld: Number(row?.mailsHeld ?? 0) };
+}
+
+/** How many submissions each source took since a moment. */
+export async function countBySource(db: Db, since: number): Promise<Map<string, number>> {
+  const rows = await rowsOf<{ id: string; count: number }>(db, sql`SELECT source_id AS id, COUNT(*) AS count FROM submissions WHERE received_at >= ${since} GROUP BY source_id`);
+  return new Map(rows.map(({ id, count }) => [id, Number(count)]));
+}

@@ -1,0 +1,64 @@
+import { and, asc, eq } from 'drizzle-orm';
+import type { LiveRoute, RouteDocument } from '../../core/plan/index.ts';
+import type { Db } from './database.ts';
+import { routes, routeVersions } from './schema.ts';
+import type { Versioned } from './versions.ts';
+
+export interface RouteRecord extends Versioned<RouteDocument> {
+  sourceId: string;
+}
+
+const joined = (db: Db) =>
+  db
+    .select({ route: routes, live: routeVersions.document, publishedAt: routeVersions.publishedAt })
+    .from(routes)
+    .leftJoin(routeVersions, and(eq(routeVersions.routeId, routes.id), eq(routeVersions.version, routes.liveVersion)));
+
+type Joined = Awaited<ReturnType<typeof joined>>[number];
+
+const toRecord = ({ route, live, publishedAt }: Joined): RouteRecord => ({
+  ...route,
+  state: route.state as RouteRecord['state'],
+  draft: route.draft as RouteDocument,
+  live: live as RouteDocument | null,
+  publishedAt,
+});
+
+export async function listRoutes(db: Db): Promise<RouteRecord[]> {
+  return (await joined(db).orderBy(asc(routes.createdAt))).map(toRecord);
+}
+
+export async function findRoute(db: Db, id: string): Promise<RouteRecord | null> {
+  const [row] = await joined(db).where(eq(routes.id, id));
+  return row ? toRecord(row) : null;
+}
+
+/** The live routes that take a source, oldest first. */
+export async function liveRoutesOf(db: Db, sourceId: string): Promise<LiveRoute[]> {
+  const rows = await joined(db)
+    .where(and(eq(routes.sourceId, sourceId), eq(routes.state, 'live')))
+    .orderBy(asc(routes.createdAt));
+  return rows.flatMap(({ route, live }) =>
+    live && route.liveVersion !== null ? [{ id: route.id, name: route.name, version: route.liveVersion, document: live as RouteDocument }] : [],
+  );
+}
+
+export async function addRoute(db: Db, route: { id: string; name: string; draft: RouteDocument; now: number }): Promise<void> {
+  const { now, ...rest } = route;
+  await db.insert(routes).values({ ...rest, sourceId: route.draft.sourceId, state: 'draft', draftAt: now, createdAt: now });
+}
+
+export async function saveRouteDraft(db: Db, id: string, draft: RouteDocument, now: number): Promise<void> {
+  await db.update(routes).set({ draft, draftAt: now }).where(eq(routes.id, id));
+}
+
+export async function changeRoute(db: Db, id: string, change: { name?: string; state?: RouteRecord['state'] }): Promise<void> {
+  await db.update(routes).set(change).where(eq(routes.id, id));
+}
+
+/** Freezes the draft as the next version and makes it live. */
+export async function publishRoute(db: Db, route: RouteRecord, now: number): Promise<void> {
+  const version = (route.liveVersion ?? 0) + 1;
+  await db.insert(routeVersions).values({ routeId: route.id, version, document: route.draft, publishedAt: now });
+  await db.update(routes).set({ liveVersion: version, state: 'live', sourceId: route.draft.sourceId }).where(eq(routes.id, route.id));
+}

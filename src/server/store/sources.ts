@@ -1,0 +1,68 @@
+import { and, asc, eq } from 'drizzle-orm';
+import type { SourceDocument } from '../../core/intake/index.ts';
+import type { Db } from './database.ts';
+import { sources, sourceVersions } from './schema.ts';
+import type { Versioned } from './versions.ts';
+
+export interface SourceRecord extends Versioned<SourceDocument> {
+  /** Its part of the public address. */
+  publicId: string;
+}
+
+const joined = (db: Db) =>
+  db
+    .select({ source: sources, live: sourceVersions.document, publishedAt: sourceVersions.publishedAt })
+    .from(sources)
+    .leftJoin(sourceVersions, and(eq(sourceVersions.sourceId, sources.id), eq(sourceVersions.version, sources.liveVersion)));
+
+type Joined = Awaited<ReturnType<typeof joined>>[number];
+
+const toRecord = ({ source, live, publishedAt }: Joined): SourceRecord => ({
+  ...source,
+  state: source.state as SourceRecord['state'],
+  draft: source.draft as SourceDocument,
+  live: live as SourceDocument | null,
+  publishedAt,
+});
+
+export async function listSources(db: Db): Promise<SourceRecord[]> {
+  return (await joined(db).orderBy(asc(sources.createdAt))).map(toRecord);
+}
+
+export async function findSource(db: Db, id: string): Promise<SourceRecord | null> {
+  const [row] = await joined(db).where(eq(sources.id, id));
+  return row ? toRecord(row) : null;
+}
+
+export async function findSourceByPublicId(db: Db, publicId: string): Promise<SourceRecord | null> {
+  const [row] = await joined(db).where(eq(sources.publicId, publicId));
+  return row ? toRecord(row) : null;
+}
+
+export async function readSourceVersion(db: Db, sourceId: string, version: number): Promise<SourceDocument | null> {
+  const [row] = await db
+    .select({ document: sourceVersions.document })
+    .from(sourceVersions)
+    .where(and(eq(sourceVersions.sourceId, sourceId), eq(sourceVersions.version, version)));
+  return row ? (row.document as SourceDocument) : null;
+}
+
+export async function addSource(db: Db, source: { id: string; publicId: string; name: string; draft: SourceDocument; now: number }): Promise<void> {
+  const { now, ...rest } = source;
+  await db.insert(sources).values({ ...rest, state: 'draft', draftAt: now, createdAt: now });
+}
+
+export async function saveSourceDraft(db: Db, id: string, draft: SourceDocument, now: number): Promise<void> {
+  await db.update(sources).set({ draft, draftAt: now }).where(eq(sources.id, id));
+}
+
+export async function changeSource(db: Db, id: string, change: { name?: string; state?: SourceRecord['state'] }): Promise<void> {
+  await db.update(sources).set(change).where(eq(sources.id, id));
+}
+
+/** Freezes the draft as the next version and makes it live. */
+export async function publishSource(db: Db, source: SourceRecord, now: number): Promise<void> {
+  const version = (source.liveVersion ?? 0) + 1;
+  await db.insert(sourceVersions).values({ sourceId: source.id, version, document: source.draft, publishedAt: now });
+  await db.update(sources).set({ liveVersion: version, state: 'live' }).where(eq(sources.id, source.id));
+}

@@ -1,0 +1,47 @@
+import { eq, lt } from 'drizzle-orm';
+import type { Context } from '../context.ts';
+import { dropExpiredSessions } from '../store/accounts.ts';
+import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
+import { inTransaction } from '../store/database.ts';
+import { dropUnconfirmed } from '../store/deliveries.ts';
+import { addConsentEvent } from '../store/people.ts';
+import { workers } from '../store/schema.ts';
+
+const BEAT_MS = 5_000;
+/** A worker that has not been seen for this long is taken for gone. */
+export const WORKER_GONE_MS = 15_000;
+
+/** What a worker does by the clock: says that it is alive, and ends what nobody confirmed in time. */
+export function runScheduled(context: Context, owner: string): { stop(): Promise<void> } {
+  const { store, now, log } = context;
+  let running = Promise.resolve();
+  const beat = async () => {
+    await store.db.insert(workers).values({ id: owner, seenAt: now() }).onDuplicateKeyUpdate({ set: { seenAt: now() } });
+    await store.db.delete(workers).where(lt(workers.seenAt, now() - 10 * WORKER_GONE_MS));
+    await dropExpiredSessions(store.db, now());
+    await expireConfirmations(context);
+  };
+  const run = () => {
+    running = running.then(beat).catch((error: unknown) => log.error({ err: error }, 'scheduled work failed'));
+  };
+  run();
+  const timer = setInterval(run, BEAT_MS);
+  return {
+    async stop() {
+      clearInterval(timer);
+      await running;
+      await store.db.delete(workers).where(eq(workers.id, owner)).catch(() => {});
+    },
+  };
+}
+
+/** Ends confirmations whose time is over: an event in the ledger, and what waited for them is dropped. */
+export async function expireConfirmations({ store, now, newId }: Context): Promise<void> {
+  for (const { id, contactId, submissionId, purpose, mail } of await overdueConfirmations(store.db, now())) {
+    await inTransaction(store, async (db) => {
+      if (!(await markExpired(db, id))) return;
+      await addConsentEvent(db, { id: newId(), contactId, submissionId, purpose, kind: 'expired', at: now(), wording: mail.subject, evidence: {} });
+      await dropUnconfirmed(db, id, now());
+    });
+  }
+}

@@ -1,0 +1,26 @@
+import type { Context } from '../context.ts';
+import { DELIVERY_QUEUE, MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
+import { deliver } from './delivering.ts';
+import { runLoop } from './loop.ts';
+import { createMailer, sendMail } from './mailing.ts';
+import { planAndStore } from './planning.ts';
+import { runScheduled } from './scheduled.ts';
+
+/** One worker: plans submissions, sends mail, delivers, and does what is due by the clock. */
+export function startWorker(context: Context): { stop(): Promise<void> } {
+  const owner = context.newId();
+  const { concurrency } = context.config;
+  const mailer = createMailer(context);
+  const parts = [
+    runLoop(context, SUBMISSION_QUEUE, owner, concurrency, (id) => planAndStore(context, id)),
+    runLoop(context, MAIL_QUEUE, owner, 4, (id) => sendMail(context, mailer, id)),
+    runLoop(context, DELIVERY_QUEUE, owner, concurrency, (id, _, takenOver) => deliver(context, id, owner, takenOver)),
+    runScheduled(context, owner),
+  ];
+  return {
+    async stop() {
+      await Promise.all(parts.map((part) => part.stop()));
+      mailer.close();
+    },
+  };
+}

@@ -1,0 +1,77 @@
+import { Hono, type MiddlewareHandler } from 'hono';
+
+/** A fault to come: the next n requests (whose path starts with `path`) answer it. */
+interface Fault {
+  next: number;
+  kind: 'status' | 'slow' | 'drop' | 'garbage';
+  status?: number;
+  path?: string;
+  /** Instead of a number: the share of requests that fail, by chance, until it is taken back. */
+  share?: number;
+  /** How long "slow" takes, in milliseconds. */
+  delay?: number;
+}
+
+const KINDS = ['status', 'slow', 'drop', 'garbage'];
+
+/** Faults on demand, for tests and the curious: POST /faults, DELETE /faults. */
+export class Faults {
+  #pending: Fault[] = [];
+
+  routes(): Hono {
+    const app = new Hono();
+    app.post('/faults', async (c) => {
+      const fault = await c.req.json<Partial<Fault>>().catch(() => ({}) as Partial<Fault>);
+      const counted = Number.isInteger(fault.next) && Number(fault.next) > 0;
+      if (!KINDS.includes(fault.kind ?? '') || (!counted && !fault.share)) {
+        return c.json({ error: 'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage", "status"?, "path"?, "share"? }' }, 400);
+      }
+      this.#pending.push({ ...(fault as Fault), next: fault.next ?? Number.POSITIVE_INFINITY });
+      return c.json({ pending: this.#pending.length });
+    });
+    app.delete('/faults', (c) => {
+      this.#pending = [];
+      return c.body(null, 204);
+    });
+    app.get('/faults', (c) => c.json(this.#pending));
+    return app;
+  }
+
+  /** Applies what is pending to a request, before it is served. */
+  middleware(): MiddlewareHandler {
+    return async (c, next) => {
+      const fault = this.take(c.req.path);
+      if (!fault) return next();
+      switch (fault.kind) {
+        case 'status': {
+          const status = fault.status ?? 500;
+          const headers: Record<string, string> = status === 429 || status === 503 ? { 'retry-after': '1' } : {};
+          return c.newResponse(JSON.stringify({ type: '/problems/fault', title: `Asked to answer ${status}.`, status }), status as 500, { 'content-type': 'application/problem+json', ...headers });
+        }
+        case 'slow':
+          await new Promise((resolve) => setTimeout(resolve, fault.delay ?? 15_000));
+          return next();
+        case 'drop': {
+          // Half of the dropped requests are applied before the connection breaks: the caller cannot know.
+          if (Math.random() < 0.5) await next();
+          const { incoming } = c.env as { incoming?: { socket: { destroy(): void } } };
+          incoming?.socket.destroy();
+          return c.body(null, 500);
+        }
+        case 'garbage':
+          return c.html('<h1>It works!</h1>');
+        default:
+          return fault.kind satisfies never;
+      }
+    };
+  }
+
+  /** The fault that a request or mail is to suffer, used up by that; null for none. */
+  take(path: string): Fault | null {
+    const fault = this.#pending.find((candidate) => path.startsWith(candidate.path ?? '/') && (candidate.share === undefined || Math.random() < candidate.share));
+    if (!fault) return null;
+    fault.next -= 1;
+    this.#pending = this.#pending.filter(({ next }) => next > 0);
+    return fault;
+  }
+}
