@@ -91,8 +91,9 @@ export function sessionRoutes(context: Context): Hono<Session> {
   return app;
 }
 
-function limiterFor({ store }: Context, name: string, points: number): RateLimiterMySQL {
-  return new RateLimiterMySQL({ storeClient: store.pool, dbName: 'iwashi', tableName: 'throttles', tableCreated: true, keyPrefix: `sign-in-${name}`, points, duration: TRIES.seconds });
+function limiterFor({ store, config }: Context, name: string, points: number): RateLimiterMySQL {
+  const dbName = new URL(config.databaseUrl).pathname.slice(1);
+  return new RateLimiterMySQL({ storeClient: store.pool.pool, storeType: 'pool', dbName, tableName: 'throttles', tableCreated: true, keyPrefix: `sign-in-${name}`, points, duration: TRIES.seconds });
 }
 
 async function consume(limiter: RateLimiterMySQL, key: string): Promise<void> {

@@ -1,0 +1,97 @@
+import type { Plan } from '../../../core/plan/index.ts';
+import { printValue } from '../../../core/values/index.ts';
+import { StateMark } from '../../parts/StateMark.tsx';
+
+/** A plan, in the same layout wherever it is shown: in a rehearsal before, and in a trail after. */
+export function PlanView({ plan, names }: { plan: Plan; names: Record<string, string> }) {
+  const { contact, consent, confirmations, deliveries, notes } = plan;
+  return (
+    <div className="flex flex-col gap-4">
+      <PlanPart title="Contact">
+        {contact ? (
+          <>
+            <p>
+              {contact.match === 'new' ? 'A new person' : 'A person we know'}, by {contact.key.kind} <span className="font-mono text-sm break-all">{contact.key.value}</span>
+            </p>
+            {contact.changes.length > 0 && (
+              <ul className="mt-1">
+                {contact.changes.map(({ name, from, to }) => (
+                  <li key={name}>
+                    <span className="text-quiet">{name.replaceAll('_', ' ')}</span> {from !== null && <s className="text-quiet">{printValue(from)}</s>} {printValue(to)}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </>
+        ) : (
+          <p className="text-quiet">nobody</p>
+        )}
+      </PlanPart>
+      {consent.length > 0 && (
+        <PlanPart title="Consent">
+          {consent.map(({ kind, purpose, wording }) => (
+            <p key={kind + purpose}>
+              <StateMark state={kind} /> for {purpose}: <q>{wording}</q>
+            </p>
+          ))}
+        </PlanPart>
+      )}
+      {confirmations.map(({ purpose, to, mail, joins, expiresHours }) => (
+        <PlanPart key={purpose} title="Confirmation">
+          <p>
+            {joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <span className="break-all">{to}</span>: <q>{mail.subject}</q>
+          </p>
+          <p className="text-quiet">Has to be confirmed within {expiresHours} hours.</p>
+        </PlanPart>
+      ))}
+      {deliveries.map(({ connectionId, intent, when, held, leftOut, targetIndex }) => (
+        <PlanPart key={connectionId + targetIndex} title={`Delivery to ${names[connectionId] ?? 'a connection'}`} aside={when === 'now' ? 'at once' : 'after confirmation'}>
+          {held && (
+            <p className="text-error font-semibold mb-1">
+              Would be held: {held.message}
+            </p>
+          )}
+          <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3">
+            {Object.entries(intent.fields).map(([key, value]) => (
+              <PlanRow key={key} name={names[`${connectionId} ${key}`] ?? key} value={String(value)} />
+            ))}
+            {intent.list !== '' && <PlanRow name="List" value={names[intent.list] ?? intent.list} />}
+            {intent.group !== '' && <PlanRow name="Group" value={names[intent.group] ?? intent.group} />}
+            {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
+            <PlanRow name="If there already" value={intent.duplicates} />
+          </dl>
+          {leftOut.map((text) => (
+            <p key={text} className="text-warning mt-1">
+              Left out: {text}
+            </p>
+          ))}
+        </PlanPart>
+      ))}
+      {notes.map((note) => (
+        <p key={note} className="text-quiet">
+          {note}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function PlanPart({ title, aside, children }: { title: string; aside?: string; children: React.ReactNode }) {
+  return (
+    <section className="border-l-2 border-base-300 pl-3">
+      <h4 className="font-semibold flex justify-between gap-2">
+        {title} {aside && <span className="font-normal text-quiet">{aside}</span>}
+      </h4>
+      {children}
+    </section>
+  );
+}
+
+function PlanRow({ name, value }: { name: string; value: string }) {
+  return (
+    <>
+      <dt className="text-quiet">{name}</dt>
+      <dd className="break-words min-w-0">{value}</dd>
+    </>
+  );
+}

@@ -1,0 +1,212 @@
+import { ArrowLeft } from 'lucide-react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { ConfirmationView, TrailView } from '../../../contract/activity.ts';
+import { printValue } from '../../../core/values/index.ts';
+import { ActionError, Loaded } from '../../parts/States.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
+import { ExactTime, Time } from '../../parts/Time.tsx';
+import { Working } from '../../parts/Working.tsx';
+import { useTellOpen } from '../../shell/openObject.ts';
+import { ConsentEvents } from './ConsentEvents.tsx';
+import { DeliveryCard } from './DeliveryCard.tsx';
+import { PlanView } from './PlanView.tsx';
+import { useAct, useTrail } from './useActivity.ts';
+
+/** Everything that happened to one submission, in order. */
+export function TrailPage() {
+  const { id = '' } = useParams();
+  const trail = useTrail(id);
+  return <Loaded query={trail}>{(data) => <Working id="trail" middle={<Trail trail={data} />} rightLabel="As it arrived, and the plan" right={<Evidence trail={data} />} />}</Loaded>;
+}
+
+function Trail({ trail }: { trail: TrailView }) {
+  const { receivedAt, sourceId, sourceName, sourceVersion, progress, contactId, values, fields, plan, consent, confirmations, deliveries } = trail;
+  const navigate = useNavigate();
+  const address = plan?.contact?.key.value ?? 'Submission';
+  useTellOpen(address, progress === 'waiting' ? 'waits for confirmation' : progress, receivedAt);
+  return (
+    <div className="p-5 max-w-4xl">
+      <button className="btn btn-sm btn-ghost -ml-2 mb-2" onClick={() => void navigate(-1)}>
+        <ArrowLeft size={15} aria-hidden="true" /> Back
+      </button>
+      <div className="flex flex-wrap items-baseline justify-between gap-2 mb-5">
+        <h1 className="text-xl font-semibold break-all">{address}</h1>
+        <span className="text-lg">
+          <StateMark state={progress} />
+        </span>
+      </div>
+      <ol className="flex flex-col">
+        <Stop title="Received" at={receivedAt}>
+          <p>
+            From{' '}
+            <Link to={`/sources/${sourceId}`} className="plain-link">
+              {sourceName}
+            </Link>
+            , version {sourceVersion}
+            {trail.raw.headers.referer && <>, on {trail.raw.headers.referer}</>}
+          </p>
+          {trail.repeats > 0 && trail.lastRepeatAt && (
+            <p>
+              The same request came {trail.repeats === 1 ? 'once more' : `${trail.repeats} times more`}, last <Time at={trail.lastRepeatAt} />. It was taken once.
+            </p>
+          )}
+          <table className="rows mt-2">
+            <tbody>
+              {fields.map((field) => (
+                <tr key={field.key}>
+                  <th scope="row" className="font-normal! max-w-64 whitespace-normal!">
+                    {field.label}
+                  </th>
+                  <td>{printValue(values[field.key]) || <span className="text-quiet">empty</span>}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Stopped trail={trail} />
+        </Stop>
+        {plan && (
+          <Stop title="Contact">
+            {plan.contact && contactId ? (
+              <p>
+                {plan.contact.match === 'new' ? 'New person' : `Matched by ${plan.contact.key.kind}`}:{' '}
+                <Link to={`/people/${contactId}`} className="plain-link">
+                  {plan.contact.key.value}
+                </Link>
+                {plan.contact.changes.length > 0 ? `; ${plan.contact.changes.length} ${plan.contact.changes.length === 1 ? 'value' : 'values'} set` : '; nothing new'}
+              </p>
+            ) : (
+              <p>Nobody could be recognised.</p>
+            )}
+          </Stop>
+        )}
+        {consent.length > 0 && (
+          <Stop title="Consent">
+            <ConsentEvents events={consent} />
+          </Stop>
+        )}
+        {confirmations.map((confirmation) => (
+          <Stop key={confirmation.id} title="Confirmation">
+            <ConfirmationPart confirmation={confirmation} />
+          </Stop>
+        ))}
+        {plan && (
+          <Stop title={deliveries.length === 1 ? 'Delivery' : 'Deliveries'} last>
+            {deliveries.length === 0 && <p className="text-quiet">{plan.notes.join(' ') || 'Nothing is sent anywhere.'}</p>}
+            <div className="flex flex-col gap-4">
+              {deliveries.map((delivery) => (
+                <DeliveryCard key={delivery.id} delivery={delivery} />
+              ))}
+            </div>
+          </Stop>
+        )}
+      </ol>
+    </div>
+  );
+}
+
+/** One stop of the trail, on its line. */
+function Stop({ title, at, last = false, children }: { title: string; at?: string; last?: boolean; children: React.ReactNode }) {
+  return (
+    <li className={`relative pl-6 pb-6 border-l-2 ml-1.5 ${last ? 'border-transparent' : 'border-base-300'}`}>
+      <span aria-hidden="true" className="absolute -left-[7px] top-1.5 w-3 h-3 rounded-full bg-primary" />
+      <h2 className="font-semibold text-lg flex gap-3 items-baseline">
+        {title}{' '}
+        {at && (
+          <span className="font-normal text-quiet text-base">
+            <ExactTime at={at} />
+          </span>
+        )}
+      </h2>
+      {children}
+    </li>
+  );
+}
+
+const SUSPICIONS = { 'trap filled': 'it filled a field that people do not see', 'too fast': 'it was sent faster than a person types' };
+
+function Stopped({ trail }: { trail: TrailView }) {
+  const act = useAct();
+  const { state, suspicion, failure, id } = trail;
+  if (state !== 'set aside' && state !== 'failed') {
+    return suspicion ? <p className="mt-2 text-quiet">Was set aside as a robot&apos;s ({SUSPICIONS[suspicion]}), and let through by a person.</p> : null;
+  }
+  return (
+    <div className="box p-3 mt-3">
+      <p className="font-semibold">{state === 'set aside' && suspicion ? `Taken for a robot: ${SUSPICIONS[suspicion]}. Nothing was done with it.` : `It could not be planned: ${failure}`}</p>
+      <button className="btn btn-sm mt-2" disabled={act.isPending} onClick={() => act.mutate({ path: `/submissions/${id}/release` })}>
+        {state === 'set aside' ? 'It is a person: let it through' : 'Plan it again'}
+      </button>
+      <ActionError error={act.error} />
+    </div>
+  );
+}
+
+function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) {
+  const act = useAct();
+  const { id, purpose, state, sentTo, expiresAt, confirmedAt, mayResendAt, mails } = confirmation;
+  const mayResend = mayResendAt !== null && Date.parse(mayResendAt) <= Date.now();
+  return (
+    <div className="flex flex-col gap-2">
+      <p>
+        <StateMark state={state} /> for <strong>{purpose}</strong>
+        {confirmedAt && (
+          <>
+            {' '}
+            · <Time at={confirmedAt} />
+          </>
+        )}
+        {state === 'pending' && (
+          <span className="text-quiet">
+            {' '}
+            · expires <Time at={expiresAt} />
+          </span>
+        )}
+      </p>
+      {mails.map((mail, index) => (
+        <details key={index} className="border border-base-300 rounded">
+          <summary className="px-3 py-1.5 cursor-pointer">
+            Mail to {sentTo}: <q>{mail.subject}</q> <StateMark state={mail.state} /> · <Time at={mail.at} />
+            {mail.error && <span className="text-error"> · {mail.error}</span>}
+          </summary>
+          <pre className="p-3 whitespace-pre-wrap font-sans">{mail.text}</pre>
+        </details>
+      ))}
+      {state === 'pending' && (
+        <p>
+          <button className="btn btn-sm" disabled={!mayResend || act.isPending} onClick={() => act.mutate({ path: `/confirmations/${id}/resend` })}>
+            Send the mail again
+          </button>
+          {!mayResend && mayResendAt && (
+            <span className="text-quiet ml-2">
+              possible <Time at={mayResendAt} />
+            </span>
+          )}
+        </p>
+      )}
+      <ActionError error={act.error} />
+    </div>
+  );
+}
+
+function Evidence({ trail: { raw, plan, names } }: { trail: TrailView }) {
+  return (
+    <div className="p-4 flex flex-col gap-6">
+      <section>
+        <h2 className="font-semibold text-lg mb-2">The plan</h2>
+        {plan ? <PlanView plan={plan} names={names} /> : <p className="text-quiet">Not planned yet.</p>}
+      </section>
+      <section>
+        <h2 className="font-semibold text-lg mb-2">As it arrived</h2>
+        <p className="text-quiet text-sm mb-1">{raw.contentType}</p>
+        <pre className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words rounded" tabIndex={0}>
+          {raw.entries.map(([name, value]) => `${name} = ${value}`).join('\n')}
+        </pre>
+        <pre className="bg-base-200 p-2 mt-2 text-xs font-mono whitespace-pre-wrap break-words rounded" tabIndex={0}>
+          {Object.entries(raw.headers)
+            .map(([name, value]) => `${name}: ${value}`)
+            .join('\n')}
+        </pre>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import { useQuery } from '@tanstack/react-query';
+import { Bot, CircleCheck, Hand, Plug, Route, TriangleAlert, Volume1, type LucideIcon } from 'lucide-react';
+import { Link } from 'react-router';
+import type { OverviewView } from '../../../contract/activity.ts';
+import { api } from '../../parts/api.ts';
+import { Empty, Loaded } from '../../parts/States.tsx';
+import { FlowMapView } from './FlowMapView.tsx';
+
+const ICONS: Record<string, LucideIcon> = { held: Hand, connection: Plug, failed: TriangleAlert, 'set aside': Bot, mail: TriangleAlert, route: Route, silent: Volume1 };
+
+export function OverviewPage() {
+  const overview = useQuery({ queryKey: ['overview'], queryFn: () => api.get<OverviewView>('/overview'), refetchInterval: 5_000 });
+  return (
+    <div className="h-full overflow-auto" tabIndex={0} role="region" aria-label="Overview">
+      <Loaded query={overview}>{(data) => <Overview data={data} />}</Loaded>
+    </div>
+  );
+}
+
+function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
+  const figures: [number, string, string][] = [
+    [today.submissions, 'submissions', '/activity'],
+    [today.people, 'new people', '/people'],
+    [today.confirmed, 'confirmed', '/activity'],
+    [today.delivered, 'delivered', '/activity/deliveries?state=delivered'],
+  ];
+  return (
+    <div className="p-5 grid gap-6 xl:grid-cols-[minmax(0,1fr)_24rem] items-start">
+      <div className="min-w-0">
+        <h1 className="text-xl font-semibold">Overview</h1>
+        <dl className="flex flex-wrap gap-x-8 gap-y-2 mt-2 mb-6">
+          <div className="self-end text-quiet">Last 24 hours</div>
+          {figures.map(([count, what, link]) => (
+            <div key={what} className="flex items-baseline gap-1.5">
+              <dd className="text-2xl font-semibold">{count}</dd>
+              <dt>
+                <Link to={link} className="plain-link">
+                  {what}
+                </Link>
+              </dt>
+            </div>
+          ))}
+        </dl>
+        <h2 className="text-lg font-semibold mb-2">What goes where, in the last seven days</h2>
+        {flows.length > 0 ? (
+          <FlowMapView flows={flows} />
+        ) : (
+          <Empty title="Nothing flows yet" action={<Link to="/connections/new" className="btn btn-sm btn-primary">Add the first connection</Link>}>
+            Connect a system, build a form, and wire the two with a route. Then you see here how much goes where.
+          </Empty>
+        )}
+      </div>
+      <section aria-labelledby="needs" className="box">
+        <h2 id="needs" className="box-title">
+          Needs you
+        </h2>
+        {needs.length === 0 ? (
+          <p className="p-4 flex gap-2 items-center">
+            <CircleCheck size={18} className="text-success" aria-hidden="true" /> Nothing at the moment.
+          </p>
+        ) : (
+          <ul>
+            {needs.map(({ kind, count, text, link }) => {
+              const Icon = ICONS[kind] ?? TriangleAlert;
+              return (
+                <li key={kind + text} className="border-b border-base-300 last:border-0">
+                  <Link to={link} className="flex gap-3 px-3 py-2.5 hover:bg-base-200">
+                    <Icon size={17} aria-hidden="true" className={`shrink-0 mt-0.5 ${kind === 'held' || kind === 'failed' ? 'text-error' : 'text-warning'}`} />
+                    <span>
+                      {count > 0 && (
+                        <strong>
+                          {count} {kind === 'route' || kind === 'connection' ? '' : kind}
+                          {' · '}
+                        </strong>
+                      )}
+                      {text}
+                    </span>
+                  </Link>
+                </li>
+              );
+            })}
+          </ul>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,106 @@
+import { X } from 'lucide-react';
+import { applyMapping, STEP_HELP, STEPS, type DestinationField, type LineResult, type MapLine, type Step } from '../../../core/mapping/index.ts';
+import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { addStep, removeStep, setFixed, setOrigin } from './routeEdits.ts';
+
+interface MappingTableProps {
+  destination: DestinationField[];
+  lines: MapLine[];
+  fields: SourceField[];
+  values: FieldValues;
+  onChange: (lines: MapLine[]) => void;
+}
+
+/** One row a destination field, required first: what fills it, the steps on the way, and the result for the sample. */
+export function MappingTable({ destination, lines, fields, values, onChange }: MappingTableProps) {
+  const results = applyMapping(destination, lines, values);
+  return (
+    <table className="rows w-full">
+      <thead>
+        <tr>
+          <th scope="col">Field there</th>
+          <th scope="col">Filled from</th>
+          <th scope="col">Steps</th>
+          <th scope="col">Result for the sample</th>
+        </tr>
+      </thead>
+      <tbody>
+        {results.map((result) => (
+          <MappingRow key={result.field.key} result={result} fields={fields} lines={lines} onChange={onChange} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function MappingRow({ result, fields, lines, onChange }: { result: LineResult; fields: SourceField[]; lines: MapLine[]; onChange: (lines: MapLine[]) => void }) {
+  const { field, line } = result;
+  const origin = !line ? '' : line.from.kind === 'fixed' ? 'fixed:' : `field:${line.from.field}`;
+  const known = line?.from.kind !== 'field' || fields.some(({ key }) => line.from.kind === 'field' && key === line.from.field);
+  return (
+    <tr>
+      <td>
+        <div className="font-semibold">{field.label}</div>
+        <div className="text-quiet text-sm">
+          {field.type}
+          {field.required && <strong className="text-base-content"> · required</strong>}
+        </div>
+      </td>
+      <td className="min-w-40">
+        <select className="select select-sm w-full" aria-label={`${field.label} is filled from`} value={origin} onChange={(event) => onChange(setOrigin(lines, field, event.target.value))}>
+          <option value="">nothing</option>
+          {fields.map(({ key, label }) => (
+            <option key={key} value={`field:${key}`}>
+              {label.length > 40 ? `${label.slice(0, 40)}…` : label}
+            </option>
+          ))}
+          {!known && line?.from.kind === 'field' && <option value={origin}>{line.from.field} (not in the source)</option>}
+          <option value="fixed:">a fixed value</option>
+        </select>
+        {line?.from.kind === 'fixed' && (
+          <input className="input input-sm w-full mt-1" aria-label={`Fixed value of ${field.label}`} placeholder="the value" value={line.from.value} onChange={(event) => onChange(setFixed(lines, field.key, event.target.value))} />
+        )}
+      </td>
+      <td>
+        {line?.from.kind === 'field' && (
+          <div className="flex flex-wrap gap-1 items-center">
+            {line.steps.map((step, index) => (
+              <span key={step + index} className="badge badge-outline gap-1 pr-1 border-base-300 h-auto py-0.5" title={STEP_HELP[step]}>
+                {step}
+                <button className="btn btn-ghost btn-xs btn-circle h-5 w-5 min-h-0" aria-label={`Take the step ${step} away from ${field.label}`} onClick={() => onChange(removeStep(lines, field.key, index))}>
+                  <X size={12} aria-hidden="true" />
+                </button>
+              </span>
+            ))}
+            <select className="select select-xs w-20" aria-label={`Add a step to ${field.label}`} value="" onChange={(event) => onChange(addStep(lines, field.key, event.target.value as Step))}>
+              <option value="">add</option>
+              {STEPS.map((step) => (
+                <option key={step} value={step}>
+                  {`${step}: ${STEP_HELP[step]}`}
+                </option>
+              ))}
+            </select>
+          </div>
+        )}
+      </td>
+      <td className="min-w-32">
+        <Verdict result={result} />
+      </td>
+    </tr>
+  );
+}
+
+function Verdict({ result: { verdict } }: { result: LineResult }) {
+  switch (verdict.kind) {
+    case 'sent':
+      return <span className="break-words font-semibold">{String(verdict.value)}</span>;
+    case 'empty':
+      return <span className="text-quiet">empty, not sent</span>;
+    case 'unmapped':
+      return <span className="text-quiet">not sent</span>;
+    case 'wrong':
+      return <span className="text-error font-semibold">{verdict.message}</span>;
+    default:
+      return verdict satisfies never;
+  }
+}

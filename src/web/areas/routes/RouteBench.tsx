@@ -1,0 +1,112 @@
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import type { ConnectionView } from '../../../contract/connection.ts';
+import type { RouteView } from '../../../contract/route.ts';
+import type { SourceView } from '../../../contract/source.ts';
+import type { ConsentPolicy, RouteDocument, Target } from '../../../core/plan/index.ts';
+import type { FieldValues } from '../../../core/values/index.ts';
+import { PublishBar } from '../../parts/PublishBar.tsx';
+import { useDraft } from '../../parts/useDraft.ts';
+import { usePublishing } from '../../parts/usePublishing.ts';
+import { Working } from '../../parts/Working.tsx';
+import { useTellOpen } from '../../shell/openObject.ts';
+import { useSamples } from '../sources/useSources.ts';
+import { ConsentPart } from './ConsentPart.tsx';
+import { newTarget } from './routeEdits.ts';
+import { Rehearsal } from './Rehearsal.tsx';
+import { SamplePanel } from './SamplePanel.tsx';
+import { TargetPart } from './TargetPart.tsx';
+import { useSaveRoute } from './useRoutes.ts';
+
+/** The route bench: the sample on the left, the wiring in the middle, and on the right what would happen. */
+export function RouteBench({ route, source, connections }: { route: RouteView; source: SourceView; connections: ConnectionView[] }) {
+  const draft = useDraft<RouteDocument>(route.draft, useSaveRoute(route.id));
+  const publishing = usePublishing('routes', route.id);
+  const samples = useSamples(source.id);
+  const [params, setParams] = useSearchParams();
+  const [typed, setTyped] = useState<{ id: string; values: FieldValues } | null>(null);
+  const { document, change, issues } = draft;
+  const fields = source.draft.fields;
+
+  const chosen = samples.data?.find(({ id }) => id === params.get('sample')) ?? samples.data?.[0];
+  const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
+  const setTarget = (index: number, target: Target) => change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
+  const setConsent = (consent: ConsentPolicy) => change({ ...document, consent });
+  useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, route.draftAt);
+
+  return (
+    <Working
+      id="route-bench"
+      leftLabel="Sample"
+      left={
+        <SamplePanel
+          fields={fields}
+          samples={samples.data ?? []}
+          chosenId={chosen?.id ?? ''}
+          values={values ?? {}}
+          onChoose={(id) => {
+            setTyped(null);
+            setParams((before) => ({ ...Object.fromEntries(before), sample: id }), { replace: true });
+          }}
+          onType={(next) => chosen && setTyped({ id: chosen.id, values: next })}
+        />
+      }
+      rightLabel="What would happen"
+      right={<Rehearsal route={route} values={values} />}
+      middle={
+        <>
+          <PublishBar name={route.name} view={route} draft={draft} publishing={publishing} />
+          <div className="p-5 flex flex-col gap-8">
+            <p className="-mb-4">
+              <Link to="/routes" className="plain-link">
+                Routes
+              </Link>{' '}
+              · from{' '}
+              <Link to={`/sources/${source.id}`} className="plain-link">
+                {source.name}
+              </Link>
+            </p>
+            {document.targets.map((target, index) => (
+              <TargetPart
+                key={index}
+                target={target}
+                fields={fields}
+                connections={connections}
+                values={values ?? {}}
+                issues={issues.filter(({ pointer }) => pointer.startsWith(`/targets/${index}`))}
+                onChange={(next) => setTarget(index, next)}
+                onRemove={() => change({ ...document, targets: document.targets.filter((_, at) => at !== index) })}
+              />
+            ))}
+            <AddTarget connections={connections} isFirst={document.targets.length === 0} onAdd={(connection) => change({ ...document, targets: [...document.targets, newTarget(connection.id, connection.catalogue, fields)] })} />
+            <ConsentPart consent={document.consent} fields={fields} statement={source.draft.statement} issues={issues} onChange={setConsent} />
+          </div>
+        </>
+      }
+    />
+  );
+}
+
+function AddTarget({ connections, isFirst, onAdd }: { connections: ConnectionView[]; isFirst: boolean; onAdd: (connection: ConnectionView) => void }) {
+  if (connections.length === 0) {
+    return (
+      <p>
+        There is no connection to send to.{' '}
+        <Link className="plain-link" to="/connections/new">
+          Add one
+        </Link>
+        .
+      </p>
+    );
+  }
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <span className={isFirst ? 'font-semibold' : 'text-quiet'}>{isFirst ? 'Where shall it go?' : 'Send it somewhere else as well:'}</span>
+      {connections.map((connection) => (
+        <button key={connection.id} className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`} onClick={() => onAdd(connection)}>
+          {connection.name}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import type { SampleView } from '../../../contract/source.ts';
+import type { FieldValue, FieldValues, SourceField } from '../../../core/values/index.ts';
+import { sayWhen } from '../../parts/Time.tsx';
+
+interface SamplePanelProps {
+  fields: SourceField[];
+  samples: SampleView[];
+  chosenId: string;
+  values: FieldValues;
+  onChoose: (id: string) => void;
+  onType: (values: FieldValues) => void;
+}
+
+/** A real submission to try the route on; every value can be changed to see what would happen then. */
+export function SamplePanel({ fields, samples, chosenId, values, onChoose, onType }: SamplePanelProps) {
+  const nameOf = ({ id, values: own, receivedAt }: SampleView) => {
+    if (id === 'example') return 'made-up example';
+    const address = Object.values(own).find((value): value is string => typeof value === 'string' && value.includes('@'));
+    return `${address ?? 'submission'}, ${sayWhen(receivedAt, Date.now())}`;
+  };
+  return (
+    <div className="p-4 flex flex-col gap-4">
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold">Sample</span>
+        <select className="select select-sm w-full" value={chosenId} onChange={(event) => onChoose(event.target.value)}>
+          {samples.map((sample) => (
+            <option key={sample.id} value={sample.id}>
+              {nameOf(sample)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>
+      {fields.map((field) => (
+        <SampleValue key={field.key} field={field} value={values[field.key]} onChange={(value) => onType({ ...values, [field.key]: value })} />
+      ))}
+    </div>
+  );
+}
+
+function SampleValue({ field, value, onChange }: { field: SourceField; value: FieldValue | undefined; onChange: (value: FieldValue) => void }) {
+  const { label, type, options, several, key } = field;
+  if (type === 'tick') {
+    return (
+      <label className="flex gap-2 items-start">
+        <input type="checkbox" className="checkbox checkbox-sm mt-0.5" checked={value === true} onChange={(event) => onChange(event.target.checked)} />
+        <span>{label}</span>
+      </label>
+    );
+  }
+  if (type === 'choice' && several) {
+    const chosen = Array.isArray(value) ? value : [];
+    return (
+      <fieldset>
+        <legend className="text-sm text-quiet">{label}</legend>
+        {options.map((option) => (
+          <label key={option} className="flex gap-2 items-start">
+            <input type="checkbox" className="checkbox checkbox-sm mt-0.5" checked={chosen.includes(option)} onChange={(event) => onChange(event.target.checked ? [...chosen, option] : chosen.filter((one) => one !== option))} />
+            <span>{option}</span>
+          </label>
+        ))}
+      </fieldset>
+    );
+  }
+  const text = typeof value === 'string' ? value : '';
+  return (
+    <label className="flex flex-col">
+      <span className="text-sm text-quiet">
+        {label} <span className="font-mono text-xs">{key}</span>
+      </span>
+      {type === 'choice' ? (
+        <select className="select select-sm w-full" value={text} onChange={(event) => onChange(event.target.value)}>
+          <option value="" />
+          {options.map((option) => (
+            <option key={option}>{option}</option>
+          ))}
+        </select>
+      ) : (
+        <input className="input input-sm w-full" value={text} onChange={(event) => onChange(event.target.value)} />
+      )}
+    </label>
+  );
+}

@@ -1,0 +1,104 @@
+import { Trash2, WandSparkles } from 'lucide-react';
+import type { PartIssue } from '../../../contract/checks.ts';
+import type { ConnectionView } from '../../../contract/connection.ts';
+import { suggestLines } from '../../../core/mapping/index.ts';
+import type { DuplicatePolicy, Target } from '../../../core/plan/index.ts';
+import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { Field } from '../../parts/Field.tsx';
+import { MappingTable } from './MappingTable.tsx';
+import { TagsPart } from './TagsPart.tsx';
+
+const POLICIES: [DuplicatePolicy, string, string][] = [
+  ['update', 'Update', 'new values replace those held there'],
+  ['fill gaps', 'Fill gaps', 'only what is empty there is filled'],
+  ['leave alone', 'Leave alone', 'nothing is changed'],
+];
+
+interface TargetPartProps {
+  target: Target;
+  fields: SourceField[];
+  connections: ConnectionView[];
+  values: FieldValues;
+  issues: PartIssue[];
+  onChange: (target: Target) => void;
+  onRemove: () => void;
+}
+
+/** One destination of a route: the place there, the mapping, the tags, and what happens to people already there. */
+export function TargetPart({ target, fields, connections, values, issues, onChange, onRemove }: TargetPartProps) {
+  const connection = connections.find(({ id }) => id === target.connectionId);
+  const catalogue = connection?.catalogue;
+  const set = (part: Partial<Target>) => onChange({ ...target, ...part });
+  if (!connection || !catalogue) {
+    return (
+      <section className="box p-4 flex justify-between gap-4">
+        <p>The connection of this target was removed, or has never been verified.</p>
+        <button className="btn btn-sm" onClick={onRemove}>
+          Remove the target
+        </button>
+      </section>
+    );
+  }
+  const list = catalogue.lists.find(({ id }) => id === target.list);
+  const open = suggestLines(fields, catalogue.fields, target.lines);
+  return (
+    <section className="flex flex-col gap-5" aria-label={`Target ${connection.name}`}>
+      <div className="flex items-center justify-between gap-2">
+        <h3 className="text-lg font-semibold">To {connection.name}</h3>
+        <button className="btn btn-sm btn-ghost" onClick={onRemove}>
+          <Trash2 size={15} aria-hidden="true" /> Remove target
+        </button>
+      </div>
+      {issues.map(({ pointer, detail }) => (
+        <p key={pointer} role="alert" className="text-error font-semibold">
+          {detail}
+        </p>
+      ))}
+      <div className="grid gap-4 sm:grid-cols-3">
+        <Field label="List">
+          <select className="select w-full" value={target.list} onChange={(event) => set({ list: event.target.value, group: '' })}>
+            <option value="">no list</option>
+            {catalogue.lists.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="Group" {...(list && list.groups.length === 0 ? { help: 'This list has no groups.' } : {})}>
+          <select className="select w-full" value={target.group} onChange={(event) => set({ group: event.target.value })} disabled={!list || list.groups.length === 0}>
+            <option value="">no group</option>
+            {list?.groups.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="Who is there already" help={POLICIES.find(([policy]) => policy === target.duplicates)?.[2]}>
+          <select className="select w-full" value={target.duplicates} onChange={(event) => set({ duplicates: event.target.value as DuplicatePolicy })}>
+            {POLICIES.map(([policy, name]) => (
+              <option key={policy} value={policy}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Field>
+      </div>
+      <div>
+        <div className="flex items-center justify-between gap-2 mb-1">
+          <h4 className="font-semibold">Mapping</h4>
+          {open.length > 0 && (
+            <button className="btn btn-sm" onClick={() => set({ lines: [...target.lines, ...open] })}>
+              <WandSparkles size={15} aria-hidden="true" /> Map {open.length} more by name
+            </button>
+          )}
+        </div>
+        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Mapping">
+          <MappingTable destination={catalogue.fields} lines={target.lines} fields={fields} values={values} onChange={(lines) => set({ lines })} />
+        </div>
+      </div>
+      <TagsPart target={target} fields={fields} known={catalogue.tags.map(({ name }) => name)} values={values} onChange={set} />
+    </section>
+  );
+}

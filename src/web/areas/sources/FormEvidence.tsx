@@ -1,0 +1,43 @@
+import { ExternalLink } from 'lucide-react';
+import type { SourceView } from '../../../contract/source.ts';
+import { printFormHtml } from '../../../core/formats/index.ts';
+import type { SourceDocument } from '../../../core/intake/index.ts';
+import { CopyButton } from '../../parts/CopyButton.tsx';
+
+/** The draft as a page would show it, and what to paste into the page once it is live. */
+export function FormEvidence({ source, document }: { source: SourceView; document: SourceDocument }) {
+  const preview = printFormHtml({ action: '#', fields: document.fields, button: document.button, statement: document.statement });
+  const style = '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input[type=text],input[type=email],select{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
+  return (
+    <div className="p-4 flex flex-col gap-6">
+      <section>
+        <h2 className="font-semibold text-lg mb-2">As a page shows it</h2>
+        <iframe title="Preview of the form" className="w-full h-96 bg-white border border-base-300 rounded" sandbox="" srcDoc={`<!doctype html><html lang="en"><title>Preview</title>${style}<body>${preview}</body></html>`} />
+        <p className="text-quiet text-sm mt-1">The page brings its own look. This is the draft; visitors get what is published.</p>
+      </section>
+      <section>
+        <h2 className="font-semibold text-lg mb-2">Put it on your page</h2>
+        {source.liveVersion === null ? (
+          <p className="text-quiet">Publish it first; then the HTML to paste stands here.</p>
+        ) : (
+          <div className="flex flex-col gap-3">
+            <p>Paste this where the form belongs, or send it to whoever looks after the page.</p>
+            <div>
+              <CopyButton text={source.html} label="Copy the HTML" />
+            </div>
+            <pre className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words max-h-48 overflow-auto rounded" tabIndex={0}>
+              {source.html}
+            </pre>
+            <p className="break-all">
+              Or link to the form&apos;s own page:{' '}
+              <a className="plain-link" href={source.postUrl} target="_blank" rel="noreferrer">
+                {source.postUrl} <ExternalLink size={13} className="inline" aria-label="(opens in a new window)" />
+              </a>
+            </p>
+            <p className="text-quiet text-sm">The same address takes form posts and JSON, if a page already has its own form with these field names.</p>
+          </div>
+        )}
+      </section>
+    </div>
+  );
+}

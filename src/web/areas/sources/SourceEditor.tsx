@@ -1,0 +1,104 @@
+import { useQueryClient } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { SourceView } from '../../../contract/source.ts';
+import type { SourceDocument } from '../../../core/intake/index.ts';
+import { api } from '../../parts/api.ts';
+import { Field } from '../../parts/Field.tsx';
+import { LinesInput } from '../../parts/LinesInput.tsx';
+import { PublishBar } from '../../parts/PublishBar.tsx';
+import { useDraft } from '../../parts/useDraft.ts';
+import { usePublishing } from '../../parts/usePublishing.ts';
+import { Working } from '../../parts/Working.tsx';
+import { useTellOpen } from '../../shell/openObject.ts';
+import { FieldsEditor } from './FieldsEditor.tsx';
+import { FormEvidence } from './FormEvidence.tsx';
+
+/** Builds a form: its fields and what happens around them, with the form itself beside. */
+export function SourceEditor({ source, list }: { source: SourceView; list: ReactNode }) {
+  const queries = useQueryClient();
+  const draft = useDraft<SourceDocument>(source.draft, async (document) => {
+    const saved = await api.put<SourceView>(`/sources/${source.id}/draft`, document);
+    queries.setQueryData<SourceView[]>(['sources'], (before) => before?.map((one) => (one.id === saved.id ? saved : one)));
+  });
+  const publishing = usePublishing('sources', source.id);
+  const { document, change, issues } = draft;
+  const about = (pointer: string) => issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
+  const set = (part: Partial<SourceDocument>) => change({ ...document, ...part });
+  useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, source.draftAt);
+  return (
+    <Working
+      id="sources"
+      leftLabel="Sources"
+      left={list}
+      rightLabel="The form as visitors see it"
+      right={<FormEvidence source={source} document={document} />}
+      middle={
+        <>
+          <PublishBar name={source.name} view={source} draft={draft} publishing={publishing} />
+          <div className="p-5 flex flex-col gap-7">
+            <section aria-labelledby="fields">
+              <h3 id="fields" className="text-lg font-semibold">
+                Fields
+              </h3>
+              <p className="text-quiet mb-3">The fewer you ask for, the more people sign up.</p>
+              <FieldsEditor fields={document.fields} onChange={(fields) => set({ fields })} about={about} />
+            </section>
+            <section aria-labelledby="words" className="grid gap-4 sm:grid-cols-2">
+              <h3 id="words" className="text-lg font-semibold sm:col-span-2">
+                Words and afterwards
+              </h3>
+              <Field label="Button" error={about('/button')}>
+                <input className="input w-full" value={document.button} onChange={(event) => set({ button: event.target.value })} />
+              </Field>
+              <Field label="Thank-you page" help="Its address; empty shows the message below on a plain page." error={about('/thankYouUrl')}>
+                <input className="input w-full" value={document.thankYouUrl} placeholder="https://" onChange={(event) => set({ thankYouUrl: event.target.value.trim() })} />
+              </Field>
+              <Field label="Thank-you message" error={about('/thankYouMessage')}>
+                <textarea className="textarea w-full" rows={2} value={document.thankYouMessage} onChange={(event) => set({ thankYouMessage: event.target.value })} />
+              </Field>
+              <Field label="Consent sentence beside the button" help="What people agree to by sending the form. Not needed with a tick box for it." error={about('/statement')}>
+                <textarea className="textarea w-full" rows={2} value={document.statement} onChange={(event) => set({ statement: event.target.value })} />
+              </Field>
+            </section>
+            <section aria-labelledby="guards" className="grid gap-4 sm:grid-cols-2">
+              <h3 id="guards" className="text-lg font-semibold sm:col-span-2">
+                Against robots and strangers
+              </h3>
+              <Field label="Sites it may be on" help="One a line, such as https://example.org. Empty: any site." error={about('/origins')}>
+                <LinesInput lines={document.origins} onChange={(origins) => set({ origins })} rows={2} />
+              </Field>
+              <Field label="Shortest time to fill it in, in seconds" help="Faster ones are set aside for you to look at. A field that only robots see is always in the form." error={about('/minimumSeconds')}>
+                <input type="number" min={0} max={60} className="input w-28" value={document.minimumSeconds} onChange={(event) => set({ minimumSeconds: event.target.valueAsNumber || 0 })} />
+              </Field>
+            </section>
+            <section aria-labelledby="routes-of">
+              <h3 id="routes-of" className="text-lg font-semibold">
+                Where it goes
+              </h3>
+              {source.routes.length === 0 ? (
+                <p>
+                  Nowhere yet: what arrives is kept here.{' '}
+                  <Link className="plain-link" to="/routes">
+                    Wire it to a destination with a route.
+                  </Link>
+                </p>
+              ) : (
+                <ul>
+                  {source.routes.map((route) => (
+                    <li key={route.id}>
+                      <Link className="plain-link" to={`/routes/${route.id}`}>
+                        {route.name}
+                      </Link>{' '}
+                      <span className="text-quiet">{route.state}</span>
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </section>
+          </div>
+        </>
+      }
+    />
+  );
+}

@@ -1,0 +1,55 @@
+import type { FieldType, SourceField } from '../../../core/values/index.ts';
+
+/** What a contact's values are called when they mean the same everywhere. */
+export const KEEP_AS: [value: string, label: string][] = [
+  ['', 'not kept'],
+  ['email', 'email'],
+  ['full_name', 'full name'],
+  ['first_name', 'first name'],
+  ['last_name', 'last name'],
+];
+
+const MEANINGS: Record<string, string> = { email: 'email', name: 'full_name', yourname: 'full_name', fullname: 'full_name', firstname: 'first_name', lastname: 'last_name', surname: 'last_name' };
+
+/** A field name made of a label: small letters, digits and underscores, not taken yet. */
+export function keyFor(label: string, taken: string[]): string {
+  const words = label
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^[^a-z]+|_+$/g, '')
+    .slice(0, 40);
+  const base = words === '' ? 'field' : words;
+  let key = base;
+  for (let number = 2; taken.includes(key); number += 1) key = `${base}_${number}`;
+  return key;
+}
+
+const FIRST_LABEL: Record<FieldType, string> = { text: 'First name', email: 'Email', choice: 'What do you like best?', tick: 'I agree', hidden: 'Page' };
+
+/** Adds a field of a type, named so that it can be used as it is. */
+export function addField(fields: SourceField[], type: FieldType): SourceField[] {
+  const label = FIRST_LABEL[type];
+  const key = keyFor(label, fields.map((field) => field.key));
+  const keepAs = type === 'email' && !fields.some((field) => field.keepAs === 'email') ? 'email' : type === 'text' ? 'first_name' : '';
+  const field: SourceField = { key, label, type, required: type === 'email', options: type === 'choice' ? ['First answer', 'Second answer'] : [], several: false, help: '', preset: '', keepAs };
+  return [...fields, field];
+}
+
+/** Changes a field. Until it is set by hand, what it is kept as follows from its label. */
+export function changeField(fields: SourceField[], index: number, part: Partial<SourceField>): SourceField[] {
+  return fields.map((field, at) => {
+    if (at !== index) return field;
+    const meaning = part.label === undefined ? undefined : MEANINGS[part.label.toLowerCase().replace(/[^a-z]/g, '')];
+    return { ...field, ...part, ...(meaning !== undefined && field.keepAs === '' ? { keepAs: meaning } : {}) };
+  });
+}
+
+export const removeField = (fields: SourceField[], index: number): SourceField[] => fields.filter((_, at) => at !== index);
+
+/** Moves a field one place up (-1) or down (1); at the ends nothing moves. */
+export function moveField(fields: SourceField[], index: number, by: 1 | -1): SourceField[] {
+  const [from, to] = [fields[index], fields[index + by]];
+  if (!from || !to) return fields;
+  return fields.map((field, at) => (at === index ? to : at === index + by ? from : field));
+}

@@ -1,0 +1,42 @@
+import { useState, type FormEvent, type ReactNode } from 'react';
+import { Field } from './Field.tsx';
+import { ActionError } from './States.tsx';
+
+interface NameFormProps {
+  label: string;
+  help: string;
+  action: string;
+  busy: boolean;
+  error: unknown;
+  onSubmit: (name: string) => void;
+  onCancel: () => void;
+  children?: ReactNode;
+}
+
+/** Asks for the name of something new. */
+export function NameForm({ label, help, action, busy, error, onSubmit, onCancel, children }: NameFormProps) {
+  const [name, setName] = useState('');
+  const [tried, setTried] = useState(false);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    setTried(true);
+    if (name.trim() !== '') onSubmit(name.trim());
+  };
+  return (
+    <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
+      <Field label={label} help={help} error={tried && name.trim() === '' ? 'Give it a name.' : undefined}>
+        <input className="input w-full" value={name} onChange={(event) => setName(event.target.value)} autoComplete="off" />
+      </Field>
+      {children}
+      <ActionError error={error} />
+      <div className="flex gap-2">
+        <button className="btn btn-sm btn-primary" disabled={busy}>
+          {action}
+        </button>
+        <button type="button" className="btn btn-sm" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
+}

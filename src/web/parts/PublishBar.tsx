@@ -1,0 +1,61 @@
+import type { UseMutationResult } from '@tanstack/react-query';
+import type { PublishState } from '../../contract/source.ts';
+import { ApiProblem } from './api.ts';
+import type { Draft } from './useDraft.ts';
+import { DraftBar } from './DraftBar.tsx';
+import { StateMark } from './StateMark.tsx';
+import { ActionError } from './States.tsx';
+
+interface PublishBarProps<Document> {
+  name: string;
+  view: { state: PublishState; liveVersion: number | null; changed: boolean };
+  draft: Draft<Document>;
+  publishing: UseMutationResult<unknown, Error, 'publish' | 'pause' | 'resume'>;
+}
+
+/** The head of a source or a route: its standing, its draft, and what makes it live. */
+export function PublishBar<Document>({ name, view: { state, liveVersion, changed }, draft, publishing }: PublishBarProps<Document>) {
+  const unpublished = changed || draft.standing !== 'saved';
+  const publish = async () => {
+    if (await draft.flush()) publishing.mutate('publish');
+  };
+  const problem = publishing.error instanceof ApiProblem ? publishing.error : null;
+  return (
+    <div className="px-5 py-3 border-b border-base-300 sticky top-0 bg-base-100 z-10">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h2 className="text-xl font-semibold">{name}</h2>
+        <StateMark state={state} />
+        {liveVersion !== null && <span className="text-quiet">version {liveVersion}</span>}
+        {liveVersion !== null && unpublished && <StateMark state="changed" />}
+        <div className="ml-auto flex flex-wrap items-center gap-2">
+          <DraftBar draft={draft} />
+          {state === 'live' && (
+            <button className="btn btn-sm" onClick={() => publishing.mutate('pause')} disabled={publishing.isPending}>
+              Pause
+            </button>
+          )}
+          {state === 'paused' && (
+            <button className="btn btn-sm" onClick={() => publishing.mutate('resume')} disabled={publishing.isPending}>
+              Resume
+            </button>
+          )}
+          <button className="btn btn-sm btn-primary" onClick={() => void publish()} disabled={publishing.isPending || (!unpublished && state !== 'draft')}>
+            {liveVersion === null ? 'Publish' : 'Publish changes'}
+          </button>
+        </div>
+      </div>
+      {problem && problem.issues.length > 0 ? (
+        <div role="alert" className="mt-2 text-error">
+          <p className="font-semibold">{problem.message}</p>
+          <ul className="list-disc pl-5">
+            {problem.issues.map(({ pointer, detail }) => (
+              <li key={pointer + detail}>{detail}</li>
+            ))}
+          </ul>
+        </div>
+      ) : (
+        <ActionError error={publishing.error} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import { Ban, Bot, CheckCheck, CircleDashed, Hand, Hourglass, Inbox, MailQuestionMark, Minus, Pause, PencilLine, Radio, RotateCcw, Send, TriangleAlert, type LucideIcon } from 'lucide-react';
+
+type Mark = { icon: LucideIcon; tone: string; word?: string };
+
+/** Every state that is shown anywhere: an icon, a tone, and the word itself. */
+const MARKS: Record<string, Mark> = {
+  received: { icon: Inbox, tone: 'text-quiet' },
+  waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+  'on its way': { icon: Send, tone: 'text-info' },
+  queued: { icon: Hourglass, tone: 'text-info' },
+  sending: { icon: Send, tone: 'text-info' },
+  retrying: { icon: RotateCcw, tone: 'text-warning' },
+  held: { icon: Hand, tone: 'text-error' },
+  delivered: { icon: CheckCheck, tone: 'text-success' },
+  dropped: { icon: Ban, tone: 'text-quiet' },
+  'nothing to send': { icon: Minus, tone: 'text-quiet' },
+  'set aside': { icon: Bot, tone: 'text-warning' },
+  failed: { icon: TriangleAlert, tone: 'text-error' },
+  draft: { icon: PencilLine, tone: 'text-brass' },
+  changed: { icon: PencilLine, tone: 'text-brass', word: 'changed, not published' },
+  live: { icon: Radio, tone: 'text-success' },
+  paused: { icon: Pause, tone: 'text-quiet' },
+  // consent
+  none: { icon: Minus, tone: 'text-quiet' },
+  asked: { icon: MailQuestionMark, tone: 'text-secondary' },
+  given: { icon: CircleDashed, tone: 'text-info' },
+  confirmed: { icon: CheckCheck, tone: 'text-success' },
+  refused: { icon: Ban, tone: 'text-error' },
+  withdrawn: { icon: Ban, tone: 'text-error' },
+  expired: { icon: Hourglass, tone: 'text-quiet' },
+  // confirmations and mails
+  pending: { icon: MailQuestionMark, tone: 'text-secondary' },
+  sent: { icon: CheckCheck, tone: 'text-success' },
+  // findings
+  blocker: { icon: Hand, tone: 'text-error' },
+  warning: { icon: TriangleAlert, tone: 'text-warning' },
+  hint: { icon: CircleDashed, tone: 'text-quiet' },
+};
+
+export function StateMark({ state }: { state: string }) {
+  const { icon: Icon, tone, word } = MARKS[state] ?? { icon: CircleDashed, tone: 'text-quiet' };
+  return (
+    <span className={`inline-flex items-center gap-1.5 whitespace-nowrap ${tone}`}>
+      <Icon size={15} aria-hidden="true" className="shrink-0" />
+      {word ?? state}
+    </span>
+  );
+}

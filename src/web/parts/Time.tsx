@@ -1,0 +1,33 @@
+const STEPS: [Intl.RelativeTimeFormatUnit, number][] = [
+  ['year', 365 * 86_400],
+  ['month', 30 * 86_400],
+  ['week', 7 * 86_400],
+  ['day', 86_400],
+  ['hour', 3_600],
+  ['minute', 60],
+];
+const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
+const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+
+export function sayWhen(iso: string, now: number): string {
+  const seconds = (Date.parse(iso) - now) / 1000;
+  const step = STEPS.find(([, length]) => Math.abs(seconds) >= length);
+  return step ? relative.format(Math.round(seconds / step[1]), step[0]) : Math.abs(seconds) < 10 ? 'just now' : relative.format(Math.round(seconds), 'second');
+}
+
+/** A time, relative, with the exact one on hover. */
+export function Time({ at }: { at: string }) {
+  return (
+    <time dateTime={at} title={exact.format(new Date(at))} className="whitespace-nowrap">
+      {sayWhen(at, Date.now())}
+    </time>
+  );
+}
+
+export function ExactTime({ at }: { at: string }) {
+  return (
+    <time dateTime={at} className="whitespace-nowrap">
+      {exact.format(new Date(at))}
+    </time>
+  );
+}

@@ -1,0 +1,53 @@
+import type { PartIssue } from '../../contract/checks.ts';
+
+/** What the server said was wrong, with the parts it concerns. */
+export class ApiProblem extends Error {
+  readonly status: number;
+  readonly issues: PartIssue[];
+  constructor(status: number, title: string, issues: PartIssue[]) {
+    super(title);
+    this.status = status;
+    this.issues = issues;
+  }
+  /** What is wrong with one part, by its JSON Pointer; undefined when nothing is. */
+  about(pointer: string): string | undefined {
+    return this.issues.find((issue) => issue.pointer === pointer)?.detail;
+  }
+}
+
+let csrf = '';
+
+/** The token that goes with every change; known once signed in. */
+export function rememberCsrf(token: string): void {
+  csrf = token;
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...(method === 'GET' ? {} : { 'x-iwashi-csrf': csrf }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new ApiProblem(0, 'Iwashi does not answer. Check your network; what you typed is still here.', []);
+  }
+  if (!response.ok) throw await problemOf(response);
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+async function problemOf(response: Response): Promise<ApiProblem> {
+  const body = (await response.json().catch(() => ({}))) as { title?: string; errors?: PartIssue[] };
+  return new ApiProblem(response.status, body.title ?? 'Something went wrong here. Please try again.', body.errors ?? []);
+}
+
+export const api = {
+  get: <T>(path: string) => call<T>('GET', path),
+  post: <T>(path: string, body: unknown = {}) => call<T>('POST', path, body),
+  put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
+  delete: (path: string) => call<void>('DELETE', path),
+};
+
+/** The sentence to show for a failure, whatever it was. */
+export const saying = (error: unknown): string => (error instanceof Error ? error.message : 'Something went wrong.');

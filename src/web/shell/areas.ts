@@ -1,0 +1,11 @@
+import { Activity, LayoutDashboard, Plug, Route, SquarePen, Users, type LucideIcon } from 'lucide-react';
+
+/** The areas in the order of the work. */
+export const AREAS: { to: string; label: string; icon: LucideIcon }[] = [
+  { to: '/', label: 'Overview', icon: LayoutDashboard },
+  { to: '/connections', label: 'Connections', icon: Plug },
+  { to: '/sources', label: 'Sources', icon: SquarePen },
+  { to: '/routes', label: 'Routes', icon: Route },
+  { to: '/people', label: 'People', icon: Users },
+  { to: '/activity', label: 'Activity', icon: Activity },
+];
