@@ -4,5 +4,5 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { outDir: 'dist/web', emptyOutDir: true, sourcemap: false, chunkSizeWarningLimit: 700 },
+  build: { assetsInlineLimit: 0, outDir: 'dist/web', emptyOutDir: true, sourcemap: false, chunkSizeWarningLimit: 700 },
 });

@@ -26,6 +26,12 @@ export async function findConfirmationByToken(db: Db, tokenHash: string): Promis
   return row ? (row.confirmation as ConfirmationRecord) : null;
 }
 
+export async function hasOpenConfirmation(db: Db, contactId: string, purpose: string): Promise<boolean> {
+  const open = and(eq(confirmations.contactId, contactId), eq(confirmations.purpose, purpose), eq(confirmations.state, 'pending'));
+  const [row] = await db.select({ id: confirmations.id }).from(confirmations).where(open).limit(1);
+  return row !== undefined;
+}
+
 export async function addToken(db: Db, tokenHash: string, confirmationId: string): Promise<void> {
   await db.insert(confirmationTokens).values({ tokenHash, confirmationId });
 }

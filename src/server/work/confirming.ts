@@ -1,6 +1,6 @@
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
-import { addConfirmation, addMail, findConfirmationByToken, markConfirmed, noteSend, type ConfirmationRecord } from '../store/confirmations.ts';
+import { addConfirmation, addMail, findConfirmationByToken, hasOpenConfirmation, markConfirmed, noteSend, type ConfirmationRecord } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { findDelivery, releaseConfirmed } from '../store/deliveries.ts';
 import { addConsentEvent } from '../store/people.ts';
@@ -43,13 +43,14 @@ export async function resend({ store, newId, now }: Context, id: string): Promis
 }
 
 /** Asks a person anew, for a delivery that the other system refuses until they confirm. */
-export async function askAnew(context: Context, deliveryId: string): Promise<'asked' | 'no such delivery'> {
+export async function askAnew(context: Context, deliveryId: string): Promise<'asked' | 'asked already' | 'no such delivery'> {
   const { store, newId, now } = context;
   const delivery = await findDelivery(store.db, deliveryId);
   const route = delivery && (await findRoute(store.db, delivery.routeId));
   if (!delivery || !route) return 'no such delivery';
   const { mail, expiresHours } = (route.live ?? route.draft).consent;
   const { contactId, submissionId, routeId, intent } = delivery;
+  if (await hasOpenConfirmation(store.db, contactId, intent.purpose)) return 'asked already';
   const id = newId();
   await inTransaction(store, async (db) => {
     const times = { createdAt: now(), lastSentAt: now(), expiresAt: now() + expiresHours * 3_600_000 };

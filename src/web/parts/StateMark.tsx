@@ -40,8 +40,8 @@ const MARKS: Record<string, Mark> = {
 export function StateMark({ state }: { state: string }) {
   const { icon: Icon, tone, word } = MARKS[state] ?? { icon: CircleDashed, tone: 'text-quiet' };
   return (
-    <span className={`inline-flex items-center gap-1.5 whitespace-nowrap ${tone}`}>
-      <Icon size={15} aria-hidden="true" className="shrink-0" />
+    <span className={`inline-flex items-baseline gap-1.5 whitespace-nowrap ${tone}`}>
+      <Icon size={15} aria-hidden="true" className="shrink-0 self-center" />
       {word ?? state}
     </span>
   );

@@ -9,17 +9,19 @@ interface WorkingProps {
   middle: ReactNode;
   right?: ReactNode;
   rightLabel?: string;
+  /** Share of the width that the list starts with. */
+  leftSize?: string;
 }
 
 /** The working surface: a list on the left, the object in the middle, evidence on the right; sizes are remembered. */
-export function Working({ id, left, leftLabel, middle, right, rightLabel }: WorkingProps) {
+export function Working({ id, left, leftLabel, middle, right, rightLabel, leftSize = '24%' }: WorkingProps) {
   const panelIds = [...(left ? ['left'] : []), 'middle', ...(right ? ['right'] : [])];
   const layout = useDefaultLayout({ id: `iwashi-${id}`, panelIds, storage: localStorage });
   return (
     <Group orientation="horizontal" className="h-full min-h-0" defaultLayout={layout.defaultLayout} onLayoutChanged={layout.onLayoutChanged}>
       {left && (
         <>
-          <Panel id="left" defaultSize="26%" minSize="180px" className="overflow-hidden">
+          <Panel id="left" defaultSize={leftSize} minSize="180px" className="overflow-hidden">
             <section aria-label={leftLabel} className="h-full overflow-auto border-r border-base-300" tabIndex={0}>
               {left}
             </section>
@@ -35,7 +37,7 @@ export function Working({ id, left, leftLabel, middle, right, rightLabel }: Work
       {right && (
         <>
           <Handle label={`Width of ${rightLabel ?? 'the evidence'}`} />
-          <Panel id="right" defaultSize="28%" minSize="220px" className="overflow-hidden">
+          <Panel id="right" defaultSize="26%" minSize="220px" className="overflow-hidden">
             <section aria-label={rightLabel} className="h-full overflow-auto border-l border-base-300" tabIndex={0}>
               {right}
             </section>

@@ -36,7 +36,7 @@ export function BottomLine() {
           {open.at && (
             <>
               {' '}
-              · changed <Time at={open.at} />
+              · {open.what} <Time at={open.at} />
             </>
           )}
         </span>

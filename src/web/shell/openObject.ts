@@ -4,6 +4,8 @@ import { useEffect, useSyncExternalStore } from 'react';
 interface OpenObject {
   name: string;
   standing: string;
+  /** What happened at `at`. */
+  what: string;
   at: string | null;
 }
 
@@ -23,9 +25,9 @@ const subscribe = (listener: () => void) => {
 export const useOpenObject = () => useSyncExternalStore(subscribe, () => open);
 
 /** Tells the bottom line what is open, for as long as the calling view is. */
-export function useTellOpen(name: string, standing: string, at: string | null): void {
+export function useTellOpen(name: string, standing: string, what: string, at: string | null): void {
   useEffect(() => {
-    set({ name, standing, at });
+    set({ name, standing, what, at });
     return () => set(null);
-  }, [name, standing, at]);
+  }, [name, standing, what, at]);
 }

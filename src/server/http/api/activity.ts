@@ -59,7 +59,9 @@ export function activityRoutes(context: Context): Hono {
   });
 
   app.post('/deliveries/:id/ask', async (c) => {
-    if ((await askAnew(context, c.req.param('id'))) !== 'asked') throw notFound('delivery');
+    const outcome = await askAnew(context, c.req.param('id'));
+    if (outcome === 'no such delivery') throw notFound('delivery');
+    if (outcome === 'asked already') throw new Problem(409, 'asked-already', 'A confirmation is open already. The delivery goes on as soon as the person confirms.');
     return c.json({ asked: true });
   });
 

@@ -1,6 +1,7 @@
 import { Check, X } from 'lucide-react';
 import { Link } from 'react-router';
 import type { DeliveryView, ExchangeView } from '../../../contract/activity.ts';
+import { Address } from '../../parts/Address.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { ExactTime, Time } from '../../parts/Time.tsx';
 import { DeliveryActions } from './DeliveryActions.tsx';
@@ -63,8 +64,12 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
               {readBack.map(({ what, meant, found, same }) => (
                 <tr key={what + meant} className={same ? '' : 'bg-error/10'}>
                   <td className="text-quiet">{what}</td>
-                  <td className="break-words">{meant}</td>
-                  <td className="break-words">{found}</td>
+                  <td className="break-words">
+                    <Address text={meant} />
+                  </td>
+                  <td className="break-words">
+                    <Address text={found} />
+                  </td>
                   <td className={same ? 'text-success' : 'text-error'}>
                     <span className="inline-flex items-center gap-1">
                       {same ? <Check size={15} aria-hidden="true" /> : <X size={15} aria-hidden="true" />} {same ? 'yes' : 'no'}

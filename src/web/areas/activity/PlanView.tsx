@@ -1,5 +1,6 @@
 import type { Plan } from '../../../core/plan/index.ts';
 import { printValue } from '../../../core/values/index.ts';
+import { Address } from '../../parts/Address.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 
 /** A plan, in the same layout wherever it is shown: in a rehearsal before, and in a trail after. */
@@ -11,13 +12,13 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
         {contact ? (
           <>
             <p>
-              {contact.match === 'new' ? 'A new person' : 'A person we know'}, by {contact.key.kind} <span className="font-mono text-sm break-all">{contact.key.value}</span>
+              {contact.match === 'new' ? 'A new person' : 'A person we know'}, by {contact.key.kind} <Address text={contact.key.value} />
             </p>
             {contact.changes.length > 0 && (
               <ul className="mt-1">
                 {contact.changes.map(({ name, from, to }) => (
                   <li key={name}>
-                    <span className="text-quiet">{name.replaceAll('_', ' ')}</span> {from !== null && <s className="text-quiet">{printValue(from)}</s>} {printValue(to)}
+                    <span className="text-quiet">{name.replaceAll('_', ' ')}</span> {from !== null && <s className="text-quiet">{printValue(from)}</s>} <Address text={printValue(to)} />
                   </li>
                 ))}
               </ul>
@@ -39,7 +40,7 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
       {confirmations.map(({ purpose, to, mail, joins, expiresHours }) => (
         <PlanPart key={purpose} title="Confirmation">
           <p>
-            {joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <span className="break-all">{to}</span>: <q>{mail.subject}</q>
+            {joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <Address text={to} />: <q>{mail.subject}</q>
           </p>
           <p className="text-quiet">Has to be confirmed within {expiresHours} hours.</p>
         </PlanPart>
@@ -91,7 +92,7 @@ function PlanRow({ name, value }: { name: string; value: string }) {
   return (
     <>
       <dt className="text-quiet">{name}</dt>
-      <dd className="break-words min-w-0">{value}</dd>
+      <dd className="break-words min-w-0">{value.includes('@') ? <Address text={value} /> : value}</dd>
     </>
   );
 }

@@ -2,6 +2,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView, TrailView } from '../../../contract/activity.ts';
 import { printValue } from '../../../core/values/index.ts';
+import { Address } from '../../parts/Address.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { ExactTime, Time } from '../../parts/Time.tsx';
@@ -23,14 +24,16 @@ function Trail({ trail }: { trail: TrailView }) {
   const { receivedAt, sourceId, sourceName, sourceVersion, progress, contactId, values, fields, plan, consent, confirmations, deliveries } = trail;
   const navigate = useNavigate();
   const address = plan?.contact?.key.value ?? 'Submission';
-  useTellOpen(address, progress === 'waiting' ? 'waits for confirmation' : progress, receivedAt);
+  useTellOpen(address, progress === 'waiting' ? 'waits for confirmation' : progress, 'received', receivedAt);
   return (
     <div className="p-5 max-w-4xl">
       <button className="btn btn-sm btn-ghost -ml-2 mb-2" onClick={() => void navigate(-1)}>
         <ArrowLeft size={15} aria-hidden="true" /> Back
       </button>
       <div className="flex flex-wrap items-baseline justify-between gap-2 mb-5">
-        <h1 className="text-xl font-semibold break-all">{address}</h1>
+        <h1 className="text-xl font-semibold">
+          <Address text={address} />
+        </h1>
         <span className="text-lg">
           <StateMark state={progress} />
         </span>

@@ -19,7 +19,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
   const navigate = useNavigate();
   const [editing, setEditing] = useState(false);
   const [removing, setRemoving] = useState(false);
-  useTellOpen(name, verify?.ok ? 'connected' : 'not working', verify?.at ?? null);
+  useTellOpen(name, verify?.ok ? 'connected' : 'not working', 'verified', verify?.at ?? null);
   return (
     <div className="p-5 flex flex-col gap-6 max-w-3xl">
       <div className="flex flex-wrap items-center justify-between gap-2">

@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import type { OverviewView } from '../../../contract/activity.ts';
 import { api } from '../../parts/api.ts';
 import { Empty, Loaded } from '../../parts/States.tsx';
+import { SubmissionTable } from '../activity/SubmissionTable.tsx';
+import { useSubmissions } from '../activity/useActivity.ts';
 import { FlowMapView } from './FlowMapView.tsx';
 
 const ICONS: Record<string, LucideIcon> = { held: Hand, connection: Plug, failed: TriangleAlert, 'set aside': Bot, mail: TriangleAlert, route: Route, silent: Volume1 };
@@ -49,6 +51,7 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
             Connect a system, build a form, and wire the two with a route. Then you see here how much goes where.
           </Empty>
         )}
+        <JustIn />
       </div>
       <section aria-labelledby="needs" className="box">
         <h2 id="needs" className="box-title">
@@ -83,5 +86,27 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
         )}
       </section>
     </div>
+  );
+}
+
+const JUST_IN_ROWS = 10;
+
+/** The newest submissions: whether the one just made as a test has come through is seen here. */
+function JustIn() {
+  const submissions = useSubmissions({});
+  const rows = submissions.data?.pages[0]?.rows.slice(0, JUST_IN_ROWS) ?? [];
+  if (rows.length === 0) return null;
+  return (
+    <section aria-labelledby="just-in" className="mt-8">
+      <h2 id="just-in" className="text-lg font-semibold mb-1">
+        Just in
+      </h2>
+      <div className="overflow-x-auto">
+        <SubmissionTable rows={rows} />
+      </div>
+      <Link to="/activity" className="plain-link inline-block mt-2">
+        All submissions
+      </Link>
+    </section>
   );
 }

@@ -3,6 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { Page, PersonRow, PersonView } from '../../../contract/activity.ts';
 import { printValue } from '../../../core/values/index.ts';
 import { api } from '../../parts/api.ts';
+import { Address } from '../../parts/Address.tsx';
 import { Filter } from '../../parts/Filter.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
@@ -57,7 +58,9 @@ function PeopleList({ openId }: { openId: string | undefined }) {
                   <Time at={updatedAt} />
                 </span>
               </span>
-              <span className="block text-quiet text-sm break-all">{email}</span>
+              <span className="block text-quiet text-sm">
+                <Address text={email} />
+              </span>
             </Link>
           </li>
         ))}
@@ -70,7 +73,7 @@ function PeopleList({ openId }: { openId: string | undefined }) {
 
 function Person({ person }: { person: PersonView }) {
   const { name, email, createdAt, updatedAt, keys, values, submissions } = person;
-  useTellOpen(name || email, 'contact', updatedAt);
+  useTellOpen(name || email, 'contact', 'changed', updatedAt);
   return (
     <div className="p-5 flex flex-col gap-6">
       <div>

@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { applyMapping, STEP_HELP, STEPS, type DestinationField, type LineResult, type MapLine, type Step } from '../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { Address } from '../../parts/Address.tsx';
 import { addStep, removeStep, setFixed, setOrigin } from './routeEdits.ts';
 
 interface MappingTableProps {
@@ -65,14 +66,14 @@ function MappingRow({ result, fields, lines, onChange }: { result: LineResult; f
         {line?.from.kind === 'field' && (
           <div className="flex flex-wrap gap-1 items-center">
             {line.steps.map((step, index) => (
-              <span key={step + index} className="badge badge-outline gap-1 pr-1 border-base-300 h-auto py-0.5" title={STEP_HELP[step]}>
+              <span key={step + index} className="badge badge-outline gap-1 pr-1 border-base-300 whitespace-nowrap" title={STEP_HELP[step]}>
                 {step}
                 <button className="btn btn-ghost btn-xs btn-circle h-5 w-5 min-h-0" aria-label={`Take the step ${step} away from ${field.label}`} onClick={() => onChange(removeStep(lines, field.key, index))}>
                   <X size={12} aria-hidden="true" />
                 </button>
               </span>
             ))}
-            <select className="select select-xs w-20" aria-label={`Add a step to ${field.label}`} value="" onChange={(event) => onChange(addStep(lines, field.key, event.target.value as Step))}>
+            <select className="select select-xs w-18" aria-label={`Add a step to ${field.label}`} value="" onChange={(event) => onChange(addStep(lines, field.key, event.target.value as Step))}>
               <option value="">add</option>
               {STEPS.map((step) => (
                 <option key={step} value={step}>
@@ -93,7 +94,9 @@ function MappingRow({ result, fields, lines, onChange }: { result: LineResult; f
 function Verdict({ result: { verdict } }: { result: LineResult }) {
   switch (verdict.kind) {
     case 'sent':
-      return <span className="break-words font-semibold">{String(verdict.value)}</span>;
+      return <span className="break-words font-semibold">
+          <Address text={String(verdict.value)} />
+        </span>;
     case 'empty':
       return <span className="text-quiet">empty, not sent</span>;
     case 'unmapped':

@@ -32,11 +32,12 @@ export function RouteBench({ route, source, connections }: { route: RouteView; s
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
   const setTarget = (index: number, target: Target) => change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
   const setConsent = (consent: ConsentPolicy) => change({ ...document, consent });
-  useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, route.draftAt);
+  useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, 'changed', route.draftAt);
 
   return (
     <Working
       id="route-bench"
+      leftSize="19%"
       leftLabel="Sample"
       left={
         <SamplePanel

@@ -65,7 +65,7 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
           <input className="input input-sm w-full font-mono" value={key} spellCheck={false} onChange={(event) => onChange({ key: event.target.value })} />
         </label>
         <label className="flex flex-col">
-          <span className="text-quiet text-sm">Kept on the contact as</span>
+          <span className="text-quiet text-sm">Kept as</span>
           <select className="select select-sm w-full" value={keepAs} onChange={(event) => onChange({ keepAs: event.target.value })}>
             {kept.map(([value, word]) => (
               <option key={value} value={value}>
@@ -87,14 +87,11 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
             <input className="input input-sm w-full" value={preset} onChange={(event) => onChange({ preset: event.target.value })} />
           </label>
         )}
-        {type !== 'hidden' && (
-          <label className="flex flex-col sm:col-span-3">
-            <span className="text-quiet text-sm">Help under the field</span>
-            <input className="input input-sm w-full" value={help} onChange={(event) => onChange({ help: event.target.value })} />
-          </label>
-        )}
         <div className="flex flex-wrap gap-x-5 sm:col-span-3 items-center">
-          <span className="text-quiet">{TYPE_WORDS[type]}</span>
+          <strong className="font-semibold w-16">{TYPE_WORDS[type]}</strong>
+          {type !== 'hidden' && (
+            <input className="input input-sm flex-1 min-w-40" aria-label={`Help under ${label}`} placeholder="help under the field, if it needs any" value={help} onChange={(event) => onChange({ help: event.target.value })} />
+          )}
           {type !== 'hidden' && (
             <label className="flex gap-2 items-center">
               <input type="checkbox" className="checkbox checkbox-sm" checked={required} onChange={(event) => onChange({ required: event.target.checked })} /> required

@@ -6,7 +6,8 @@ import { CopyButton } from '../../parts/CopyButton.tsx';
 
 /** The draft as a page would show it, and what to paste into the page once it is live. */
 export function FormEvidence({ source, document }: { source: SourceView; document: SourceDocument }) {
-  const preview = printFormHtml({ action: '#', fields: document.fields, button: document.button, statement: document.statement });
+  // The preview's frame runs no script, so the form's one line of it is left out.
+  const preview = printFormHtml({ action: '#', fields: document.fields, button: document.button, statement: document.statement }).replace(/<script>.*<\/script>/, '');
   const style = '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input[type=text],input[type=email],select{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
   return (
     <div className="p-4 flex flex-col gap-6">

@@ -25,7 +25,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
   const { document, change, issues } = draft;
   const about = (pointer: string) => issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const set = (part: Partial<SourceDocument>) => change({ ...document, ...part });
-  useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, source.draftAt);
+  useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
     <Working
       id="sources"
