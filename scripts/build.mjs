@@ -15,7 +15,8 @@ const PROGRAMS = {
 };
 
 const { dependencies } = JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8'));
-const isPackage = (id) => id.startsWith('node:') || Object.keys(dependencies).some((name) => id === name || id.startsWith(`${name}/`));
+const isPackage = (id) =>
+  id.startsWith('node:') || Object.keys(dependencies).some((name) => id === name || id.startsWith(`${name}/`));
 
 rmSync(dist, { recursive: true, force: true });
 await Promise.all([
@@ -25,7 +26,13 @@ await Promise.all([
     external: isPackage,
     platform: 'node',
     tsconfig: path.join(root, 'tsconfig.json'),
-    output: { dir: dist, format: 'esm', sourcemap: true, entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' },
+    output: {
+      dir: dist,
+      format: 'esm',
+      sourcemap: true,
+      entryFileNames: '[name].js',
+      chunkFileNames: 'shared/[name]-[hash].js',
+    },
     logLevel: 'warn',
   }),
 ]);

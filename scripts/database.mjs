@@ -1,7 +1,18 @@
 // A private MariaDB from Debian's packages: loopback only, an unprivileged user, durable settings, its own password.
 import { execFileSync, spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { accessSync, chownSync, constants, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  chownSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { connect } from 'node:net';
 import path from 'node:path';
 import { ExpectedError } from './paths.mjs';
@@ -13,9 +24,10 @@ const START_LIMIT_MS = 60_000;
 
 /**
  * Starts (and on first use creates) the database of a data folder.
+ * @param forTests whether tests may make databases of their own beside it
  * @returns its URL, without which nothing can reach it
  */
-export async function startDatabase(dataDir) {
+export async function startDatabase(dataDir, { forTests = false } = {}) {
   mkdirSync(dataDir, { recursive: true });
   const user = unprivilegedUser();
   const folder = databaseFolder(dataDir, user);
@@ -26,7 +38,7 @@ export async function startDatabase(dataDir) {
   const port = await freePort(3790);
   const scratch = mkdtempSync('/tmp/iwashi-db-');
   const initFile = path.join(scratch, 'init.sql');
-  writeFileSync(initFile, initStatements(password), { mode: 0o600 });
+  writeFileSync(initFile, initStatements(password, forTests), { mode: 0o600 });
   if (user) for (const file of [scratch, initFile]) chownSync(file, user.uid, user.gid);
   const log = path.join(folder, 'server.log');
   const child = spawn(
@@ -93,7 +105,9 @@ function databaseFolder(dataDir, user) {
 function reachableBy(dataDir, user) {
   try {
     accessSync(dataDir, constants.R_OK);
-    execFileSync('setpriv', [`--reuid=${user.uid}`, `--regid=${user.gid}`, '--clear-groups', 'test', '-x', dataDir], { stdio: 'ignore' });
+    execFileSync('setpriv', [`--reuid=${user.uid}`, `--regid=${user.gid}`, '--clear-groups', 'test', '-x', dataDir], {
+      stdio: 'ignore',
+    });
     return true;
   } catch {
     return false;
@@ -113,18 +127,25 @@ function createDatabase(folder, user) {
   if (user) chownSync(half, user.uid, user.gid);
   execFileSync(
     'mariadb-install-db',
-    ['--no-defaults', `--datadir=${half}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...(user ? [`--user=${user.name}`] : [])],
+    [
+      '--no-defaults',
+      `--datadir=${half}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...(user ? [`--user=${user.name}`] : []),
+    ],
     { stdio: ['ignore', 'ignore', 'inherit'] },
   );
   renameSync(half, folder);
 }
 
-function initStatements(password) {
+function initStatements(password, forTests) {
   return [
     'CREATE DATABASE IF NOT EXISTS iwashi CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;',
     `CREATE USER IF NOT EXISTS 'iwashi'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `ALTER USER 'iwashi'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     "GRANT ALL ON iwashi.* TO 'iwashi'@'127.0.0.1';",
+    ...(forTests ? ["GRANT ALL ON `iwashi\\_test%`.* TO 'iwashi'@'127.0.0.1';"] : []),
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${randomBytes(24).toString('base64url')}';`,
     "DELETE FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost');",
     'FLUSH PRIVILEGES;',
@@ -139,7 +160,9 @@ async function endOrphan(dataDir) {
   const { pid, supervisor } = JSON.parse(readFileSync(record, 'utf8'));
   const isOurs = readCommand(pid).includes(SERVER);
   if (isOurs && readCommand(supervisor).includes('iwashi')) {
-    throw new ExpectedError(`another iwashi command (process ${supervisor}) is using ${dataDir}. Stop it, or set IWASHI_DATA to another folder.`);
+    throw new ExpectedError(
+      `another iwashi command (process ${supervisor}) is using ${dataDir}. Stop it, or set IWASHI_DATA to another folder.`,
+    );
   }
   if (isOurs) {
     process.kill(pid, 'SIGTERM');

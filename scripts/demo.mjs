@@ -29,13 +29,15 @@ export async function startDemo(folder, wantedPort) {
   const ports = {};
   for (const [index, name] of ['app', 'site', 'mailbox', 'smtp', 'tern-post'].entries()) {
     ports[name] = await freePort(wantedPort + index, taken);
-    if (ports[name] !== wantedPort + index) moved.push(`${name}: port ${wantedPort + index} is busy, so it is at ${ports[name]}`);
+    if (ports[name] !== wantedPort + index)
+      moved.push(`${name}: port ${wantedPort + index} is busy, so it is at ${ports[name]}`);
   }
   const url = (name) => `http://127.0.0.1:${ports[name]}`;
   const apiKey = secretIn(folder, 'tern-post-key', 'tern-');
   const signIn = { email: 'operator@pellam-ridge.example', password: secretIn(folder, 'demo-password') };
   const state = (name) => ({ STATE_FILE: path.join(folder, `${name}.json`) });
-  const standin = (name, port, more = {}) => startNode(name, path.join(dist, `standins/${name}.js`), [], { PORT: String(port), ...state(name), ...more });
+  const standin = (name, port, more = {}) =>
+    startNode(name, path.join(dist, `standins/${name}.js`), [], { PORT: String(port), ...state(name), ...more });
 
   const [database] = await Promise.all([
     startDatabase(folder),
@@ -59,21 +61,34 @@ export async function startDemo(folder, wantedPort) {
     IWASHI_DEMO_TERN_POST_KEY: apiKey,
     IWASHI_DEMO_SITE: url('site'),
   };
-  if (!existsSync(path.join(folder, 'made'))) console.log('Making the demo data (some weeks of an observatory\'s sign-ups)');
-  await runToEnd(process.execPath, ['--enable-source-maps', path.join(dist, 'server/demo.js')], { env: { ...process.env, ...env } });
+  if (!existsSync(path.join(folder, 'made')))
+    console.log("Making the demo data (some weeks of an observatory's sign-ups)");
+  await runToEnd(process.execPath, ['--enable-source-maps', path.join(dist, 'server/demo.js')], {
+    env: { ...process.env, ...env },
+  });
   writeFileSync(path.join(folder, 'made'), '');
   const main = path.join(dist, 'server/main.js');
   const worker = await startNode('work', main, ['work'], env, { restart: true });
   const server = await startNode('serve', main, ['serve'], env, { restart: true });
-  const endpoints = { app: url('app'), site: url('site'), mailbox: url('mailbox'), standins: { 'tern-post': { url: url('tern-post'), apiKey } }, signIn };
+  const endpoints = {
+    app: url('app'),
+    site: url('site'),
+    mailbox: url('mailbox'),
+    standins: { 'tern-post': { url: url('tern-post'), apiKey } },
+    signIn,
+  };
   return { endpoints, moved, worker, server, env };
 }
 
 function readArgs(args) {
   try {
-    const { values } = parseArgs({ args, options: { port: { type: 'string', default: '4680' }, fresh: { type: 'boolean', default: false } } });
+    const { values } = parseArgs({
+      args,
+      options: { port: { type: 'string', default: '4680' }, fresh: { type: 'boolean', default: false } },
+    });
     const port = Number(values.port);
-    if (!Number.isInteger(port) || port < 1 || port > 65_000) throw new Error(`--port takes a number from 1 to 65000, and "${values.port}" is none`);
+    if (!Number.isInteger(port) || port < 1 || port > 65_000)
+      throw new Error(`--port takes a number from 1 to 65000, and "${values.port}" is none`);
     return { port, fresh: values.fresh };
   } catch (error) {
     throw new ExpectedError(`${error.message}\nUsage: ./iwashi demo [--port N] [--fresh]`);
@@ -89,11 +104,21 @@ function secretIn(folder, name, prefix = '') {
 function table({ app, site, mailbox, standins, signIn }, moved) {
   const rows = [
     ['Iwashi', app, 'sign in is filled in for you'],
-    ['The observatory\'s site', `${site}/sky-letter`, 'sign up here as a visitor'],
+    ["The observatory's site", `${site}/sky-letter`, 'sign up here as a visitor'],
     ['Letterloft, the mailbox', mailbox, 'read the confirmation here'],
     ['Tern Post, the mailing list', standins['tern-post'].url, 'see who arrived here'],
   ];
   const width = (column) => Math.max(...rows.map((row) => row[column].length));
   const lines = rows.map((row) => `  ${row[0].padEnd(width(0))}  ${row[1].padEnd(width(1))}  ${row[2]}`);
-  return ['', ...lines, '', `  Sign in:        ${signIn.email} / ${signIn.password}`, `  Tern Post key:  ${standins['tern-post'].apiKey}`, ...moved.map((text) => `  (${text})`), '', '  Ctrl-C ends all of it.', ''].join('\n');
+  return [
+    '',
+    ...lines,
+    '',
+    `  Sign in:        ${signIn.email} / ${signIn.password}`,
+    `  Tern Post key:  ${standins['tern-post'].apiKey}`,
+    ...moved.map((text) => `  (${text})`),
+    '',
+    '  Ctrl-C ends all of it.',
+    '',
+  ].join('\n');
 }

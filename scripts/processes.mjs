@@ -14,7 +14,10 @@ export function onStop(stop) {
 /** Ends everything that was started, newest first. Safe to call more than once. */
 export function stopAll() {
   stopping ??= (async () => {
-    while (stoppers.length > 0) await stoppers.pop()().catch(() => {});
+    while (stoppers.length > 0)
+      await stoppers
+        .pop()()
+        .catch(() => {});
   })();
   return stopping;
 }

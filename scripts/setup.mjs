@@ -25,7 +25,9 @@ function installDebianPackages(packages) {
   const isRoot = process.getuid?.() === 0;
   const maySudo = !isRoot && spawnSync('sudo', ['-n', 'true']).status === 0;
   if (!isRoot && !maySudo) {
-    throw new ExpectedError(`missing on this machine: ${missing.join(', ')}. Run this, then try again:\n\n  sudo apt-get update && sudo ${install}\n`);
+    throw new ExpectedError(
+      `missing on this machine: ${missing.join(', ')}. Run this, then try again:\n\n  sudo apt-get update && sudo ${install}\n`,
+    );
   }
   console.log(`Installing Debian packages: ${missing.join(', ')}`);
   const sudo = isRoot ? [] : ['sudo'];
@@ -67,7 +69,9 @@ async function buildWhenStale() {
 }
 
 function newestChange() {
-  const files = ['package-lock.json', 'vite.config.ts', 'index.html', 'scripts/build.mjs', 'tsconfig.json'].map((name) => path.join(root, name));
+  const files = ['package-lock.json', 'vite.config.ts', 'index.html', 'scripts/build.mjs', 'tsconfig.json'].map(
+    (name) => path.join(root, name),
+  );
   const folders = readdirSync(path.join(root, 'src'), { recursive: true, withFileTypes: true })
     .filter((entry) => !entry.name.includes('.test.'))
     .map((entry) => path.join(entry.parentPath, entry.name));

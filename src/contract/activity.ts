@@ -14,7 +14,8 @@ export class DropInput {
 export type SubmissionState = 'received' | 'planned' | 'set aside' | 'failed';
 
 /** How far a submission has come, all its parts taken together. */
-export type Progress = 'received' | 'waiting' | 'on its way' | 'held' | 'delivered' | 'nothing to send' | 'dropped' | 'set aside' | 'failed';
+export type Progress =
+  'received' | 'waiting' | 'on its way' | 'held' | 'delivered' | 'nothing to send' | 'dropped' | 'set aside' | 'failed';
 
 export interface SubmissionRow {
   id: string;
@@ -150,5 +151,14 @@ export interface StatusView {
 export interface OverviewView {
   today: { submissions: number; confirmed: number; delivered: number; people: number };
   needs: { kind: string; text: string; link: string; count: number }[];
-  flows: { routeId: string; routeName: string; sourceId: string; sourceName: string; connectionId: string; connectionName: string; delivered: number; held: number }[];
+  flows: {
+    routeId: string;
+    routeName: string;
+    sourceId: string;
+    sourceName: string;
+    connectionId: string;
+    connectionName: string;
+    delivered: number;
+    held: number;
+  }[];
 }

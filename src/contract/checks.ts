@@ -14,11 +14,15 @@ export type Checked<T> = { ok: true; value: T } | { ok: false; issues: PartIssue
 export function check<T extends object>(type: ClassConstructor<T>, data: unknown): Checked<T> {
   const value = plainToInstance(type, typeof data === 'object' && data !== null ? data : {});
   const errors = validateSync(value, { whitelist: true, forbidUnknownValues: true });
-  return errors.length === 0 ? { ok: true, value } : { ok: false, issues: errors.flatMap((error) => flatten(error, '')) };
+  return errors.length === 0
+    ? { ok: true, value }
+    : { ok: false, issues: errors.flatMap((error) => flatten(error, '')) };
 }
 
 function flatten(error: ValidationError, parent: string): PartIssue[] {
   const pointer = `${parent}/${error.property.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-  const own = Object.values(error.constraints ?? {}).slice(0, 1).map((detail) => ({ pointer, detail }));
+  const own = Object.values(error.constraints ?? {})
+    .slice(0, 1)
+    .map((detail) => ({ pointer, detail }));
   return [...own, ...(error.children ?? []).flatMap((child) => flatten(child, pointer))];
 }

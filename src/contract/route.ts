@@ -1,7 +1,26 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsNotEmptyObject, IsNumber, IsObject, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsNotEmptyObject,
+  IsNumber,
+  IsObject,
+  IsString,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { STEPS, type Step } from '../core/mapping/index.ts';
-import { DUPLICATE_POLICIES, type DuplicatePolicy, type Finding, type Plan, type RouteDocument } from '../core/plan/index.ts';
+import {
+  DUPLICATE_POLICIES,
+  type DuplicatePolicy,
+  type Finding,
+  type Plan,
+  type RouteDocument,
+} from '../core/plan/index.ts';
 import type { FieldValues } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
 import type { PublishState } from './source.ts';

@@ -1,5 +1,19 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsNumber, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsNumber,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
 import type { SourceDocument } from '../core/intake/index.ts';
 import { FIELD_TYPES, type FieldType, type FieldValues } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
@@ -71,7 +85,10 @@ export class SourceDocumentInput implements SourceDocument {
 
   @IsArray()
   @ArrayMaxSize(50)
-  @Matches(/^https?:\/\/[^/\s]+$/, { each: true, message: 'A site is written like https://example.org, without anything after the name.' })
+  @Matches(/^https?:\/\/[^/\s]+$/, {
+    each: true,
+    message: 'A site is written like https://example.org, without anything after the name.',
+  })
   origins!: string[];
 
   @IsNumber({}, { message: 'Enter seconds.' })

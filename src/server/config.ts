@@ -41,7 +41,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: env.IWASHI_LOG ?? 'info',
     root: env.IWASHI_ROOT ?? process.cwd(),
     demoSignIn:
-      env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD ? { email: env.IWASHI_DEMO_EMAIL, password: env.IWASHI_DEMO_PASSWORD } : null,
+      env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD
+        ? { email: env.IWASHI_DEMO_EMAIL, password: env.IWASHI_DEMO_PASSWORD }
+        : null,
   };
 }
 

@@ -30,7 +30,9 @@ export async function takeSubmission({ store, now, newId }: Context, arrival: Ar
   const read = readSubmission(document.fields, entries);
   if (!read.ok) return read;
   const receivedAt = now();
-  const contentHash = sha256(arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, read.values));
+  const contentHash = sha256(
+    arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, read.values),
+  );
   const id = newId();
   const accepted = await acceptSubmission(store.db, {
     id,

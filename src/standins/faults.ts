@@ -24,7 +24,10 @@ export class Faults {
       const fault = await c.req.json<Partial<Fault>>().catch(() => ({}) as Partial<Fault>);
       const counted = Number.isInteger(fault.next) && Number(fault.next) > 0;
       if (!KINDS.includes(fault.kind ?? '') || (!counted && !fault.share)) {
-        return c.json({ error: 'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage", "status"?, "path"?, "share"? }' }, 400);
+        return c.json(
+          { error: 'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage", "status"?, "path"?, "share"? }' },
+          400,
+        );
       }
       this.#pending.push({ ...(fault as Fault), next: fault.next ?? Number.POSITIVE_INFINITY });
       return c.json({ pending: this.#pending.length });
@@ -46,7 +49,11 @@ export class Faults {
         case 'status': {
           const status = fault.status ?? 500;
           const headers: Record<string, string> = status === 429 || status === 503 ? { 'retry-after': '1' } : {};
-          return c.newResponse(JSON.stringify({ type: '/problems/fault', title: `Asked to answer ${status}.`, status }), status as 500, { 'content-type': 'application/problem+json', ...headers });
+          return c.newResponse(
+            JSON.stringify({ type: '/problems/fault', title: `Asked to answer ${status}.`, status }),
+            status as 500,
+            { 'content-type': 'application/problem+json', ...headers },
+          );
         }
         case 'slow':
           await new Promise((resolve) => setTimeout(resolve, fault.delay ?? 15_000));
@@ -68,7 +75,10 @@ export class Faults {
 
   /** The fault that a request or mail is to suffer, used up by that; null for none. */
   take(path: string): Fault | null {
-    const fault = this.#pending.find((candidate) => path.startsWith(candidate.path ?? '/') && (candidate.share === undefined || Math.random() < candidate.share));
+    const fault = this.#pending.find(
+      (candidate) =>
+        path.startsWith(candidate.path ?? '/') && (candidate.share === undefined || Math.random() < candidate.share),
+    );
     if (!fault) return null;
     fault.next -= 1;
     this.#pending = this.#pending.filter(({ next }) => next > 0);

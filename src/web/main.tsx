@@ -12,7 +12,11 @@ applyTheme();
 
 const queries = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 2_000, retry: (failures, error) => failures < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500) },
+    queries: {
+      staleTime: 2_000,
+      retry: (failures, error) =>
+        failures < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
+    },
   },
 });
 

@@ -4,11 +4,13 @@ import { SignInPage } from './areas/session/SignInPage.tsx';
 import { Failed } from './parts/States.tsx';
 
 /** Loads an area's page when it is opened. */
-const lazyPage = (load: () => Promise<Record<string, React.ComponentType>>, name: string): RouteObject['lazy'] => async () => {
-  const Component = (await load())[name];
-  if (!Component) throw new Error(`no page ${name}`);
-  return { Component };
-};
+const lazyPage =
+  (load: () => Promise<Record<string, React.ComponentType>>, name: string): RouteObject['lazy'] =>
+  async () => {
+    const Component = (await load())[name];
+    if (!Component) throw new Error(`no page ${name}`);
+    return { Component };
+  };
 
 export const router = createBrowserRouter([
   { path: '/sign-in', Component: SignInPage },
@@ -19,13 +21,22 @@ export const router = createBrowserRouter([
     errorElement: <Failed error={new Error('This page could not be shown. Reload it.')} />,
     children: [
       { index: true, lazy: lazyPage(() => import('./areas/overview/OverviewPage.tsx'), 'OverviewPage') },
-      { path: 'connections/new', lazy: lazyPage(() => import('./areas/connections/NewConnectionPage.tsx'), 'NewConnectionPage') },
-      { path: 'connections/:id?', lazy: lazyPage(() => import('./areas/connections/ConnectionsPage.tsx'), 'ConnectionsPage') },
+      {
+        path: 'connections/new',
+        lazy: lazyPage(() => import('./areas/connections/NewConnectionPage.tsx'), 'NewConnectionPage'),
+      },
+      {
+        path: 'connections/:id?',
+        lazy: lazyPage(() => import('./areas/connections/ConnectionsPage.tsx'), 'ConnectionsPage'),
+      },
       { path: 'sources/:id?', lazy: lazyPage(() => import('./areas/sources/SourcesPage.tsx'), 'SourcesPage') },
       { path: 'routes/:id?', lazy: lazyPage(() => import('./areas/routes/RoutesPage.tsx'), 'RoutesPage') },
       { path: 'people/:id?', lazy: lazyPage(() => import('./areas/people/PeoplePage.tsx'), 'PeoplePage') },
       { path: 'activity', lazy: lazyPage(() => import('./areas/activity/SubmissionsPage.tsx'), 'SubmissionsPage') },
-      { path: 'activity/deliveries', lazy: lazyPage(() => import('./areas/activity/DeliveriesPage.tsx'), 'DeliveriesPage') },
+      {
+        path: 'activity/deliveries',
+        lazy: lazyPage(() => import('./areas/activity/DeliveriesPage.tsx'), 'DeliveriesPage'),
+      },
       { path: 'activity/:id', lazy: lazyPage(() => import('./areas/activity/TrailPage.tsx'), 'TrailPage') },
       { path: '*', lazy: lazyPage(() => import('./shell/NotFoundPage.tsx'), 'NotFoundPage') },
     ],

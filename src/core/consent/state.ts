@@ -10,7 +10,14 @@ export interface ConsentEvent {
 export type ConsentState = 'none' | 'asked' | 'given' | 'confirmed' | 'refused' | 'withdrawn';
 
 /** Events of one instant are read in this order, so that the strictest has the last word. */
-const RANK: Record<ConsentEventKind, number> = { expired: 0, given: 1, asked: 2, confirmed: 3, refused: 4, withdrawn: 5 };
+const RANK: Record<ConsentEventKind, number> = {
+  expired: 0,
+  given: 1,
+  asked: 2,
+  confirmed: 3,
+  refused: 4,
+  withdrawn: 5,
+};
 
 interface Standing {
   /** The last word that stands for itself. */

@@ -4,7 +4,11 @@ import { readRetryAfter } from './retryAfter.ts';
 /** What came of one request. */
 export type Answer =
   | { kind: 'answered'; status: number; headers: Record<string, string>; body: unknown; readable: boolean }
-  | { kind: 'unanswered'; fault: 'unreachable' | 'dropped' | 'time-out' | 'certificate' | 'forbidden address' | 'too large'; code: string };
+  | {
+      kind: 'unanswered';
+      fault: 'unreachable' | 'dropped' | 'time-out' | 'certificate' | 'forbidden address' | 'too large';
+      code: string;
+    };
 
 /** How a connector's profile reads an error: the first rule whose parts all match decides. */
 export interface ErrorRule {
@@ -34,8 +38,14 @@ export function classifyAnswer(answer: Answer, rules: ErrorRule[], now: number):
   }
   const said = sayingOf(body);
   const type = textOf(body, 'type');
-  const rule = rules.find((candidate) => candidate.status === status && (candidate.type === undefined || type.endsWith(candidate.type)));
-  return { cause: rule?.cause ?? causeOfStatus(status), said, waitMs: readRetryAfter(answer.headers['retry-after'], now) };
+  const rule = rules.find(
+    (candidate) => candidate.status === status && (candidate.type === undefined || type.endsWith(candidate.type)),
+  );
+  return {
+    cause: rule?.cause ?? causeOfStatus(status),
+    said,
+    waitMs: readRetryAfter(answer.headers['retry-after'], now),
+  };
 }
 
 function causeOfSilence(fault: (Answer & { kind: 'unanswered' })['fault']): Cause {
@@ -70,8 +80,11 @@ function causeOfStatus(status: number): Cause {
 /** A problem document's own sentences: detail, or title, with what its errors name. */
 function sayingOf(body: unknown): string {
   const main = textOf(body, 'detail') || textOf(body, 'title');
-  const errors = typeof body === 'object' && body !== null && 'errors' in body && Array.isArray(body.errors) ? body.errors : [];
-  const details = errors.map((entry: unknown) => [textOf(entry, 'pointer'), textOf(entry, 'detail')].filter(Boolean).join(': '));
+  const errors =
+    typeof body === 'object' && body !== null && 'errors' in body && Array.isArray(body.errors) ? body.errors : [];
+  const details = errors.map((entry: unknown) =>
+    [textOf(entry, 'pointer'), textOf(entry, 'detail')].filter(Boolean).join(': '),
+  );
   return [main, ...details].filter(Boolean).join(' · ').slice(0, 500);
 }
 

@@ -23,7 +23,12 @@ export interface ReadBackRow {
  * Under "fill gaps" a field that was filled before, and under "leave alone" every field, may hold something else.
  * @param before the person as found before sending; null when there was none or nobody looked
  */
-export function compareReadBack(intent: Intent, catalogue: Catalogue, found: HeldPerson | null, before: HeldPerson | null): ReadBackRow[] {
+export function compareReadBack(
+  intent: Intent,
+  catalogue: Catalogue,
+  found: HeldPerson | null,
+  before: HeldPerson | null,
+): ReadBackRow[] {
   if (!found) return [{ what: 'Person', meant: intent.email, found: 'not there', same: false }];
   const rows: ReadBackRow[] = [row('Email', intent.email, found.email, intent.email === found.email.toLowerCase())];
   const untouched = before !== null && intent.duplicates === 'leave alone';
@@ -32,7 +37,14 @@ export function compareReadBack(intent: Intent, catalogue: Catalogue, found: Hel
     if (field?.type === 'email') continue;
     const held = found.fields[key] ?? null;
     const kept = untouched || (intent.duplicates === 'fill gaps' && isFilled(before?.fields[key]));
-    rows.push(row(field?.label ?? key, kept ? `${String(meant)} (kept as it was)` : String(meant), held === null ? '' : String(held), kept || sameValue(meant, held)));
+    rows.push(
+      row(
+        field?.label ?? key,
+        kept ? `${String(meant)} (kept as it was)` : String(meant),
+        held === null ? '' : String(held),
+        kept || sameValue(meant, held),
+      ),
+    );
   }
   if (untouched) return rows;
   const list = catalogue.lists.find(({ id }) => id === intent.list);

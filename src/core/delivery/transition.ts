@@ -2,7 +2,8 @@
 export const DELIVERY_STATES = ['waiting', 'queued', 'sending', 'retrying', 'held', 'delivered', 'dropped'] as const;
 export type DeliveryState = (typeof DELIVERY_STATES)[number];
 
-export type DeliveryEvent = 'confirmed' | 'claimed' | 'delivered' | 'failed for now' | 'stopped' | 'replayed' | 'dropped';
+export type DeliveryEvent =
+  'confirmed' | 'claimed' | 'delivered' | 'failed for now' | 'stopped' | 'replayed' | 'dropped';
 
 /** The state after an event; null when the event does not apply, and nothing changes. */
 export function transition(state: DeliveryState, event: DeliveryEvent): DeliveryState | null {

@@ -62,7 +62,14 @@ function severalChoices(field: SourceField, label: string, help: string): string
 
 function oneChoice(field: SourceField, name: string, label: string, required: string, help: string): string {
   const options = field.options.map((option) => `    <option>${escapeHtml(option)}</option>`);
-  return [`<p>`, `  <label>${label}<br><select name="${name}"${required}>`, `    <option value=""></option>`, ...options, `  </select></label>${help}`, `</p>`].join('\n');
+  return [
+    `<p>`,
+    `  <label>${label}<br><select name="${name}"${required}>`,
+    `    <option value=""></option>`,
+    ...options,
+    `  </select></label>${help}`,
+    `</p>`,
+  ].join('\n');
 }
 
 /** Tokens of HTML's autofill (WHATWG HTML, 4.10.18.7.1), where a field's meaning is known. */

@@ -13,10 +13,7 @@ export interface MapLine {
 }
 
 export type LineVerdict =
-  | { kind: 'sent'; value: SentValue }
-  | { kind: 'empty' }
-  | { kind: 'wrong'; message: string }
-  | { kind: 'unmapped' };
+  { kind: 'sent'; value: SentValue } | { kind: 'empty' } | { kind: 'wrong'; message: string } | { kind: 'unmapped' };
 
 export interface LineResult {
   field: DestinationField;

@@ -101,7 +101,8 @@ export function planSubmission(input: PlanInput): Plan {
     key,
     changes: changesTo(known.contact, fields, values),
   };
-  if (input.routes.length === 0) plan.notes.push('No live route takes this source. The contact is kept; nothing is sent.');
+  if (input.routes.length === 0)
+    plan.notes.push('No live route takes this source. The contact is kept; nothing is sent.');
   for (const route of input.routes) planRoute(plan, route, key.value, input);
   return plan;
 }
@@ -163,7 +164,8 @@ function planConfirmation(plan: Plan, route: LiveRoute, email: string, input: Pl
 }
 
 function addConsent(plan: Plan, event: PlannedConsent): void {
-  if (!plan.consent.some(({ kind, purpose }) => kind === event.kind && purpose === event.purpose)) plan.consent.push(event);
+  if (!plan.consent.some(({ kind, purpose }) => kind === event.kind && purpose === event.purpose))
+    plan.consent.push(event);
 }
 
 /** The words that a person agrees to: the tick's label as the form showed it, or the statement beside the button. */

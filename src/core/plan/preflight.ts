@@ -23,15 +23,14 @@ export interface PreflightInput {
 
 /** Checks a route before it goes live, blockers first. */
 export function preflight({ document, source, catalogues }: PreflightInput): Finding[] {
-  const findings: Finding[] = [];
-  const fields = source?.fields ?? [];
-  if (source === null) {
-    findings.push(blocker('source', 'The source is not live yet.', 'Publish the source first.'));
-  } else {
-    if (!fields.some((field) => field.type === 'email')) {
-      findings.push(blocker('source', 'The source has no email field.', 'Add an email field to the source, and publish it.'));
-    }
-    findings.push(...consentFindings(document, source));
+  // Until the source is live, everything else would only be guessed.
+  if (source === null) return [blocker('source', 'The source is not live yet.', 'Publish the source first.')];
+  const { fields } = source;
+  const findings = consentFindings(document, source);
+  if (!fields.some((field) => field.type === 'email')) {
+    findings.push(
+      blocker('source', 'The source has no email field.', 'Add an email field to the source, and publish it.'),
+    );
   }
   if (document.targets.length === 0) findings.push(blocker('target', 'It leads nowhere yet.', 'Choose a connection.'));
   for (const target of document.targets) {
@@ -41,20 +40,42 @@ export function preflight({ document, source, catalogues }: PreflightInput): Fin
   return findings.sort((a, b) => order[a.level] - order[b.level]);
 }
 
-const blocker = (part: Finding['part'], message: string, fix: string): Finding => ({ level: 'blocker', part, message, fix });
-const warning = (part: Finding['part'], message: string, fix: string): Finding => ({ level: 'warning', part, message, fix });
+const blocker = (part: Finding['part'], message: string, fix: string): Finding => ({
+  level: 'blocker',
+  part,
+  message,
+  fix,
+});
+const warning = (part: Finding['part'], message: string, fix: string): Finding => ({
+  level: 'warning',
+  part,
+  message,
+  fix,
+});
 
 function consentFindings({ consent }: RouteDocument, { fields, statement }: SourceDocument): Finding[] {
   const findings: Finding[] = [];
   if (consent.purpose.trim() === '') {
-    findings.push(blocker('consent', 'It does not say what people consent to.', 'Name the purpose, such as "newsletter".'));
+    findings.push(
+      blocker('consent', 'It does not say what people consent to.', 'Name the purpose, such as "newsletter".'),
+    );
   }
   if (consent.tickField !== '' && !fields.some(({ key, type }) => key === consent.tickField && type === 'tick')) {
-    findings.push(blocker('consent', `The tick box "${consent.tickField}" is not in the source.`, 'Choose another tick box, or none.'));
+    findings.push(
+      blocker(
+        'consent',
+        `The tick box "${consent.tickField}" is not in the source.`,
+        'Choose another tick box, or none.',
+      ),
+    );
   }
   if (consent.tickField === '' && statement.trim() === '') {
     findings.push(
-      blocker('consent', 'Nothing says what people agree to, so there would be no proof.', 'Choose the tick box that gives consent, or write a consent sentence beside the button in the source.'),
+      blocker(
+        'consent',
+        'Nothing says what people agree to, so there would be no proof.',
+        'Choose the tick box that gives consent, or write a consent sentence beside the button in the source.',
+      ),
     );
   }
   if (consent.mode === 'double' && !consent.mail.body.includes('{link}')) {
@@ -64,7 +85,8 @@ function consentFindings({ consent }: RouteDocument, { fields, statement }: Sour
     findings.push({
       level: 'hint',
       part: 'consent',
-      message: 'Single opt-in: typing mistakes and robots reach the list, and nobody proves that the address is theirs.',
+      message:
+        'Single opt-in: typing mistakes and robots reach the list, and nobody proves that the address is theirs.',
       fix: 'Choose double opt-in unless you know why not.',
     });
   }
@@ -72,7 +94,8 @@ function consentFindings({ consent }: RouteDocument, { fields, statement }: Sour
 }
 
 function targetFindings(target: Target, catalogue: Catalogue | undefined, fields: SourceField[]): Finding[] {
-  if (!catalogue) return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
+  if (!catalogue)
+    return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
   const findings: Finding[] = [];
   const list = catalogue.lists.find(({ id }) => id === target.list);
   if (target.list === '') {
@@ -88,15 +111,46 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
     const origin = line?.from.kind === 'field' ? line.from.field : null;
     const sourceField = fields.find(({ key }) => key === origin);
     if (!line) {
-      if (field.required) findings.push(blocker('mapping', `${field.label} is required there, and nothing is mapped to it.`, 'Map a field to it, or give it a fixed value.'));
+      if (field.required)
+        findings.push(
+          blocker(
+            'mapping',
+            `${field.label} is required there, and nothing is mapped to it.`,
+            'Map a field to it, or give it a fixed value.',
+          ),
+        );
     } else if (origin !== null && !sourceField) {
-      findings.push(blocker('mapping', `${field.label} is filled from "${origin}", which the source does not have.`, 'Choose another field.'));
+      findings.push(
+        blocker(
+          'mapping',
+          `${field.label} is filled from "${origin}", which the live source does not have.`,
+          'Publish the source if the field is new, or choose another field.',
+        ),
+      );
     } else if (field.type === 'email' && sourceField && !identifies(sourceField)) {
-      findings.push(blocker('mapping', `${field.label} has to be the address that identifies the person, and ${sourceField.label} is not.`, 'Map the email field that is kept as the contact\'s email.'));
+      findings.push(
+        blocker(
+          'mapping',
+          `${field.label} has to be the address that identifies the person, and ${sourceField.label} is not.`,
+          "Map the email field that is kept as the contact's email.",
+        ),
+      );
     } else if (field.required && sourceField && !sourceField.required && sourceField.type !== 'hidden') {
-      findings.push(warning('mapping', `${field.label} is required there, but visitors may leave ${sourceField.label} empty.`, `Make ${sourceField.label} required in the source.`));
+      findings.push(
+        warning(
+          'mapping',
+          `${field.label} is required there, but visitors may leave ${sourceField.label} empty.`,
+          `Make ${sourceField.label} required in the source.`,
+        ),
+      );
     } else if (sourceField?.type === 'tick' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
-      findings.push(warning('mapping', `${field.label} takes a number, and ${sourceField.label} is a tick.`, 'Add the step "yes/no to 1/0".'));
+      findings.push(
+        warning(
+          'mapping',
+          `${field.label} takes a number, and ${sourceField.label} is a tick.`,
+          'Add the step "yes/no to 1/0".',
+        ),
+      );
     }
   }
   for (const line of target.lines) {
@@ -105,9 +159,16 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
     }
   }
   for (const field of fields) {
-    const used = target.lines.some(({ from }) => from.kind === 'field' && from.field === field.key) || target.tagRules.some((rule) => rule.field === field.key);
+    const used =
+      target.lines.some(({ from }) => from.kind === 'field' && from.field === field.key) ||
+      target.tagRules.some((rule) => rule.field === field.key);
     if (!used && field.type !== 'tick') {
-      findings.push({ level: 'hint', part: 'mapping', message: `${field.label} goes nowhere: its answers stay in Iwashi.`, fix: 'Map it, or leave it if that is meant.' });
+      findings.push({
+        level: 'hint',
+        part: 'mapping',
+        message: `${field.label} goes nowhere: its answers stay in Iwashi.`,
+        fix: 'Map it, or leave it if that is meant.',
+      });
     }
   }
   return findings;

@@ -12,7 +12,7 @@ const ADDRESS_LIMIT = 254;
  * Reads an email address as typed by a person.
  *
  * The policy is the HTML pattern, narrowed to what mail systems on the internet deliver: a domain with at
- * least one dot, no dot at either end of the local part and no two in a row (RFC 5321, 4.1.2: Dot-string).
+ * least one dot and an ending of two characters or more that is no number (RFC 3696, 2), no dot at either end of the local part and no two in a row (RFC 5321, 4.1.2: Dot-string).
  * Quoted local parts and address literals are refused, as the HTML pattern does.
  */
 export function parseEmail(text: string): Result<string> {
@@ -25,6 +25,7 @@ export function parseEmail(text: string): Result<string> {
   if (local.length > LOCAL_LIMIT) return bad(`The part before the @ is longer than ${LOCAL_LIMIT} characters.`);
   if (address.length > ADDRESS_LIMIT) return bad(`The address is longer than ${ADDRESS_LIMIT} characters.`);
   if (!domain.includes('.')) return bad('The part after the @ needs an ending, like .org.');
+  if (/\.([^.]|\d+)$/.test(domain)) return bad('The ending of the part after the @ is incomplete or wrong.');
   if (/^\.|\.$|\.\./.test(local)) return bad('There is a dot too many before the @.');
   if (!HTML_EMAIL.test(address)) return bad('This does not look like an email address. Check for a typing mistake.');
   return good(address);

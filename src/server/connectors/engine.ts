@@ -59,7 +59,11 @@ function fillBody(template: unknown, values: Record<string, unknown>): unknown {
 export function createConnector(send: Send, access: Access, now: () => number, record: ExchangeView[] = []): Connector {
   const { profile } = access;
 
-  async function call(template: RequestTemplate, values: Record<string, unknown>, idempotencyKey?: string): Promise<Reply<unknown>> {
+  async function call(
+    template: RequestTemplate,
+    values: Record<string, unknown>,
+    idempotencyKey?: string,
+  ): Promise<Reply<unknown>> {
     const answer = await sendTemplate(send, access, template, values, record, idempotencyKey);
     const fault = classifyAnswer(answer, profile.errors, now());
     return fault ? { ok: false, fault } : { ok: true, value: answer.kind === 'answered' ? answer.body : null };
@@ -88,7 +92,14 @@ export function createConnector(send: Send, access: Access, now: () => number, r
 
     async upsertPerson(change: PersonChange, idempotencyKey: string) {
       const { email, fields, list, group, tags, proof } = change;
-      const values = { email, fields, lists: list === '' ? [] : [list], groups: group === '' ? [] : [group], tags, proof: proof ?? undefined };
+      const values = {
+        email,
+        fields,
+        lists: list === '' ? [] : [list],
+        groups: group === '' ? [] : [group],
+        tags,
+        proof: proof ?? undefined,
+      };
       const reply = await call(profile.upsert.request, values, idempotencyKey);
       return reply.ok ? { ok: true, value: personOf(profile, reply.value) } : reply;
     },
@@ -126,7 +137,10 @@ export const all = (body: unknown, path: string): unknown[] => query(path, body 
 export const one = (body: unknown, path: string): unknown => all(body, path)[0];
 
 const text = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
-const itemOf = (entry: unknown, paths: { id: string; name: string }): CatalogueItem => ({ id: text(one(entry, paths.id)), name: text(one(entry, paths.name)) });
+const itemOf = (entry: unknown, paths: { id: string; name: string }): CatalogueItem => ({
+  id: text(one(entry, paths.id)),
+  name: text(one(entry, paths.name)),
+});
 
 function fieldOf(entry: unknown, profile: Profile): DestinationField {
   const paths = profile.catalogue.fields;

@@ -47,7 +47,11 @@ async function exchange(dispatcher: Dispatcher, { method, url, headers, body }: 
     const response = await request(url, {
       dispatcher,
       method,
-      headers: { accept: 'application/json', ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        accept: 'application/json',
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       signal: AbortSignal.timeout(TOTAL_MS),
     });
@@ -87,7 +91,9 @@ function parseJson(text: string): { ok: true; value: unknown } | { ok: false } {
 }
 
 const flatHeaders = (headers: Record<string, string | string[] | undefined>): Record<string, string> =>
-  Object.fromEntries(Object.entries(headers).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])));
+  Object.fromEntries(
+    Object.entries(headers).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+  );
 
 function codeOf(error: unknown): string {
   if (typeof error !== 'object' || error === null) return '';
@@ -96,7 +102,14 @@ function codeOf(error: unknown): string {
   return 'cause' in error ? codeOf(error.cause) : '';
 }
 
-const UNREACHABLE = new Set(['ECONNREFUSED', 'ENOTFOUND', 'EAI_AGAIN', 'EHOSTUNREACH', 'ENETUNREACH', 'UND_ERR_CONNECT_TIMEOUT']);
+const UNREACHABLE = new Set([
+  'ECONNREFUSED',
+  'ENOTFOUND',
+  'EAI_AGAIN',
+  'EHOSTUNREACH',
+  'ENETUNREACH',
+  'UND_ERR_CONNECT_TIMEOUT',
+]);
 const TIMED_OUT = new Set(['UND_ERR_HEADERS_TIMEOUT', 'UND_ERR_BODY_TIMEOUT', 'ETIMEDOUT']);
 
 function faultOf(code: string): (Answer & { kind: 'unanswered' })['fault'] {
@@ -107,9 +120,17 @@ function faultOf(code: string): (Answer & { kind: 'unanswered' })['fault'] {
   return 'dropped';
 }
 
-function describe({ method, url, headers, body, secretHeaders }: OutgoingRequest, answer: Answer, at: number, milliseconds: number): ExchangeView {
+function describe(
+  { method, url, headers, body, secretHeaders }: OutgoingRequest,
+  answer: Answer,
+  at: number,
+  milliseconds: number,
+): ExchangeView {
   const secret = new Set(secretHeaders.map((name) => name.toLowerCase()));
-  const shown = Object.entries(headers).map(([name, value]) => [name, secret.has(name.toLowerCase()) ? mask(value) : value]);
+  const shown = Object.entries(headers).map(([name, value]) => [
+    name,
+    secret.has(name.toLowerCase()) ? mask(value) : value,
+  ]);
   return {
     at: new Date(at).toISOString(),
     method,
@@ -118,7 +139,8 @@ function describe({ method, url, headers, body, secretHeaders }: OutgoingRequest
     requestBody: body ?? null,
     status: answer.kind === 'answered' ? answer.status : null,
     responseHeaders: answer.kind === 'answered' ? keptHeaders(answer.headers) : {},
-    responseBody: answer.kind === 'answered' ? answer.body : `no answer: ${answer.fault}${answer.code ? ` (${answer.code})` : ''}`,
+    responseBody:
+      answer.kind === 'answered' ? answer.body : `no answer: ${answer.fault}${answer.code ? ` (${answer.code})` : ''}`,
     milliseconds,
   };
 }
@@ -127,4 +149,5 @@ function describe({ method, url, headers, body, secretHeaders }: OutgoingRequest
 export const mask = (secret: string): string => (secret.length < 12 ? '••••••' : `••••••${secret.slice(-4)}`);
 
 const KEPT = ['content-type', 'retry-after', 'location', 'ratelimit', 'ratelimit-policy', 'idempotent-replayed'];
-const keptHeaders = (headers: Record<string, string>) => Object.fromEntries(KEPT.flatMap((name) => (headers[name] ? [[name, headers[name]]] : [])));
+const keptHeaders = (headers: Record<string, string>) =>
+  Object.fromEntries(KEPT.flatMap((name) => (headers[name] ? [[name, headers[name]]] : [])));

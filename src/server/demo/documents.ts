@@ -3,7 +3,12 @@ import type { MapLine, Step } from '../../core/mapping/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { SourceField } from '../../core/values/index.ts';
 
-const field = (key: string, label: string, type: SourceField['type'], more: Partial<SourceField> = {}): SourceField => ({
+const field = (
+  key: string,
+  label: string,
+  type: SourceField['type'],
+  more: Partial<SourceField> = {},
+): SourceField => ({
   key,
   label,
   type,
@@ -16,7 +21,12 @@ const field = (key: string, label: string, type: SourceField['type'], more: Part
   ...more,
 });
 
-export const INTERESTS = ['The Moon and planets', 'Stargazing with the eye', 'Taking pictures', 'Evenings for families'];
+export const INTERESTS = [
+  'The Moon and planets',
+  'Stargazing with the eye',
+  'Taking pictures',
+  'Evenings for families',
+];
 
 /** The form of the Sky letter page. */
 export const skyLetterForm = (siteUrl: string): SourceDocument => ({
@@ -36,7 +46,11 @@ export const skyLetterForm = (siteUrl: string): SourceDocument => ({
   minimumSeconds: 2,
 });
 
-const line = (to: string, source: string, ...steps: Step[]): MapLine => ({ to, from: { kind: 'field', field: source }, steps });
+const line = (to: string, source: string, ...steps: Step[]): MapLine => ({
+  to,
+  from: { kind: 'field', field: source },
+  steps,
+});
 
 export const skyLetterRoute = (sourceId: string, connectionId: string): RouteDocument => ({
   sourceId,
@@ -81,7 +95,10 @@ export const schoolForm = (): SourceDocument => ({
     field('first', 'First name', 'text', { required: true, keepAs: 'first_name' }),
     field('last', 'Last name', 'text', { required: true, keepAs: 'last_name' }),
     field('email', 'Email', 'email', { required: true, keepAs: 'email', help: 'Preferably your school address.' }),
-    field('visits', 'Have you been here before?', 'choice', { options: ['first time', 'now and then', 'every month'], keepAs: 'visits' }),
+    field('visits', 'Have you been here before?', 'choice', {
+      options: ['first time', 'now and then', 'every month'],
+      keepAs: 'visits',
+    }),
   ],
   button: 'Ask for a visit',
   statement: 'By sending this you agree that we write to you about your visit.',
@@ -100,9 +117,19 @@ export const schoolRoute = (sourceId: string, connectionId: string): RouteDocume
       group: 'G-210',
       tags: [],
       tagRules: [],
-      lines: [line('email', 'email', 'trim', 'lower-case'), line('given', 'first', 'trim'), line('family', 'last', 'trim'), line('visits', 'visits')],
+      lines: [
+        line('email', 'email', 'trim', 'lower-case'),
+        line('given', 'first', 'trim'),
+        line('family', 'last', 'trim'),
+        line('visits', 'visits'),
+      ],
       duplicates: 'fill gaps',
     },
   ],
-  consent: { ...skyLetterRoute(sourceId, connectionId).consent, mode: 'single', purpose: 'school visits', tickField: '' },
+  consent: {
+    ...skyLetterRoute(sourceId, connectionId).consent,
+    mode: 'single',
+    purpose: 'school visits',
+    tickField: '',
+  },
 });

@@ -40,7 +40,13 @@ export class SetClock {
 }
 
 /** What people did in the weeks before: sign-ups, repeats with capitals, robots, schools; more in the evenings and before weekends. */
-export function inventHistory(people: Invented[], sources: { sky: SourceRecord; school: SourceRecord }, siteUrl: string, now: number, random: () => number): Happening[] {
+export function inventHistory(
+  people: Invented[],
+  sources: { sky: SourceRecord; school: SourceRecord },
+  siteUrl: string,
+  now: number,
+  random: () => number,
+): Happening[] {
   const happenings: Happening[] = [];
   people.forEach((person, index) => {
     const at = Math.round(now - 10 * 60_000 - random() ** 1.3 * DAYS * DAY_MS);
@@ -48,7 +54,12 @@ export function inventHistory(people: Invented[], sources: { sky: SourceRecord; 
     const source = isSchool ? sources.school : sources.sky;
     const typed = random() < 0.12 ? person.email.replace(/^\w/, (letter) => letter.toUpperCase()) : person.email;
     const entries: Entries = isSchool
-      ? [['first', person.given], ['last', person.family], ['email', typed], ['visits', pick(['first time', 'now and then', 'every month'], random)]]
+      ? [
+          ['first', person.given],
+          ['last', person.family],
+          ['email', typed],
+          ['visits', pick(['first time', 'now and then', 'every month'], random)],
+        ]
       : [
           ['name', `${person.given} ${person.family}`],
           ['email', typed],
@@ -59,20 +70,57 @@ export function inventHistory(people: Invented[], sources: { sky: SourceRecord; 
         ];
     const page = isSchool ? '' : `${siteUrl}/sky-letter`;
     const confirmsAfter = random() < 0.82 ? Math.round((1 + random() ** 3 * 300) * 60_000) : null;
-    happenings.push({ at, source, page, person, entries: [...entries, [ELAPSED_FIELD, String(Math.round(6 + random() * 60))]], confirmsAfter });
+    happenings.push({
+      at,
+      source,
+      page,
+      person,
+      entries: [...entries, [ELAPSED_FIELD, String(Math.round(6 + random() * 60))]],
+      confirmsAfter,
+    });
     if (!isSchool && random() < 0.06) {
       // Signs up again some days later, with capitals.
-      const again = entries.map(([name, value]): [string, string] => [name, name === 'email' ? value.toUpperCase() : value]);
+      const again = entries.map(([name, value]): [string, string] => [
+        name,
+        name === 'email' ? value.toUpperCase() : value,
+      ]);
       const later = Math.round(at + (1 + random() * 6) * DAY_MS);
-      if (later < now - HOUR_MS) happenings.push({ at: later, source, page, person, entries: again, confirmsAfter: confirmsAfter === null ? 5 * 60_000 : null });
+      if (later < now - HOUR_MS)
+        happenings.push({
+          at: later,
+          source,
+          page,
+          person,
+          entries: again,
+          confirmsAfter: confirmsAfter === null ? 5 * 60_000 : null,
+        });
     }
-    if (random() < 0.04) happenings.push({ at: at + 60_000, source: sources.sky, page, person, entries: [['name', 'Best Offers'], ['email', `offers${index}@cheap-lenses.test`], ['consent', 'yes'], [TRAP_FIELD, 'https://cheap-lenses.test']], confirmsAfter: null });
+    if (random() < 0.04)
+      happenings.push({
+        at: at + 60_000,
+        source: sources.sky,
+        page,
+        person,
+        entries: [
+          ['name', 'Best Offers'],
+          ['email', `offers${index}@cheap-lenses.test`],
+          ['consent', 'yes'],
+          [TRAP_FIELD, 'https://cheap-lenses.test'],
+        ],
+        confirmsAfter: null,
+      });
   });
   return happenings.sort((a, b) => a.at - b.at);
 }
 
 /** Lets the past happen, through the very pieces that do it live, each at its time. */
-export async function liveThrough(context: Context, clock: SetClock, mailer: Transporter, happenings: Happening[], now: number): Promise<void> {
+export async function liveThrough(
+  context: Context,
+  clock: SetClock,
+  mailer: Transporter,
+  happenings: Happening[],
+  now: number,
+): Promise<void> {
   const letters: { to: string; link: string }[] = [];
   const postman = {
     sendMail: (mail: { to: string; text: string }) => {
@@ -88,14 +136,18 @@ export async function liveThrough(context: Context, clock: SetClock, mailer: Tra
   };
 
   type Moment = { at: number; run: () => Promise<void> };
-  const moments: Moment[] = happenings.map((happening) => ({ at: happening.at, run: () => arrive(context, happening) }));
+  const moments: Moment[] = happenings.map((happening) => ({
+    at: happening.at,
+    run: () => arrive(context, happening),
+  }));
   for (const { at, person, confirmsAfter } of happenings) {
     if (confirmsAfter === null || at + confirmsAfter > now) continue;
     moments.push({
       at: at + confirmsAfter,
       run: async () => {
         const letter = letters.findLast(({ to }) => to.toLowerCase() === person.email);
-        if (letter) await confirm(context, letter.link, { 'user agent': 'Invented Browser 1.0', address: '192.0.2.10' });
+        if (letter)
+          await confirm(context, letter.link, { 'user agent': 'Invented Browser 1.0', address: '192.0.2.10' });
       },
     });
   }
@@ -127,7 +179,11 @@ async function arrive(context: Context, { source, page, entries }: Happening): P
     document: source.live,
     contentType: 'application/x-www-form-urlencoded',
     entries,
-    headers: { ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }), 'user-agent': 'Invented Browser 1.0', address: '192.0.2.10' },
+    headers: {
+      ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }),
+      'user-agent': 'Invented Browser 1.0',
+      address: '192.0.2.10',
+    },
     idempotencyKey: null,
     shownAt: null,
   });

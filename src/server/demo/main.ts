@@ -12,7 +12,14 @@ import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.
 import { addConnection, changeConnection, listConnections } from '../store/connections.ts';
 import { migrateStore } from '../store/database.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
-import { addSource, findSource, listSources, publishSource, saveSourceDraft, type SourceRecord } from '../store/sources.ts';
+import {
+  addSource,
+  findSource,
+  listSources,
+  publishSource,
+  saveSourceDraft,
+  type SourceRecord,
+} from '../store/sources.ts';
 import { createMailer } from '../work/mailing.ts';
 import { schoolForm, schoolRoute, skyLetterForm, skyLetterRoute } from './documents.ts';
 import { inventHistory, liveThrough, SetClock } from './history.ts';
@@ -29,7 +36,11 @@ interface Surroundings {
 
 /** Makes the demo's data on first start; on every start sees to it that addresses are those of today. */
 async function main(): Promise<void> {
-  const { IWASHI_DEMO_TERN_POST: ternPostUrl = '', IWASHI_DEMO_TERN_POST_KEY: apiKey = '', IWASHI_DEMO_SITE: siteUrl = '' } = process.env;
+  const {
+    IWASHI_DEMO_TERN_POST: ternPostUrl = '',
+    IWASHI_DEMO_TERN_POST_KEY: apiKey = '',
+    IWASHI_DEMO_SITE: siteUrl = '',
+  } = process.env;
   const around: Surroundings = { ternPost: { url: ternPostUrl, apiKey }, siteUrl };
   const clock = new SetClock();
   const context = createContext(readConfig(process.env), clock.now);
@@ -48,7 +59,13 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   const now = Date.now();
   const random = seededRandom(SEED);
   if (config.demoSignIn && !(await findAccount(store.db, config.demoSignIn.email))) {
-    await addAccount(store.db, { id: newId(), email: config.demoSignIn.email, name: 'Demo operator', passwordHash: await hashPassword(config.demoSignIn.password), createdAt: now });
+    await addAccount(store.db, {
+      id: newId(),
+      email: config.demoSignIn.email,
+      name: 'Demo operator',
+      passwordHash: await hashPassword(config.demoSignIn.password),
+      createdAt: now,
+    });
   }
   clock.set(now - OLDEST_MS);
   const connectionId = await connect(context, around.ternPost);
@@ -67,11 +84,25 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   clock.set(Date.now());
 }
 
-async function connect({ store, send, now, newId, secrets }: Context, { url, apiKey }: Surroundings['ternPost']): Promise<string> {
-  const { result, catalogue } = await verifyConnection(send, { profile: profileOf('tern-post'), baseUrl: url, key: apiKey }, now);
+async function connect(
+  { store, send, now, newId, secrets }: Context,
+  { url, apiKey }: Surroundings['ternPost'],
+): Promise<string> {
+  const { result, catalogue } = await verifyConnection(
+    send,
+    { profile: profileOf('tern-post'), baseUrl: url, key: apiKey },
+    now,
+  );
   if (!result.ok) throw new Error(`Tern Post: ${result.problem}`);
   const id = newId();
-  const record = { id, profile: 'tern-post', name: 'Tern Post, observatory', baseUrl: url, secret: secrets.seal(apiKey), keyHint: mask(apiKey) };
+  const record = {
+    id,
+    profile: 'tern-post',
+    name: 'Tern Post, observatory',
+    baseUrl: url,
+    secret: secrets.seal(apiKey),
+    keyHint: mask(apiKey),
+  };
   await addConnection(store.db, { ...record, verify: result, catalogue, catalogueAt: now(), createdAt: now() });
   return id;
 }
@@ -106,14 +137,27 @@ async function fillTernPost(url: string, people: Invented[], now: number): Promi
     .filter((_, index) => index % 20 === 4)
     .map(({ given, family, email }, index) => {
       const left = index % 2 === 0;
-      return { id: `M-old-${index}`, email, state: left ? 'left' : 'active', lists: ['L-200'], groups: [], tags: [], fields: { given, family }, joinedAt, leftAt: left ? leftAt : null, changes: 1 };
+      return {
+        id: `M-old-${index}`,
+        email,
+        state: left ? 'left' : 'active',
+        lists: ['L-200'],
+        groups: [],
+        tags: [],
+        fields: { given, family },
+        joinedAt,
+        leftAt: left ? leftAt : null,
+        changes: 1,
+      };
     });
   await change(url, { members });
 }
 
 /** The stand-in dates members by its own clock; here they get the day on which they signed up. */
 async function backdateMembers(url: string, joined: Map<string, number>): Promise<void> {
-  const { members } = (await (await fetch(`${url}/inside.json`)).json()) as { members: { email: string; joinedAt: string; id: string }[] };
+  const { members } = (await (await fetch(`${url}/inside.json`)).json()) as {
+    members: { email: string; joinedAt: string; id: string }[];
+  };
   const dated = members.map((member) => {
     const at = joined.get(member.email);
     return at && !member.id.startsWith('M-old') ? { ...member, joinedAt: new Date(at).toISOString() } : member;
@@ -122,13 +166,18 @@ async function backdateMembers(url: string, joined: Map<string, number>): Promis
 }
 
 async function change(url: string, state: object): Promise<void> {
-  await fetch(`${url}/inside.json`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(state) });
+  await fetch(`${url}/inside.json`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(state),
+  });
 }
 
 /** Another start may have other ports: the connection, the thank-you page and the placed form follow them. */
 async function settleAddresses({ store, config, now }: Context, { ternPost, siteUrl }: Surroundings): Promise<void> {
   for (const connection of await listConnections(store.db)) {
-    if (connection.profile === 'tern-post' && /127\.0\.0\.1/.test(connection.baseUrl)) await changeConnection(store.db, connection.id, { baseUrl: ternPost.url });
+    if (connection.profile === 'tern-post' && /127\.0\.0\.1/.test(connection.baseUrl))
+      await changeConnection(store.db, connection.id, { baseUrl: ternPost.url });
   }
   for (const source of await listSources(store.db)) {
     if (source.publicId !== 'sky-letter-sign-up' || !source.live) continue;

@@ -10,9 +10,80 @@ export function seededRandom(seed: number): () => number {
 }
 
 // Invented, and meant to look so.
-const GIVEN = ['Mara', 'Idris', 'Wren', 'Tobin', 'Selka', 'Orrin', 'Petra', 'Callum', 'Ysolde', 'Bram', 'Nadia', 'Fennec', 'Ottilie', 'Jory', 'Lumen', 'Asha', 'Corin', 'Delphine', 'Emrys', 'Hollis', 'Ingrid', 'Kasimir', 'Linnet', 'Maren', 'Nils', 'Oona', 'Perrin', 'Quilla', 'Roan', 'Sunniva', 'Tamsin', 'Ulric', 'Vesper', 'Willa', 'Xanthe', 'Yarrow', 'Zephyr'];
-const FAMILY = ['Quillfeather', 'Ashdownley', 'Valebright', 'Thistlewick', 'Marrowby', 'Penhallowe', 'Starling-Moss', 'Brackenhythe', 'Oldacre-Finn', 'Larkspurn', 'Duskwater', 'Hobbleday', 'Fernsby-Roe', 'Grimwold', 'Juniperley', 'Kettlebrook', 'Merriglen', 'Nightjarre', 'Owlsworth', 'Pebblecombe', 'Ravelstone', 'Sedgemire', 'Tanglewood-Hay', 'Underbough', 'Wickerdale'];
-const DOMAINS = ['hilltop.example', 'reservoir-road.example', 'postbox.example', 'lantern.test', 'pellam-village.example', 'quietmail.example'];
+const GIVEN = [
+  'Mara',
+  'Idris',
+  'Wren',
+  'Tobin',
+  'Selka',
+  'Orrin',
+  'Petra',
+  'Callum',
+  'Ysolde',
+  'Bram',
+  'Nadia',
+  'Fennec',
+  'Ottilie',
+  'Jory',
+  'Lumen',
+  'Asha',
+  'Corin',
+  'Delphine',
+  'Emrys',
+  'Hollis',
+  'Ingrid',
+  'Kasimir',
+  'Linnet',
+  'Maren',
+  'Nils',
+  'Oona',
+  'Perrin',
+  'Quilla',
+  'Roan',
+  'Sunniva',
+  'Tamsin',
+  'Ulric',
+  'Vesper',
+  'Willa',
+  'Xanthe',
+  'Yarrow',
+  'Zephyr',
+];
+const FAMILY = [
+  'Quillfeather',
+  'Ashdownley',
+  'Valebright',
+  'Thistlewick',
+  'Marrowby',
+  'Penhallowe',
+  'Starling-Moss',
+  'Brackenhythe',
+  'Oldacre-Finn',
+  'Larkspurn',
+  'Duskwater',
+  'Hobbleday',
+  'Fernsby-Roe',
+  'Grimwold',
+  'Juniperley',
+  'Kettlebrook',
+  'Merriglen',
+  'Nightjarre',
+  'Owlsworth',
+  'Pebblecombe',
+  'Ravelstone',
+  'Sedgemire',
+  'Tanglewood-Hay',
+  'Underbough',
+  'Wickerdale',
+];
+const DOMAINS = [
+  'hilltop.example',
+  'reservoir-road.example',
+  'postbox.example',
+  'lantern.test',
+  'pellam-village.example',
+  'quietmail.example',
+];
 
 export interface Invented {
   given: string;

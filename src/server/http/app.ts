@@ -21,7 +21,13 @@ const API_BODY_LIMIT_BYTES = 1024 * 1024;
 export function createApp(context: Context, submissionsPerMinute: number): Hono {
   const app = new Hono();
 
-  app.use(secureHeaders({ xFrameOptions: 'SAMEORIGIN', referrerPolicy: 'strict-origin-when-cross-origin', crossOriginResourcePolicy: false }));
+  app.use(
+    secureHeaders({
+      xFrameOptions: 'SAMEORIGIN',
+      referrerPolicy: 'strict-origin-when-cross-origin',
+      crossOriginResourcePolicy: false,
+    }),
+  );
 
   app.onError((error) => {
     if (error instanceof Problem) return problemResponse(error);
@@ -44,7 +50,12 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   app.route('/confirm', confirmRoutes(context));
 
   const api = new Hono<Session>();
-  api.use(bodyLimit({ maxSize: API_BODY_LIMIT_BYTES, onError: () => problemResponse(new Problem(413, 'too-large', 'The request is too large.')) }));
+  api.use(
+    bodyLimit({
+      maxSize: API_BODY_LIMIT_BYTES,
+      onError: () => problemResponse(new Problem(413, 'too-large', 'The request is too large.')),
+    }),
+  );
   api.use(async (c, next) => {
     await next();
     c.header('cache-control', 'no-store');

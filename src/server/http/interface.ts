@@ -4,13 +4,20 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 
 /** Only our own script, style and fonts; charts and sizes set style attributes. */
-const POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'self'; base-uri 'none'; form-action 'self'";
+const POLICY =
+  "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'self'; base-uri 'none'; form-action 'self'";
 
 /** The built interface: its files, and its one page for every other address. */
 export function interfaceRoutes(root: string): Hono {
   const app = new Hono();
   const folder = path.join(root, 'dist/web');
-  app.use('/assets/*', serveStatic({ root: path.relative(process.cwd(), folder) || '.', onFound: (_, c) => c.header('cache-control', 'public, max-age=31536000, immutable') }));
+  app.use(
+    '/assets/*',
+    serveStatic({
+      root: path.relative(process.cwd(), folder) || '.',
+      onFound: (_, c) => c.header('cache-control', 'public, max-age=31536000, immutable'),
+    }),
+  );
   app.get('*', (c) => {
     c.header('content-security-policy', POLICY);
     c.header('cache-control', 'no-cache');

@@ -9,7 +9,13 @@ export class Problem extends Error {
   readonly issues: PartIssue[];
   readonly headers: Record<string, string>;
 
-  constructor(status: Problem['status'], slug: string, title: string, issues: PartIssue[] = [], headers: Record<string, string> = {}) {
+  constructor(
+    status: Problem['status'],
+    slug: string,
+    title: string,
+    issues: PartIssue[] = [],
+    headers: Record<string, string> = {},
+  ) {
     super(title);
     this.status = status;
     this.slug = slug;
@@ -24,7 +30,10 @@ export const notFound = (what: string): Problem => new Problem(404, 'not-found',
 export function problemResponse(problem: Problem): Response {
   const { status, slug, message, issues } = problem;
   const body = { type: `/problems/${slug}`, title: message, status, ...(issues.length > 0 ? { errors: issues } : {}) };
-  return new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/problem+json', ...problem.headers } });
+  return new Response(JSON.stringify(body), {
+    status,
+    headers: { 'content-type': 'application/problem+json', ...problem.headers },
+  });
 }
 
 /** Reads a JSON body and checks it against its contract class. @throws Problem naming each wrong part */

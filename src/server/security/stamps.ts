@@ -1,7 +1,8 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 
 /** HMAC-SHA-256 (RFC 2104, FIPS 180-4) in hexadecimal. */
-export const hmacSha256 = (key: string | Buffer, text: string | Buffer): string => createHmac('sha256', key).update(text).digest('hex');
+export const hmacSha256 = (key: string | Buffer, text: string | Buffer): string =>
+  createHmac('sha256', key).update(text).digest('hex');
 
 /** A time that the visitor carries and cannot change. */
 export const signTime = (key: string, at: number): string => `${at}.${hmacSha256(key, `shown ${at}`)}`;

@@ -45,7 +45,9 @@ export async function replaceSetupLink(db: Db, tokenHash: string, expiresAt: num
 
 /** Uses up a setup link. @returns false when there is no such link or it is too old */
 export async function useSetupLink(db: Db, tokenHash: string, now: number): Promise<boolean> {
-  const [result] = await db.delete(setupLinks).where(and(eq(setupLinks.tokenHash, tokenHash), gt(setupLinks.expiresAt, now)));
+  const [result] = await db
+    .delete(setupLinks)
+    .where(and(eq(setupLinks.tokenHash, tokenHash), gt(setupLinks.expiresAt, now)));
   return result.affectedRows === 1;
 }
 

@@ -1,5 +1,14 @@
 import { and, asc, desc, eq, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
-import type { AttemptView, ConfirmationView, ConsentEventView, DeliveryView, ExchangeView, Page, Progress, SubmissionRow } from '../../contract/activity.ts';
+import type {
+  AttemptView,
+  ConfirmationView,
+  ConsentEventView,
+  DeliveryView,
+  ExchangeView,
+  Page,
+  Progress,
+  SubmissionRow,
+} from '../../contract/activity.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
 import { rowsOf, type Db } from './database.ts';
 import { mailsOf, type ConfirmationRecord } from './confirmations.ts';
@@ -19,7 +28,10 @@ export interface SubmissionFilter {
 }
 
 const hasDelivery = (...states: DeliveryState[]) =>
-  sql`EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN (${sql.join(states.map((state) => sql`${state}`), sql`, `)}))`;
+  sql`EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN (${sql.join(
+    states.map((state) => sql`${state}`),
+    sql`, `,
+  )}))`;
 
 /** How far a submission `s` has come: its own state, and that of its deliveries, the most urgent first. */
 const PROGRESS = sql`CASE
@@ -32,7 +44,11 @@ const PROGRESS = sql`CASE
   ELSE 'nothing to send' END`;
 
 /** Submissions, newest first, a page at a time; the next page starts below the last row's id. */
-export async function listSubmissions(db: Db, filter: SubmissionFilter, before: string | null): Promise<Page<SubmissionRow>> {
+export async function listSubmissions(
+  db: Db,
+  filter: SubmissionFilter,
+  before: string | null,
+): Promise<Page<SubmissionRow>> {
   const conditions: SQL[] = [sql`TRUE`];
   if (before) conditions.push(sql`s.id < ${before}`);
   if (filter.sourceId) conditions.push(sql`s.source_id = ${filter.sourceId}`);
@@ -42,7 +58,16 @@ export async function listSubmissions(db: Db, filter: SubmissionFilter, before: 
     conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like})`);
   }
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
-  const rows = await rowsOf<{ id: string; receivedAt: number; sourceName: string; email: string | null; name: string | null; progress: Progress; repeats: number; typed: string }>(
+  const rows = await rowsOf<{
+    id: string;
+    receivedAt: number;
+    sourceName: string;
+    email: string | null;
+    name: string | null;
+    progress: Progress;
+    repeats: number;
+    typed: string;
+  }>(
     db,
     sql`SELECT s.id, s.received_at AS receivedAt, src.name AS sourceName, c.email, c.name, s.repeats, s.field_values AS typed,
         ${PROGRESS} AS progress
@@ -65,7 +90,10 @@ function addressIn(typed: string): string {
 }
 
 export async function readProgress(db: Db, id: string): Promise<Progress> {
-  const [row] = await rowsOf<{ progress: Progress }>(db, sql`SELECT ${PROGRESS} AS progress FROM submissions s WHERE s.id = ${id}`);
+  const [row] = await rowsOf<{ progress: Progress }>(
+    db,
+    sql`SELECT ${PROGRESS} AS progress FROM submissions s WHERE s.id = ${id}`,
+  );
   return row?.progress ?? 'received';
 }
 
@@ -78,7 +106,12 @@ export interface DeliveryFilter {
 }
 
 /** Deliveries, newest first, a page at a time. Attempts come along only when few are asked for. */
-export async function listDeliveries(db: Db, filter: DeliveryFilter, before: string | null, withAttempts = false): Promise<Page<DeliveryView>> {
+export async function listDeliveries(
+  db: Db,
+  filter: DeliveryFilter,
+  before: string | null,
+  withAttempts = false,
+): Promise<Page<DeliveryView>> {
   const rows = await db
     .select({ delivery: deliveries, connectionName: connections.name, routeName: routes.name, behind: EARLIER })
     .from(deliveries)
@@ -97,19 +130,34 @@ export async function listDeliveries(db: Db, filter: DeliveryFilter, before: str
     .orderBy(desc(deliveries.id))
     .limit(PAGE_SIZE + 1);
   const shown = rows.slice(0, PAGE_SIZE);
-  const tries = withAttempts ? await attemptsOf(db, shown.map(({ delivery }) => delivery.id)) : new Map<string, AttemptView[]>();
+  const tries = withAttempts
+    ? await attemptsOf(
+        db,
+        shown.map(({ delivery }) => delivery.id),
+      )
+    : new Map<string, AttemptView[]>();
   const views = shown.map(({ delivery, connectionName, routeName, behind }) => {
     const record = delivery as DeliveryRecord;
-    return toDeliveryView(record, { connectionName: connectionName ?? 'removed connection', routeName: routeName ?? 'removed route', behind }, tries.get(record.id) ?? []);
+    return toDeliveryView(
+      record,
+      { connectionName: connectionName ?? 'removed connection', routeName: routeName ?? 'removed route', behind },
+      tries.get(record.id) ?? [],
+    );
   });
   return { rows: views, next: rows.length > PAGE_SIZE ? (views.at(-1)?.id ?? null) : null };
 }
 
-const EARLIER = sql<string | null>`(SELECT e.submission_id FROM deliveries e WHERE e.contact_id = ${deliveries.contactId}
+const EARLIER = sql<
+  string | null
+>`(SELECT e.submission_id FROM deliveries e WHERE e.contact_id = ${deliveries.contactId}
   AND e.connection_id = ${deliveries.connectionId} AND e.sequence < ${deliveries.sequence}
   AND ${deliveries.state} IN ('queued', 'retrying') AND e.state IN ('queued', 'retrying', 'sending', 'held') ORDER BY e.sequence LIMIT 1)`;
 
-function toDeliveryView(record: DeliveryRecord, names: Pick<DeliveryView, 'connectionName' | 'routeName' | 'behind'>, tries: AttemptView[]): DeliveryView {
+function toDeliveryView(
+  record: DeliveryRecord,
+  names: Pick<DeliveryView, 'connectionName' | 'routeName' | 'behind'>,
+  tries: AttemptView[],
+): DeliveryView {
   const facts = record.cause ? CAUSES[record.cause] : null;
   return {
     ...names,
@@ -137,29 +185,53 @@ async function attemptsOf(db: Db, ids: string[]): Promise<Map<string, AttemptVie
   if (ids.length === 0) return found;
   const rows = await db.select().from(attempts).where(inArray(attempts.deliveryId, ids)).orderBy(asc(attempts.number));
   for (const { deliveryId, startedAt, cause, exchanges, ...row } of rows) {
-    const view = { ...row, startedAt: iso(startedAt), cause: cause as Cause | null, exchanges: exchanges as ExchangeView[] };
+    const view = {
+      ...row,
+      startedAt: iso(startedAt),
+      cause: cause as Cause | null,
+      exchanges: exchanges as ExchangeView[],
+    };
     found.set(deliveryId, [...(found.get(deliveryId) ?? []), view]);
   }
   return found;
 }
 
 /** Held deliveries, grouped by why and where. */
-export async function groupHeld(db: Db): Promise<{ cause: Cause; connectionId: string; connectionName: string; count: number }[]> {
+export async function groupHeld(
+  db: Db,
+): Promise<{ cause: Cause; connectionId: string; connectionName: string; count: number }[]> {
   const rows = await db
-    .select({ cause: deliveries.cause, connectionId: deliveries.connectionId, connectionName: connections.name, count: sql<number>`COUNT(*)` })
+    .select({
+      cause: deliveries.cause,
+      connectionId: deliveries.connectionId,
+      connectionName: connections.name,
+      count: sql<number>`COUNT(*)`,
+    })
     .from(deliveries)
     .leftJoin(connections, eq(connections.id, deliveries.connectionId))
     .where(eq(deliveries.state, 'held'))
     .groupBy(deliveries.cause, deliveries.connectionId, connections.name);
-  return rows.map((row) => ({ ...row, cause: row.cause as Cause, connectionName: row.connectionName ?? 'removed connection', count: Number(row.count) }));
+  return rows.map((row) => ({
+    ...row,
+    cause: row.cause as Cause,
+    connectionName: row.connectionName ?? 'removed connection',
+    count: Number(row.count),
+  }));
 }
 
 /** Consent events of a submission or a contact, oldest first. */
-export async function listConsentEvents(db: Db, by: { submissionId: string } | { contactId: string }): Promise<ConsentEventView[]> {
+export async function listConsentEvents(
+  db: Db,
+  by: { submissionId: string } | { contactId: string },
+): Promise<ConsentEventView[]> {
   const rows = await db
     .select()
     .from(consentEvents)
-    .where('submissionId' in by ? eq(consentEvents.submissionId, by.submissionId) : eq(consentEvents.contactId, by.contactId))
+    .where(
+      'submissionId' in by
+        ? eq(consentEvents.submissionId, by.submissionId)
+        : eq(consentEvents.contactId, by.contactId),
+    )
     .orderBy(asc(consentEvents.at), asc(consentEvents.id));
   return rows.map(({ kind, purpose, wording, at, evidence, submissionId }) => ({
     kind: kind as ConsentEventView['kind'],
@@ -173,13 +245,19 @@ export async function listConsentEvents(db: Db, by: { submissionId: string } | {
 
 /** The confirmations that a submission asked for, or that its deliveries wait for, with their mails. */
 export async function listConfirmations(db: Db, submissionId: string, restMs: number): Promise<ConfirmationView[]> {
-  const joinedIds = db.select({ id: deliveries.confirmationId }).from(deliveries).where(eq(deliveries.submissionId, submissionId));
+  const joinedIds = db
+    .select({ id: deliveries.confirmationId })
+    .from(deliveries)
+    .where(eq(deliveries.submissionId, submissionId));
   const records = (await db
     .select()
     .from(confirmations)
     .where(or(eq(confirmations.submissionId, submissionId), inArray(confirmations.id, joinedIds)))
     .orderBy(asc(confirmations.createdAt))) as ConfirmationRecord[];
-  const sent = await mailsOf(db, records.map(({ id }) => id));
+  const sent = await mailsOf(
+    db,
+    records.map(({ id }) => id),
+  );
   return records.map(({ id, purpose, state, sentTo, expiresAt, confirmedAt, lastSentAt, mail }) => ({
     id,
     purpose,

@@ -8,7 +8,10 @@ export interface ConfirmationRecord extends Omit<typeof confirmations.$inferSele
   state: 'pending' | 'confirmed' | 'expired';
 }
 
-export async function addConfirmation(db: Db, record: Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>): Promise<void> {
+export async function addConfirmation(
+  db: Db,
+  record: Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>,
+): Promise<void> {
   await db.insert(confirmations).values(record);
 }
 
@@ -27,7 +30,11 @@ export async function findConfirmationByToken(db: Db, tokenHash: string): Promis
 }
 
 export async function hasOpenConfirmation(db: Db, contactId: string, purpose: string): Promise<boolean> {
-  const open = and(eq(confirmations.contactId, contactId), eq(confirmations.purpose, purpose), eq(confirmations.state, 'pending'));
+  const open = and(
+    eq(confirmations.contactId, contactId),
+    eq(confirmations.purpose, purpose),
+    eq(confirmations.state, 'pending'),
+  );
   const [row] = await db.select({ id: confirmations.id }).from(confirmations).where(open).limit(1);
   return row !== undefined;
 }
@@ -46,27 +53,54 @@ export async function markConfirmed(db: Db, id: string, now: number): Promise<bo
 }
 
 /** Notes that one more mail goes out. @returns false when it is too soon, too many were sent, or it is not open */
-export async function noteSend(db: Db, id: string, limits: { restMs: number; most: number }, now: number): Promise<boolean> {
+export async function noteSend(
+  db: Db,
+  id: string,
+  limits: { restMs: number; most: number },
+  now: number,
+): Promise<boolean> {
   const [result] = await db
     .update(confirmations)
     .set({ lastSentAt: now, sends: sql`sends + 1` })
-    .where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending'), lte(confirmations.lastSentAt, now - limits.restMs), sql`sends < ${limits.most}`));
+    .where(
+      and(
+        eq(confirmations.id, id),
+        eq(confirmations.state, 'pending'),
+        lte(confirmations.lastSentAt, now - limits.restMs),
+        sql`sends < ${limits.most}`,
+      ),
+    );
   return result.affectedRows === 1;
 }
 
 /** Open confirmations whose time is over. */
 export async function overdueConfirmations(db: Db, now: number): Promise<ConfirmationRecord[]> {
-  const rows = await db.select().from(confirmations).where(and(eq(confirmations.state, 'pending'), lte(confirmations.expiresAt, now))).limit(200);
+  const rows = await db
+    .select()
+    .from(confirmations)
+    .where(and(eq(confirmations.state, 'pending'), lte(confirmations.expiresAt, now)))
+    .limit(200);
   return rows as ConfirmationRecord[];
 }
 
 export async function markExpired(db: Db, id: string): Promise<boolean> {
-  const [result] = await db.update(confirmations).set({ state: 'expired' }).where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending')));
+  const [result] = await db
+    .update(confirmations)
+    .set({ state: 'expired' })
+    .where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending')));
   return result.affectedRows === 1;
 }
 
 export async function addMail(db: Db, mail: { id: string; confirmationId: string; now: number }): Promise<void> {
-  await db.insert(mails).values({ id: mail.id, confirmationId: mail.confirmationId, state: 'queued', createdAt: mail.now, dueAt: mail.now });
+  await db
+    .insert(mails)
+    .values({
+      id: mail.id,
+      confirmationId: mail.confirmationId,
+      state: 'queued',
+      createdAt: mail.now,
+      dueAt: mail.now,
+    });
 }
 
 export async function findMail(db: Db, id: string) {
@@ -78,8 +112,15 @@ export async function findMail(db: Db, id: string) {
   return row ? { ...row.mail, confirmation: row.confirmation as ConfirmationRecord } : null;
 }
 
-export async function endMail(db: Db, id: string, end: { state: 'sent' | 'queued' | 'held'; sentAt?: number; error?: string; dueAt?: number }): Promise<void> {
-  await db.update(mails).set({ ...end, leaseUntil: 0, leaseOwner: null }).where(eq(mails.id, id));
+export async function endMail(
+  db: Db,
+  id: string,
+  end: { state: 'sent' | 'queued' | 'held'; sentAt?: number; error?: string; dueAt?: number },
+): Promise<void> {
+  await db
+    .update(mails)
+    .set({ ...end, leaseUntil: 0, leaseOwner: null })
+    .where(eq(mails.id, id));
 }
 
 export async function mailsOf(db: Db, confirmationIds: string[]) {

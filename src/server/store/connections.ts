@@ -37,7 +37,11 @@ export async function addConnection(db: Db, record: ConnectionRecord): Promise<v
   await db.insert(connections).values(record);
 }
 
-export async function changeConnection(db: Db, id: string, change: Partial<Omit<ConnectionRecord, 'id'>>): Promise<void> {
+export async function changeConnection(
+  db: Db,
+  id: string,
+  change: Partial<Omit<ConnectionRecord, 'id'>>,
+): Promise<void> {
   await db.update(connections).set(change).where(eq(connections.id, id));
 }
 

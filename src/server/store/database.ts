@@ -20,7 +20,13 @@ const PASSING_ERRORS = new Set([1205, 1213]);
 const MOST_TRIES = 8;
 
 export function openStore(url: string, connections = 12): Store {
-  const pool = createPool({ uri: url, connectionLimit: connections, timezone: 'Z', supportBigNumbers: true, charset: 'utf8mb4' });
+  const pool = createPool({
+    uri: url,
+    connectionLimit: connections,
+    timezone: 'Z',
+    supportBigNumbers: true,
+    charset: 'utf8mb4',
+  });
   pool.pool.on('connection', (connection) => {
     // Claims and plans lock the rows they name; locks on the gaps between them would only cause deadlocks.
     connection.query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED');
@@ -44,13 +50,18 @@ export async function migrateStore(store: Store, root: string): Promise<void> {
  * Runs `change` in a transaction and again when the database says that it lost against another one.
  * @param alsoRetry further MariaDB error numbers that mean "try again"
  */
-export async function inTransaction<T>(store: Store, change: (db: Db) => Promise<T>, alsoRetry: number[] = []): Promise<T> {
+export async function inTransaction<T>(
+  store: Store,
+  change: (db: Db) => Promise<T>,
+  alsoRetry: number[] = [],
+): Promise<T> {
   for (let tries = 1; ; tries += 1) {
     try {
       return await store.db.transaction(change);
     } catch (error) {
       const number = errorNumber(error);
-      if (tries >= MOST_TRIES || number === null || !(PASSING_ERRORS.has(number) || alsoRetry.includes(number))) throw error;
+      if (tries >= MOST_TRIES || number === null || !(PASSING_ERRORS.has(number) || alsoRetry.includes(number)))
+        throw error;
       await new Promise((resolve) => setTimeout(resolve, Math.random() * 20 * tries));
     }
   }

@@ -1,11 +1,20 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { statesBefore, type Cause, type DeliveryEvent, type DeliveryState, type ReadBackRow } from '../../core/delivery/index.ts';
+import {
+  statesBefore,
+  type Cause,
+  type DeliveryEvent,
+  type DeliveryState,
+  type ReadBackRow,
+} from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import type { Db } from './database.ts';
 import { attempts, deliveries } from './schema.ts';
 
-export interface DeliveryRecord extends Omit<typeof deliveries.$inferSelect, 'intent' | 'leftOut' | 'state' | 'cause' | 'readBack'> {
+export interface DeliveryRecord extends Omit<
+  typeof deliveries.$inferSelect,
+  'intent' | 'leftOut' | 'state' | 'cause' | 'readBack'
+> {
   intent: Intent;
   leftOut: string[];
   state: DeliveryState;
@@ -13,8 +22,22 @@ export interface DeliveryRecord extends Omit<typeof deliveries.$inferSelect, 'in
   readBack: ReadBackRow[] | null;
 }
 
-export interface NewDelivery
-  extends Pick<DeliveryRecord, 'id' | 'submissionId' | 'contactId' | 'connectionId' | 'routeId' | 'routeVersion' | 'targetIndex' | 'confirmationId' | 'intent' | 'leftOut' | 'state' | 'cause' | 'causeDetail'> {
+export interface NewDelivery extends Pick<
+  DeliveryRecord,
+  | 'id'
+  | 'submissionId'
+  | 'contactId'
+  | 'connectionId'
+  | 'routeId'
+  | 'routeVersion'
+  | 'targetIndex'
+  | 'confirmationId'
+  | 'intent'
+  | 'leftOut'
+  | 'state'
+  | 'cause'
+  | 'causeDetail'
+> {
   now: number;
 }
 
@@ -28,7 +51,9 @@ export async function findDelivery(db: Db, id: string): Promise<DeliveryRecord |
 }
 
 export async function findDeliveries(db: Db, ids: string[]): Promise<DeliveryRecord[]> {
-  return ids.length === 0 ? [] : ((await db.select().from(deliveries).where(inArray(deliveries.id, ids))) as DeliveryRecord[]);
+  return ids.length === 0
+    ? []
+    : ((await db.select().from(deliveries).where(inArray(deliveries.id, ids))) as DeliveryRecord[]);
 }
 
 export interface AttemptRecord {
@@ -50,13 +75,22 @@ export async function endTry(
   id: string,
   owner: string,
   event: DeliveryEvent,
-  end: { state: DeliveryState; cause: Cause | null; causeDetail: string; dueAt: number; readBack?: ReadBackRow[]; endedAt: number | null },
+  end: {
+    state: DeliveryState;
+    cause: Cause | null;
+    causeDetail: string;
+    dueAt: number;
+    readBack?: ReadBackRow[];
+    endedAt: number | null;
+  },
   attempt: AttemptRecord,
 ): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
     .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), leaseUntil: 0, leaseOwner: null })
-    .where(and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))));
+    .where(
+      and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))),
+    );
   if (result.affectedRows !== 1) return false;
   await db.insert(attempts).values({ deliveryId: id, ...attempt, said: attempt.said.slice(0, 600) });
   return true;
@@ -71,7 +105,9 @@ export async function releaseConfirmed(db: Db, confirmationId: string, contactId
   await db
     .update(deliveries)
     .set({ state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
-    .where(and(eq(deliveries.contactId, contactId), eq(deliveries.state, 'held'), eq(deliveries.cause, 'left there before')));
+    .where(
+      and(eq(deliveries.contactId, contactId), eq(deliveries.state, 'held'), eq(deliveries.cause, 'left there before')),
+    );
 }
 
 /** Gives up what waited for a confirmation that never came. */
@@ -83,7 +119,12 @@ export async function dropUnconfirmed(db: Db, confirmationId: string, now: numbe
 }
 
 /** Puts a held or retrying delivery back into the queue at once, optionally with a new intent. */
-export async function replayDelivery(db: Db, id: string, now: number, change: Partial<Pick<DeliveryRecord, 'intent' | 'leftOut' | 'routeVersion'>> = {}): Promise<boolean> {
+export async function replayDelivery(
+  db: Db,
+  id: string,
+  now: number,
+  change: Partial<Pick<DeliveryRecord, 'intent' | 'leftOut' | 'routeVersion'>> = {},
+): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
     .set({ ...change, state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
@@ -104,12 +145,21 @@ export async function releaseRefused(db: Db, connectionId: string, now: number):
   const [result] = await db
     .update(deliveries)
     .set({ state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
-    .where(and(eq(deliveries.connectionId, connectionId), eq(deliveries.state, 'held'), inArray(deliveries.cause, ['credentials refused', 'not permitted'])));
+    .where(
+      and(
+        eq(deliveries.connectionId, connectionId),
+        eq(deliveries.state, 'held'),
+        inArray(deliveries.cause, ['credentials refused', 'not permitted']),
+      ),
+    );
   return result.affectedRows;
 }
 
 /** How many tries a delivery has on record; the next one gets the number after. */
 export async function countAttempts(db: Db, id: string): Promise<number> {
-  const [row] = await db.select({ last: sql<number | null>`MAX(number)` }).from(attempts).where(eq(attempts.deliveryId, id));
+  const [row] = await db
+    .select({ last: sql<number | null>`MAX(number)` })
+    .from(attempts)
+    .where(eq(attempts.deliveryId, id));
   return row?.last ?? 0;
 }

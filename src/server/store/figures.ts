@@ -49,13 +49,21 @@ function groupByOwner(rows: HourRow[]): Map<string, HourRow[]> {
 }
 
 /** Held deliveries and the last success of each connection or route. */
-export async function readStanding(db: Db, owner: 'connection' | 'route'): Promise<Map<string, { held: number; lastSuccess: number | null }>> {
+export async function readStanding(
+  db: Db,
+  owner: 'connection' | 'route',
+): Promise<Map<string, { held: number; lastSuccess: number | null }>> {
   const rows = await rowsOf<{ owner: string; held: number; lastSuccess: number | null }>(
     db,
     sql`SELECT ${sql.identifier(`${owner}_id`)} AS owner, SUM(state = 'held') AS held, MAX(CASE WHEN state = 'delivered' THEN ended_at END) AS lastSuccess
       FROM deliveries GROUP BY owner`,
   );
-  return new Map(rows.map((row) => [row.owner, { held: Number(row.held), lastSuccess: row.lastSuccess === null ? null : Number(row.lastSuccess) }]));
+  return new Map(
+    rows.map((row) => [
+      row.owner,
+      { held: Number(row.held), lastSuccess: row.lastSuccess === null ? null : Number(row.lastSuccess) },
+    ]),
+  );
 }
 
 export async function readStatusFigures(db: Db, now: number, workerGoneMs: number) {
@@ -69,7 +77,12 @@ export async function readStatusFigures(db: Db, now: number, workerGoneMs: numbe
       (SELECT COUNT(*) FROM deliveries WHERE state = 'held') AS held,
       (SELECT MAX(ended_at) FROM deliveries WHERE state = 'delivered') AS last`,
   );
-  return { workers: Number(row?.workers ?? 0), waiting: Number(row?.waiting ?? 0), held: Number(row?.held ?? 0), lastDeliveryAt: row?.last ? Number(row.last) : null };
+  return {
+    workers: Number(row?.workers ?? 0),
+    waiting: Number(row?.waiting ?? 0),
+    held: Number(row?.held ?? 0),
+    lastDeliveryAt: row?.last ? Number(row.last) : null,
+  };
 }
 
 /** What came in since a moment. */
@@ -82,7 +95,12 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
       (SELECT COUNT(*) FROM deliveries WHERE state = 'delivered' AND ended_at >= ${since}) AS delivered,
       (SELECT COUNT(*) FROM contacts WHERE created_at >= ${since}) AS people`,
   );
-  return { submissions: Number(row?.submissions ?? 0), confirmed: Number(row?.confirmed ?? 0), delivered: Number(row?.delivered ?? 0), people: Number(row?.people ?? 0) };
+  return {
+    submissions: Number(row?.submissions ?? 0),
+    confirmed: Number(row?.confirmed ?? 0),
+    delivered: Number(row?.delivered ?? 0),
+    people: Number(row?.people ?? 0),
+  };
 }
 
 /** How much went from each route to each connection since a moment, and what is held now. */
@@ -92,7 +110,12 @@ export async function readFlows(db: Db, since: number): Promise<Map<string, { de
     sql`SELECT route_id AS routeId, connection_id AS connectionId, SUM(state = 'delivered' AND ended_at >= ${since}) AS delivered, SUM(state = 'held') AS held
       FROM deliveries WHERE state IN ('delivered', 'held') GROUP BY route_id, connection_id`,
   );
-  return new Map(rows.map((row) => [`${row.routeId} ${row.connectionId}`, { delivered: Number(row.delivered), held: Number(row.held) }]));
+  return new Map(
+    rows.map((row) => [
+      `${row.routeId} ${row.connectionId}`,
+      { delivered: Number(row.delivered), held: Number(row.held) },
+    ]),
+  );
 }
 
 export async function countSetAside(db: Db): Promise<{ setAside: number; failed: number; mailsHeld: number }> {
@@ -101,11 +124,18 @@ export async function countSetAside(db: Db): Promise<{ setAside: number; failed:
     sql`SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'set aside') AS setAside, (SELECT COUNT(*) FROM submissions WHERE state = 'failed') AS failed,
       (SELECT COUNT(*) FROM mails WHERE state = 'held') AS mailsHeld`,
   );
-  return { setAside: Number(row?.setAside ?? 0), failed: Number(row?.failed ?? 0), mailsHeld: Number(row?.mailsHeld ?? 0) };
+  return {
+    setAside: Number(row?.setAside ?? 0),
+    failed: Number(row?.failed ?? 0),
+    mailsHeld: Number(row?.mailsHeld ?? 0),
+  };
 }
 
 /** How many submissions each source took since a moment. */
 export async function countBySource(db: Db, since: number): Promise<Map<string, number>> {
-  const rows = await rowsOf<{ id: string; count: number }>(db, sql`SELECT source_id AS id, COUNT(*) AS count FROM submissions WHERE received_at >= ${since} GROUP BY source_id`);
+  const rows = await rowsOf<{ id: string; count: number }>(
+    db,
+    sql`SELECT source_id AS id, COUNT(*) AS count FROM submissions WHERE received_at >= ${since} GROUP BY source_id`,
+  );
   return new Map(rows.map(({ id, count }) => [id, Number(count)]));
 }

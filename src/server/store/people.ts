@@ -34,7 +34,11 @@ async function knownPerson(db: Db, id: string, matchedBy: ContactKey): Promise<K
     .from(confirmations)
     .where(and(eq(confirmations.contactId, id), eq(confirmations.state, 'pending')));
   return {
-    contact: { id, matchedBy, values: Object.fromEntries(values.map(({ name, value }) => [name, value as FieldValue])) },
+    contact: {
+      id,
+      matchedBy,
+      values: Object.fromEntries(values.map(({ name, value }) => [name, value as FieldValue])),
+    },
     consent: events.map((event) => ({ ...event, kind: event.kind as ConsentEventKind })),
     openConfirmations: open,
   };
@@ -43,7 +47,9 @@ async function knownPerson(db: Db, id: string, matchedBy: ContactKey): Promise<K
 /** Makes a contact with one key. Fails with a duplicate entry when another transaction was quicker. */
 export async function addContact(db: Db, contact: { id: string; key: ContactKey; now: number }): Promise<void> {
   await db.insert(contactKeys).values({ kind: contact.key.kind, value: contact.key.value, contactId: contact.id });
-  await db.insert(contacts).values({ id: contact.id, createdAt: contact.now, updatedAt: contact.now, email: contact.key.value, name: '' });
+  await db
+    .insert(contacts)
+    .values({ id: contact.id, createdAt: contact.now, updatedAt: contact.now, email: contact.key.value, name: '' });
 }
 
 /** Sets values of a contact; each remembers the submission that set it. */
@@ -56,11 +62,17 @@ export async function setContactValues(
 ): Promise<void> {
   for (const { name, to } of changes) {
     const row = { contactId, name, value: to, submissionId, setAt: now };
-    await db.insert(contactValues).values(row).onDuplicateKeyUpdate({ set: { value: to, submissionId, setAt: now } });
+    await db
+      .insert(contactValues)
+      .values(row)
+      .onDuplicateKeyUpdate({ set: { value: to, submissionId, setAt: now } });
   }
   const byName = Object.fromEntries(changes.map(({ name, to }) => [name, String(to)]));
   const name = byName.full_name ?? [byName.first_name, byName.last_name].filter(Boolean).join(' ');
-  await db.update(contacts).set({ updatedAt: now, ...(name === '' ? {} : { name: name.slice(0, 250) }) }).where(eq(contacts.id, contactId));
+  await db
+    .update(contacts)
+    .set({ updatedAt: now, ...(name === '' ? {} : { name: name.slice(0, 250) }) })
+    .where(eq(contacts.id, contactId));
 }
 
 export interface NewConsentEvent {
@@ -79,11 +91,21 @@ export async function addConsentEvent(db: Db, event: NewConsentEvent): Promise<v
 }
 
 /** The newest confirmation of a purpose, as proof for another system; null when the person never confirmed. */
-export async function readProof(db: Db, contactId: string, purpose: string): Promise<{ at: string; wording: string } | null> {
+export async function readProof(
+  db: Db,
+  contactId: string,
+  purpose: string,
+): Promise<{ at: string; wording: string } | null> {
   const [event] = await db
     .select({ at: consentEvents.at, wording: consentEvents.wording })
     .from(consentEvents)
-    .where(and(eq(consentEvents.contactId, contactId), eq(consentEvents.purpose, purpose), eq(consentEvents.kind, 'confirmed')))
+    .where(
+      and(
+        eq(consentEvents.contactId, contactId),
+        eq(consentEvents.purpose, purpose),
+        eq(consentEvents.kind, 'confirmed'),
+      ),
+    )
     .orderBy(desc(consentEvents.at))
     .limit(1);
   return event ? { at: new Date(event.at).toISOString(), wording: event.wording } : null;
@@ -101,7 +123,12 @@ export interface PersonRecord {
  * People, those changed last first, a page at a time.
  * @param after where the page starts: the time and id of the row before it
  */
-export async function listPeople(db: Db, text: string, after: { updatedAt: number; id: string } | null, limit: number): Promise<PersonRecord[]> {
+export async function listPeople(
+  db: Db,
+  text: string,
+  after: { updatedAt: number; id: string } | null,
+  limit: number,
+): Promise<PersonRecord[]> {
   const like = `%${text.replace(/[\\%_]/g, '\\$&')}%`;
   return rowsOf<PersonRecord>(
     db,
@@ -119,13 +146,23 @@ export async function findPersonRecord(db: Db, id: string): Promise<PersonRecord
 
 /** Everything else about one contact: keys and values with where they came from. */
 export async function readPersonParts(db: Db, id: string) {
-  const keys = await db.select({ kind: contactKeys.kind, value: contactKeys.value }).from(contactKeys).where(eq(contactKeys.contactId, id));
-  const values = await db.select().from(contactValues).where(eq(contactValues.contactId, id)).orderBy(contactValues.name);
+  const keys = await db
+    .select({ kind: contactKeys.kind, value: contactKeys.value })
+    .from(contactKeys)
+    .where(eq(contactKeys.contactId, id));
+  const values = await db
+    .select()
+    .from(contactValues)
+    .where(eq(contactValues.contactId, id))
+    .orderBy(contactValues.name);
   return { keys, values: values.map((row) => ({ ...row, value: row.value as FieldValue })) };
 }
 
 /** Consent events of several contacts, by contact. */
-export async function consentOf(db: Db, ids: string[]): Promise<Map<string, { kind: ConsentEventKind; purpose: string; at: number }[]>> {
+export async function consentOf(
+  db: Db,
+  ids: string[],
+): Promise<Map<string, { kind: ConsentEventKind; purpose: string; at: number }[]>> {
   const found = new Map<string, { kind: ConsentEventKind; purpose: string; at: number }[]>();
   if (ids.length === 0) return found;
   const rows = await db.select().from(consentEvents).where(inArray(consentEvents.contactId, ids));

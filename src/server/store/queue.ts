@@ -35,19 +35,31 @@ export interface Lease {
  * out is taken over.
  * @returns their ids, and whether each was taken over from a worker that vanished
  */
-export function claim(store: Store, queue: Queue, limit: number, now: number, lease: Lease): Promise<{ id: string; takenOver: boolean }[]> {
+export function claim(
+  store: Store,
+  queue: Queue,
+  limit: number,
+  now: number,
+  lease: Lease,
+): Promise<{ id: string; takenOver: boolean }[]> {
   return inTransaction(store, async (db) => {
     const table = sql.identifier(queue.table);
     const rows = await rowsOf<{ id: string; owner: string | null }>(
       db,
       sql`SELECT job.id, job.lease_owner AS owner FROM ${table} job
-        WHERE job.state IN (${sql.join(queue.states.map((state) => sql`${state}`), sql`, `)})
+        WHERE job.state IN (${sql.join(
+          queue.states.map((state) => sql`${state}`),
+          sql`, `,
+        )})
           AND job.due_at <= ${now} AND job.lease_until <= ${now}
           ${queue.only ? sql`AND ${queue.only}` : sql``}
         ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
     );
     if (rows.length === 0) return [];
-    const ids = sql.join(rows.map(({ id }) => sql`${id}`), sql`, `);
+    const ids = sql.join(
+      rows.map(({ id }) => sql`${id}`),
+      sql`, `,
+    );
     const state = queue.taken ? sql`, state = ${queue.taken}` : sql``;
     await db.execute(
       sql`UPDATE ${table} SET lease_until = ${lease.until}, lease_owner = ${lease.owner}, tries = tries + 1 ${state} WHERE id IN (${ids})`,
@@ -59,7 +71,10 @@ export function claim(store: Store, queue: Queue, limit: number, now: number, le
 /** Keeps a worker's rows its own for longer. */
 export async function renewLease(db: Db, queue: Queue, ids: string[], lease: Lease): Promise<number> {
   if (ids.length === 0) return 0;
-  const list = sql.join(ids.map((id) => sql`${id}`), sql`, `);
+  const list = sql.join(
+    ids.map((id) => sql`${id}`),
+    sql`, `,
+  );
   return changedRows(
     await db.execute(
       sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until} WHERE id IN (${list}) AND lease_owner = ${lease.owner}`,

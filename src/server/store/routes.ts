@@ -39,20 +39,31 @@ export async function liveRoutesOf(db: Db, sourceId: string): Promise<LiveRoute[
     .where(and(eq(routes.sourceId, sourceId), eq(routes.state, 'live')))
     .orderBy(asc(routes.createdAt));
   return rows.flatMap(({ route, live }) =>
-    live && route.liveVersion !== null ? [{ id: route.id, name: route.name, version: route.liveVersion, document: live as RouteDocument }] : [],
+    live && route.liveVersion !== null
+      ? [{ id: route.id, name: route.name, version: route.liveVersion, document: live as RouteDocument }]
+      : [],
   );
 }
 
-export async function addRoute(db: Db, route: { id: string; name: string; draft: RouteDocument; now: number }): Promise<void> {
+export async function addRoute(
+  db: Db,
+  route: { id: string; name: string; draft: RouteDocument; now: number },
+): Promise<void> {
   const { now, ...rest } = route;
-  await db.insert(routes).values({ ...rest, sourceId: route.draft.sourceId, state: 'draft', draftAt: now, createdAt: now });
+  await db
+    .insert(routes)
+    .values({ ...rest, sourceId: route.draft.sourceId, state: 'draft', draftAt: now, createdAt: now });
 }
 
 export async function saveRouteDraft(db: Db, id: string, draft: RouteDocument, now: number): Promise<void> {
   await db.update(routes).set({ draft, draftAt: now }).where(eq(routes.id, id));
 }
 
-export async function changeRoute(db: Db, id: string, change: { name?: string; state?: RouteRecord['state'] }): Promise<void> {
+export async function changeRoute(
+  db: Db,
+  id: string,
+  change: { name?: string; state?: RouteRecord['state'] },
+): Promise<void> {
   await db.update(routes).set(change).where(eq(routes.id, id));
 }
 
@@ -60,5 +71,8 @@ export async function changeRoute(db: Db, id: string, change: { name?: string; s
 export async function publishRoute(db: Db, route: RouteRecord, now: number): Promise<void> {
   const version = (route.liveVersion ?? 0) + 1;
   await db.insert(routeVersions).values({ routeId: route.id, version, document: route.draft, publishedAt: now });
-  await db.update(routes).set({ liveVersion: version, state: 'live', sourceId: route.draft.sourceId }).where(eq(routes.id, route.id));
+  await db
+    .update(routes)
+    .set({ liveVersion: version, state: 'live', sourceId: route.draft.sourceId })
+    .where(eq(routes.id, route.id));
 }

@@ -12,9 +12,11 @@ const longText = (name: string) => customType<{ data: string }>({ dataType: () =
 /** Milliseconds since 1970. Time enters from the server's clock, never from the database's. */
 const time = (name: string) => bigint(name, { mode: 'number' });
 /** UUID version 7: made by us, in order of time. */
-const id = (name: string) => customType<{ data: string }>({ dataType: () => 'char(36) character set ascii collate ascii_bin' })(name);
+const id = (name: string) =>
+  customType<{ data: string }>({ dataType: () => 'char(36) character set ascii collate ascii_bin' })(name);
 /** SHA-256 in hexadecimal. */
-const hash = (name: string) => customType<{ data: string }>({ dataType: () => 'char(64) character set ascii collate ascii_bin' })(name);
+const hash = (name: string) =>
+  customType<{ data: string }>({ dataType: () => 'char(64) character set ascii collate ascii_bin' })(name);
 
 export const accounts = mysqlTable('accounts', {
   id: id('id').primaryKey(),
@@ -70,7 +72,12 @@ export const sources = mysqlTable('sources', {
 
 export const sourceVersions = mysqlTable(
   'source_versions',
-  { sourceId: id('source_id').notNull(), version: int('version').notNull(), document: json<unknown>('document').notNull(), publishedAt: time('published_at').notNull() },
+  {
+    sourceId: id('source_id').notNull(),
+    version: int('version').notNull(),
+    document: json<unknown>('document').notNull(),
+    publishedAt: time('published_at').notNull(),
+  },
   (table) => [primaryKey({ columns: [table.sourceId, table.version] })],
 );
 
@@ -87,7 +94,12 @@ export const routes = mysqlTable('routes', {
 
 export const routeVersions = mysqlTable(
   'route_versions',
-  { routeId: id('route_id').notNull(), version: int('version').notNull(), document: json<unknown>('document').notNull(), publishedAt: time('published_at').notNull() },
+  {
+    routeId: id('route_id').notNull(),
+    version: int('version').notNull(),
+    document: json<unknown>('document').notNull(),
+    publishedAt: time('published_at').notNull(),
+  },
   (table) => [primaryKey({ columns: [table.routeId, table.version] })],
 );
 
@@ -131,18 +143,26 @@ export const submissions = mysqlTable(
   ],
 );
 
-export const contacts = mysqlTable('contacts', {
-  id: id('id').primaryKey(),
-  createdAt: time('created_at').notNull(),
-  updatedAt: time('updated_at').notNull(),
-  /** For lists and search: the address and the name as last known. */
-  email: varchar('email', { length: 254 }).notNull(),
-  name: varchar('name', { length: 250 }).notNull(),
-}, (table) => [index('contacts_email').on(table.email), index('contacts_updated').on(table.updatedAt, table.id)]);
+export const contacts = mysqlTable(
+  'contacts',
+  {
+    id: id('id').primaryKey(),
+    createdAt: time('created_at').notNull(),
+    updatedAt: time('updated_at').notNull(),
+    /** For lists and search: the address and the name as last known. */
+    email: varchar('email', { length: 254 }).notNull(),
+    name: varchar('name', { length: 250 }).notNull(),
+  },
+  (table) => [index('contacts_email').on(table.email), index('contacts_updated').on(table.updatedAt, table.id)],
+);
 
 export const contactKeys = mysqlTable(
   'contact_keys',
-  { kind: varchar('kind', { length: 10 }).notNull(), value: varchar('value', { length: 254 }).notNull(), contactId: id('contact_id').notNull() },
+  {
+    kind: varchar('kind', { length: 10 }).notNull(),
+    value: varchar('value', { length: 254 }).notNull(),
+    contactId: id('contact_id').notNull(),
+  },
   (table) => [primaryKey({ columns: [table.kind, table.value] }), index('contact_keys_contact').on(table.contactId)],
 );
 
@@ -172,7 +192,11 @@ export const consentEvents = mysqlTable(
     wording: longText('wording').notNull(),
     evidence: json<unknown>('evidence').notNull(),
   },
-  (table) => [index('consent_contact').on(table.contactId, table.purpose), index('consent_submission').on(table.submissionId), index('consent_kind').on(table.kind, table.at)],
+  (table) => [
+    index('consent_contact').on(table.contactId, table.purpose),
+    index('consent_submission').on(table.submissionId),
+    index('consent_kind').on(table.kind, table.at),
+  ],
 );
 
 export const confirmations = mysqlTable(
@@ -192,7 +216,11 @@ export const confirmations = mysqlTable(
     sends: int('sends').notNull().default(1),
     confirmedAt: time('confirmed_at'),
   },
-  (table) => [index('confirmations_contact').on(table.contactId, table.state), index('confirmations_submission').on(table.submissionId), index('confirmations_open').on(table.state, table.expiresAt)],
+  (table) => [
+    index('confirmations_contact').on(table.contactId, table.state),
+    index('confirmations_submission').on(table.submissionId),
+    index('confirmations_open').on(table.state, table.expiresAt),
+  ],
 );
 
 /** Tokens of confirmation links, hashed. One mail has one. */
@@ -272,5 +300,7 @@ export const workers = mysqlTable('workers', {
 });
 
 /** Small facts of the installation, such as when the demo data was made. */
-export const facts = mysqlTable('facts', { name: varchar('name', { length: 60 }).primaryKey(), value: varchar('value', { length: 500 }).notNull() });
-
+export const facts = mysqlTable('facts', {
+  name: varchar('name', { length: 60 }).primaryKey(),
+  value: varchar('value', { length: 500 }).notNull(),
+});

@@ -13,7 +13,10 @@ const joined = (db: Db) =>
   db
     .select({ source: sources, live: sourceVersions.document, publishedAt: sourceVersions.publishedAt })
     .from(sources)
-    .leftJoin(sourceVersions, and(eq(sourceVersions.sourceId, sources.id), eq(sourceVersions.version, sources.liveVersion)));
+    .leftJoin(
+      sourceVersions,
+      and(eq(sourceVersions.sourceId, sources.id), eq(sourceVersions.version, sources.liveVersion)),
+    );
 
 type Joined = Awaited<ReturnType<typeof joined>>[number];
 
@@ -47,7 +50,10 @@ export async function readSourceVersion(db: Db, sourceId: string, version: numbe
   return row ? (row.document as SourceDocument) : null;
 }
 
-export async function addSource(db: Db, source: { id: string; publicId: string; name: string; draft: SourceDocument; now: number }): Promise<void> {
+export async function addSource(
+  db: Db,
+  source: { id: string; publicId: string; name: string; draft: SourceDocument; now: number },
+): Promise<void> {
   const { now, ...rest } = source;
   await db.insert(sources).values({ ...rest, state: 'draft', draftAt: now, createdAt: now });
 }
@@ -56,7 +62,11 @@ export async function saveSourceDraft(db: Db, id: string, draft: SourceDocument,
   await db.update(sources).set({ draft, draftAt: now }).where(eq(sources.id, id));
 }
 
-export async function changeSource(db: Db, id: string, change: { name?: string; state?: SourceRecord['state'] }): Promise<void> {
+export async function changeSource(
+  db: Db,
+  id: string,
+  change: { name?: string; state?: SourceRecord['state'] },
+): Promise<void> {
   await db.update(sources).set(change).where(eq(sources.id, id));
 }
 

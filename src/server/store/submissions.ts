@@ -58,11 +58,17 @@ export async function noteRepeat(db: Db, sourceId: string, contentHash: string, 
     sql`SELECT id FROM submissions WHERE source_id = ${sourceId} AND content_hash = ${contentHash} ORDER BY received_at DESC LIMIT 1`,
   );
   if (!earlier) return null;
-  await db.update(submissions).set({ repeats: sql`repeats + 1`, lastRepeatAt: now }).where(eq(submissions.id, earlier.id));
+  await db
+    .update(submissions)
+    .set({ repeats: sql`repeats + 1`, lastRepeatAt: now })
+    .where(eq(submissions.id, earlier.id));
   return earlier.id;
 }
 
-export interface SubmissionRecord extends Omit<typeof submissions.$inferSelect, 'raw' | 'values' | 'plan' | 'state' | 'suspicion'> {
+export interface SubmissionRecord extends Omit<
+  typeof submissions.$inferSelect,
+  'raw' | 'values' | 'plan' | 'state' | 'suspicion'
+> {
   raw: RawSubmission;
   values: FieldValues;
   plan: Plan | null;
@@ -86,7 +92,10 @@ export async function endPlanning(db: Db, id: string, plan: Plan, contactId: str
 
 /** Stops trying to plan a submission; it stays visible, with the reason. */
 export async function failPlanning(db: Db, id: string, failure: string): Promise<void> {
-  await db.update(submissions).set({ state: 'failed', failure: failure.slice(0, 500) }).where(eq(submissions.id, id));
+  await db
+    .update(submissions)
+    .set({ state: 'failed', failure: failure.slice(0, 500) })
+    .where(eq(submissions.id, id));
 }
 
 export async function delayPlanning(db: Db, id: string, dueAt: number): Promise<void> {
@@ -110,5 +119,9 @@ export async function readSamples(db: Db, sourceId: string, limit: number): Prom
     .where(and(eq(submissions.sourceId, sourceId), eq(submissions.state, 'planned')))
     .orderBy(desc(submissions.receivedAt))
     .limit(limit);
-  return rows.map(({ id, receivedAt, values }) => ({ id, receivedAt: new Date(receivedAt).toISOString(), values: values as FieldValues }));
+  return rows.map(({ id, receivedAt, values }) => ({
+    id,
+    receivedAt: new Date(receivedAt).toISOString(),
+    values: values as FieldValues,
+  }));
 }

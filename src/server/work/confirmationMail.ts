@@ -2,7 +2,10 @@ import type { ConsentPolicy } from '../../core/plan/index.ts';
 import { escapeHtml } from '../../core/formats/index.ts';
 
 /** Prints a confirmation mail in text and HTML: the operator's words, with the link where {link} stands. */
-export function printConfirmationMail({ subject, body, button }: ConsentPolicy['mail'], link: string): { subject: string; text: string; html: string } {
+export function printConfirmationMail(
+  { subject, body, button }: ConsentPolicy['mail'],
+  link: string,
+): { subject: string; text: string; html: string } {
   const action = `<a href="${escapeHtml(link)}" style="display:inline-block;padding:12px 20px;background:#14424a;color:#ffffff;text-decoration:none;border-radius:4px">${escapeHtml(button)}</a>`;
   const paragraphs = body
     .trim()

@@ -1,6 +1,14 @@
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
-import { addConfirmation, addMail, findConfirmationByToken, hasOpenConfirmation, markConfirmed, noteSend, type ConfirmationRecord } from '../store/confirmations.ts';
+import {
+  addConfirmation,
+  addMail,
+  findConfirmationByToken,
+  hasOpenConfirmation,
+  markConfirmed,
+  noteSend,
+  type ConfirmationRecord,
+} from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { findDelivery, releaseConfirmed } from '../store/deliveries.ts';
 import { addConsentEvent } from '../store/people.ts';
@@ -9,7 +17,8 @@ import { findRoute } from '../store/routes.ts';
 /** How often a confirmation can be sent anew: it must not become a way to flood a mailbox. */
 export const RESEND_LIMITS = { restMs: 10 * 60_000, most: 4 };
 
-export type ConfirmationStanding = { kind: 'unknown' } | { kind: 'pending' | 'confirmed' | 'expired'; confirmation: ConfirmationRecord };
+export type ConfirmationStanding =
+  { kind: 'unknown' } | { kind: 'pending' | 'confirmed' | 'expired'; confirmation: ConfirmationRecord };
 
 /** What a link stands for now. Looking changes nothing: mail scanners look at every link. */
 export async function readConfirmation({ store, now }: Context, token: string): Promise<ConfirmationStanding> {
@@ -20,14 +29,27 @@ export async function readConfirmation({ store, now }: Context, token: string): 
 }
 
 /** Confirms. Doing so twice is harmless: the second time finds it done. */
-export async function confirm(context: Context, token: string, evidence: Record<string, string>): Promise<ConfirmationStanding> {
+export async function confirm(
+  context: Context,
+  token: string,
+  evidence: Record<string, string>,
+): Promise<ConfirmationStanding> {
   const standing = await readConfirmation(context, token);
   if (standing.kind !== 'pending') return standing;
   const { id, contactId, submissionId, purpose, mail } = standing.confirmation;
   const now = context.now();
   await inTransaction(context.store, async (db) => {
     if (!(await markConfirmed(db, id, now))) return;
-    await addConsentEvent(db, { id: context.newId(), contactId, submissionId, purpose, kind: 'confirmed', at: now, wording: `${mail.subject} / ${mail.button}`, evidence });
+    await addConsentEvent(db, {
+      id: context.newId(),
+      contactId,
+      submissionId,
+      purpose,
+      kind: 'confirmed',
+      at: now,
+      wording: `${mail.subject} / ${mail.button}`,
+      evidence,
+    });
     await releaseConfirmed(db, id, contactId, now);
   });
   return { ...standing, kind: 'confirmed' };
@@ -43,7 +65,10 @@ export async function resend({ store, newId, now }: Context, id: string): Promis
 }
 
 /** Asks a person anew, for a delivery that the other system refuses until they confirm. */
-export async function askAnew(context: Context, deliveryId: string): Promise<'asked' | 'asked already' | 'no such delivery'> {
+export async function askAnew(
+  context: Context,
+  deliveryId: string,
+): Promise<'asked' | 'asked already' | 'no such delivery'> {
   const { store, newId, now } = context;
   const delivery = await findDelivery(store.db, deliveryId);
   const route = delivery && (await findRoute(store.db, delivery.routeId));
@@ -54,10 +79,28 @@ export async function askAnew(context: Context, deliveryId: string): Promise<'as
   const id = newId();
   await inTransaction(store, async (db) => {
     const times = { createdAt: now(), lastSentAt: now(), expiresAt: now() + expiresHours * 3_600_000 };
-    await addConfirmation(db, { id, contactId, submissionId, routeId, purpose: intent.purpose, sentTo: intent.email, mail, state: 'pending', ...times });
+    await addConfirmation(db, {
+      id,
+      contactId,
+      submissionId,
+      routeId,
+      purpose: intent.purpose,
+      sentTo: intent.email,
+      mail,
+      state: 'pending',
+      ...times,
+    });
     await addMail(db, { id: newId(), confirmationId: id, now: now() });
-    await addConsentEvent(db, { id: newId(), contactId, submissionId, purpose: intent.purpose, kind: 'asked', at: now(), wording: mail.subject, evidence: {} });
+    await addConsentEvent(db, {
+      id: newId(),
+      contactId,
+      submissionId,
+      purpose: intent.purpose,
+      kind: 'asked',
+      at: now(),
+      wording: mail.subject,
+      evidence: {},
+    });
   });
   return 'asked';
 }
-

@@ -20,7 +20,9 @@ export function runLoop(context: Context, queue: Queue, owner: string, concurren
   const lease = () => ({ owner, until: now() + config.leaseMs });
 
   const renewal = setInterval(() => {
-    renewLease(store.db, queue, [...underWay.keys()], lease()).catch((error: unknown) => log.warn({ err: error }, 'lease not renewed'));
+    renewLease(store.db, queue, [...underWay.keys()], lease()).catch((error: unknown) =>
+      log.warn({ err: error }, 'lease not renewed'),
+    );
   }, config.leaseMs / 3);
 
   const start = (id: string, takenOver: boolean) => {

@@ -8,7 +8,12 @@ const MOST_TRIES = 10;
 const LONGEST_WAIT_MS = 10 * 60_000;
 
 export function createMailer({ config }: Context): Transporter {
-  return createTransport(config.smtpUrl, { pool: true, maxConnections: 4, connectionTimeout: 10_000, socketTimeout: 20_000 } as object);
+  return createTransport(config.smtpUrl, {
+    pool: true,
+    maxConnections: 4,
+    connectionTimeout: 10_000,
+    socketTimeout: 20_000,
+  } as object);
 }
 
 /**
@@ -42,7 +47,9 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
     const { code, responseCode } = error as { code?: string; responseCode?: number };
     // RFC 5321, 4.2.1: 5yz is a permanent refusal. The server's own words may hold the address, so they are not kept.
     const permanent = responseCode !== undefined && responseCode >= 500;
-    const reason = responseCode ? `the mail server refused it (${responseCode})` : `the mail server could not be reached (${code ?? 'unknown'})`;
+    const reason = responseCode
+      ? `the mail server refused it (${responseCode})`
+      : `the mail server could not be reached (${code ?? 'unknown'})`;
     if (permanent || mail.tries >= MOST_TRIES) return endMail(store.db, id, { state: 'held', error: reason });
     const wait = Math.min(LONGEST_WAIT_MS, 1_000 * 2 ** mail.tries) * (0.5 + Math.random() / 2);
     await endMail(store.db, id, { state: 'queued', error: reason, dueAt: Math.round(now() + wait) });

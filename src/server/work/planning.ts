@@ -8,7 +8,13 @@ import { addDelivery } from '../store/deliveries.ts';
 import { addConsentEvent, addContact, readKnownPerson, setContactValues } from '../store/people.ts';
 import { liveRoutesOf } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
-import { delayPlanning, endPlanning, failPlanning, findSubmission, type SubmissionRecord } from '../store/submissions.ts';
+import {
+  delayPlanning,
+  endPlanning,
+  failPlanning,
+  findSubmission,
+  type SubmissionRecord,
+} from '../store/submissions.ts';
 
 const MOST_TRIES = 5;
 
@@ -52,7 +58,13 @@ async function planInTransaction(context: Context, db: Db, id: string): Promise<
 }
 
 /** @returns the contact's id; null when the submission says nothing about who it is */
-async function storePlan({ newId }: Context, db: Db, submission: SubmissionRecord, plan: Plan, now: number): Promise<string | null> {
+async function storePlan(
+  { newId }: Context,
+  db: Db,
+  submission: SubmissionRecord,
+  plan: Plan,
+  now: number,
+): Promise<string | null> {
   if (!plan.contact) return null;
   const contactId = plan.contact.contactId ?? newId();
   if (plan.contact.match === 'new') await addContact(db, { id: contactId, key: plan.contact.key, now });
@@ -63,7 +75,16 @@ async function storePlan({ newId }: Context, db: Db, submission: SubmissionRecor
   for (const { kind, purpose, wording } of plan.consent) {
     // What was asked and given happened when the form was sent, not when we got to it.
     const at = kind === 'given' ? submission.receivedAt : now;
-    await addConsentEvent(db, { id: newId(), contactId, submissionId: submission.id, purpose, kind, at, wording, evidence });
+    await addConsentEvent(db, {
+      id: newId(),
+      contactId,
+      submissionId: submission.id,
+      purpose,
+      kind,
+      at,
+      wording,
+      evidence,
+    });
   }
 
   const confirmationOf = new Map<string, string>();
@@ -72,7 +93,17 @@ async function storePlan({ newId }: Context, db: Db, submission: SubmissionRecor
     confirmationOf.set(purpose, id);
     if (joins) continue;
     const times = { createdAt: now, lastSentAt: now, expiresAt: now + expiresHours * 3_600_000 };
-    await addConfirmation(db, { id, contactId, submissionId: submission.id, routeId, purpose, sentTo: to, mail, state: 'pending', ...times });
+    await addConfirmation(db, {
+      id,
+      contactId,
+      submissionId: submission.id,
+      routeId,
+      purpose,
+      sentTo: to,
+      mail,
+      state: 'pending',
+      ...times,
+    });
     await addMail(db, { id: newId(), confirmationId: id, now });
   }
 

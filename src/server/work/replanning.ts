@@ -30,6 +30,10 @@ export async function replan({ store, now }: Context, deliveryId: string): Promi
   if (planned.held) return bad(`It would be held again: ${planned.held.message}`);
   // What the person agreed to stays what it was.
   const intent = { ...planned.intent, purpose: delivery.intent.purpose, wording: delivery.intent.wording };
-  const queued = await replayDelivery(store.db, deliveryId, now(), { intent, leftOut: planned.leftOut, routeVersion: planned.routeVersion });
+  const queued = await replayDelivery(store.db, deliveryId, now(), {
+    intent,
+    leftOut: planned.leftOut,
+    routeVersion: planned.routeVersion,
+  });
   return queued ? good(undefined) : bad('It has gone on meanwhile. Reload to see where it is.');
 }

@@ -16,7 +16,10 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
   const { store, now, log } = context;
   let running = Promise.resolve();
   const beat = async () => {
-    await store.db.insert(workers).values({ id: owner, seenAt: now() }).onDuplicateKeyUpdate({ set: { seenAt: now() } });
+    await store.db
+      .insert(workers)
+      .values({ id: owner, seenAt: now() })
+      .onDuplicateKeyUpdate({ set: { seenAt: now() } });
     await store.db.delete(workers).where(lt(workers.seenAt, now() - 10 * WORKER_GONE_MS));
     await dropExpiredSessions(store.db, now());
     await expireConfirmations(context);
@@ -30,7 +33,10 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
     async stop() {
       clearInterval(timer);
       await running;
-      await store.db.delete(workers).where(eq(workers.id, owner)).catch(() => {});
+      await store.db
+        .delete(workers)
+        .where(eq(workers.id, owner))
+        .catch(() => {});
     },
   };
 }
@@ -40,7 +46,16 @@ export async function expireConfirmations({ store, now, newId }: Context): Promi
   for (const { id, contactId, submissionId, purpose, mail } of await overdueConfirmations(store.db, now())) {
     await inTransaction(store, async (db) => {
       if (!(await markExpired(db, id))) return;
-      await addConsentEvent(db, { id: newId(), contactId, submissionId, purpose, kind: 'expired', at: now(), wording: mail.subject, evidence: {} });
+      await addConsentEvent(db, {
+        id: newId(),
+        contactId,
+        submissionId,
+        purpose,
+        kind: 'expired',
+        at: now(),
+        wording: mail.subject,
+        evidence: {},
+      });
       await dropUnconfirmed(db, id, now());
     });
   }

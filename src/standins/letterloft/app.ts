@@ -48,7 +48,9 @@ export function letterloftApp(letters: Letter[], changed: () => void): { app: Ho
       else if (fault) {
         stream.resume();
         // The SMTP answer codes of RFC 5321, 4.2.3; a dropped connection ends without one.
-        const refusal = Object.assign(new Error('asked to refuse'), { responseCode: fault.kind === 'status' ? (fault.status ?? 451) : 421 });
+        const refusal = Object.assign(new Error('asked to refuse'), {
+          responseCode: fault.kind === 'status' ? (fault.status ?? 451) : 421,
+        });
         stream.once('end', () => done(refusal));
         if (fault.kind === 'drop') (session as unknown as { socket?: { destroy(): void } }).socket?.destroy();
         return;
@@ -67,7 +69,9 @@ export function letterloftApp(letters: Letter[], changed: () => void): { app: Ho
             text: mail.text ?? '',
             html: mail.html || '',
             date: (mail.date ?? new Date()).toISOString(),
-            headers: Object.fromEntries(mail.headerLines.map(({ key, line }) => [key, line.slice(line.indexOf(':') + 1).trim()])),
+            headers: Object.fromEntries(
+              mail.headerLines.map(({ key, line }) => [key, line.slice(line.indexOf(':') + 1).trim()]),
+            ),
           });
           changed();
           done();
@@ -87,22 +91,38 @@ const frame = (title: string, body: ReturnType<typeof html>) =>
         <meta charset="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <title>${title}</title>
-        <style>${raw(STYLE)}</style>
+        <style>
+          ${raw(STYLE)}
+        </style>
       </head>
       <body>
-        <header><a href="/"><strong>Letterloft</strong></a> · every mail that was sent here</header>
+        <header>
+          <a href="/"><strong>Letterloft</strong></a> · every mail that was sent here
+        </header>
         <main>${body}</main>
       </body>
     </html>`;
 
 function mailbox(letters: Letter[], to: string) {
-  const shown = letters.filter((letter) => letter.to.toLowerCase().includes(to.toLowerCase())).sort((a, b) => b.date.localeCompare(a.date));
+  const shown = letters
+    .filter((letter) => letter.to.toLowerCase().includes(to.toLowerCase()))
+    .sort((a, b) => b.date.localeCompare(a.date));
   return frame(
     'Letterloft: mailbox',
     html`<h1>${shown.length} letters</h1>
-      <form><label>To <input name="to" value="${to}" /></label> <button>Find</button></form>
+      <form>
+        <label>To <input name="to" value="${to}" /></label> <button>Find</button>
+      </form>
       <ul>
-        ${shown.slice(0, 200).map((letter) => html`<li><a href="/letters/${letter.id}"><span>${letter.to}</span><strong>${letter.subject}</strong><small>${letter.date.slice(0, 16).replace('T', ' ')}</small></a></li>`)}
+        ${shown.slice(0, 200).map(
+          (letter) =>
+            html`<li>
+              <a href="/letters/${letter.id}"
+                ><span>${letter.to}</span><strong>${letter.subject}</strong
+                ><small>${letter.date.slice(0, 16).replace('T', ' ')}</small></a
+              >
+            </li>`,
+        )}
       </ul>`,
   );
 }
@@ -113,11 +133,18 @@ function letterPage(letter: Letter) {
     `Letterloft: ${letter.subject}`,
     html`<h1>${letter.subject}</h1>
       <dl>
-        <dt>From</dt><dd>${letter.from}</dd>
-        <dt>To</dt><dd>${letter.to}</dd>
-        <dt>Sent</dt><dd>${letter.date.slice(0, 19).replace('T', ' ')}</dd>
+        <dt>From</dt>
+        <dd>${letter.from}</dd>
+        <dt>To</dt>
+        <dd>${letter.to}</dd>
+        <dt>Sent</dt>
+        <dd>${letter.date.slice(0, 19).replace('T', ' ')}</dd>
       </dl>
-      <iframe title="The letter" src="/letters/${letter.id}/body" sandbox="allow-top-navigation-by-user-activation allow-popups allow-popups-to-escape-sandbox"></iframe>
+      <iframe
+        title="The letter"
+        src="/letters/${letter.id}/body"
+        sandbox="allow-top-navigation-by-user-activation allow-popups allow-popups-to-escape-sandbox"
+      ></iframe>
       <h2>As text</h2>
       <pre style="white-space:pre-wrap">${letter.text}</pre>`,
   );

@@ -29,17 +29,23 @@ function sitePage(path: string, title: string, body: Html) {
         <meta charset="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <title>${title} · Pellam Ridge Observatory</title>
-        <style>${raw(STYLE)}</style>
+        <style>
+          ${raw(STYLE)}
+        </style>
       </head>
       <body>
         <header>
           <div class="wide">
             <a href="/"><strong>Pellam Ridge Observatory</strong></a>
-            <nav aria-label="Pages">${LINKS.map(([href, label]) => html`<a href="${href}" ${raw(href === path ? 'aria-current="page"' : '')}>${label}</a>`)}</nav>
+            <nav aria-label="Pages">
+              ${LINKS.map(([href, label]) => html`<a href="${href}" ${raw(href === path ? 'aria-current="page"' : '')}>${label}</a>`)}
+            </nav>
           </div>
         </header>
         ${body}
-        <footer><div class="wide">Pellam Ridge Observatory, up the hill road past the reservoir. An invented place.</div></footer>
+        <footer>
+          <div class="wide">Pellam Ridge Observatory, up the hill road past the reservoir. An invented place.</div>
+        </footer>
       </body>
     </html>`;
 }
@@ -48,12 +54,28 @@ export const home = () =>
   sitePage(
     '/',
     'Welcome',
-    html`<div class="hero"><div class="wide"><h1>The sky is open on Friday</h1><p>A public observatory with a 50 cm telescope, a warm kitchen and people who like questions.</p></div></div>
+    html`<div class="hero">
+        <div class="wide">
+          <h1>The sky is open on Friday</h1>
+          <p>A public observatory with a 50 cm telescope, a warm kitchen and people who like questions.</p>
+        </div>
+      </div>
       <main class="wide">
         <div class="columns">
-          <section class="card"><h2>Stargazing evenings</h2><p>Every clear Friday from dusk. No booking, no telescope needed.</p><a href="/evenings">What is on</a></section>
-          <section class="card"><h2>The Sky letter</h2><p>Once a month: what to see, when to come, and one good story.</p><a href="/sky-letter">Sign up</a></section>
-          <section class="card"><h2>School visits</h2><p>Classes are welcome on weekday mornings. We bring the Sun to the desk.</p></section>
+          <section class="card">
+            <h2>Stargazing evenings</h2>
+            <p>Every clear Friday from dusk. No booking, no telescope needed.</p>
+            <a href="/evenings">What is on</a>
+          </section>
+          <section class="card">
+            <h2>The Sky letter</h2>
+            <p>Once a month: what to see, when to come, and one good story.</p>
+            <a href="/sky-letter">Sign up</a>
+          </section>
+          <section class="card">
+            <h2>School visits</h2>
+            <p>Classes are welcome on weekday mornings. We bring the Sun to the desk.</p>
+          </section>
         </div>
       </main>`,
   );
@@ -66,12 +88,34 @@ export const evenings = () =>
       <h1>Stargazing evenings</h1>
       <p>We open at dusk when the sky is clear, and put the kettle on when it is not.</p>
       <table>
-        <thead><tr><th>Evening</th><th>What we look at</th><th>Who tells</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Evening</th>
+            <th>What we look at</th>
+            <th>Who tells</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr><td>First Friday</td><td>The Moon, crater by crater</td><td>Wren Ashdown</td></tr>
-          <tr><td>Second Friday</td><td>Double stars and their colours</td><td>Idris Vale</td></tr>
-          <tr><td>Third Friday</td><td>Faint things far away</td><td>Wren Ashdown</td></tr>
-          <tr><td>Last Friday</td><td>Bring your own telescope</td><td>Everybody</td></tr>
+          <tr>
+            <td>First Friday</td>
+            <td>The Moon, crater by crater</td>
+            <td>Wren Ashdown</td>
+          </tr>
+          <tr>
+            <td>Second Friday</td>
+            <td>Double stars and their colours</td>
+            <td>Idris Vale</td>
+          </tr>
+          <tr>
+            <td>Third Friday</td>
+            <td>Faint things far away</td>
+            <td>Wren Ashdown</td>
+          </tr>
+          <tr>
+            <td>Last Friday</td>
+            <td>Bring your own telescope</td>
+            <td>Everybody</td>
+          </tr>
         </tbody>
       </table>
       <p><a href="/sky-letter">The Sky letter</a> says in time which evenings will be worth the walk.</p>
@@ -85,7 +129,9 @@ export const skyLetter = (form: string) =>
     'Sky letter',
     html`<main class="wide">
       <h1>The Sky letter</h1>
-      <p>Once a month, in plain words: what is up, which evenings to come, and one good story. Leave whenever you like.</p>
+      <p>
+        Once a month, in plain words: what is up, which evenings to come, and one good story. Leave whenever you like.
+      </p>
       ${form === '' ? html`<p><em>The form is not placed yet.</em></p>` : raw(form)}
     </main>`,
   );
@@ -96,7 +142,10 @@ export const thankYou = () =>
     'Thank you',
     html`<main class="wide">
       <h1>Thank you</h1>
-      <p>One more step: we have sent you a mail. Please open it and confirm your address, so that nobody can sign you up but you.</p>
+      <p>
+        One more step: we have sent you a mail. Please open it and confirm your address, so that nobody can sign you up
+        but you.
+      </p>
       <p><a href="/evenings">Meanwhile: what is on this month</a></p>
     </main>`,
   );

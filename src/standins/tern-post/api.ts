@@ -20,27 +20,48 @@ export function ternPostApi(state: () => TernPostState, changed: () => void): Ho
   const api = new Hono();
   const answered = new Map<string, { status: 200 | 201; body: unknown }>();
 
-  const problem = (c: Context, status: 400 | 401 | 403 | 404 | 409 | 422, type: string, title: string, more: object = {}) =>
-    c.newResponse(JSON.stringify({ type: `https://tern-post.example/problems/${type}`, title, status, ...more }), status, { 'content-type': 'application/problem+json' });
+  const problem = (
+    c: Context,
+    status: 400 | 401 | 403 | 404 | 409 | 422,
+    type: string,
+    title: string,
+    more: object = {},
+  ) =>
+    c.newResponse(
+      JSON.stringify({ type: `https://tern-post.example/problems/${type}`, title, status, ...more }),
+      status,
+      { 'content-type': 'application/problem+json' },
+    );
 
-  const needs = (permission: string): MiddlewareHandler => async (c, next) => {
-    const key = state().keys.find((candidate) => candidate.key === c.req.header('x-tern-key'));
-    if (!key || key.revoked) return problem(c, 401, 'unknown-key', 'This key is not known.');
-    if (permission !== '' && !key.permissions.includes(permission)) return problem(c, 403, 'not-permitted', `The key lacks ${permission}.`);
-    return next();
-  };
+  const needs =
+    (permission: string): MiddlewareHandler =>
+    async (c, next) => {
+      const key = state().keys.find((candidate) => candidate.key === c.req.header('x-tern-key'));
+      if (!key || key.revoked) return problem(c, 401, 'unknown-key', 'This key is not known.');
+      if (permission !== '' && !key.permissions.includes(permission))
+        return problem(c, 403, 'not-permitted', `The key lacks ${permission}.`);
+      return next();
+    };
 
   const paged = (c: Context, items: unknown[]) => {
     const start = Number(Buffer.from(c.req.query('cursor') ?? '', 'base64url').toString() || 0);
     const end = start + PAGE;
-    return c.json({ items: items.slice(start, end), next: end < items.length ? Buffer.from(String(end)).toString('base64url') : null });
+    return c.json({
+      items: items.slice(start, end),
+      next: end < items.length ? Buffer.from(String(end)).toString('base64url') : null,
+    });
   };
 
   api.get('/account', needs(''), (c) => {
     const key = state().keys.find((candidate) => candidate.key === c.req.header('x-tern-key'));
     return c.json({ account: state().account, key: { permissions: key?.permissions ?? [] } });
   });
-  api.get('/lists', needs('catalogue:read'), (c) => paged(c, state().lists.map(({ id, name }) => ({ id, name }))));
+  api.get('/lists', needs('catalogue:read'), (c) =>
+    paged(
+      c,
+      state().lists.map(({ id, name }) => ({ id, name })),
+    ),
+  );
   api.get('/lists/:id/groups', needs('catalogue:read'), (c) => {
     const list = state().lists.find(({ id }) => id === c.req.param('id'));
     return list ? paged(c, list.groups) : problem(c, 404, 'no-such-place', 'There is no such list.');
@@ -85,8 +106,12 @@ interface Wrong {
 }
 
 /** What keeps a change from being taken, as the real services do: wrong addresses, missing and ill-typed fields, people who left. */
-function check(state: TernPostState, { email, fields = {}, lists = [], groups = [], confirmed }: MemberChange): Wrong | null {
-  if (typeof email !== 'string' || !ADDRESS.test(email)) return { status: 422, type: 'bad-address', title: 'This is not an address we can write to.' };
+function check(
+  state: TernPostState,
+  { email, fields = {}, lists = [], groups = [], confirmed }: MemberChange,
+): Wrong | null {
+  if (typeof email !== 'string' || !ADDRESS.test(email))
+    return { status: 422, type: 'bad-address', title: 'This is not an address we can write to.' };
   const member = find(state, email);
   if (member?.state === 'left' && !(confirmed && member.leftAt && confirmed.at > member.leftAt)) {
     return { status: 409, type: 'left-before', title: 'This person left, and has to confirm anew.' };
@@ -97,10 +122,16 @@ function check(state: TernPostState, { email, fields = {}, lists = [], groups = 
     const detail = typeProblem(field, value);
     if (detail) return wrongField('wrong-value', key, detail);
   }
-  const missing = state.fields.find((field) => field.required && field.kind !== 'address' && (fields[field.key] ?? member?.fields[field.key] ?? '') === '');
+  const missing = state.fields.find(
+    (field) =>
+      field.required && field.kind !== 'address' && (fields[field.key] ?? member?.fields[field.key] ?? '') === '',
+  );
   if (missing) return wrongField('required-field', missing.key, `${missing.label} is required.`);
   const allGroups = state.lists.flatMap((list) => list.groups);
-  const gone = [...lists.filter((id) => !state.lists.some((list) => list.id === id)), ...groups.filter((id) => !allGroups.some((group) => group.id === id))];
+  const gone = [
+    ...lists.filter((id) => !state.lists.some((list) => list.id === id)),
+    ...groups.filter((id) => !allGroups.some((group) => group.id === id)),
+  ];
   return gone.length > 0 ? { status: 422, type: 'no-such-place', title: `There is no ${gone.join(', ')}.` } : null;
 }
 
@@ -130,7 +161,10 @@ function typeProblem({ kind, options, longest }: MemberField, value: unknown): s
   }
 }
 
-function apply(state: TernPostState, { email, fields = {}, lists = [], groups = [], tags = [] }: MemberChange): { member: Member; isNew: boolean } {
+function apply(
+  state: TernPostState,
+  { email, fields = {}, lists = [], groups = [], tags = [] }: MemberChange,
+): { member: Member; isNew: boolean } {
   const known = find(state, email);
   const member: Member = known ?? {
     id: `M-${randomUUID().slice(0, 8)}`,
@@ -151,7 +185,8 @@ function apply(state: TernPostState, { email, fields = {}, lists = [], groups = 
   member.state = 'active';
   member.leftAt = null;
   member.changes += 1;
-  for (const tag of tags) if (!state.tags.some(({ name }) => name === tag)) state.tags.push({ id: `T-${state.tags.length + 1}`, name: tag });
+  for (const tag of tags)
+    if (!state.tags.some(({ name }) => name === tag)) state.tags.push({ id: `T-${state.tags.length + 1}`, name: tag });
   if (!known) state.members.push(member);
   return { member, isNew: !known };
 }

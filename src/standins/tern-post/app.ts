@@ -5,7 +5,11 @@ import { membersPage } from './page.ts';
 import { newState, type TernPostState } from './state.ts';
 
 /** The whole stand-in: its API, its admin addresses, and its page. */
-export function ternPostApp(apiKey: string, kept: TernPostState | null, changed: () => void): { app: Hono; state: () => TernPostState } {
+export function ternPostApp(
+  apiKey: string,
+  kept: TernPostState | null,
+  changed: () => void,
+): { app: Hono; state: () => TernPostState } {
   let state = kept ?? newState(apiKey);
   const faults = new Faults();
   const app = new Hono();
@@ -19,8 +23,21 @@ export function ternPostApp(apiKey: string, kept: TernPostState | null, changed:
     return c.json(state);
   });
   app.use('/v1/*', faults.middleware());
-  app.route('/v1', ternPostApi(() => state, changed));
-  app.all('/v1/*', (c) => c.newResponse(JSON.stringify({ type: 'https://tern-post.example/problems/not-found', title: 'There is nothing here.', status: 404 }), 404, { 'content-type': 'application/problem+json' }));
+  app.route(
+    '/v1',
+    ternPostApi(() => state, changed),
+  );
+  app.all('/v1/*', (c) =>
+    c.newResponse(
+      JSON.stringify({
+        type: 'https://tern-post.example/problems/not-found',
+        title: 'There is nothing here.',
+        status: 404,
+      }),
+      404,
+      { 'content-type': 'application/problem+json' },
+    ),
+  );
 
   app.get('/', (c) => c.html(membersPage(state, c.req.query('find') ?? '')));
   app.post('/members/:id/leave', (c) => {

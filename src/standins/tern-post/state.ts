@@ -38,7 +38,12 @@ export interface TernPostState {
 
 const ALL = ['catalogue:read', 'members:read', 'members:write'];
 
-const field = (key: string, label: string, kind: MemberField['kind'], more: Partial<MemberField> = {}): MemberField => ({
+const field = (
+  key: string,
+  label: string,
+  kind: MemberField['kind'],
+  more: Partial<MemberField> = {},
+): MemberField => ({
   key,
   label,
   kind,
@@ -69,7 +74,10 @@ export function newState(apiKey: string): TernPostState {
       { id: 'L-200', name: 'School visits', groups: [{ id: 'G-210', name: 'Teachers' }] },
       { id: 'L-300', name: 'Press', groups: [] },
     ],
-    tags: ['newsletter', 'stargazing', 'planets', 'astrophotography', 'families'].map((name, index) => ({ id: `T-${index + 1}`, name })),
+    tags: ['newsletter', 'stargazing', 'planets', 'astrophotography', 'families'].map((name, index) => ({
+      id: `T-${index + 1}`,
+      name,
+    })),
     fields: [
       field('email', 'Email', 'address', { required: true }),
       field('given', 'First name', 'line', { required: true, longest: 60 }),

@@ -1,7 +1,17 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 
 /** A modal dialog on the platform's own element: focus stays inside, Escape closes, focus returns. */
-export function Dialog({ title, open, onClose, children }: { title: string; open: boolean; onClose: () => void; children: ReactNode }) {
+export function Dialog({
+  title,
+  open,
+  onClose,
+  children,
+}: {
+  title: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   const element = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     if (open && !element.current?.open) element.current?.showModal();

@@ -18,8 +18,15 @@ export function DraftBar<Document>({ draft }: { draft: Draft<Document> }) {
   });
   return (
     <div className="flex items-center gap-1">
-      <span role="status" className={`text-sm mr-1 ${standing === 'not saved' ? 'text-error font-semibold' : 'text-quiet'}`}>
-        {standing === 'not saved' ? `Draft not saved: ${trouble}` : standing === 'saving' ? 'Saving draft' : 'Draft saved'}
+      <span
+        role="status"
+        className={`text-sm mr-1 ${standing === 'not saved' ? 'text-error font-semibold' : 'text-quiet'}`}
+      >
+        {standing === 'not saved'
+          ? `Draft not saved: ${trouble}`
+          : standing === 'saving'
+            ? 'Saving draft'
+            : 'Draft saved'}
       </span>
       <button className="btn btn-sm btn-ghost btn-square" onClick={() => undo?.()} disabled={!undo} aria-label="Undo">
         <Undo2 size={16} aria-hidden="true" />

@@ -17,7 +17,11 @@ export function Field({ label, help, error, children }: FieldProps) {
       <label htmlFor={id} className="font-semibold">
         {label}
       </label>
-      {cloneElement(children, { id, 'aria-invalid': Boolean(error), ...(described ? { 'aria-describedby': described } : {}) })}
+      {cloneElement(children, {
+        id,
+        'aria-invalid': Boolean(error),
+        ...(described ? { 'aria-describedby': described } : {}),
+      })}
       {error && (
         <p id={`${id}-error`} className="text-error font-semibold">
           {error}

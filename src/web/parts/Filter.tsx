@@ -28,7 +28,14 @@ export function Filter({ name = 'text', label }: { name?: string; label: string 
   return (
     <label className="input input-sm w-full max-w-xs">
       <Search size={14} aria-hidden="true" />
-      <input ref={box} type="search" value={text} onChange={(event) => setText(event.target.value)} placeholder={label} aria-label={label} />
+      <input
+        ref={box}
+        type="search"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        placeholder={label}
+        aria-label={label}
+      />
       <kbd className="kbd kbd-xs" aria-hidden="true">
         /
       </kbd>

@@ -13,7 +13,8 @@ interface LinesInputProps {
 /** A list of texts, one a line. Blank lines can be typed; they are not part of the list. */
 export function LinesInput({ lines, onChange, ...rest }: LinesInputProps) {
   const [text, setText] = useState(lines.join('\n'));
-  const parse = (typed: string) => [...new Set(typed.split('\n').map((line) => line.trim()))].filter((line) => line !== '');
+  const parse = (typed: string) =>
+    [...new Set(typed.split('\n').map((line) => line.trim()))].filter((line) => line !== '');
   // Undo and other changes from outside show here; what is being typed stays as it is.
   const shown = JSON.stringify(parse(text)) === JSON.stringify(lines) ? text : lines.join('\n');
   return (

@@ -7,7 +7,12 @@ interface PagedQuery {
 
 /** The end of a long list: more of it, or that it is loading. */
 export function MoreRows({ query }: { query: PagedQuery }) {
-  if (query.isPending) return <p className="p-4 text-quiet" role="status">Loading</p>;
+  if (query.isPending)
+    return (
+      <p className="p-4 text-quiet" role="status">
+        Loading
+      </p>
+    );
   if (!query.hasNextPage) return null;
   return (
     <div className="p-4">

@@ -25,7 +25,12 @@ export function NameForm({ label, help, action, busy, error, onSubmit, onCancel,
   return (
     <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
       <Field label={label} help={help} error={tried && name.trim() === '' ? 'Give it a name.' : undefined}>
-        <input className="input w-full" value={name} onChange={(event) => setName(event.target.value)} autoComplete="off" />
+        <input
+          className="input w-full"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          autoComplete="off"
+        />
       </Field>
       {children}
       <ActionError error={error} />

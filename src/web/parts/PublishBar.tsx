@@ -14,7 +14,12 @@ interface PublishBarProps<Document> {
 }
 
 /** The head of a source or a route: its standing, its draft, and what makes it live. */
-export function PublishBar<Document>({ name, view: { state, liveVersion, changed }, draft, publishing }: PublishBarProps<Document>) {
+export function PublishBar<Document>({
+  name,
+  view: { state, liveVersion, changed },
+  draft,
+  publishing,
+}: PublishBarProps<Document>) {
   const unpublished = changed || draft.standing !== 'saved';
   const publish = async () => {
     if (await draft.flush()) publishing.mutate('publish');
@@ -39,7 +44,11 @@ export function PublishBar<Document>({ name, view: { state, liveVersion, changed
               Resume
             </button>
           )}
-          <button className="btn btn-sm btn-primary" onClick={() => void publish()} disabled={publishing.isPending || (!unpublished && state !== 'draft')}>
+          <button
+            className="btn btn-sm btn-primary"
+            onClick={() => void publish()}
+            disabled={publishing.isPending || (!unpublished && state !== 'draft')}
+          >
             {liveVersion === null ? 'Publish' : 'Publish changes'}
           </button>
         </div>

@@ -1,4 +1,21 @@
-import { Ban, Bot, CheckCheck, CircleDashed, Hand, Hourglass, Inbox, MailQuestionMark, Minus, Pause, PencilLine, Radio, RotateCcw, Send, TriangleAlert, type LucideIcon } from 'lucide-react';
+import {
+  Ban,
+  Bot,
+  CheckCheck,
+  CircleDashed,
+  Hand,
+  Hourglass,
+  Inbox,
+  MailQuestionMark,
+  Minus,
+  Pause,
+  PencilLine,
+  Radio,
+  RotateCcw,
+  Send,
+  TriangleAlert,
+  type LucideIcon,
+} from 'lucide-react';
 
 type Mark = { icon: LucideIcon; tone: string; word?: string };
 

@@ -12,7 +12,11 @@ const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyl
 export function sayWhen(iso: string, now: number): string {
   const seconds = (Date.parse(iso) - now) / 1000;
   const step = STEPS.find(([, length]) => Math.abs(seconds) >= length);
-  return step ? relative.format(Math.round(seconds / step[1]), step[0]) : Math.abs(seconds) < 10 ? 'just now' : relative.format(Math.round(seconds), 'second');
+  return step
+    ? relative.format(Math.round(seconds / step[1]), step[0])
+    : Math.abs(seconds) < 10
+      ? 'just now'
+      : relative.format(Math.round(seconds), 'second');
 }
 
 /** A time, relative, with the exact one on hover. */

@@ -18,7 +18,12 @@ export function Working({ id, left, leftLabel, middle, right, rightLabel, leftSi
   const panelIds = [...(left ? ['left'] : []), 'middle', ...(right ? ['right'] : [])];
   const layout = useDefaultLayout({ id: `iwashi-${id}`, panelIds, storage: localStorage });
   return (
-    <Group orientation="horizontal" className="h-full min-h-0" defaultLayout={layout.defaultLayout} onLayoutChanged={layout.onLayoutChanged}>
+    <Group
+      orientation="horizontal"
+      className="h-full min-h-0"
+      defaultLayout={layout.defaultLayout}
+      onLayoutChanged={layout.onLayoutChanged}
+    >
       {left && (
         <>
           <Panel id="left" defaultSize={leftSize} minSize="180px" className="overflow-hidden">
@@ -49,5 +54,7 @@ export function Working({ id, left, leftLabel, middle, right, rightLabel, leftSi
 }
 
 function Handle({ label }: { label: string }) {
-  return <Separator aria-label={label} className="w-1 shrink-0 bg-transparent hover:bg-primary focus-visible:bg-primary" />;
+  return (
+    <Separator aria-label={label} className="w-1 shrink-0 bg-transparent hover:bg-primary focus-visible:bg-primary" />
+  );
 }

@@ -27,7 +27,10 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...(method === 'GET' ? {} : { 'x-iwashi-csrf': csrf }) },
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(method === 'GET' ? {} : { 'x-iwashi-csrf': csrf }),
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
@@ -39,7 +42,11 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
 
 async function problemOf(response: Response): Promise<ApiProblem> {
   const body = (await response.json().catch(() => ({}))) as { title?: string; errors?: PartIssue[] };
-  return new ApiProblem(response.status, body.title ?? 'Something went wrong here. Please try again.', body.errors ?? []);
+  return new ApiProblem(
+    response.status,
+    body.title ?? 'Something went wrong here. Please try again.',
+    body.errors ?? [],
+  );
 }
 
 export const api = {

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Calls back for single keys that are pressed outside of inputs. */
 export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>): void {

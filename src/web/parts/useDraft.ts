@@ -72,12 +72,16 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
   const undo = () =>
     setState(({ past, document, future }) => {
       const before = past.at(-1);
-      return before === undefined ? { past, document, future } : { past: past.slice(0, -1), document: before, future: [document, ...future] };
+      return before === undefined
+        ? { past, document, future }
+        : { past: past.slice(0, -1), document: before, future: [document, ...future] };
     });
   const redo = () =>
     setState(({ past, document, future }) => {
       const [after, ...rest] = future;
-      return after === undefined ? { past, document, future } : { past: [...past, document], document: after, future: rest };
+      return after === undefined
+        ? { past, document, future }
+        : { past: [...past, document], document: after, future: rest };
     });
   return {
     document: state.document,

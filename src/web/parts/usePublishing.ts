@@ -7,6 +7,9 @@ export function usePublishing(kind: 'sources' | 'routes', id: string) {
   return useMutation({
     mutationFn: (action: 'publish' | 'pause' | 'resume') => api.post(`/${kind}/${id}/${action}`),
     // Publishing a source changes what its routes may do, and the other way round.
-    onSettled: () => Promise.all(['sources', 'routes', 'overview', 'samples'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSettled: () =>
+      Promise.all(
+        ['sources', 'routes', 'overview', 'samples'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+      ),
   });
 }

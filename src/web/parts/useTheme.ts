@@ -16,13 +16,10 @@ export function applyTheme(): void {
 }
 
 export function useTheme(): [Theme, (theme: Theme) => void] {
-  const theme = useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    current,
-  );
+  const theme = useSyncExternalStore((listener) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  }, current);
   const choose = (next: Theme) => {
     localStorage.setItem(KEY, next);
     applyTheme();

@@ -9,16 +9,33 @@ const EVERY_MS = 3_000;
 
 /** The bottom line, always there: how the installation is, and the standing of what is open. */
 export function BottomLine() {
-  const status = useQuery({ queryKey: ['status'], queryFn: () => api.get<StatusView>('/status'), refetchInterval: EVERY_MS });
+  const status = useQuery({
+    queryKey: ['status'],
+    queryFn: () => api.get<StatusView>('/status'),
+    refetchInterval: EVERY_MS,
+  });
   const open = useOpenObject();
   const { data } = status;
   const down = status.isError || data?.database === 'down';
   return (
-    <footer aria-label="State of the installation" className="flex items-center gap-5 h-8 px-4 text-sm border-t border-base-300 bg-base-200 text-quiet shrink-0 overflow-x-auto whitespace-nowrap">
-      {down ? <span className="text-error font-semibold">{status.isError ? 'Iwashi does not answer' : 'The database does not answer'}</span> : <span>Database up</span>}
+    <footer
+      aria-label="State of the installation"
+      className="flex items-center gap-5 h-8 px-4 text-sm border-t border-base-300 bg-base-200 text-quiet shrink-0 overflow-x-auto whitespace-nowrap"
+    >
+      {down ? (
+        <span className="text-error font-semibold">
+          {status.isError ? 'Iwashi does not answer' : 'The database does not answer'}
+        </span>
+      ) : (
+        <span>Database up</span>
+      )}
       {data && (
         <>
-          <span className={data.workers === 0 ? 'text-error font-semibold' : ''}>{data.workers === 0 ? 'No worker running: nothing is sent' : `${data.workers} ${data.workers === 1 ? 'worker' : 'workers'}`}</span>
+          <span className={data.workers === 0 ? 'text-error font-semibold' : ''}>
+            {data.workers === 0
+              ? 'No worker running: nothing is sent'
+              : `${data.workers} ${data.workers === 1 ? 'worker' : 'workers'}`}
+          </span>
           <span>{data.waiting} waiting</span>
           {data.held > 0 ? (
             <Link to="/activity/deliveries?state=held" className="text-error font-semibold underline">

@@ -16,21 +16,41 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
   const connections = useQuery({ queryKey: ['connections'], queryFn: () => api.get<ConnectionView[]>('/connections') });
   const sources = useQuery({ queryKey: ['sources'], queryFn: () => api.get<SourceView[]>('/sources') });
   const routes = useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes') });
-  const people = useQuery({ queryKey: ['people', text], queryFn: () => api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}`), enabled: text.length > 1 });
+  const people = useQuery({
+    queryKey: ['people', text],
+    queryFn: () => api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}`),
+    enabled: text.length > 1,
+  });
   const go = (to: string) => {
     onClose();
     void navigate(to);
   };
   const item = (to: string, label: string, kind: string) => (
-    <Command.Item key={to} value={`${kind} ${label} ${to}`} onSelect={() => go(to)} className="flex justify-between px-3 py-2 rounded cursor-pointer data-[selected=true]:bg-base-200">
+    <Command.Item
+      key={to}
+      value={`${kind} ${label} ${to}`}
+      onSelect={() => go(to)}
+      className="flex justify-between px-3 py-2 rounded cursor-pointer data-[selected=true]:bg-base-200"
+    >
       <span>{label}</span>
       <span className="text-quiet text-sm">{kind}</span>
     </Command.Item>
   );
   return (
-    <Command.Dialog open onOpenChange={(open) => !open && onClose()} label="Go to" className="fixed inset-0 z-40 flex items-start justify-center pt-[12vh]" overlayClassName="fixed inset-0 bg-black/40 z-30">
+    <Command.Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      label="Go to"
+      className="fixed inset-0 z-40 flex items-start justify-center pt-[12vh]"
+      overlayClassName="fixed inset-0 bg-black/40 z-30"
+    >
       <div className="box w-full max-w-xl mx-4">
-        <Command.Input value={text} onValueChange={setText} placeholder="A view, a connection, a source, a route, a person" className="w-full px-4 py-3 bg-transparent border-b border-base-300 outline-none" />
+        <Command.Input
+          value={text}
+          onValueChange={setText}
+          placeholder="A view, a connection, a source, a route, a person"
+          className="w-full px-4 py-3 bg-transparent border-b border-base-300 outline-none"
+        />
         <Command.List className="max-h-80 overflow-auto p-2">
           <Command.Empty className="p-3 text-quiet">Nothing has this name.</Command.Empty>
           {AREAS.map(({ to, label }) => item(to, label, 'area'))}
@@ -39,7 +59,9 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
           {connections.data?.map(({ id, name }) => item(`/connections/${id}`, name, 'connection'))}
           {sources.data?.map(({ id, name }) => item(`/sources/${id}`, name, 'source'))}
           {routes.data?.map(({ id, name }) => item(`/routes/${id}`, name, 'route'))}
-          {people.data?.rows.slice(0, 8).map(({ id, email, name }) => item(`/people/${id}`, `${name} ${email}`, 'person'))}
+          {people.data?.rows
+            .slice(0, 8)
+            .map(({ id, email, name }) => item(`/people/${id}`, `${name} ${email}`, 'person'))}
         </Command.List>
       </div>
     </Command.Dialog>

@@ -10,7 +10,9 @@ import { AREAS } from './areas.ts';
 import { BottomLine } from './BottomLine.tsx';
 import { KeysDialog } from './KeysDialog.tsx';
 
-const CommandPalette = lazy(() => import('./CommandPalette.tsx').then((module) => ({ default: module.CommandPalette })));
+const CommandPalette = lazy(() =>
+  import('./CommandPalette.tsx').then((module) => ({ default: module.CommandPalette })),
+);
 
 /** What is around every view: areas above, the state of everything below. */
 export function Shell() {
@@ -30,7 +32,10 @@ export function Shell() {
   if (session.isError) return <Failed error={session.error} again={() => void session.refetch()} />;
   return (
     <div className="h-dvh flex flex-col bg-base-100 text-base-content">
-      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:m-2 focus:p-2 focus:bg-base-100">
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:m-2 focus:p-2 focus:bg-base-100"
+      >
         Skip to the content
       </a>
       <TopBar name={session.data?.account.name ?? ''} />
@@ -91,7 +96,11 @@ function TopBar({ name }: { name: string }) {
           <Command size={14} aria-hidden="true" /> <span className="hidden lg:inline">Go to</span>
           <kbd className="kbd kbd-xs hidden lg:inline-flex">Ctrl K</kbd>
         </button>
-        <button className="btn btn-sm btn-ghost btn-square" onClick={() => setTheme(isNight ? 'day' : 'night')} aria-label={isNight ? 'Change to day colours' : 'Change to night colours'}>
+        <button
+          className="btn btn-sm btn-ghost btn-square"
+          onClick={() => setTheme(isNight ? 'day' : 'night')}
+          aria-label={isNight ? 'Change to day colours' : 'Change to night colours'}
+        >
           {isNight ? <Sun size={16} aria-hidden="true" /> : <Moon size={16} aria-hidden="true" />}
         </button>
         <span className="hidden lg:inline text-sm text-quiet px-1">{name}</span>

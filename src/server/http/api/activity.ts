@@ -3,7 +3,14 @@ import { DropInput, type TrailView } from '../../../contract/activity.ts';
 import type { Context } from '../../context.ts';
 import { replan } from '../../work/replanning.ts';
 import { askAnew, resend, RESEND_LIMITS } from '../../work/confirming.ts';
-import { groupHeld, listConfirmations, listConsentEvents, listDeliveries, listSubmissions, readProgress } from '../../store/activity.ts';
+import {
+  groupHeld,
+  listConfirmations,
+  listConsentEvents,
+  listDeliveries,
+  listSubmissions,
+  readProgress,
+} from '../../store/activity.ts';
 import { dropDelivery, replayDelivery } from '../../store/deliveries.ts';
 import { findSource, readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, releaseSubmission } from '../../store/submissions.ts';
@@ -16,7 +23,11 @@ export function activityRoutes(context: Context): Hono {
 
   app.get('/submissions', async (c) => {
     const { source, progress, text, before } = c.req.query();
-    const filter = { ...(source ? { sourceId: source } : {}), ...(progress ? { progress } : {}), ...(text ? { text } : {}) };
+    const filter = {
+      ...(source ? { sourceId: source } : {}),
+      ...(progress ? { progress } : {}),
+      ...(text ? { text } : {}),
+    };
     return c.json(await listSubmissions(store.db, filter, before ?? null));
   });
 
@@ -28,13 +39,18 @@ export function activityRoutes(context: Context): Hono {
 
   /** Lets a submission through that was taken for a robot's, or plans one again that failed. */
   app.post('/submissions/:id/release', async (c) => {
-    if (!(await releaseSubmission(store.db, c.req.param('id'), now()))) throw new Problem(409, 'not-set-aside', 'It was let through already.');
+    if (!(await releaseSubmission(store.db, c.req.param('id'), now())))
+      throw new Problem(409, 'not-set-aside', 'It was let through already.');
     return c.json({ released: true });
   });
 
   app.get('/deliveries', async (c) => {
     const { state, cause, connection, before } = c.req.query();
-    const filter = { ...(state ? { state } : {}), ...(cause ? { cause } : {}), ...(connection ? { connectionId: connection } : {}) };
+    const filter = {
+      ...(state ? { state } : {}),
+      ...(cause ? { cause } : {}),
+      ...(connection ? { connectionId: connection } : {}),
+    };
     return c.json(await listDeliveries(store.db, filter, before ?? null));
   });
 
@@ -61,13 +77,22 @@ export function activityRoutes(context: Context): Hono {
   app.post('/deliveries/:id/ask', async (c) => {
     const outcome = await askAnew(context, c.req.param('id'));
     if (outcome === 'no such delivery') throw notFound('delivery');
-    if (outcome === 'asked already') throw new Problem(409, 'asked-already', 'A confirmation is open already. The delivery goes on as soon as the person confirms.');
+    if (outcome === 'asked already')
+      throw new Problem(
+        409,
+        'asked-already',
+        'A confirmation is open already. The delivery goes on as soon as the person confirms.',
+      );
     return c.json({ asked: true });
   });
 
   app.post('/confirmations/:id/resend', async (c) => {
     if (!(await resend(context, c.req.param('id')))) {
-      throw new Problem(409, 'too-soon', `At most ${RESEND_LIMITS.most} mails are sent for one confirmation, ten minutes apart, and none once it is confirmed or expired.`);
+      throw new Problem(
+        409,
+        'too-soon',
+        `At most ${RESEND_LIMITS.most} mails are sent for one confirmation, ten minutes apart, and none once it is confirmed or expired.`,
+      );
     }
     return c.json({ queued: true });
   });

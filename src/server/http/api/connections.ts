@@ -4,7 +4,14 @@ import type { Context } from '../../context.ts';
 import { mask } from '../../connectors/http.ts';
 import { allProfiles, profileOf } from '../../connectors/registry.ts';
 import { verifyConnection } from '../../connectors/verify.ts';
-import { addConnection, changeConnection, findConnection, listConnections, removeConnection, type ConnectionRecord } from '../../store/connections.ts';
+import {
+  addConnection,
+  changeConnection,
+  findConnection,
+  listConnections,
+  removeConnection,
+  type ConnectionRecord,
+} from '../../store/connections.ts';
 import { releaseRefused } from '../../store/deliveries.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
@@ -14,7 +21,8 @@ export function connectionRoutes(context: Context): Hono {
   const app = new Hono();
   const { store, secrets, send, now, newId } = context;
 
-  const verify = (profile: string, baseUrl: string, key: string) => verifyConnection(send, { profile: profileOf(profile), baseUrl, key }, now);
+  const verify = (profile: string, baseUrl: string, key: string) =>
+    verifyConnection(send, { profile: profileOf(profile), baseUrl, key }, now);
 
   async function must(id: string): Promise<ConnectionRecord> {
     const record = await findConnection(store.db, id);
@@ -28,7 +36,9 @@ export function connectionRoutes(context: Context): Hono {
     const standing = await readStanding(store.db, 'connection');
     return records.map(({ id, profile, name, baseUrl, keyHint, verify: result, catalogue, catalogueAt }) => {
       const last = standing.get(id)?.lastSuccess ?? null;
-      const uses = routes.filter((route) => [route.draft, route.live].some((document) => document?.targets.some((target) => target.connectionId === id)));
+      const uses = routes.filter((route) =>
+        [route.draft, route.live].some((document) => document?.targets.some((target) => target.connectionId === id)),
+      );
       return {
         id,
         profile,
@@ -49,7 +59,11 @@ export function connectionRoutes(context: Context): Hono {
 
   const viewOf = async (id: string) => (await views([await must(id)]))[0];
 
-  app.get('/profiles', (c) => c.json(allProfiles().map(({ id, name, purpose, keyHelp, baseUrlHelp }) => ({ id, name, purpose, keyHelp, baseUrlHelp }))));
+  app.get('/profiles', (c) =>
+    c.json(
+      allProfiles().map(({ id, name, purpose, keyHelp, baseUrlHelp }) => ({ id, name, purpose, keyHelp, baseUrlHelp })),
+    ),
+  );
   app.get('/', async (c) => c.json(await views(await listConnections(store.db))));
   app.get('/:id', async (c) => c.json(await viewOf(c.req.param('id'))));
 
@@ -64,9 +78,26 @@ export function connectionRoutes(context: Context): Hono {
     const key = input.key ?? '';
     const baseUrl = input.baseUrl.trim();
     const { result, catalogue } = await verify(input.profile, baseUrl, key);
-    if (!result.ok) throw new Problem(422, 'not-connected', result.problem, [{ pointer: `/${result.about === 'service' ? 'baseUrl' : result.about}`, detail: `${result.problem} ${result.nextStep}` }]);
+    if (!result.ok)
+      throw new Problem(422, 'not-connected', result.problem, [
+        {
+          pointer: `/${result.about === 'service' ? 'baseUrl' : result.about}`,
+          detail: `${result.problem} ${result.nextStep}`,
+        },
+      ]);
     const id = newId();
-    await addConnection(store.db, { id, profile: input.profile, name: input.name, baseUrl, secret: secrets.seal(key), keyHint: mask(key), verify: result, catalogue, catalogueAt: now(), createdAt: now() });
+    await addConnection(store.db, {
+      id,
+      profile: input.profile,
+      name: input.name,
+      baseUrl,
+      secret: secrets.seal(key),
+      keyHint: mask(key),
+      verify: result,
+      catalogue,
+      catalogueAt: now(),
+      createdAt: now(),
+    });
     return c.json(await viewOf(id), 201);
   });
 
@@ -80,9 +111,18 @@ export function connectionRoutes(context: Context): Hono {
       const { result, catalogue } = await verify(record.profile, baseUrl, key);
       if (!result.ok) {
         const about = result.about === 'service' ? (input.key ? 'key' : 'baseUrl') : result.about;
-        throw new Problem(422, 'not-connected', 'Nothing was changed: the new access does not work.', [{ pointer: `/${about}`, detail: `${result.problem} ${result.nextStep}` }]);
+        throw new Problem(422, 'not-connected', 'Nothing was changed: the new access does not work.', [
+          { pointer: `/${about}`, detail: `${result.problem} ${result.nextStep}` },
+        ]);
       }
-      await changeConnection(store.db, record.id, { secret: secrets.seal(key), keyHint: mask(key), baseUrl, verify: result, catalogue, catalogueAt: now() });
+      await changeConnection(store.db, record.id, {
+        secret: secrets.seal(key),
+        keyHint: mask(key),
+        baseUrl,
+        verify: result,
+        catalogue,
+        catalogueAt: now(),
+      });
       await releaseRefused(store.db, record.id, now());
     }
     await changeConnection(store.db, record.id, { name: input.name });
@@ -93,7 +133,10 @@ export function connectionRoutes(context: Context): Hono {
   app.post('/:id/verify', async (c) => {
     const record = await must(c.req.param('id'));
     const { result, catalogue } = await verify(record.profile, record.baseUrl, secrets.open(record.secret));
-    await changeConnection(store.db, record.id, { verify: result, ...(catalogue ? { catalogue, catalogueAt: now() } : {}) });
+    await changeConnection(store.db, record.id, {
+      verify: result,
+      ...(catalogue ? { catalogue, catalogueAt: now() } : {}),
+    });
     if (result.ok) await releaseRefused(store.db, record.id, now());
     return c.json(await viewOf(record.id));
   });
@@ -102,7 +145,11 @@ export function connectionRoutes(context: Context): Hono {
     const view = await viewOf(c.req.param('id'));
     if (!view) throw notFound('connection');
     if (view.usedBy.length > 0) {
-      throw new Problem(409, 'in-use', `It is used by ${view.usedBy.map(({ name }) => name).join(', ')}. Take it out of ${view.usedBy.length === 1 ? 'that route' : 'those routes'} first.`);
+      throw new Problem(
+        409,
+        'in-use',
+        `It is used by ${view.usedBy.map(({ name }) => name).join(', ')}. Take it out of ${view.usedBy.length === 1 ? 'that route' : 'those routes'} first.`,
+      );
     }
     await removeConnection(store.db, view.id);
     return c.body(null, 204);

@@ -20,9 +20,21 @@ export function overviewRoutes({ store, now }: Context): Hono {
     const at = new Date(now()).toISOString();
     try {
       const figures = await readStatusFigures(store.db, now(), WORKER_GONE_MS);
-      return c.json({ database: 'up', ...figures, lastDeliveryAt: figures.lastDeliveryAt === null ? null : new Date(figures.lastDeliveryAt).toISOString(), at } satisfies StatusView);
+      return c.json({
+        database: 'up',
+        ...figures,
+        lastDeliveryAt: figures.lastDeliveryAt === null ? null : new Date(figures.lastDeliveryAt).toISOString(),
+        at,
+      } satisfies StatusView);
     } catch {
-      return c.json({ database: 'down', workers: 0, waiting: 0, held: 0, lastDeliveryAt: null, at } satisfies StatusView);
+      return c.json({
+        database: 'down',
+        workers: 0,
+        waiting: 0,
+        held: 0,
+        lastDeliveryAt: null,
+        at,
+      } satisfies StatusView);
     }
   });
 
@@ -49,26 +61,59 @@ export function overviewRoutes({ store, now }: Context): Hono {
 
     const needs: OverviewView['needs'] = [];
     for (const { cause, connectionId, connectionName, count } of await groupHeld(store.db)) {
-      needs.push({ kind: 'held', count, text: `${connectionName}: ${CAUSES[cause].sentence}`, link: `/activity/deliveries?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}` });
+      needs.push({
+        kind: 'held',
+        count,
+        text: `${connectionName}: ${CAUSES[cause].sentence}`,
+        link: `/activity/deliveries?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}`,
+      });
     }
     for (const { id, name, verify } of connections) {
-      if (verify && !verify.ok) needs.push({ kind: 'connection', count: 1, text: `${name}: ${verify.problem}`, link: `/connections/${id}` });
+      if (verify && !verify.ok)
+        needs.push({ kind: 'connection', count: 1, text: `${name}: ${verify.problem}`, link: `/connections/${id}` });
     }
     const { setAside, failed, mailsHeld } = await countSetAside(store.db);
-    if (failed > 0) needs.push({ kind: 'failed', count: failed, text: 'could not be planned', link: '/activity?progress=failed' });
-    if (setAside > 0) needs.push({ kind: 'set aside', count: setAside, text: 'taken for robots; let through what is not', link: '/activity?progress=set+aside' });
-    if (mailsHeld > 0) needs.push({ kind: 'mail', count: mailsHeld, text: 'confirmation mails that could not be sent', link: '/activity?progress=waiting' });
+    if (failed > 0)
+      needs.push({ kind: 'failed', count: failed, text: 'could not be planned', link: '/activity?progress=failed' });
+    if (setAside > 0)
+      needs.push({
+        kind: 'set aside',
+        count: setAside,
+        text: 'taken for robots; let through what is not',
+        link: '/activity?progress=set+aside',
+      });
+    if (mailsHeld > 0)
+      needs.push({
+        kind: 'mail',
+        count: mailsHeld,
+        text: 'confirmation mails that could not be sent',
+        link: '/activity?progress=waiting',
+      });
     const catalogues = await readCatalogues(store.db);
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
-      const findings = live ? preflight({ document: live, source: sourceNames.get(live.sourceId)?.live ?? null, catalogues }) : [];
+      const findings = live
+        ? preflight({ document: live, source: sourceNames.get(live.sourceId)?.live ?? null, catalogues })
+        : [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
-      if (blockers[0]) needs.push({ kind: 'route', count: blockers.length, text: `${route.name}: ${blockers[0].message}`, link: `/routes/${route.id}` });
+      if (blockers[0])
+        needs.push({
+          kind: 'route',
+          count: blockers.length,
+          text: `${route.name}: ${blockers[0].message}`,
+          link: `/routes/${route.id}`,
+        });
     }
     const heard = await countBySource(store.db, now() - SILENT_MS);
     for (const { id, name, state, publishedAt } of sources) {
       const longLive = publishedAt !== null && publishedAt < now() - SILENT_MS;
-      if (state === 'live' && longLive && !heard.has(id)) needs.push({ kind: 'silent', count: 0, text: `${name} has been silent for a week. Is it still on the page?`, link: `/sources/${id}` });
+      if (state === 'live' && longLive && !heard.has(id))
+        needs.push({
+          kind: 'silent',
+          count: 0,
+          text: `${name} has been silent for a week. Is it still on the page?`,
+          link: `/sources/${id}`,
+        });
     }
     return c.json({ today: await readToday(store.db, now() - DAY_MS), needs, flows } satisfies OverviewView);
   });

@@ -10,7 +10,10 @@ export function peopleRoutes({ store }: Context): Hono {
   const app = new Hono();
 
   async function rows(records: PersonRecord[]): Promise<PersonRow[]> {
-    const events = await consentOf(store.db, records.map(({ id }) => id));
+    const events = await consentOf(
+      store.db,
+      records.map(({ id }) => id),
+    );
     return records.map(({ createdAt, updatedAt, ...record }) => {
       const own = events.get(record.id) ?? [];
       const purposes = [...new Set(own.map(({ purpose }) => purpose))];
@@ -18,7 +21,10 @@ export function peopleRoutes({ store }: Context): Hono {
         ...record,
         createdAt: new Date(Number(createdAt)).toISOString(),
         updatedAt: new Date(Number(updatedAt)).toISOString(),
-        consent: purposes.map((purpose) => ({ purpose, state: consentState(own.filter((event) => event.purpose === purpose)) })),
+        consent: purposes.map((purpose) => ({
+          purpose,
+          state: consentState(own.filter((event) => event.purpose === purpose)),
+        })),
       };
     });
   }
@@ -29,7 +35,10 @@ export function peopleRoutes({ store }: Context): Hono {
     const found = await listPeople(store.db, c.req.query('text') ?? '', after, PAGE_SIZE + 1);
     const shown = found.slice(0, PAGE_SIZE);
     const last = shown.at(-1);
-    return c.json({ rows: await rows(shown), next: found.length > PAGE_SIZE && last ? `${last.updatedAt}.${last.id}` : null });
+    return c.json({
+      rows: await rows(shown),
+      next: found.length > PAGE_SIZE && last ? `${last.updatedAt}.${last.id}` : null,
+    });
   });
 
   app.get('/:id', async (c) => {
@@ -40,7 +49,12 @@ export function peopleRoutes({ store }: Context): Hono {
     return c.json({
       ...row,
       keys,
-      values: values.map(({ name, value, setAt, submissionId }) => ({ name, value, setAt: new Date(setAt).toISOString(), submissionId })),
+      values: values.map(({ name, value, setAt, submissionId }) => ({
+        name,
+        value,
+        setAt: new Date(setAt).toISOString(),
+        submissionId,
+      })),
       events: await listConsentEvents(store.db, { contactId: row.id }),
       submissions: (await listSubmissions(store.db, { contactId: row.id }, null)).rows,
       deliveries: (await listDeliveries(store.db, { contactId: row.id }, null)).rows,

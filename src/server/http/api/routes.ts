@@ -1,5 +1,11 @@
 import { Hono } from 'hono';
-import { RehearsalInput, RouteDocumentInput, RouteInput, type RehearsalView, type RouteView } from '../../../contract/route.ts';
+import {
+  RehearsalInput,
+  RouteDocumentInput,
+  RouteInput,
+  type RehearsalView,
+  type RouteView,
+} from '../../../contract/route.ts';
 import { keysOf } from '../../../core/identity/index.ts';
 import { planSubmission, preflight, type RouteDocument } from '../../../core/plan/index.ts';
 import type { Context } from '../../context.ts';
@@ -7,7 +13,15 @@ import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { readKnownPerson } from '../../store/people.ts';
-import { addRoute, changeRoute, findRoute, listRoutes, publishRoute, saveRouteDraft, type RouteRecord } from '../../store/routes.ts';
+import {
+  addRoute,
+  changeRoute,
+  findRoute,
+  listRoutes,
+  publishRoute,
+  saveRouteDraft,
+  type RouteRecord,
+} from '../../store/routes.ts';
 import { findSource, listSources } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { readNames } from '../names.ts';
@@ -71,10 +85,18 @@ export function routeRoutes(context: Context): Hono {
   app.post('/', async (c) => {
     const { name, sourceId } = await readInput(c, RouteInput);
     const source = await findSource(store.db, sourceId);
-    if (!source) throw new Problem(422, 'invalid', 'Choose a source.', [{ pointer: '/sourceId', detail: 'There is no such source.' }]);
+    if (!source)
+      throw new Problem(422, 'invalid', 'Choose a source.', [
+        { pointer: '/sourceId', detail: 'There is no such source.' },
+      ]);
     const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'tick');
     const id = newId();
-    await addRoute(store.db, { id, name, draft: { sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.key ?? '' } }, now: now() });
+    await addRoute(store.db, {
+      id,
+      name,
+      draft: { sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.key ?? '' } },
+      now: now(),
+    });
     return c.json(await viewOf(id), 201);
   });
 
@@ -88,10 +110,19 @@ export function routeRoutes(context: Context): Hono {
   app.post('/:id/publish', async (c) => {
     const record = await must(c.req.param('id'));
     const source = await findSource(store.db, record.draft.sourceId);
-    const findings = preflight({ document: record.draft, source: source?.live ?? null, catalogues: await readCatalogues(store.db) });
+    const findings = preflight({
+      document: record.draft,
+      source: source?.live ?? null,
+      catalogues: await readCatalogues(store.db),
+    });
     const blockers = findings.filter(({ level }) => level === 'blocker');
     if (blockers.length > 0) {
-      throw new Problem(422, 'not-ready', 'The route cannot go live yet.', blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` })));
+      throw new Problem(
+        422,
+        'not-ready',
+        'The route cannot go live yet.',
+        blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` })),
+      );
     }
     await inTransaction(store, (db) => publishRoute(db, record, now()));
     return c.json(await viewOf(record.id));

@@ -5,7 +5,15 @@ import { FirstAccount, SignIn, type SessionView } from '../../../contract/sessio
 import type { Context } from '../../context.ts';
 import { hashPassword, isPassword } from '../../security/passwords.ts';
 import { newToken, sha256 } from '../../security/tokens.ts';
-import { addAccount, addSession, countAccounts, endSession, findAccount, findSession, useSetupLink } from '../../store/accounts.ts';
+import {
+  addAccount,
+  addSession,
+  countAccounts,
+  endSession,
+  findAccount,
+  findSession,
+  useSetupLink,
+} from '../../store/accounts.ts';
 import { inTransaction } from '../../store/database.ts';
 import { Problem, readInput } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
@@ -37,15 +45,32 @@ export function sessionRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
   const { store, now, newId, config } = context;
   const limiters = [
-    { of: (email: string, address: string) => sha256(`${address} ${email.toLowerCase()}`), limiter: limiterFor(context, 'account', TRIES.perAccount) },
+    {
+      of: (email: string, address: string) => sha256(`${address} ${email.toLowerCase()}`),
+      limiter: limiterFor(context, 'account', TRIES.perAccount),
+    },
     { of: (_: string, address: string) => sha256(address), limiter: limiterFor(context, 'address', TRIES.perAddress) },
   ];
 
-  async function begin(c: Parameters<typeof setCookie>[0], account: { id: string; name: string; email: string }): Promise<SessionView> {
+  async function begin(
+    c: Parameters<typeof setCookie>[0],
+    account: { id: string; name: string; email: string },
+  ): Promise<SessionView> {
     const token = newToken();
     const csrf = newToken();
-    await addSession(store.db, { tokenHash: sha256(token), accountId: account.id, csrf, expiresAt: now() + SESSION_MS });
-    setCookie(c, COOKIE, token, { httpOnly: true, sameSite: 'Lax', path: '/', secure: config.publicUrl.startsWith('https:'), maxAge: SESSION_MS / 1000 });
+    await addSession(store.db, {
+      tokenHash: sha256(token),
+      accountId: account.id,
+      csrf,
+      expiresAt: now() + SESSION_MS,
+    });
+    setCookie(c, COOKIE, token, {
+      httpOnly: true,
+      sameSite: 'Lax',
+      path: '/',
+      secure: config.publicUrl.startsWith('https:'),
+      maxAge: SESSION_MS / 1000,
+    });
     return { account: { name: account.name, email: account.email }, csrf };
   }
 
@@ -63,7 +88,9 @@ export function sessionRoutes(context: Context): Hono<Session> {
     const account = await findAccount(store.db, email);
     const good = await isPassword(account?.passwordHash ?? null, password);
     if (!account || !good) {
-      throw new Problem(401, 'wrong-sign-in', 'The email address and the password do not go together.', [{ pointer: '/password', detail: 'Check both for a typing mistake, and that capitals lock is off.' }]);
+      throw new Problem(401, 'wrong-sign-in', 'The email address and the password do not go together.', [
+        { pointer: '/password', detail: 'Check both for a typing mistake, and that capitals lock is off.' },
+      ]);
     }
     for (const { of, limiter } of limiters) await limiter.delete(of(email, address));
     return c.json(await begin(c, account));
@@ -71,10 +98,20 @@ export function sessionRoutes(context: Context): Hono<Session> {
 
   app.post('/first', async (c) => {
     const input = await readInput(c, FirstAccount);
-    const account = { id: newId(), email: input.email.trim().toLowerCase(), name: input.name, passwordHash: await hashPassword(input.password), createdAt: now() };
+    const account = {
+      id: newId(),
+      email: input.email.trim().toLowerCase(),
+      name: input.name,
+      passwordHash: await hashPassword(input.password),
+      createdAt: now(),
+    };
     await inTransaction(store, async (db) => {
       if (!(await useSetupLink(db, sha256(input.token), now()))) {
-        throw new Problem(403, 'link-used', 'This one-time link was used before, or is too old. Start Iwashi again to get a new one.');
+        throw new Problem(
+          403,
+          'link-used',
+          'This one-time link was used before, or is too old. Start Iwashi again to get a new one.',
+        );
       }
       await addAccount(db, account);
     });
@@ -93,7 +130,16 @@ export function sessionRoutes(context: Context): Hono<Session> {
 
 function limiterFor({ store, config }: Context, name: string, points: number): RateLimiterMySQL {
   const dbName = new URL(config.databaseUrl).pathname.slice(1);
-  return new RateLimiterMySQL({ storeClient: store.pool.pool, storeType: 'pool', dbName, tableName: 'throttles', tableCreated: true, keyPrefix: `sign-in-${name}`, points, duration: TRIES.seconds });
+  return new RateLimiterMySQL({
+    storeClient: store.pool.pool,
+    storeType: 'pool',
+    dbName,
+    tableName: 'throttles',
+    tableCreated: true,
+    keyPrefix: `sign-in-${name}`,
+    points,
+    duration: TRIES.seconds,
+  });
 }
 
 async function consume(limiter: RateLimiterMySQL, key: string): Promise<void> {
@@ -102,6 +148,12 @@ async function consume(limiter: RateLimiterMySQL, key: string): Promise<void> {
   } catch (refused) {
     if (!(refused instanceof RateLimiterRes)) throw refused;
     const seconds = Math.ceil(refused.msBeforeNext / 1000);
-    throw new Problem(429, 'too-many-tries', `Too many tries. Wait ${Math.ceil(seconds / 60)} minutes, then try again.`, [], { 'retry-after': String(seconds) });
+    throw new Problem(
+      429,
+      'too-many-tries',
+      `Too many tries. Wait ${Math.ceil(seconds / 60)} minutes, then try again.`,
+      [],
+      { 'retry-after': String(seconds) },
+    );
   }
 }

@@ -8,7 +8,15 @@ import { newPublicId } from '../../security/tokens.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
 import { inTransaction } from '../../store/database.ts';
 import { listRoutes } from '../../store/routes.ts';
-import { addSource, changeSource, findSource, listSources, publishSource, saveSourceDraft, type SourceRecord } from '../../store/sources.ts';
+import {
+  addSource,
+  changeSource,
+  findSource,
+  listSources,
+  publishSource,
+  saveSourceDraft,
+  type SourceRecord,
+} from '../../store/sources.ts';
 import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
@@ -17,8 +25,28 @@ import { STAMP_FIELD } from '../public/formPage.ts';
 /** What a new form starts as: the shortest that makes sense. */
 export const NEW_FORM: SourceDocument = {
   fields: [
-    { key: 'email', label: 'Email', type: 'email', required: true, options: [], several: false, help: '', preset: '', keepAs: 'email' },
-    { key: 'consent', label: 'Yes, send me the newsletter. I can leave it at any time.', type: 'tick', required: true, options: [], several: false, help: '', preset: '', keepAs: '' },
+    {
+      key: 'email',
+      label: 'Email',
+      type: 'email',
+      required: true,
+      options: [],
+      several: false,
+      help: '',
+      preset: '',
+      keepAs: 'email',
+    },
+    {
+      key: 'consent',
+      label: 'Yes, send me the newsletter. I can leave it at any time.',
+      type: 'tick',
+      required: true,
+      options: [],
+      several: false,
+      help: '',
+      preset: '',
+      keepAs: '',
+    },
   ],
   button: 'Sign up',
   statement: '',
@@ -56,7 +84,9 @@ export function sourceRoutes(context: Context): Hono {
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
         postUrl,
         html: printFormHtml({ action: postUrl, ...(live ?? draft) }),
-        routes: routes.filter((route) => route.draft.sourceId === id).map((route) => ({ id: route.id, name: route.name, state: route.state })),
+        routes: routes
+          .filter((route) => route.draft.sourceId === id)
+          .map((route) => ({ id: route.id, name: route.name, state: route.state })),
         today: today.get(id) ?? 0,
         hours: hours(id),
       };
@@ -124,13 +154,23 @@ const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 function publishingIssues({ fields }: SourceDocument): { pointer: string; detail: string }[] {
   const issues: { pointer: string; detail: string }[] = [];
   if (fields.length === 0) issues.push({ pointer: '/fields', detail: 'The form has no fields.' });
-  if (!fields.some(({ type }) => type === 'email')) issues.push({ pointer: '/fields', detail: 'The form has no email field, so nobody could be told apart.' });
+  if (!fields.some(({ type }) => type === 'email'))
+    issues.push({ pointer: '/fields', detail: 'The form has no email field, so nobody could be told apart.' });
   const own = new Set([TRAP_FIELD, ELAPSED_FIELD, STAMP_FIELD]);
   const seen = new Set<string>();
   fields.forEach(({ key, type, options, label }, index) => {
-    if (own.has(key)) issues.push({ pointer: `/fields/${index}/key`, detail: `"${key}" is used by the form itself. Choose another field name.` });
-    if (seen.has(key)) issues.push({ pointer: `/fields/${index}/key`, detail: `Two fields are named "${key}". Each needs its own name.` });
-    if (type === 'choice' && options.length === 0) issues.push({ pointer: `/fields/${index}/options`, detail: `"${label}" has no answers to choose from.` });
+    if (own.has(key))
+      issues.push({
+        pointer: `/fields/${index}/key`,
+        detail: `"${key}" is used by the form itself. Choose another field name.`,
+      });
+    if (seen.has(key))
+      issues.push({
+        pointer: `/fields/${index}/key`,
+        detail: `Two fields are named "${key}". Each needs its own name.`,
+      });
+    if (type === 'choice' && options.length === 0)
+      issues.push({ pointer: `/fields/${index}/options`, detail: `"${label}" has no answers to choose from.` });
     seen.add(key);
   });
   return issues;

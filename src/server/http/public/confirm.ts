@@ -15,7 +15,10 @@ export function confirmRoutes(context: Context): Hono {
   });
   app.get('/:token', async (c) => show(c, await readConfirmation(context, c.req.param('token')), false));
   app.post('/:token', async (c) => {
-    const evidence = { 'user agent': (c.req.header('user-agent') ?? '').slice(0, 300), address: visitorAddress(c, context.config.trustedProxies) };
+    const evidence = {
+      'user agent': (c.req.header('user-agent') ?? '').slice(0, 300),
+      address: visitorAddress(c, context.config.trustedProxies),
+    };
     return show(c, await confirm(context, c.req.param('token'), evidence), true);
   });
   return app;
@@ -24,16 +27,32 @@ export function confirmRoutes(context: Context): Hono {
 function show(c: HonoContext, standing: ConfirmationStanding, pressed: boolean) {
   switch (standing.kind) {
     case 'unknown':
-      return c.html(page('Link not known', html`<h1>This link is not known</h1><p>It may have been cut off when it was copied. Open it from the mail once more, or sign up again.</p>`), 404);
+      return c.html(
+        page(
+          'Link not known',
+          html`<h1>This link is not known</h1>
+            <p>It may have been cut off when it was copied. Open it from the mail once more, or sign up again.</p>`,
+        ),
+        404,
+      );
     case 'expired':
-      return c.html(page('Link expired', html`<h1>This link has expired</h1><p>It was not confirmed in time, so nothing was done. To get a new link, please sign up again.</p>`), 410);
+      return c.html(
+        page(
+          'Link expired',
+          html`<h1>This link has expired</h1>
+            <p>It was not confirmed in time, so nothing was done. To get a new link, please sign up again.</p>`,
+        ),
+        410,
+      );
     case 'confirmed':
       return c.html(
         page(
           'Confirmed',
           pressed
-            ? html`<h1>Thank you, that is confirmed</h1><p>You agreed to: ${standing.confirmation.purpose}. You can close this page.</p>`
-            : html`<h1>Already confirmed</h1><p>You confirmed this before (${standing.confirmation.purpose}). There is nothing more to do.</p>`,
+            ? html`<h1>Thank you, that is confirmed</h1>
+                <p>You agreed to: ${standing.confirmation.purpose}. You can close this page.</p>`
+            : html`<h1>Already confirmed</h1>
+                <p>You confirmed this before (${standing.confirmation.purpose}). There is nothing more to do.</p>`,
         ),
       );
     case 'pending':

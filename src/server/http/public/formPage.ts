@@ -29,17 +29,21 @@ export function formPage({ title, action, document, typed, issues, stamp }: Form
   return page(
     issues.length > 0 ? `Please check: ${title}` : title,
     html`<h1>${heading}</h1>
-      ${issues.length > 0
-        ? html`<div class="summary" role="alert">
-            <strong>Nothing was sent yet. Please look at ${issues.length === 1 ? 'this' : 'these'}:</strong>
-            <ul>
-              ${summary}
-            </ul>
-          </div>`
-        : ''}
+      ${
+        issues.length > 0
+          ? html`<div class="summary" role="alert">
+              <strong>Nothing was sent yet. Please look at ${issues.length === 1 ? 'this' : 'these'}:</strong>
+              <ul>
+                ${summary}
+              </ul>
+            </div>`
+          : ''
+      }
       <form action="${action}" method="post" novalidate>
         ${document.fields.map((field) => fieldHtml(field, sent(field), wrong(field)))}
-        <div class="away" aria-hidden="true"><label>Leave this empty <input name="${TRAP_FIELD}" tabindex="-1" autocomplete="off" /></label></div>
+        <div class="away" aria-hidden="true">
+          <label>Leave this empty <input name="${TRAP_FIELD}" tabindex="-1" autocomplete="off" /></label>
+        </div>
         <input type="hidden" name="${ELAPSED_FIELD}" value="" />
         <input type="hidden" name="${STAMP_FIELD}" value="${stamp}" />
         ${document.statement === '' ? '' : html`<p>${document.statement}</p>`}
@@ -51,15 +55,21 @@ export function formPage({ title, action, document, typed, issues, stamp }: Form
 function fieldHtml(field: SourceField, sent: string[], wrong: string) {
   const id = `field-${field.key}`;
   const first = sent[0] ?? '';
-  if (field.type === 'hidden') return html`<input type="hidden" name="${field.key}" value="${first || field.preset}" />`;
+  if (field.type === 'hidden')
+    return html`<input type="hidden" name="${field.key}" value="${first || field.preset}" />`;
   const notes = [wrong ? `${id}-wrong` : '', field.help ? `${id}-help` : ''].filter(Boolean).join(' ');
-  const state = raw(`${wrong ? 'aria-invalid="true" ' : ''}${notes ? `aria-describedby="${notes}" ` : ''}${field.required ? 'required' : ''}`);
+  const state = raw(
+    `${wrong ? 'aria-invalid="true" ' : ''}${notes ? `aria-describedby="${notes}" ` : ''}${field.required ? 'required' : ''}`,
+  );
   const below = html`${wrong ? html`<p class="wrong" id="${id}-wrong">${wrong}</p>` : ''}${field.help ? html`<p class="help" id="${id}-help">${field.help}</p>` : ''}`;
   const optional = field.required ? '' : ' (optional)';
   switch (field.type) {
     case 'tick':
       return html`<div class="field tick">
-        <label><input type="checkbox" id="${id}" name="${field.key}" value="yes" ${raw(first ? 'checked' : '')} ${state} /> <span>${field.label}</span></label>${below}
+        <label
+          ><input type="checkbox" id="${id}" name="${field.key}" value="yes" ${raw(first ? 'checked' : '')} ${state} />
+          <span>${field.label}</span></label
+        >${below}
       </div>`;
     case 'choice':
       if (field.several) {

@@ -22,7 +22,13 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   const limiter = new RateLimiterMemory({ points: submissionsPerMinute, duration: 60 });
   const findLive = cachedSources(context);
 
-  app.use('/:publicId', bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(new Problem(413, 'too-large', 'This is more than a form can hold.')) }));
+  app.use(
+    '/:publicId',
+    bodyLimit({
+      maxSize: BODY_LIMIT_BYTES,
+      onError: () => problemResponse(new Problem(413, 'too-large', 'This is more than a form can hold.')),
+    }),
+  );
 
   app.get('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
@@ -34,28 +40,64 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   app.get('/:publicId/thanks', async (c) => {
     const source = await findLive(c.req.param('publicId'));
     if (!source) return closedPage(c);
-    return c.html(page('Thank you', html`<h1>Thank you</h1><p>${source.live?.thankYouMessage ?? ''}</p>`));
+    return c.html(
+      page(
+        'Thank you',
+        html`<h1>Thank you</h1>
+          <p>${source.live?.thankYouMessage ?? ''}</p>`,
+      ),
+    );
   });
 
   app.options('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
     const origin = c.req.header('origin') ?? '';
     if (!source || !isAllowedOrigin(source, origin, context.config.publicUrl)) return c.body(null, 403);
-    return c.body(null, 204, { ...corsHeaders(origin), 'access-control-allow-headers': 'content-type, idempotency-key', 'access-control-allow-methods': 'POST', 'access-control-max-age': '600' });
+    return c.body(null, 204, {
+      ...corsHeaders(origin),
+      'access-control-allow-headers': 'content-type, idempotency-key',
+      'access-control-allow-methods': 'POST',
+      'access-control-max-age': '600',
+    });
   });
 
   app.post('/:publicId', async (c) => {
     const wantsJson = prefersJson(c);
-    const refuse = (problem: Problem) => (wantsJson ? problemResponse(problem) : c.html(page('Not sent', html`<h1>Not sent</h1><p>${problem.message}</p>`), problem.status, problem.headers));
+    const refuse = (problem: Problem) =>
+      wantsJson
+        ? problemResponse(problem)
+        : c.html(
+            page(
+              'Not sent',
+              html`<h1>Not sent</h1>
+                <p>${problem.message}</p>`,
+            ),
+            problem.status,
+            problem.headers,
+          );
     const source = await findLive(c.req.param('publicId'));
-    if (!source?.live) return wantsJson ? problemResponse(new Problem(404, 'not-found', 'There is no open form at this address.')) : closedPage(c);
+    if (!source?.live)
+      return wantsJson
+        ? problemResponse(new Problem(404, 'not-found', 'There is no open form at this address.'))
+        : closedPage(c);
     const origin = c.req.header('origin') ?? originOf(c.req.header('referer'));
     if (!isAllowedOrigin(source, origin, context.config.publicUrl)) {
-      return refuse(new Problem(403, 'origin-not-allowed', 'This form does not take anything from the site that you came from. Please tell its owner.'));
+      return refuse(
+        new Problem(
+          403,
+          'origin-not-allowed',
+          'This form does not take anything from the site that you came from. Please tell its owner.',
+        ),
+      );
     }
     const address = visitorAddress(c, context.config.trustedProxies);
     const wait = await mustWait(limiter, address);
-    if (wait !== null) return refuse(new Problem(429, 'too-many', `That was a little too often. Please try again in ${wait} seconds.`, [], { 'retry-after': String(wait) }));
+    if (wait !== null)
+      return refuse(
+        new Problem(429, 'too-many', `That was a little too often. Please try again in ${wait} seconds.`, [], {
+          'retry-after': String(wait),
+        }),
+      );
     const entries = await readEntries(c);
     if (entries instanceof Problem) return refuse(entries);
 
@@ -74,7 +116,11 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     if (!taken.ok) {
       if (!wantsJson) return c.html(showForm(context, source, entries, taken.issues, stamp), 422);
       const issues = taken.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message }));
-      return c.newResponse(problemResponse(new Problem(422, 'invalid', 'Something in it is not right.', issues)).body, 422, { 'content-type': 'application/problem+json' });
+      return c.newResponse(
+        problemResponse(new Problem(422, 'invalid', 'Something in it is not right.', issues)).body,
+        422,
+        { 'content-type': 'application/problem+json' },
+      );
     }
     if (wantsJson) return c.json({ accepted: true, submission: taken.id }, 202);
     return c.redirect(source.live.thankYouUrl || `/in/${source.publicId}/thanks`, 303);
@@ -83,13 +129,33 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   return app;
 }
 
-function showForm({ config, now }: Context, source: SourceRecord, typed: Entries, issues: Parameters<typeof formPage>[0]['issues'], stamp?: string) {
+function showForm(
+  { config, now }: Context,
+  source: SourceRecord,
+  typed: Entries,
+  issues: Parameters<typeof formPage>[0]['issues'],
+  stamp?: string,
+) {
   const document = source.live ?? source.draft;
-  return formPage({ title: source.name, action: `/in/${source.publicId}`, document, typed, issues, stamp: stamp ?? signTime(config.secretKey, now()) });
+  return formPage({
+    title: source.name,
+    action: `/in/${source.publicId}`,
+    document,
+    typed,
+    issues,
+    stamp: stamp ?? signTime(config.secretKey, now()),
+  });
 }
 
 const closedPage = (c: HonoContext) =>
-  c.html(page('Closed', html`<h1>This form is closed</h1><p>It does not take anything at the moment. Please go back to the page that you came from.</p>`), 404);
+  c.html(
+    page(
+      'Closed',
+      html`<h1>This form is closed</h1>
+        <p>It does not take anything at the moment. Please go back to the page that you came from.</p>`,
+    ),
+    404,
+  );
 
 function cachedSources({ store, now }: Context): (publicId: string) => Promise<SourceRecord | null> {
   const cache = new Map<string, { source: SourceRecord | null; until: number }>();
@@ -126,18 +192,28 @@ const isJson = (c: HonoContext) => mediaType(c) === 'application/json';
 async function readEntries(c: HonoContext): Promise<Entries | Problem> {
   switch (mediaType(c)) {
     case 'application/json':
-      return readJson(await c.req.text()) ?? new Problem(400, 'not-json', 'The body is not a flat JSON object of texts, numbers and truth values.');
+      return (
+        readJson(await c.req.text()) ??
+        new Problem(400, 'not-json', 'The body is not a flat JSON object of texts, numbers and truth values.')
+      );
     case 'application/x-www-form-urlencoded':
       return readUrlencoded(await c.req.text());
     case 'multipart/form-data':
       try {
         const form = await c.req.formData();
-        return [...form].map(([name, value]) => [name, typeof value === 'string' ? value : `(file ${value.name} was not kept)`]);
+        return [...form].map(([name, value]) => [
+          name,
+          typeof value === 'string' ? value : `(file ${value.name} was not kept)`,
+        ]);
       } catch {
         return new Problem(400, 'not-multipart', 'The form data cannot be read.');
       }
     default:
-      return new Problem(415, 'unknown-type', 'Send application/x-www-form-urlencoded, multipart/form-data or application/json.');
+      return new Problem(
+        415,
+        'unknown-type',
+        'Send application/x-www-form-urlencoded, multipart/form-data or application/json.',
+      );
   }
 }
 
@@ -148,7 +224,8 @@ function isAllowedOrigin({ live }: SourceRecord, origin: string, ownUrl: string)
 }
 
 const originOf = (url: string | undefined): string => (url && URL.canParse(url) ? new URL(url).origin : '');
-const corsHeaders = (origin: string): Record<string, string> => (origin === '' || origin === 'null' ? {} : { 'access-control-allow-origin': origin, vary: 'origin' });
+const corsHeaders = (origin: string): Record<string, string> =>
+  origin === '' || origin === 'null' ? {} : { 'access-control-allow-origin': origin, vary: 'origin' };
 
 /** What is kept of a request as evidence; cookies and credentials never are. */
 function evidenceOf(c: HonoContext, address: string): Record<string, string> {

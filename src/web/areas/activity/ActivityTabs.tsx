@@ -2,7 +2,8 @@ import { NavLink } from 'react-router';
 
 /** The two ways to look at what happens. */
 export function ActivityTabs() {
-  const look = ({ isActive }: { isActive: boolean }) => `pb-1 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`;
+  const look = ({ isActive }: { isActive: boolean }) =>
+    `pb-1 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`;
   return (
     <nav aria-label="Activity" className="flex gap-5 text-lg">
       <NavLink to="/activity" end className={look}>

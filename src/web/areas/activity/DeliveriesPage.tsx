@@ -19,7 +19,12 @@ export function DeliveriesPage() {
     <div className="h-full flex flex-col">
       <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
         <ActivityTabs />
-        <select className="select select-sm w-44 ml-auto" aria-label="State" value={state} onChange={(event) => setParams(event.target.value ? { state: event.target.value } : {})}>
+        <select
+          className="select select-sm w-44 ml-auto"
+          aria-label="State"
+          value={state}
+          onChange={(event) => setParams(event.target.value ? { state: event.target.value } : {})}
+        >
           <option value="">Every state</option>
           {DELIVERY_STATES.map((one) => (
             <option key={one}>{one}</option>
@@ -34,21 +39,37 @@ export function DeliveriesPage() {
               return (
                 <li key={cause + connectionId}>
                   <Link
-                    to={isOpen ? '?state=held' : `?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}`}
+                    to={
+                      isOpen
+                        ? '?state=held'
+                        : `?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}`
+                    }
                     aria-current={isOpen ? 'true' : undefined}
                     className={`block box px-3 py-2 hover:border-primary ${isOpen ? 'border-primary' : ''}`}
                   >
-                    <strong className="text-error">{count} held</strong> · {connectionName}: {CAUSES[cause].sentence} <span className="text-quiet">{CAUSES[cause].nextStep}</span>
+                    <strong className="text-error">{count} held</strong> · {connectionName}: {CAUSES[cause].sentence}{' '}
+                    <span className="text-quiet">{CAUSES[cause].nextStep}</span>
                   </Link>
                 </li>
               );
             })}
           </ul>
         )}
-        {deliveries.isError && !deliveries.data ? <Failed error={deliveries.error} again={() => void deliveries.refetch()} /> : null}
+        {deliveries.isError && !deliveries.data ? (
+          <Failed error={deliveries.error} again={() => void deliveries.refetch()} />
+        ) : null}
         {deliveries.data && rows.length === 0 ? (
-          <Empty title={state === 'held' ? 'Nothing is held' : 'No deliveries here'} action={<Link to="/activity/deliveries" className="btn btn-sm">Show all deliveries</Link>}>
-            {state === 'held' ? 'Whatever cannot go on by itself stands here, with the cause and what to do.' : 'A delivery is what one submission causes in one other system.'}
+          <Empty
+            title={state === 'held' ? 'Nothing is held' : 'No deliveries here'}
+            action={
+              <Link to="/activity/deliveries" className="btn btn-sm">
+                Show all deliveries
+              </Link>
+            }
+          >
+            {state === 'held'
+              ? 'Whatever cannot go on by itself stands here, with the cause and what to do.'
+              : 'A delivery is what one submission causes in one other system.'}
           </Empty>
         ) : (
           <table className="rows w-full" onKeyDown={moveInList}>

@@ -16,7 +16,11 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
   return (
     <div className="flex flex-wrap gap-1 items-center">
       {delivery.cause === 'left there before' && delivery.state === 'held' && (
-        <button className="btn btn-xs btn-primary" disabled={act.isPending || asked} onClick={() => act.mutate({ path: `${path}/ask` }, { onSuccess: () => setAsked(true) })}>
+        <button
+          className="btn btn-xs btn-primary"
+          disabled={act.isPending || asked}
+          onClick={() => act.mutate({ path: `${path}/ask` }, { onSuccess: () => setAsked(true) })}
+        >
           {asked ? 'Asked' : 'Ask to confirm'}
         </button>
       )}
@@ -26,7 +30,12 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
         </button>
       )}
       {delivery.state === 'held' && (
-        <button className="btn btn-xs" disabled={act.isPending} onClick={() => act.mutate({ path: `${path}/replan` })} title="With what the route, as it is live now, makes of the submission">
+        <button
+          className="btn btn-xs"
+          disabled={act.isPending}
+          onClick={() => act.mutate({ path: `${path}/replan` })}
+          title="With what the route, as it is live now, makes of the submission"
+        >
           Retry under the present route
         </button>
       )}

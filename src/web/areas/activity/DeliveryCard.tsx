@@ -8,7 +8,21 @@ import { DeliveryActions } from './DeliveryActions.tsx';
 
 /** One delivery: where it stands, what the other system now holds beside what was meant, and every try. */
 export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
-  const { state, connectionName, routeName, routeVersion, sentence, causeDetail, nextStep, dueAt, deliveredAt, readBack, attempts, leftOut, behind } = delivery;
+  const {
+    state,
+    connectionName,
+    routeName,
+    routeVersion,
+    sentence,
+    causeDetail,
+    nextStep,
+    dueAt,
+    deliveredAt,
+    readBack,
+    attempts,
+    leftOut,
+    behind,
+  } = delivery;
   return (
     <div className="box">
       <div className="box-title flex flex-wrap justify-between gap-2">
@@ -51,7 +65,15 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
         <DeliveryActions delivery={delivery} />
         {readBack && (
           <table className="rows w-full">
-            <caption className="text-left text-quiet text-sm pb-1">Read back{deliveredAt && <> <Time at={deliveredAt} /></>}</caption>
+            <caption className="text-left text-quiet text-sm pb-1">
+              Read back
+              {deliveredAt && (
+                <>
+                  {' '}
+                  <Time at={deliveredAt} />
+                </>
+              )}
+            </caption>
             <thead>
               <tr>
                 <th scope="col">What</th>
@@ -72,7 +94,8 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
                   </td>
                   <td className={same ? 'text-success' : 'text-error'}>
                     <span className="inline-flex items-center gap-1">
-                      {same ? <Check size={15} aria-hidden="true" /> : <X size={15} aria-hidden="true" />} {same ? 'yes' : 'no'}
+                      {same ? <Check size={15} aria-hidden="true" /> : <X size={15} aria-hidden="true" />}{' '}
+                      {same ? 'yes' : 'no'}
                     </span>
                   </td>
                 </tr>
@@ -83,7 +106,11 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
         {attempts.map(({ number, startedAt, outcome, said, exchanges }) => (
           <details key={number} className="border border-base-300 rounded">
             <summary className="px-3 py-1.5 cursor-pointer">
-              Try {number}: {outcome} <span className="text-quiet">· <Time at={startedAt} />{said && ` · ${said}`}</span>
+              Try {number}: {outcome}{' '}
+              <span className="text-quiet">
+                · <Time at={startedAt} />
+                {said && ` · ${said}`}
+              </span>
             </summary>
             <ol className="p-3 flex flex-col gap-4">
               {exchanges.map((exchange, index) => (
@@ -101,24 +128,49 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
 }
 
 function Exchange({ exchange }: { exchange: ExchangeView }) {
-  const { method, url, status, milliseconds, requestHeaders, requestBody, responseHeaders, responseBody, at } = exchange;
+  const { method, url, status, milliseconds, requestHeaders, requestBody, responseHeaders, responseBody, at } =
+    exchange;
   return (
     <div className="grid gap-2 lg:grid-cols-2">
       <Message title={`${method} ${url}`} aside={<ExactTime at={at} />} headers={requestHeaders} body={requestBody} />
-      <Message title={status === null ? 'No answer' : `Answer ${status}`} aside={`${milliseconds} ms`} headers={responseHeaders} body={responseBody} />
+      <Message
+        title={status === null ? 'No answer' : `Answer ${status}`}
+        aside={`${milliseconds} ms`}
+        headers={responseHeaders}
+        body={responseBody}
+      />
     </div>
   );
 }
 
-function Message({ title, aside, headers, body }: { title: string; aside: React.ReactNode; headers: Record<string, string>; body: unknown }) {
+function Message({
+  title,
+  aside,
+  headers,
+  body,
+}: {
+  title: string;
+  aside: React.ReactNode;
+  headers: Record<string, string>;
+  body: unknown;
+}) {
   const lines = Object.entries(headers).map(([name, value]) => `${name}: ${value}`);
-  const text = [...lines, ...(body === null ? [] : ['', typeof body === 'string' ? body : JSON.stringify(body, null, 2)])].join('\n').trim();
+  const text = [
+    ...lines,
+    ...(body === null ? [] : ['', typeof body === 'string' ? body : JSON.stringify(body, null, 2)]),
+  ]
+    .join('\n')
+    .trim();
   return (
     <div className="min-w-0">
       <p className="flex justify-between gap-2 text-sm">
-        <span className="font-semibold break-all">{title}</span> <span className="text-quiet whitespace-nowrap">{aside}</span>
+        <span className="font-semibold break-all">{title}</span>{' '}
+        <span className="text-quiet whitespace-nowrap">{aside}</span>
       </p>
-      <pre className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words rounded max-h-80 overflow-auto" tabIndex={0}>
+      <pre
+        className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words rounded max-h-80 overflow-auto"
+        tabIndex={0}
+      >
         {text || '(nothing)'}
       </pre>
     </div>

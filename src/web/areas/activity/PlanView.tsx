@@ -12,13 +12,16 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
         {contact ? (
           <>
             <p>
-              {contact.match === 'new' ? 'A new person' : 'A person we know'}, by {contact.key.kind} <Address text={contact.key.value} />
+              {contact.match === 'new' ? 'A new person' : 'A person we know'}, by {contact.key.kind}{' '}
+              <Address text={contact.key.value} />
             </p>
             {contact.changes.length > 0 && (
               <ul className="mt-1">
                 {contact.changes.map(({ name, from, to }) => (
                   <li key={name}>
-                    <span className="text-quiet">{name.replaceAll('_', ' ')}</span> {from !== null && <s className="text-quiet">{printValue(from)}</s>} <Address text={printValue(to)} />
+                    <span className="text-quiet">{name.replaceAll('_', ' ')}</span>{' '}
+                    {from !== null && <s className="text-quiet">{printValue(from)}</s>}{' '}
+                    <Address text={printValue(to)} />
                   </li>
                 ))}
               </ul>
@@ -40,18 +43,19 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
       {confirmations.map(({ purpose, to, mail, joins, expiresHours }) => (
         <PlanPart key={purpose} title="Confirmation">
           <p>
-            {joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <Address text={to} />: <q>{mail.subject}</q>
+            {joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <Address text={to} />:{' '}
+            <q>{mail.subject}</q>
           </p>
           <p className="text-quiet">Has to be confirmed within {expiresHours} hours.</p>
         </PlanPart>
       ))}
       {deliveries.map(({ connectionId, intent, when, held, leftOut, targetIndex }) => (
-        <PlanPart key={connectionId + targetIndex} title={`Delivery to ${names[connectionId] ?? 'a connection'}`} aside={when === 'now' ? 'at once' : 'after confirmation'}>
-          {held && (
-            <p className="text-error font-semibold mb-1">
-              Would be held: {held.message}
-            </p>
-          )}
+        <PlanPart
+          key={connectionId + targetIndex}
+          title={`Delivery to ${names[connectionId] ?? 'a connection'}`}
+          aside={when === 'now' ? 'at once' : 'after confirmation'}
+        >
+          {held && <p className="text-error font-semibold mb-1">Would be held: {held.message}</p>}
           <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3">
             {Object.entries(intent.fields).map(([key, value]) => (
               <PlanRow key={key} name={names[`${connectionId} ${key}`] ?? key} value={String(value)} />

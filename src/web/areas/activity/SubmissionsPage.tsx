@@ -10,7 +10,16 @@ import { ActivityTabs } from './ActivityTabs.tsx';
 import { SubmissionTable } from './SubmissionTable.tsx';
 import { useSubmissions } from './useActivity.ts';
 
-const PROGRESS: Progress[] = ['waiting', 'on its way', 'held', 'delivered', 'nothing to send', 'dropped', 'set aside', 'failed'];
+const PROGRESS: Progress[] = [
+  'waiting',
+  'on its way',
+  'held',
+  'delivered',
+  'nothing to send',
+  'dropped',
+  'set aside',
+  'failed',
+];
 
 export function SubmissionsPage() {
   const [params, setParams] = useSearchParams();
@@ -30,7 +39,12 @@ export function SubmissionsPage() {
         <ActivityTabs />
         <div className="ml-auto flex flex-wrap gap-2">
           <Filter label="Address or name" />
-          <select className="select select-sm w-44" aria-label="Source" value={params.get('source') ?? ''} onChange={(event) => choose('source', event.target.value)}>
+          <select
+            className="select select-sm w-44"
+            aria-label="Source"
+            value={params.get('source') ?? ''}
+            onChange={(event) => choose('source', event.target.value)}
+          >
             <option value="">Every source</option>
             {sources.data?.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -38,7 +52,12 @@ export function SubmissionsPage() {
               </option>
             ))}
           </select>
-          <select className="select select-sm w-44" aria-label="How far" value={params.get('progress') ?? ''} onChange={(event) => choose('progress', event.target.value)}>
+          <select
+            className="select select-sm w-44"
+            aria-label="How far"
+            value={params.get('progress') ?? ''}
+            onChange={(event) => choose('progress', event.target.value)}
+          >
             <option value="">However far</option>
             {PROGRESS.map((progress) => (
               <option key={progress}>{progress}</option>
@@ -47,15 +66,32 @@ export function SubmissionsPage() {
         </div>
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Submissions">
-        {submissions.isError && !submissions.data ? <Failed error={submissions.error} again={() => void submissions.refetch()} /> : null}
+        {submissions.isError && !submissions.data ? (
+          <Failed error={submissions.error} again={() => void submissions.refetch()} />
+        ) : null}
         {submissions.data && rows.length === 0 ? (
           params.size > 0 ? (
-            <Empty title="Nothing matches" action={<Link to="/activity" className="btn btn-sm">Show everything</Link>}>
+            <Empty
+              title="Nothing matches"
+              action={
+                <Link to="/activity" className="btn btn-sm">
+                  Show everything
+                </Link>
+              }
+            >
               No submission is like that.
             </Empty>
           ) : (
-            <Empty title="Nothing has arrived yet" action={<Link to="/sources" className="btn btn-sm btn-primary">To the sources</Link>}>
-              Each time a visitor hands something over, it stands here with all that came of it. Publish a form, then fill it in as a visitor would.
+            <Empty
+              title="Nothing has arrived yet"
+              action={
+                <Link to="/sources" className="btn btn-sm btn-primary">
+                  To the sources
+                </Link>
+              }
+            >
+              Each time a visitor hands something over, it stands here with all that came of it. Publish a form, then
+              fill it in as a visitor would.
             </Empty>
           )
         ) : (

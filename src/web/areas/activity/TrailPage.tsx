@@ -17,11 +17,35 @@ import { useAct, useTrail } from './useActivity.ts';
 export function TrailPage() {
   const { id = '' } = useParams();
   const trail = useTrail(id);
-  return <Loaded query={trail}>{(data) => <Working id="trail" middle={<Trail trail={data} />} rightLabel="As it arrived, and the plan" right={<Evidence trail={data} />} />}</Loaded>;
+  return (
+    <Loaded query={trail}>
+      {(data) => (
+        <Working
+          id="trail"
+          middle={<Trail trail={data} />}
+          rightLabel="As it arrived, and the plan"
+          right={<Evidence trail={data} />}
+        />
+      )}
+    </Loaded>
+  );
 }
 
 function Trail({ trail }: { trail: TrailView }) {
-  const { receivedAt, sourceId, sourceName, sourceVersion, progress, contactId, values, fields, plan, consent, confirmations, deliveries } = trail;
+  const {
+    receivedAt,
+    sourceId,
+    sourceName,
+    sourceVersion,
+    progress,
+    contactId,
+    values,
+    fields,
+    plan,
+    consent,
+    confirmations,
+    deliveries,
+  } = trail;
   const navigate = useNavigate();
   const address = plan?.contact?.key.value ?? 'Submission';
   useTellOpen(address, progress === 'waiting' ? 'waits for confirmation' : progress, 'received', receivedAt);
@@ -50,7 +74,8 @@ function Trail({ trail }: { trail: TrailView }) {
           </p>
           {trail.repeats > 0 && trail.lastRepeatAt && (
             <p>
-              The same request came {trail.repeats === 1 ? 'once more' : `${trail.repeats} times more`}, last <Time at={trail.lastRepeatAt} />. It was taken once.
+              The same request came {trail.repeats === 1 ? 'once more' : `${trail.repeats} times more`}, last{' '}
+              <Time at={trail.lastRepeatAt} />. It was taken once.
             </p>
           )}
           <table className="rows mt-2">
@@ -75,7 +100,9 @@ function Trail({ trail }: { trail: TrailView }) {
                 <Link to={`/people/${contactId}`} className="plain-link">
                   {plan.contact.key.value}
                 </Link>
-                {plan.contact.changes.length > 0 ? `; ${plan.contact.changes.length} ${plan.contact.changes.length === 1 ? 'value' : 'values'} set` : '; nothing new'}
+                {plan.contact.changes.length > 0
+                  ? `; ${plan.contact.changes.length} ${plan.contact.changes.length === 1 ? 'value' : 'values'} set`
+                  : '; nothing new'}
               </p>
             ) : (
               <p>Nobody could be recognised.</p>
@@ -94,7 +121,9 @@ function Trail({ trail }: { trail: TrailView }) {
         ))}
         {plan && (
           <Stop title={deliveries.length === 1 ? 'Delivery' : 'Deliveries'} last>
-            {deliveries.length === 0 && <p className="text-quiet">{plan.notes.join(' ') || 'Nothing is sent anywhere.'}</p>}
+            {deliveries.length === 0 && (
+              <p className="text-quiet">{plan.notes.join(' ') || 'Nothing is sent anywhere.'}</p>
+            )}
             <div className="flex flex-col gap-4">
               {deliveries.map((delivery) => (
                 <DeliveryCard key={delivery.id} delivery={delivery} />
@@ -108,7 +137,17 @@ function Trail({ trail }: { trail: TrailView }) {
 }
 
 /** One stop of the trail, on its line. */
-function Stop({ title, at, last = false, children }: { title: string; at?: string; last?: boolean; children: React.ReactNode }) {
+function Stop({
+  title,
+  at,
+  last = false,
+  children,
+}: {
+  title: string;
+  at?: string;
+  last?: boolean;
+  children: React.ReactNode;
+}) {
   return (
     <li className={`relative pl-6 pb-6 border-l-2 ml-1.5 ${last ? 'border-transparent' : 'border-base-300'}`}>
       <span aria-hidden="true" className="absolute -left-[7px] top-1.5 w-3 h-3 rounded-full bg-primary" />
@@ -125,18 +164,33 @@ function Stop({ title, at, last = false, children }: { title: string; at?: strin
   );
 }
 
-const SUSPICIONS = { 'trap filled': 'it filled a field that people do not see', 'too fast': 'it was sent faster than a person types' };
+const SUSPICIONS = {
+  'trap filled': 'it filled a field that people do not see',
+  'too fast': 'it was sent faster than a person types',
+};
 
 function Stopped({ trail }: { trail: TrailView }) {
   const act = useAct();
   const { state, suspicion, failure, id } = trail;
   if (state !== 'set aside' && state !== 'failed') {
-    return suspicion ? <p className="mt-2 text-quiet">Was set aside as a robot&apos;s ({SUSPICIONS[suspicion]}), and let through by a person.</p> : null;
+    return suspicion ? (
+      <p className="mt-2 text-quiet">
+        Was set aside as a robot&apos;s ({SUSPICIONS[suspicion]}), and let through by a person.
+      </p>
+    ) : null;
   }
   return (
     <div className="box p-3 mt-3">
-      <p className="font-semibold">{state === 'set aside' && suspicion ? `Taken for a robot: ${SUSPICIONS[suspicion]}. Nothing was done with it.` : `It could not be planned: ${failure}`}</p>
-      <button className="btn btn-sm mt-2" disabled={act.isPending} onClick={() => act.mutate({ path: `/submissions/${id}/release` })}>
+      <p className="font-semibold">
+        {state === 'set aside' && suspicion
+          ? `Taken for a robot: ${SUSPICIONS[suspicion]}. Nothing was done with it.`
+          : `It could not be planned: ${failure}`}
+      </p>
+      <button
+        className="btn btn-sm mt-2"
+        disabled={act.isPending}
+        onClick={() => act.mutate({ path: `/submissions/${id}/release` })}
+      >
         {state === 'set aside' ? 'It is a person: let it through' : 'Plan it again'}
       </button>
       <ActionError error={act.error} />
@@ -176,7 +230,11 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
       ))}
       {state === 'pending' && (
         <p>
-          <button className="btn btn-sm" disabled={!mayResend || act.isPending} onClick={() => act.mutate({ path: `/confirmations/${id}/resend` })}>
+          <button
+            className="btn btn-sm"
+            disabled={!mayResend || act.isPending}
+            onClick={() => act.mutate({ path: `/confirmations/${id}/resend` })}
+          >
             Send the mail again
           </button>
           {!mayResend && mayResendAt && (

@@ -12,15 +12,18 @@ function usePages<Row>(key: string, path: string, filter: Record<string, string>
   return useInfiniteQuery({
     queryKey: [key, search],
     initialPageParam: '',
-    queryFn: ({ pageParam }) => api.get<Page<Row>>(`${path}?${search}${pageParam ? `&before=${encodeURIComponent(pageParam)}` : ''}`),
+    queryFn: ({ pageParam }) =>
+      api.get<Page<Row>>(`${path}?${search}${pageParam ? `&before=${encodeURIComponent(pageParam)}` : ''}`),
     getNextPageParam: (last) => last.next ?? undefined,
     refetchInterval: LIVE_MS,
     placeholderData: (before) => before,
   });
 }
 
-export const useSubmissions = (filter: Record<string, string>) => usePages<SubmissionRow>('submissions', '/submissions', filter);
-export const useDeliveries = (filter: Record<string, string>) => usePages<DeliveryView>('deliveries', '/deliveries', filter);
+export const useSubmissions = (filter: Record<string, string>) =>
+  usePages<SubmissionRow>('submissions', '/submissions', filter);
+export const useDeliveries = (filter: Record<string, string>) =>
+  usePages<DeliveryView>('deliveries', '/deliveries', filter);
 
 export const useTrail = (id: string) =>
   useQuery({
@@ -35,13 +38,19 @@ export interface HeldGroup {
   connectionName: string;
   count: number;
 }
-export const useHeldGroups = () => useQuery({ queryKey: ['held'], queryFn: () => api.get<HeldGroup[]>('/deliveries/held'), refetchInterval: LIVE_MS });
+export const useHeldGroups = () =>
+  useQuery({ queryKey: ['held'], queryFn: () => api.get<HeldGroup[]>('/deliveries/held'), refetchInterval: LIVE_MS });
 
 /** An action on something in the activity; everything that shows it is asked for anew. */
 export function useAct() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ path, body }: { path: string; body?: unknown }) => api.post(path, body),
-    onSettled: () => Promise.all(['trail', 'submissions', 'deliveries', 'held', 'status', 'overview', 'people'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSettled: () =>
+      Promise.all(
+        ['trail', 'submissions', 'deliveries', 'held', 'status', 'overview', 'people'].map((key) =>
+          queries.invalidateQueries({ queryKey: [key] }),
+        ),
+      ),
   });
 }

@@ -20,7 +20,9 @@ export function CatalogueView({ connection: { catalogue, catalogueAt, serviceNam
           {catalogue.lists.map((list) => (
             <li key={list.id}>
               {list.name}
-              {list.groups.length > 0 && <span className="text-quiet"> · {list.groups.map(({ name }) => name).join(', ')}</span>}
+              {list.groups.length > 0 && (
+                <span className="text-quiet"> · {list.groups.map(({ name }) => name).join(', ')}</span>
+              )}
             </li>
           ))}
         </ul>

@@ -34,7 +34,11 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
           <button className="btn btn-sm" onClick={() => setEditing(true)}>
             Change name, address or key
           </button>
-          <button className="btn btn-sm btn-ghost" onClick={() => setRemoving(true)} aria-label="Remove this connection">
+          <button
+            className="btn btn-sm btn-ghost"
+            onClick={() => setRemoving(true)}
+            aria-label="Remove this connection"
+          >
             <Trash2 size={15} aria-hidden="true" />
           </button>
         </div>
@@ -88,7 +92,10 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       </Dialog>
       <Dialog title={`Remove ${name}?`} open={removing} onClose={() => setRemoving(false)}>
         {usedBy.length > 0 ? (
-          <p>It is used by {usedBy.map((route) => route.name).join(', ')}. Take it out of there first; otherwise people would silently not arrive.</p>
+          <p>
+            It is used by {usedBy.map((route) => route.name).join(', ')}. Take it out of there first; otherwise people
+            would silently not arrive.
+          </p>
         ) : (
           <p>No route uses it. Its key is deleted here; in {serviceName} nothing changes. This cannot be undone.</p>
         )}
@@ -121,7 +128,10 @@ function ChangeForm({ connection, onDone }: { connection: ConnectionView; onDone
   const problem = change.error instanceof ApiProblem ? change.error : null;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    change.mutate({ profile: connection.profile, name, baseUrl, ...(key === '' ? {} : { key }) }, { onSuccess: onDone });
+    change.mutate(
+      { profile: connection.profile, name, baseUrl, ...(key === '' ? {} : { key }) },
+      { onSuccess: onDone },
+    );
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
@@ -129,10 +139,25 @@ function ChangeForm({ connection, onDone }: { connection: ConnectionView; onDone
         <input className="input w-full" value={name} onChange={(event) => setName(event.target.value)} />
       </Field>
       <Field label="Base URL" error={problem?.about('/baseUrl')}>
-        <input className="input w-full font-mono" value={baseUrl} onChange={(event) => setBaseUrl(event.target.value)} spellCheck={false} />
+        <input
+          className="input w-full font-mono"
+          value={baseUrl}
+          onChange={(event) => setBaseUrl(event.target.value)}
+          spellCheck={false}
+        />
       </Field>
-      <Field label="New API key" help={`Leave it empty to keep ${connection.keyHint}. The new key is verified before the old one is let go.`} error={problem?.about('/key')}>
-        <input className="input w-full font-mono" type="password" autoComplete="off" value={key} onChange={(event) => setKey(event.target.value)} />
+      <Field
+        label="New API key"
+        help={`Leave it empty to keep ${connection.keyHint}. The new key is verified before the old one is let go.`}
+        error={problem?.about('/key')}
+      >
+        <input
+          className="input w-full font-mono"
+          type="password"
+          autoComplete="off"
+          value={key}
+          onChange={(event) => setKey(event.target.value)}
+        />
       </Field>
       <ActionError error={change.error} />
       <div className="flex gap-2">

@@ -25,7 +25,8 @@ export function ConnectionsPage() {
                 </Link>
               }
             >
-              A connection is access to one account of another system, such as a mailing list service. You need its base URL and an API key.
+              A connection is access to one account of another system, such as a mailing list service. You need its base
+              URL and an API key.
             </Empty>
           );
         }
@@ -58,10 +59,17 @@ function ConnectionList({ list, openId }: { list: ConnectionView[]; openId: stri
       <ul>
         {list.map(({ id, name, serviceName, verify, held, hours }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
-            <Link data-row to={`/connections/${id}`} aria-current={id === openId ? 'page' : undefined} className="block px-3 py-2.5 hover:bg-base-200">
+            <Link
+              data-row
+              to={`/connections/${id}`}
+              aria-current={id === openId ? 'page' : undefined}
+              className="block px-3 py-2.5 hover:bg-base-200"
+            >
               <span className="flex justify-between gap-2">
                 <strong className="font-semibold">{name}</strong>
-                <span className={verify?.ok ? 'text-success' : 'text-error'}>{verify?.ok ? 'connected' : 'not working'}</span>
+                <span className={verify?.ok ? 'text-success' : 'text-error'}>
+                  {verify?.ok ? 'connected' : 'not working'}
+                </span>
               </span>
               <span className="flex justify-between gap-2 items-center text-quiet text-sm">
                 {serviceName}

@@ -13,7 +13,9 @@ export function NewConnectionPage() {
   return (
     <div className="h-full overflow-auto p-6" tabIndex={0} role="region" aria-label="Add a connection">
       <h1 className="text-xl font-semibold mb-1">Add a connection</h1>
-      <p className="text-quiet mb-5 max-w-xl">A connection is access to one account of one other system. Verify it first; then save it.</p>
+      <p className="text-quiet mb-5 max-w-xl">
+        A connection is access to one account of one other system. Verify it first; then save it.
+      </p>
       <Loaded query={profiles}>{(list) => <ConnectionForm profiles={list} />}</Loaded>
     </div>
   );
@@ -33,7 +35,8 @@ function ConnectionForm({ profiles }: { profiles: ProfileView[] }) {
   const refused = add.error instanceof ApiProblem ? add.error : null;
   const result = attempt.data;
   const wrong = result && !result.ok ? result : null;
-  const about = (part: 'baseUrl' | 'key') => errors[part]?.message ?? (wrong?.about === part ? wrong.problem : undefined) ?? refused?.about(`/${part}`);
+  const about = (part: 'baseUrl' | 'key') =>
+    errors[part]?.message ?? (wrong?.about === part ? wrong.problem : undefined) ?? refused?.about(`/${part}`);
   const verify = handleSubmit((input) => attempt.mutate(input));
   const save = handleSubmit(async (input) => {
     const { id } = await add.mutateAsync(input);
@@ -54,10 +57,22 @@ function ConnectionForm({ profiles }: { profiles: ProfileView[] }) {
         <input className="input w-full" autoComplete="off" {...register('name')} />
       </Field>
       <Field label="Base URL" help={profile?.baseUrlHelp} error={about('baseUrl')}>
-        <input className="input w-full font-mono" placeholder="https://" autoComplete="off" spellCheck={false} {...register('baseUrl')} />
+        <input
+          className="input w-full font-mono"
+          placeholder="https://"
+          autoComplete="off"
+          spellCheck={false}
+          {...register('baseUrl')}
+        />
       </Field>
       <Field label="API key" help={profile?.keyHelp} error={about('key')}>
-        <input className="input w-full font-mono" type="password" autoComplete="off" spellCheck={false} {...register('key')} />
+        <input
+          className="input w-full font-mono"
+          type="password"
+          autoComplete="off"
+          spellCheck={false}
+          {...register('key')}
+        />
       </Field>
       {attempt.isPending && <p role="status">Asking {profile?.name} who this key belongs to</p>}
       {result && !attempt.isPending && (
@@ -67,7 +82,12 @@ function ConnectionForm({ profiles }: { profiles: ProfileView[] }) {
       )}
       <ActionError error={attempt.error ?? (refused && refused.issues.length === 0 ? refused : null)} />
       <div className="flex gap-2">
-        <button type="button" className={`btn ${result?.ok ? '' : 'btn-primary'}`} onClick={() => void verify()} disabled={attempt.isPending}>
+        <button
+          type="button"
+          className={`btn ${result?.ok ? '' : 'btn-primary'}`}
+          onClick={() => void verify()}
+          disabled={attempt.isPending}
+        >
           Verify
         </button>
         <button className={`btn ${result?.ok ? 'btn-primary' : ''}`} disabled={add.isPending}>

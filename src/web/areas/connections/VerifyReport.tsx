@@ -15,7 +15,8 @@ export function VerifyReport({ result }: { result: VerifyResult }) {
             <strong>Connected</strong> to the account <strong>{result.account}</strong>.
           </p>
           <p className="text-quiet">
-            {counted(result.lists, 'list')}, {counted(result.groups, 'group')}, {counted(result.tags, 'tag')} and {counted(result.fields, 'field')} came back, <Time at={result.at} />.
+            {counted(result.lists, 'list')}, {counted(result.groups, 'group')}, {counted(result.tags, 'tag')} and{' '}
+            {counted(result.fields, 'field')} came back, <Time at={result.at} />.
           </p>
         </div>
       </div>

@@ -10,16 +10,30 @@ export interface ProfileView {
   baseUrlHelp: string;
 }
 
-export const useConnections = () => useQuery({ queryKey: ['connections'], queryFn: () => api.get<ConnectionView[]>('/connections'), refetchInterval: 10_000 });
-export const useProfiles = () => useQuery({ queryKey: ['profiles'], queryFn: () => api.get<ProfileView[]>('/connections/profiles'), staleTime: Infinity });
-export const useTryConnection = () => useMutation({ mutationFn: (input: ConnectionInput) => api.post<VerifyResult>('/connections/try', input) });
+export const useConnections = () =>
+  useQuery({
+    queryKey: ['connections'],
+    queryFn: () => api.get<ConnectionView[]>('/connections'),
+    refetchInterval: 10_000,
+  });
+export const useProfiles = () =>
+  useQuery({
+    queryKey: ['profiles'],
+    queryFn: () => api.get<ProfileView[]>('/connections/profiles'),
+    staleTime: Infinity,
+  });
+export const useTryConnection = () =>
+  useMutation({ mutationFn: (input: ConnectionInput) => api.post<VerifyResult>('/connections/try', input) });
 
 function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const queries = useQueryClient();
   return useMutation({ mutationFn: change, onSettled: () => queries.invalidateQueries({ queryKey: ['connections'] }) });
 }
 
-export const useAddConnection = () => useChange((input: ConnectionInput) => api.post<ConnectionView>('/connections', input));
-export const useChangeConnection = (id: string) => useChange((input: ConnectionInput) => api.put<ConnectionView>(`/connections/${id}`, input));
-export const useVerifyConnection = (id: string) => useChange(() => api.post<ConnectionView>(`/connections/${id}/verify`));
+export const useAddConnection = () =>
+  useChange((input: ConnectionInput) => api.post<ConnectionView>('/connections', input));
+export const useChangeConnection = (id: string) =>
+  useChange((input: ConnectionInput) => api.put<ConnectionView>(`/connections/${id}`, input));
+export const useVerifyConnection = (id: string) =>
+  useChange(() => api.post<ConnectionView>(`/connections/${id}/verify`));
 export const useRemoveConnection = (id: string) => useChange(() => api.delete(`/connections/${id}`));

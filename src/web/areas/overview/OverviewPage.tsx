@@ -8,10 +8,22 @@ import { SubmissionTable } from '../activity/SubmissionTable.tsx';
 import { useSubmissions } from '../activity/useActivity.ts';
 import { FlowMapView } from './FlowMapView.tsx';
 
-const ICONS: Record<string, LucideIcon> = { held: Hand, connection: Plug, failed: TriangleAlert, 'set aside': Bot, mail: TriangleAlert, route: Route, silent: Volume1 };
+const ICONS: Record<string, LucideIcon> = {
+  held: Hand,
+  connection: Plug,
+  failed: TriangleAlert,
+  'set aside': Bot,
+  mail: TriangleAlert,
+  route: Route,
+  silent: Volume1,
+};
 
 export function OverviewPage() {
-  const overview = useQuery({ queryKey: ['overview'], queryFn: () => api.get<OverviewView>('/overview'), refetchInterval: 5_000 });
+  const overview = useQuery({
+    queryKey: ['overview'],
+    queryFn: () => api.get<OverviewView>('/overview'),
+    refetchInterval: 5_000,
+  });
   return (
     <div className="h-full overflow-auto" tabIndex={0} role="region" aria-label="Overview">
       <Loaded query={overview}>{(data) => <Overview data={data} />}</Loaded>
@@ -47,7 +59,14 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
         {flows.length > 0 ? (
           <FlowMapView flows={flows} />
         ) : (
-          <Empty title="Nothing flows yet" action={<Link to="/connections/new" className="btn btn-sm btn-primary">Add the first connection</Link>}>
+          <Empty
+            title="Nothing flows yet"
+            action={
+              <Link to="/connections/new" className="btn btn-sm btn-primary">
+                Add the first connection
+              </Link>
+            }
+          >
             Connect a system, build a form, and wire the two with a route. Then you see here how much goes where.
           </Empty>
         )}
@@ -68,7 +87,11 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
               return (
                 <li key={kind + text} className="border-b border-base-300 last:border-0">
                   <Link to={link} className="flex gap-3 px-3 py-2.5 hover:bg-base-200">
-                    <Icon size={17} aria-hidden="true" className={`shrink-0 mt-0.5 ${kind === 'held' || kind === 'failed' ? 'text-error' : 'text-warning'}`} />
+                    <Icon
+                      size={17}
+                      aria-hidden="true"
+                      className={`shrink-0 mt-0.5 ${kind === 'held' || kind === 'failed' ? 'text-error' : 'text-warning'}`}
+                    />
                     <span>
                       {count > 0 && (
                         <strong>

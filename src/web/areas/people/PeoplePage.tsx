@@ -17,8 +17,19 @@ import { SubmissionTable } from '../activity/SubmissionTable.tsx';
 
 export function PeoplePage() {
   const { id } = useParams();
-  const person = useQuery({ queryKey: ['people', 'one', id], queryFn: () => api.get<PersonView>(`/people/${id}`), enabled: Boolean(id), refetchInterval: 5_000 });
-  const middle = id ? <Loaded query={person}>{(data) => <Person person={data} />}</Loaded> : <Empty title="People">Choose somebody on the left to see what is known of them, where each value came from, and what they agreed to.</Empty>;
+  const person = useQuery({
+    queryKey: ['people', 'one', id],
+    queryFn: () => api.get<PersonView>(`/people/${id}`),
+    enabled: Boolean(id),
+    refetchInterval: 5_000,
+  });
+  const middle = id ? (
+    <Loaded query={person}>{(data) => <Person person={data} />}</Loaded>
+  ) : (
+    <Empty title="People">
+      Choose somebody on the left to see what is known of them, where each value came from, and what they agreed to.
+    </Empty>
+  );
   return (
     <Working
       id={person.data ? 'person' : 'people'}
@@ -36,7 +47,8 @@ function PeopleList({ openId }: { openId: string | undefined }) {
   const people = useInfiniteQuery({
     queryKey: ['people', 'list', text],
     initialPageParam: '',
-    queryFn: ({ pageParam }) => api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}&before=${pageParam}`),
+    queryFn: ({ pageParam }) =>
+      api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}&before=${pageParam}`),
     getNextPageParam: (last) => last.next ?? undefined,
     placeholderData: (before) => before,
     refetchInterval: 10_000,
@@ -51,7 +63,12 @@ function PeopleList({ openId }: { openId: string | undefined }) {
       <ul>
         {rows.map(({ id, email, name, updatedAt }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
-            <Link data-row to={`/people/${id}?${params.toString()}`} aria-current={id === openId ? 'page' : undefined} className="block px-3 py-2 hover:bg-base-200">
+            <Link
+              data-row
+              to={`/people/${id}?${params.toString()}`}
+              aria-current={id === openId ? 'page' : undefined}
+              className="block px-3 py-2 hover:bg-base-200"
+            >
               <span className="flex justify-between gap-2">
                 <strong className="font-semibold">{name || 'no name'}</strong>
                 <span className="text-quiet text-sm">
@@ -65,7 +82,11 @@ function PeopleList({ openId }: { openId: string | undefined }) {
           </li>
         ))}
       </ul>
-      {people.data && rows.length === 0 && <p className="p-4 text-quiet">{text ? 'Nobody matches.' : 'Nobody yet. People appear here with their first submission.'}</p>}
+      {people.data && rows.length === 0 && (
+        <p className="p-4 text-quiet">
+          {text ? 'Nobody matches.' : 'Nobody yet. People appear here with their first submission.'}
+        </p>
+      )}
       <MoreRows query={people} />
     </div>
   );
@@ -79,7 +100,8 @@ function Person({ person }: { person: PersonView }) {
       <div>
         <h2 className="text-xl font-semibold">{name || email}</h2>
         <p className="text-quiet">
-          Known since <Time at={createdAt} /> · recognised by {keys.map(({ kind, value }) => `${kind} ${value}`).join(', ')}
+          Known since <Time at={createdAt} /> · recognised by{' '}
+          {keys.map(({ kind, value }) => `${kind} ${value}`).join(', ')}
         </p>
       </div>
       <section>

@@ -25,11 +25,27 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
         Consent
       </h3>
       <div className="grid gap-4 sm:grid-cols-2">
-        <Field label="What it is for" help="As people know it. Consent for one purpose says nothing about another." error={about('purpose')}>
-          <input className="input w-full" value={consent.purpose} onChange={(event) => set({ purpose: event.target.value })} />
+        <Field
+          label="What it is for"
+          help="As people know it. Consent for one purpose says nothing about another."
+          error={about('purpose')}
+        >
+          <input
+            className="input w-full"
+            value={consent.purpose}
+            onChange={(event) => set({ purpose: event.target.value })}
+          />
         </Field>
-        <Field label="Given by" help={words ? `People agree to: “${words}”` : 'Nothing says yet what people agree to.'} error={about('tickField')}>
-          <select className="select w-full" value={consent.tickField} onChange={(event) => set({ tickField: event.target.value })}>
+        <Field
+          label="Given by"
+          help={words ? `People agree to: “${words}”` : 'Nothing says yet what people agree to.'}
+          error={about('tickField')}
+        >
+          <select
+            className="select w-full"
+            value={consent.tickField}
+            onChange={(event) => set({ tickField: event.target.value })}
+          >
             <option value="">sending the form</option>
             {ticks.map(({ key, label }) => (
               <option key={key} value={key}>
@@ -42,15 +58,32 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
       <fieldset className="flex flex-col gap-1">
         <legend className="font-semibold mb-1">Opt-in</legend>
         <label className="flex gap-2 items-start">
-          <input type="radio" name="mode" className="radio radio-sm mt-0.5" checked={consent.mode === 'double'} onChange={() => set({ mode: 'double' })} />
+          <input
+            type="radio"
+            name="mode"
+            className="radio radio-sm mt-0.5"
+            checked={consent.mode === 'double'}
+            onChange={() => set({ mode: 'double' })}
+          />
           <span>
-            Double: Iwashi sends a confirmation, and delivers once it is confirmed. <span className="text-quiet">Keeps typing mistakes and robots out, and proves consent. Switch off the confirmation of the destination, or people get two.</span>
+            Double: Iwashi sends a confirmation, and delivers once it is confirmed.{' '}
+            <span className="text-quiet">
+              Keeps typing mistakes and robots out, and proves consent. Switch off the confirmation of the destination,
+              or people get two.
+            </span>
           </span>
         </label>
         <label className="flex gap-2 items-start">
-          <input type="radio" name="mode" className="radio radio-sm mt-0.5" checked={consent.mode === 'single'} onChange={() => set({ mode: 'single' })} />
+          <input
+            type="radio"
+            name="mode"
+            className="radio radio-sm mt-0.5"
+            checked={consent.mode === 'single'}
+            onChange={() => set({ mode: 'single' })}
+          />
           <span>
-            Single: delivered at once. <span className="text-quiet">Grows faster; nobody proves that the address is theirs.</span>
+            Single: delivered at once.{' '}
+            <span className="text-quiet">Grows faster; nobody proves that the address is theirs.</span>
           </span>
         </label>
       </fieldset>
@@ -58,17 +91,37 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
         <div className="grid gap-4 lg:grid-cols-2">
           <div className="flex flex-col gap-3">
             <Field label="Subject of the confirmation mail" error={about('mail/subject')}>
-              <input className="input w-full" value={consent.mail.subject} onChange={(event) => setMail({ subject: event.target.value })} />
+              <input
+                className="input w-full"
+                value={consent.mail.subject}
+                onChange={(event) => setMail({ subject: event.target.value })}
+              />
             </Field>
             <Field label="Text" help="{link} stands for the button." error={about('mail/body')}>
-              <textarea className="textarea w-full" rows={9} value={consent.mail.body} onChange={(event) => setMail({ body: event.target.value })} />
+              <textarea
+                className="textarea w-full"
+                rows={9}
+                value={consent.mail.body}
+                onChange={(event) => setMail({ body: event.target.value })}
+              />
             </Field>
             <div className="grid grid-cols-2 gap-3">
               <Field label="Button" error={about('mail/button')}>
-                <input className="input w-full" value={consent.mail.button} onChange={(event) => setMail({ button: event.target.value })} />
+                <input
+                  className="input w-full"
+                  value={consent.mail.button}
+                  onChange={(event) => setMail({ button: event.target.value })}
+                />
               </Field>
               <Field label="Good for, in hours" error={about('expiresHours')}>
-                <input type="number" min={1} max={1440} className="input w-full" value={consent.expiresHours} onChange={(event) => set({ expiresHours: event.target.valueAsNumber || 0 })} />
+                <input
+                  type="number"
+                  min={1}
+                  max={1440}
+                  className="input w-full"
+                  value={consent.expiresHours}
+                  onChange={(event) => set({ expiresHours: event.target.valueAsNumber || 0 })}
+                />
               </Field>
             </div>
           </div>

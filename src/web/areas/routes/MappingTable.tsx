@@ -1,5 +1,13 @@
 import { X } from 'lucide-react';
-import { applyMapping, STEP_HELP, STEPS, type DestinationField, type LineResult, type MapLine, type Step } from '../../../core/mapping/index.ts';
+import {
+  applyMapping,
+  STEP_HELP,
+  STEPS,
+  type DestinationField,
+  type LineResult,
+  type MapLine,
+  type Step,
+} from '../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { addStep, removeStep, setFixed, setOrigin } from './routeEdits.ts';
@@ -34,10 +42,21 @@ export function MappingTable({ destination, lines, fields, values, onChange }: M
   );
 }
 
-function MappingRow({ result, fields, lines, onChange }: { result: LineResult; fields: SourceField[]; lines: MapLine[]; onChange: (lines: MapLine[]) => void }) {
+function MappingRow({
+  result,
+  fields,
+  lines,
+  onChange,
+}: {
+  result: LineResult;
+  fields: SourceField[];
+  lines: MapLine[];
+  onChange: (lines: MapLine[]) => void;
+}) {
   const { field, line } = result;
   const origin = !line ? '' : line.from.kind === 'fixed' ? 'fixed:' : `field:${line.from.field}`;
-  const known = line?.from.kind !== 'field' || fields.some(({ key }) => line.from.kind === 'field' && key === line.from.field);
+  const known =
+    line?.from.kind !== 'field' || fields.some(({ key }) => line.from.kind === 'field' && key === line.from.field);
   return (
     <tr>
       <td>
@@ -48,32 +67,58 @@ function MappingRow({ result, fields, lines, onChange }: { result: LineResult; f
         </div>
       </td>
       <td className="min-w-40">
-        <select className="select select-sm w-full" aria-label={`${field.label} is filled from`} value={origin} onChange={(event) => onChange(setOrigin(lines, field, event.target.value))}>
+        <select
+          className="select select-sm w-full"
+          aria-label={`${field.label} is filled from`}
+          value={origin}
+          onChange={(event) => onChange(setOrigin(lines, field, event.target.value))}
+        >
           <option value="">nothing</option>
           {fields.map(({ key, label }) => (
             <option key={key} value={`field:${key}`}>
               {label.length > 40 ? `${label.slice(0, 40)}…` : label}
             </option>
           ))}
-          {!known && line?.from.kind === 'field' && <option value={origin}>{line.from.field} (not in the source)</option>}
+          {!known && line?.from.kind === 'field' && (
+            <option value={origin}>{line.from.field} (not in the source)</option>
+          )}
           <option value="fixed:">a fixed value</option>
         </select>
         {line?.from.kind === 'fixed' && (
-          <input className="input input-sm w-full mt-1" aria-label={`Fixed value of ${field.label}`} placeholder="the value" value={line.from.value} onChange={(event) => onChange(setFixed(lines, field.key, event.target.value))} />
+          <input
+            className="input input-sm w-full mt-1"
+            aria-label={`Fixed value of ${field.label}`}
+            placeholder="the value"
+            value={line.from.value}
+            onChange={(event) => onChange(setFixed(lines, field.key, event.target.value))}
+          />
         )}
       </td>
       <td>
         {line?.from.kind === 'field' && (
           <div className="flex flex-wrap gap-1 items-center">
             {line.steps.map((step, index) => (
-              <span key={step + index} className="badge badge-outline gap-1 pr-1 border-base-300 whitespace-nowrap" title={STEP_HELP[step]}>
+              <span
+                key={step + index}
+                className="badge badge-outline gap-1 pr-1 border-base-300 whitespace-nowrap"
+                title={STEP_HELP[step]}
+              >
                 {step}
-                <button className="btn btn-ghost btn-xs btn-circle h-5 w-5 min-h-0" aria-label={`Take the step ${step} away from ${field.label}`} onClick={() => onChange(removeStep(lines, field.key, index))}>
+                <button
+                  className="btn btn-ghost btn-xs btn-circle h-5 w-5 min-h-0"
+                  aria-label={`Take the step ${step} away from ${field.label}`}
+                  onClick={() => onChange(removeStep(lines, field.key, index))}
+                >
                   <X size={12} aria-hidden="true" />
                 </button>
               </span>
             ))}
-            <select className="select select-xs w-18" aria-label={`Add a step to ${field.label}`} value="" onChange={(event) => onChange(addStep(lines, field.key, event.target.value as Step))}>
+            <select
+              className="select select-xs w-18"
+              aria-label={`Add a step to ${field.label}`}
+              value=""
+              onChange={(event) => onChange(addStep(lines, field.key, event.target.value as Step))}
+            >
               <option value="">add</option>
               {STEPS.map((step) => (
                 <option key={step} value={step}>
@@ -94,9 +139,11 @@ function MappingRow({ result, fields, lines, onChange }: { result: LineResult; f
 function Verdict({ result: { verdict } }: { result: LineResult }) {
   switch (verdict.kind) {
     case 'sent':
-      return <span className="break-words font-semibold">
+      return (
+        <span className="break-words font-semibold">
           <Address text={String(verdict.value)} />
-        </span>;
+        </span>
+      );
     case 'empty':
       return <span className="text-quiet">empty, not sent</span>;
     case 'unmapped':

@@ -19,7 +19,15 @@ import { TargetPart } from './TargetPart.tsx';
 import { useSaveRoute } from './useRoutes.ts';
 
 /** The route bench: the sample on the left, the wiring in the middle, and on the right what would happen. */
-export function RouteBench({ route, source, connections }: { route: RouteView; source: SourceView; connections: ConnectionView[] }) {
+export function RouteBench({
+  route,
+  source,
+  connections,
+}: {
+  route: RouteView;
+  source: SourceView;
+  connections: ConnectionView[];
+}) {
   const draft = useDraft<RouteDocument>(route.draft, useSaveRoute(route.id));
   const publishing = usePublishing('routes', route.id);
   const samples = useSamples(source.id);
@@ -30,7 +38,8 @@ export function RouteBench({ route, source, connections }: { route: RouteView; s
 
   const chosen = samples.data?.find(({ id }) => id === params.get('sample')) ?? samples.data?.[0];
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
-  const setTarget = (index: number, target: Target) => change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
+  const setTarget = (index: number, target: Target) =>
+    change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
   const setConsent = (consent: ConsentPolicy) => change({ ...document, consent });
   useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, 'changed', route.draftAt);
 
@@ -79,8 +88,23 @@ export function RouteBench({ route, source, connections }: { route: RouteView; s
                 onRemove={() => change({ ...document, targets: document.targets.filter((_, at) => at !== index) })}
               />
             ))}
-            <AddTarget connections={connections} isFirst={document.targets.length === 0} onAdd={(connection) => change({ ...document, targets: [...document.targets, newTarget(connection.id, connection.catalogue, fields)] })} />
-            <ConsentPart consent={document.consent} fields={fields} statement={source.draft.statement} issues={issues} onChange={setConsent} />
+            <AddTarget
+              connections={connections}
+              isFirst={document.targets.length === 0}
+              onAdd={(connection) =>
+                change({
+                  ...document,
+                  targets: [...document.targets, newTarget(connection.id, connection.catalogue, fields)],
+                })
+              }
+            />
+            <ConsentPart
+              consent={document.consent}
+              fields={fields}
+              statement={source.draft.statement}
+              issues={issues}
+              onChange={setConsent}
+            />
           </div>
         </>
       }
@@ -88,7 +112,15 @@ export function RouteBench({ route, source, connections }: { route: RouteView; s
   );
 }
 
-function AddTarget({ connections, isFirst, onAdd }: { connections: ConnectionView[]; isFirst: boolean; onAdd: (connection: ConnectionView) => void }) {
+function AddTarget({
+  connections,
+  isFirst,
+  onAdd,
+}: {
+  connections: ConnectionView[];
+  isFirst: boolean;
+  onAdd: (connection: ConnectionView) => void;
+}) {
   if (connections.length === 0) {
     return (
       <p>
@@ -102,9 +134,15 @@ function AddTarget({ connections, isFirst, onAdd }: { connections: ConnectionVie
   }
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <span className={isFirst ? 'font-semibold' : 'text-quiet'}>{isFirst ? 'Where shall it go?' : 'Send it somewhere else as well:'}</span>
+      <span className={isFirst ? 'font-semibold' : 'text-quiet'}>
+        {isFirst ? 'Where shall it go?' : 'Send it somewhere else as well:'}
+      </span>
       {connections.map((connection) => (
-        <button key={connection.id} className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`} onClick={() => onAdd(connection)}>
+        <button
+          key={connection.id}
+          className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`}
+          onClick={() => onAdd(connection)}
+        >
           {connection.name}
         </button>
       ))}

@@ -25,11 +25,22 @@ export function RoutesPage() {
     <>
       <Loaded query={routes}>
         {(list) => {
-          if (!id) return <RouteList list={list} onAdd={() => setAdding(true)} canAdd={(sources.data?.length ?? 0) > 0} />;
+          if (!id)
+            return <RouteList list={list} onAdd={() => setAdding(true)} canAdd={(sources.data?.length ?? 0) > 0} />;
           const open = list.find((route) => route.id === id);
           if (!open) return <Navigate to="/routes" replace />;
           const source = sources.data?.find((one) => one.id === open.draft.sourceId);
-          return <Loaded query={connections}>{(known) => (source ? <RouteBench key={open.id} route={open} source={source} connections={known} /> : <p className="p-6 text-quiet">Loading</p>)}</Loaded>;
+          return (
+            <Loaded query={connections}>
+              {(known) =>
+                source ? (
+                  <RouteBench key={open.id} route={open} source={source} connections={known} />
+                ) : (
+                  <p className="p-6 text-quiet">Loading</p>
+                )
+              }
+            </Loaded>
+          );
         }}
       </Loaded>
       <Dialog title="A new route" open={adding} onClose={() => setAdding(false)}>
@@ -56,7 +67,8 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
           )
         }
       >
-        A route wires one source to its destinations: which field goes where, which list and tags people get, how they consent, and what happens to those who are there already.
+        A route wires one source to its destinations: which field goes where, which list and tags people get, how they
+        consent, and what happens to those who are there already.
       </Empty>
     );
   }
@@ -130,7 +142,15 @@ function NewRoute({ onDone, onMade }: { onDone: () => void; onMade: (id: string)
       },
     );
   return (
-    <NameForm label="Name of the route" help='Say from where to where, such as "Sky letter to Tern Post".' action="Make the route" busy={add.isPending} error={add.error} onSubmit={submit} onCancel={onDone}>
+    <NameForm
+      label="Name of the route"
+      help='Say from where to where, such as "Sky letter to Tern Post".'
+      action="Make the route"
+      busy={add.isPending}
+      error={add.error}
+      onSubmit={submit}
+      onCancel={onDone}
+    >
       <Field label="Source">
         <select className="select w-full" value={sourceId} onChange={(event) => setChosen(event.target.value)}>
           {sources.data?.map(({ id, name }) => (

@@ -15,7 +15,9 @@ interface SamplePanelProps {
 export function SamplePanel({ fields, samples, chosenId, values, onChoose, onType }: SamplePanelProps) {
   const nameOf = ({ id, values: own, receivedAt }: SampleView) => {
     if (id === 'example') return 'made-up example';
-    const address = Object.values(own).find((value): value is string => typeof value === 'string' && value.includes('@'));
+    const address = Object.values(own).find(
+      (value): value is string => typeof value === 'string' && value.includes('@'),
+    );
     return `${address ?? 'submission'}, ${sayWhen(receivedAt, Date.now())}`;
   };
   return (
@@ -32,18 +34,36 @@ export function SamplePanel({ fields, samples, chosenId, values, onChoose, onTyp
       </label>
       <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>
       {fields.map((field) => (
-        <SampleValue key={field.key} field={field} value={values[field.key]} onChange={(value) => onType({ ...values, [field.key]: value })} />
+        <SampleValue
+          key={field.key}
+          field={field}
+          value={values[field.key]}
+          onChange={(value) => onType({ ...values, [field.key]: value })}
+        />
       ))}
     </div>
   );
 }
 
-function SampleValue({ field, value, onChange }: { field: SourceField; value: FieldValue | undefined; onChange: (value: FieldValue) => void }) {
+function SampleValue({
+  field,
+  value,
+  onChange,
+}: {
+  field: SourceField;
+  value: FieldValue | undefined;
+  onChange: (value: FieldValue) => void;
+}) {
   const { label, type, options, several, key } = field;
   if (type === 'tick') {
     return (
       <label className="flex gap-2 items-start">
-        <input type="checkbox" className="checkbox checkbox-sm mt-0.5" checked={value === true} onChange={(event) => onChange(event.target.checked)} />
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm mt-0.5"
+          checked={value === true}
+          onChange={(event) => onChange(event.target.checked)}
+        />
         <span>{label}</span>
       </label>
     );
@@ -55,7 +75,14 @@ function SampleValue({ field, value, onChange }: { field: SourceField; value: Fi
         <legend className="text-sm text-quiet">{label}</legend>
         {options.map((option) => (
           <label key={option} className="flex gap-2 items-start">
-            <input type="checkbox" className="checkbox checkbox-sm mt-0.5" checked={chosen.includes(option)} onChange={(event) => onChange(event.target.checked ? [...chosen, option] : chosen.filter((one) => one !== option))} />
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm mt-0.5"
+              checked={chosen.includes(option)}
+              onChange={(event) =>
+                onChange(event.target.checked ? [...chosen, option] : chosen.filter((one) => one !== option))
+              }
+            />
             <span>{option}</span>
           </label>
         ))}

@@ -25,8 +25,15 @@ export function TagsPart({ target, fields, known, values, onChange }: TagsPartPr
     <div className="grid gap-5 sm:grid-cols-2">
       <div className="flex flex-col gap-1">
         <h4 className="font-semibold">Tags for everybody</h4>
-        <LinesInput aria-label="Tags for everybody, one a line" lines={target.tags} onChange={(tags) => onChange({ tags })} rows={3} />
-        <p className="text-quiet text-sm">One a line. There are: {known.join(', ') || 'none yet'}. Others are made there when first used.</p>
+        <LinesInput
+          aria-label="Tags for everybody, one a line"
+          lines={target.tags}
+          onChange={(tags) => onChange({ tags })}
+          rows={3}
+        />
+        <p className="text-quiet text-sm">
+          One a line. There are: {known.join(', ') || 'none yet'}. Others are made there when first used.
+        </p>
         <p>
           For the sample: <strong>{now.join(', ') || 'none'}</strong>
         </p>
@@ -51,7 +58,9 @@ export function TagsPart({ target, fields, known, values, onChange }: TagsPartPr
                     placeholder="no tag"
                     aria-label={`Tag for ${label}`}
                     value={tagFor(target.tagRules, field.key, answer)}
-                    onChange={(event) => onChange({ tagRules: setTagRule(target.tagRules, field.key, answer, event.target.value) })}
+                    onChange={(event) =>
+                      onChange({ tagRules: setTagRule(target.tagRules, field.key, answer, event.target.value) })
+                    }
                   />
                 </li>
               );

@@ -56,7 +56,11 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
       ))}
       <div className="grid gap-4 sm:grid-cols-3">
         <Field label="List">
-          <select className="select w-full" value={target.list} onChange={(event) => set({ list: event.target.value, group: '' })}>
+          <select
+            className="select w-full"
+            value={target.list}
+            onChange={(event) => set({ list: event.target.value, group: '' })}
+          >
             <option value="">no list</option>
             {catalogue.lists.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -66,7 +70,12 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           </select>
         </Field>
         <Field label="Group" {...(list && list.groups.length === 0 ? { help: 'This list has no groups.' } : {})}>
-          <select className="select w-full" value={target.group} onChange={(event) => set({ group: event.target.value })} disabled={!list || list.groups.length === 0}>
+          <select
+            className="select w-full"
+            value={target.group}
+            onChange={(event) => set({ group: event.target.value })}
+            disabled={!list || list.groups.length === 0}
+          >
             <option value="">no group</option>
             {list?.groups.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -76,7 +85,11 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           </select>
         </Field>
         <Field label="Who is there already" help={POLICIES.find(([policy]) => policy === target.duplicates)?.[2]}>
-          <select className="select w-full" value={target.duplicates} onChange={(event) => set({ duplicates: event.target.value as DuplicatePolicy })}>
+          <select
+            className="select w-full"
+            value={target.duplicates}
+            onChange={(event) => set({ duplicates: event.target.value as DuplicatePolicy })}
+          >
             {POLICIES.map(([policy, name]) => (
               <option key={policy} value={policy}>
                 {name}
@@ -95,10 +108,22 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           )}
         </div>
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Mapping">
-          <MappingTable destination={catalogue.fields} lines={target.lines} fields={fields} values={values} onChange={(lines) => set({ lines })} />
+          <MappingTable
+            destination={catalogue.fields}
+            lines={target.lines}
+            fields={fields}
+            values={values}
+            onChange={(lines) => set({ lines })}
+          />
         </div>
       </div>
-      <TagsPart target={target} fields={fields} known={catalogue.tags.map(({ name }) => name)} values={values} onChange={set} />
+      <TagsPart
+        target={target}
+        fields={fields}
+        known={catalogue.tags.map(({ name }) => name)}
+        values={values}
+        onChange={set}
+      />
     </section>
   );
 }

@@ -13,7 +13,8 @@ export function setOrigin(lines: MapLine[], field: DestinationField, origin: str
   const rest = lines.filter(({ to }) => to !== field.key);
   if (origin === '') return rest;
   const before = lines.find(({ to }) => to === field.key);
-  const from: MapLine['from'] = origin === 'fixed:' ? { kind: 'fixed', value: '' } : { kind: 'field', field: origin.slice('field:'.length) };
+  const from: MapLine['from'] =
+    origin === 'fixed:' ? { kind: 'fixed', value: '' } : { kind: 'field', field: origin.slice('field:'.length) };
   return [...rest, { to: field.key, from, steps: before && from.kind === 'field' ? before.steps : [] }];
 }
 

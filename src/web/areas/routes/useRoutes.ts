@@ -4,7 +4,8 @@ import type { RouteDocument } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { api } from '../../parts/api.ts';
 
-export const useRoutes = () => useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes'), refetchInterval: 10_000 });
+export const useRoutes = () =>
+  useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes'), refetchInterval: 10_000 });
 
 export function useAddRoute() {
   const queries = useQueryClient();

@@ -34,7 +34,11 @@ export function FirstAccountPage() {
         <Field label="Email" error={errors.email?.message}>
           <input className="input w-full" type="email" autoComplete="username" {...register('email')} />
         </Field>
-        <Field label="Password" help="At least 12 characters; three unusual words do well." error={errors.password?.message}>
+        <Field
+          label="Password"
+          help="At least 12 characters; three unusual words do well."
+          error={errors.password?.message}
+        >
           <input className="input w-full" type="password" autoComplete="new-password" {...register('password')} />
         </Field>
         {errors.token && <p className="text-error font-semibold">{errors.token.message}</p>}

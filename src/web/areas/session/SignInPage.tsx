@@ -55,10 +55,22 @@ function SignInForm({ demo }: { demo: SignInState['demo'] }) {
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-4" noValidate>
       {demo && <p className="text-sm text-quiet">This is a demo; its sign-in is filled in.</p>}
       <Field label="Email" error={problem?.about('/email')}>
-        <input className="input w-full" type="email" autoComplete="username" value={email} onChange={(event) => setEmail(event.target.value)} />
+        <input
+          className="input w-full"
+          type="email"
+          autoComplete="username"
+          value={email}
+          onChange={(event) => setEmail(event.target.value)}
+        />
       </Field>
       <Field label="Password" error={problem?.about('/password')}>
-        <input className="input w-full" type="password" autoComplete="current-password" value={password} onChange={(event) => setPassword(event.target.value)} />
+        <input
+          className="input w-full"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
       </Field>
       <ActionError error={error} />
       <button className="btn btn-primary" disabled={busy}>

@@ -7,14 +7,27 @@ import { CopyButton } from '../../parts/CopyButton.tsx';
 /** The draft as a page would show it, and what to paste into the page once it is live. */
 export function FormEvidence({ source, document }: { source: SourceView; document: SourceDocument }) {
   // The preview's frame runs no script, so the form's one line of it is left out.
-  const preview = printFormHtml({ action: '#', fields: document.fields, button: document.button, statement: document.statement }).replace(/<script>.*<\/script>/, '');
-  const style = '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input[type=text],input[type=email],select{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
+  const preview = printFormHtml({
+    action: '#',
+    fields: document.fields,
+    button: document.button,
+    statement: document.statement,
+  }).replace(/<script>.*<\/script>/, '');
+  const style =
+    '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input[type=text],input[type=email],select{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>
         <h2 className="font-semibold text-lg mb-2">As a page shows it</h2>
-        <iframe title="Preview of the form" className="w-full h-96 bg-white border border-base-300 rounded" sandbox="" srcDoc={`<!doctype html><html lang="en"><title>Preview</title>${style}<body>${preview}</body></html>`} />
-        <p className="text-quiet text-sm mt-1">The page brings its own look. This is the draft; visitors get what is published.</p>
+        <iframe
+          title="Preview of the form"
+          className="w-full h-96 bg-white border border-base-300 rounded"
+          sandbox=""
+          srcDoc={`<!doctype html><html lang="en"><title>Preview</title>${style}<body>${preview}</body></html>`}
+        />
+        <p className="text-quiet text-sm mt-1">
+          The page brings its own look. This is the draft; visitors get what is published.
+        </p>
       </section>
       <section>
         <h2 className="font-semibold text-lg mb-2">Put it on your page</h2>
@@ -26,7 +39,10 @@ export function FormEvidence({ source, document }: { source: SourceView; documen
             <div>
               <CopyButton text={source.html} label="Copy the HTML" />
             </div>
-            <pre className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words max-h-48 overflow-auto rounded" tabIndex={0}>
+            <pre
+              className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words max-h-48 overflow-auto rounded"
+              tabIndex={0}
+            >
               {source.html}
             </pre>
             <p className="break-all">
@@ -35,7 +51,9 @@ export function FormEvidence({ source, document }: { source: SourceView; documen
                 {source.postUrl} <ExternalLink size={13} className="inline" aria-label="(opens in a new window)" />
               </a>
             </p>
-            <p className="text-quiet text-sm">The same address takes form posts and JSON, if a page already has its own form with these field names.</p>
+            <p className="text-quiet text-sm">
+              The same address takes form posts and JSON, if a page already has its own form with these field names.
+            </p>
           </div>
         )}
       </section>

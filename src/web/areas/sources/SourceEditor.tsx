@@ -19,11 +19,14 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
   const queries = useQueryClient();
   const draft = useDraft<SourceDocument>(source.draft, async (document) => {
     const saved = await api.put<SourceView>(`/sources/${source.id}/draft`, document);
-    queries.setQueryData<SourceView[]>(['sources'], (before) => before?.map((one) => (one.id === saved.id ? saved : one)));
+    queries.setQueryData<SourceView[]>(['sources'], (before) =>
+      before?.map((one) => (one.id === saved.id ? saved : one)),
+    );
   });
   const publishing = usePublishing('sources', source.id);
   const { document, change, issues } = draft;
-  const about = (pointer: string) => issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
+  const about = (pointer: string) =>
+    issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const set = (part: Partial<SourceDocument>) => change({ ...document, ...part });
   useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
@@ -49,27 +52,69 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
                 Words and afterwards
               </h3>
               <Field label="Button" error={about('/button')}>
-                <input className="input w-full" value={document.button} onChange={(event) => set({ button: event.target.value })} />
+                <input
+                  className="input w-full"
+                  value={document.button}
+                  onChange={(event) => set({ button: event.target.value })}
+                />
               </Field>
-              <Field label="Thank-you page" help="Its address; empty shows the message below on a plain page." error={about('/thankYouUrl')}>
-                <input className="input w-full" value={document.thankYouUrl} placeholder="https://" onChange={(event) => set({ thankYouUrl: event.target.value.trim() })} />
+              <Field
+                label="Thank-you page"
+                help="Its address; empty shows the message below on a plain page."
+                error={about('/thankYouUrl')}
+              >
+                <input
+                  className="input w-full"
+                  value={document.thankYouUrl}
+                  placeholder="https://"
+                  onChange={(event) => set({ thankYouUrl: event.target.value.trim() })}
+                />
               </Field>
               <Field label="Thank-you message" error={about('/thankYouMessage')}>
-                <textarea className="textarea w-full" rows={2} value={document.thankYouMessage} onChange={(event) => set({ thankYouMessage: event.target.value })} />
+                <textarea
+                  className="textarea w-full"
+                  rows={2}
+                  value={document.thankYouMessage}
+                  onChange={(event) => set({ thankYouMessage: event.target.value })}
+                />
               </Field>
-              <Field label="Consent sentence beside the button" help="What people agree to by sending the form. Not needed with a tick box for it." error={about('/statement')}>
-                <textarea className="textarea w-full" rows={2} value={document.statement} onChange={(event) => set({ statement: event.target.value })} />
+              <Field
+                label="Consent sentence beside the button"
+                help="What people agree to by sending the form. Not needed with a tick box for it."
+                error={about('/statement')}
+              >
+                <textarea
+                  className="textarea w-full"
+                  rows={2}
+                  value={document.statement}
+                  onChange={(event) => set({ statement: event.target.value })}
+                />
               </Field>
             </section>
             <section aria-labelledby="guards" className="grid gap-4 sm:grid-cols-2">
               <h3 id="guards" className="text-lg font-semibold sm:col-span-2">
                 Against robots and strangers
               </h3>
-              <Field label="Sites it may be on" help="One a line, such as https://example.org. Empty: any site." error={about('/origins')}>
+              <Field
+                label="Sites it may be on"
+                help="One a line, such as https://example.org. Empty: any site."
+                error={about('/origins')}
+              >
                 <LinesInput lines={document.origins} onChange={(origins) => set({ origins })} rows={2} />
               </Field>
-              <Field label="Shortest time to fill it in, in seconds" help="Faster ones are set aside for you to look at. A field that only robots see is always in the form." error={about('/minimumSeconds')}>
-                <input type="number" min={0} max={60} className="input w-28" value={document.minimumSeconds} onChange={(event) => set({ minimumSeconds: event.target.valueAsNumber || 0 })} />
+              <Field
+                label="Shortest time to fill it in, in seconds"
+                help="Faster ones are set aside for you to look at. A field that only robots see is always in the form."
+                error={about('/minimumSeconds')}
+              >
+                <input
+                  type="number"
+                  min={0}
+                  max={60}
+                  className="input w-28"
+                  value={document.minimumSeconds}
+                  onChange={(event) => set({ minimumSeconds: event.target.valueAsNumber || 0 })}
+                />
               </Field>
             </section>
             <section aria-labelledby="routes-of">

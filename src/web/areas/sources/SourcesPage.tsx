@@ -29,13 +29,20 @@ export function SourcesPage() {
                   </button>
                 }
               >
-                A source is where visitors hand something over, such as a sign-up form. Build it here, publish it, and paste its HTML into your page.
+                A source is where visitors hand something over, such as a sign-up form. Build it here, publish it, and
+                paste its HTML into your page.
               </Empty>
             );
           }
           const open = list.find((source) => source.id === id);
           if (!open) return <Navigate to={`/sources/${list[0]?.id}`} replace />;
-          return <SourceEditor key={open.id} source={open} list={<SourceList list={list} openId={open.id} onAdd={() => setAdding(true)} />} />;
+          return (
+            <SourceEditor
+              key={open.id}
+              source={open}
+              list={<SourceList list={list} openId={open.id} onAdd={() => setAdding(true)} />}
+            />
+          );
         }}
       </Loaded>
       <Dialog title="A new form" open={adding} onClose={() => setAdding(false)}>
@@ -55,7 +62,17 @@ function NewSource({ onDone }: { onDone: () => void }) {
         void navigate(`/sources/${id}`);
       },
     });
-  return <NameForm label="Name of the form" help="For you and your colleagues; visitors see it only on the form's own page." action="Make the form" busy={add.isPending} error={add.error} onSubmit={submit} onCancel={onDone} />;
+  return (
+    <NameForm
+      label="Name of the form"
+      help="For you and your colleagues; visitors see it only on the form's own page."
+      action="Make the form"
+      busy={add.isPending}
+      error={add.error}
+      onSubmit={submit}
+      onCancel={onDone}
+    />
+  );
 }
 
 function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: string; onAdd: () => void }) {
@@ -70,7 +87,12 @@ function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: strin
       <ul>
         {list.map(({ id, name, state, today, hours }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
-            <Link data-row to={`/sources/${id}`} aria-current={id === openId ? 'page' : undefined} className="block px-3 py-2.5 hover:bg-base-200">
+            <Link
+              data-row
+              to={`/sources/${id}`}
+              aria-current={id === openId ? 'page' : undefined}
+              className="block px-3 py-2.5 hover:bg-base-200"
+            >
               <span className="flex justify-between gap-2">
                 <strong className="font-semibold">{name}</strong>
                 <StateMark state={state} />

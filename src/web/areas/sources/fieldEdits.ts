@@ -9,12 +9,21 @@ export const KEEP_AS: [value: string, label: string][] = [
   ['last_name', 'last name'],
 ];
 
-const MEANINGS: Record<string, string> = { email: 'email', name: 'full_name', yourname: 'full_name', fullname: 'full_name', firstname: 'first_name', lastname: 'last_name', surname: 'last_name' };
+const MEANINGS: Record<string, string> = {
+  email: 'email',
+  name: 'full_name',
+  yourname: 'full_name',
+  fullname: 'full_name',
+  firstname: 'first_name',
+  lastname: 'last_name',
+  surname: 'last_name',
+};
 
 /** A field name made of a label: small letters, digits and underscores, not taken yet. */
 export function keyFor(label: string, taken: string[]): string {
   const words = label
     .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '_')
     .replace(/^[^a-z]+|_+$/g, '')
@@ -25,14 +34,38 @@ export function keyFor(label: string, taken: string[]): string {
   return key;
 }
 
-const FIRST_LABEL: Record<FieldType, string> = { text: 'First name', email: 'Email', choice: 'What do you like best?', tick: 'I agree', hidden: 'Page' };
+const FIRST_LABEL: Record<FieldType, string> = {
+  text: 'First name',
+  email: 'Email',
+  choice: 'What do you like best?',
+  tick: 'I agree',
+  hidden: 'Page',
+};
 
 /** Adds a field of a type, named so that it can be used as it is. */
 export function addField(fields: SourceField[], type: FieldType): SourceField[] {
   const label = FIRST_LABEL[type];
-  const key = keyFor(label, fields.map((field) => field.key));
-  const keepAs = type === 'email' && !fields.some((field) => field.keepAs === 'email') ? 'email' : type === 'text' ? 'first_name' : '';
-  const field: SourceField = { key, label, type, required: type === 'email', options: type === 'choice' ? ['First answer', 'Second answer'] : [], several: false, help: '', preset: '', keepAs };
+  const key = keyFor(
+    label,
+    fields.map((field) => field.key),
+  );
+  const keepAs =
+    type === 'email' && !fields.some((field) => field.keepAs === 'email')
+      ? 'email'
+      : type === 'text'
+        ? 'first_name'
+        : '';
+  const field: SourceField = {
+    key,
+    label,
+    type,
+    required: type === 'email',
+    options: type === 'choice' ? ['First answer', 'Second answer'] : [],
+    several: false,
+    help: '',
+    preset: '',
+    keepAs,
+  };
   return [...fields, field];
 }
 
@@ -45,7 +78,8 @@ export function changeField(fields: SourceField[], index: number, part: Partial<
   });
 }
 
-export const removeField = (fields: SourceField[], index: number): SourceField[] => fields.filter((_, at) => at !== index);
+export const removeField = (fields: SourceField[], index: number): SourceField[] =>
+  fields.filter((_, at) => at !== index);
 
 /** Moves a field one place up (-1) or down (1); at the ends nothing moves. */
 export function moveField(fields: SourceField[], index: number, by: 1 | -1): SourceField[] {

@@ -1,0 +1,63 @@
+// Imports point downwards only; see docs/architecture.md for the picture.
+const only = (name, from, allowed, comment) => ({
+  name,
+  comment,
+  severity: 'error',
+  from: { path: `^src/${from}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: '^src/', pathNot: `^src/(${[from, ...allowed].join('|')})/` },
+});
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    only('core-knows-only-core', 'core', [], 'The core has no input or output and knows nobody.'),
+    only('contract-knows-core', 'contract', ['core'], 'Requests and answers speak of core types only.'),
+    only('store-knows-contract', 'server/store', ['contract', 'core'], 'SQL stands below everything of the server.'),
+    only('security-stands-alone', 'server/security', ['server/store', 'contract', 'core'], ''),
+    only(
+      'connectors-know-no-work',
+      'server/connectors',
+      ['server/security', 'contract', 'core'],
+      'Speaking to other systems needs no database.',
+    ),
+    {
+      name: 'work-knows-no-http',
+      severity: 'error',
+      from: { path: '^src/server/work/' },
+      to: { path: '^src/server/(http|demo|bench)/' },
+    },
+    {
+      name: 'http-knows-no-demo',
+      severity: 'error',
+      from: { path: '^src/server/http/' },
+      to: { path: '^src/server/(demo|bench)/' },
+    },
+    only('web-knows-contract', 'web', ['contract', 'core'], 'The interface reaches the server over HTTP only.'),
+    only(
+      'standins-stand-alone',
+      'standins',
+      [],
+      'Stand-ins are reached over the network; they import nothing of the application.',
+    ),
+    {
+      name: 'core-is-pure',
+      comment: 'No clock, no network, no file, no framework in the core.',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev'] },
+    },
+    {
+      name: 'areas-by-their-index',
+      comment: 'Each folder of core names in index.ts what others may use.',
+      severity: 'error',
+      from: { path: '^src/(contract|server|web)/' },
+      to: { path: '^src/core/[^/]+/', pathNot: '/index\\.ts$' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.js', '.json'] },
+  },
+};

@@ -1,0 +1,70 @@
+// Runs the parts of the test suite that are named, or all, and closes with one line that adds them up.
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { check } from './check.mjs';
+import { startDatabase } from './database.mjs';
+import { ExpectedError, root } from './paths.mjs';
+import { onStop, runToEnd, stopAll } from './processes.mjs';
+import { setUp } from './setup.mjs';
+
+const PARTS = {
+  check: { needs: [] },
+  unit: { needs: [] },
+  outside: { needs: [] },
+  system: { needs: ['mariadb', 'build'], database: true },
+  browser: { needs: ['mariadb', 'chromium', 'build'], database: true },
+};
+
+export async function run(args) {
+  const unknown = args.filter((name) => !(name in PARTS));
+  if (unknown.length > 0)
+    throw new ExpectedError(`there is no part "${unknown.join('", "')}". Parts: ${Object.keys(PARTS).join(', ')}`);
+  const names = args.length > 0 ? Object.keys(PARTS).filter((name) => args.includes(name)) : Object.keys(PARTS);
+  await setUp(names.flatMap((name) => PARTS[name].needs));
+
+  const scratch = mkdtempSync('/tmp/iwashi-test-');
+  onStop(async () => rmSync(scratch, { recursive: true, force: true }));
+  const env = { ...process.env, IWASHI_ROOT: root };
+  if (names.some((name) => PARTS[name].database)) {
+    const folder = path.join(root, 'var/test');
+    mkdirSync(folder, { recursive: true });
+    env.IWASHI_TEST_DATABASE = (await startDatabase(folder, { forTests: true })).url;
+  }
+
+  const total = { passed: 0, failed: 0 };
+  for (const name of names) {
+    const result = name === 'check' ? await check() : await runTests(name, path.join(scratch, `${name}.json`), env);
+    total.passed += result.passed;
+    total.failed += result.failed;
+  }
+  await stopAll();
+  console.log(`${total.passed} passed, ${total.failed} failed`);
+  process.exit(total.failed > 0 ? 1 : 0);
+}
+
+async function runTests(name, report, env) {
+  const vitest = path.join(root, 'node_modules/vitest/vitest.mjs');
+  let broke = false;
+  try {
+    await runToEnd(
+      process.execPath,
+      [vitest, 'run', '--project', name, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
+      { cwd: root, env },
+    );
+  } catch {
+    broke = true;
+  }
+  const { numPassedTests = 0, numFailedTests = 0, numTotalTests = 0 } = readReport(report);
+  // A file that could not even be loaded, or a run without a test, is a failure too.
+  const failed = numFailedTests === 0 && (broke || numTotalTests === 0) ? 1 : numFailedTests;
+  console.log(`test ${name}: ${numPassedTests} passed, ${failed} failed`);
+  return { passed: numPassedTests, failed };
+}
+
+function readReport(file) {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    return {};
+  }
+}

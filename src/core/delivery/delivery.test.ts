@@ -1,0 +1,162 @@
+import { describe, expect, it } from 'vitest';
+import type { Intent } from '../plan/index.ts';
+import {
+  CAUSES,
+  classifyAnswer,
+  compareReadBack,
+  DELIVERY_STATES,
+  nextAttempt,
+  transition,
+  type Answer,
+  type Cause,
+  type DeliveryEvent,
+  type DeliveryState,
+  type ErrorRule,
+  type HeldPerson,
+} from './index.ts';
+
+const answered = (status: number, body: unknown = {}, headers: Record<string, string> = {}): Answer => ({
+  kind: 'answered',
+  status,
+  headers,
+  body,
+  readable: true,
+});
+const rules: ErrorRule[] = [
+  { status: 409, type: '/left-before', cause: 'left there before' },
+  { status: 422, cause: 'required field missing' },
+];
+
+describe('the cause of an answer', () => {
+  it.each<[string, Answer, Cause | null]>([
+    ['success', answered(201), null],
+    ['success that is no JSON', { ...answered(200), readable: false } as Answer, 'answer unreadable'],
+    ['wrong key', answered(401), 'credentials refused'],
+    ['missing permission', answered(403), 'not permitted'],
+    ['gone', answered(404), 'place gone'],
+    [
+      'a rule of the profile, by type',
+      answered(409, { type: 'https://x.example/problems/left-before' }),
+      'left there before',
+    ],
+    ['the same status, another type', answered(409, { type: 'about:blank' }), 'conflict'],
+    ['a rule of the profile, by status', answered(422), 'required field missing'],
+    ['too often', answered(429), 'rate limited'],
+    ['out of order', answered(503), 'unavailable'],
+    ['a redirect', answered(302), 'answer unreadable'],
+    ['nobody there', { kind: 'unanswered', fault: 'unreachable', code: '' }, 'unavailable'],
+    ['broken off', { kind: 'unanswered', fault: 'dropped', code: '' }, 'time-out'],
+    ['too slow', { kind: 'unanswered', fault: 'time-out', code: '' }, 'time-out'],
+    ['private address', { kind: 'unanswered', fault: 'forbidden address', code: '' }, 'address not allowed'],
+  ])('%s', (_, answer, cause) => expect(classifyAnswer(answer, rules, 0)?.cause ?? null).toBe(cause));
+
+  it('keeps what the other system said, and for how long it wants to be left alone', () => {
+    const fault = classifyAnswer(
+      answered(
+        422,
+        { title: 'No.', errors: [{ pointer: '/fields/given', detail: 'is required' }] },
+        { 'retry-after': '3' },
+      ),
+      rules,
+      0,
+    );
+    expect(fault).toEqual({ cause: 'required field missing', said: 'No. · /fields/given: is required', waitMs: 3000 });
+  });
+});
+
+describe('what follows a failed try', () => {
+  const fault = (cause: Cause, waitMs: number | null = null) => ({ cause, said: '', waitMs });
+  it('holds what a person has to mend, at once', () =>
+    expect(nextAttempt(1, fault('credentials refused'), 0, 0.5)).toEqual({ kind: 'hold' }));
+  it('waits longer each time, by chance up to a limit', () => {
+    expect(nextAttempt(1, fault('unavailable'), 0, 0.999)).toEqual({ kind: 'retry', at: 999 });
+    expect(nextAttempt(4, fault('unavailable'), 0, 0.5)).toEqual({ kind: 'retry', at: 4000 });
+    expect(nextAttempt(15, fault('unavailable'), 0, 1)).toEqual({ kind: 'retry', at: 900_000 });
+  });
+  it('never comes before the time that was asked for', () =>
+    expect(nextAttempt(1, fault('rate limited', 30_000), 1000, 0)).toEqual({ kind: 'retry', at: 31_000 }));
+  it('gives up in the end', () => expect(nextAttempt(16, fault('unavailable'), 0, 0)).toEqual({ kind: 'hold' }));
+});
+
+it('has a sentence and a next step for every cause', () => {
+  for (const { sentence, nextStep } of Object.values(CAUSES))
+    expect(`${sentence} ${nextStep}`).toMatch(/^[A-Z].+\. [A-Z].+\.$/);
+});
+
+describe('the states of a delivery', () => {
+  const events: DeliveryEvent[] = [
+    'confirmed',
+    'claimed',
+    'delivered',
+    'failed for now',
+    'stopped',
+    'replayed',
+    'dropped',
+  ];
+  const table: Record<DeliveryState, (DeliveryState | null)[]> = {
+    waiting: ['queued', null, null, null, null, null, 'dropped'],
+    queued: [null, 'sending', null, null, null, null, null],
+    sending: [null, 'sending', 'delivered', 'retrying', 'held', null, null],
+    retrying: [null, 'sending', null, null, null, 'queued', 'dropped'],
+    held: [null, null, null, null, null, 'queued', 'dropped'],
+    delivered: [null, null, null, null, null, null, null],
+    dropped: [null, null, null, null, null, null, null],
+  };
+  it.each(DELIVERY_STATES)('%s', (state) =>
+    expect(events.map((event) => transition(state, event))).toEqual(table[state]),
+  );
+});
+
+describe('reading back', () => {
+  const intent: Intent = {
+    email: 'a@b.example',
+    fields: { email: 'a@b.example', given: 'Mara', figure: 1 },
+    list: 'L',
+    group: '',
+    tags: ['web'],
+    duplicates: 'update',
+    purpose: '',
+    wording: '',
+  };
+  const catalogue = {
+    lists: [{ id: 'L', name: 'List', groups: [] }],
+    tags: [],
+    fields: [
+      { key: 'email', label: 'Email', type: 'email' as const, required: true, choices: [], maxLength: null },
+      { key: 'given', label: 'First name', type: 'text' as const, required: true, choices: [], maxLength: null },
+    ],
+  };
+  const held: HeldPerson = {
+    email: 'A@b.example',
+    state: 'active',
+    fields: { given: 'Mara', figure: 1 },
+    lists: ['L'],
+    groups: [],
+    tags: ['web', 'old'],
+  };
+  const different = (found: HeldPerson | null, more: Partial<Intent> = {}, before: HeldPerson | null = null) =>
+    compareReadBack({ ...intent, ...more }, catalogue, found, before)
+      .filter(({ same }) => !same)
+      .map(({ what }) => what);
+
+  it('finds nothing different when all is there', () => expect(different(held)).toEqual([]));
+  it('finds each part that is not', () =>
+    expect(different({ ...held, fields: { given: 'Maria' }, lists: [], tags: [] })).toEqual([
+      'First name',
+      'figure',
+      'List',
+      'Tag',
+    ]));
+  it('finds that nobody is there', () => expect(different(null)).toEqual(['Person']));
+  it('lets filled fields stay under "fill gaps", and empty ones not', () => {
+    const before = { ...held, fields: { given: 'Maria', figure: null } };
+    expect(different({ ...held, fields: { given: 'Maria', figure: 1 } }, { duplicates: 'fill gaps' }, before)).toEqual(
+      [],
+    );
+    expect(
+      different({ ...held, fields: { given: 'Maria', figure: null } }, { duplicates: 'fill gaps' }, before),
+    ).toEqual(['figure']);
+  });
+  it('expects nothing of a person left alone', () =>
+    expect(different({ ...held, fields: {}, lists: [], tags: [] }, { duplicates: 'leave alone' }, held)).toEqual([]));
+});

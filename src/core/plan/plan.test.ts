@@ -1,0 +1,236 @@
+import { describe, expect, it } from 'vitest';
+import type { SourceField } from '../values/index.ts';
+import {
+  planSubmission,
+  preflight,
+  tagsFor,
+  type Catalogue,
+  type KnownPerson,
+  type LiveRoute,
+  type RouteDocument,
+} from './index.ts';
+
+const field = (key: string, type: SourceField['type'], more: Partial<SourceField> = {}): SourceField => ({
+  key,
+  label: key,
+  type,
+  required: true,
+  options: [],
+  several: false,
+  help: '',
+  preset: '',
+  keepAs: '',
+  ...more,
+});
+const fields = [
+  field('name', 'text', { keepAs: 'full_name' }),
+  field('email', 'email', { keepAs: 'email' }),
+  field('consent', 'tick', { label: 'Yes, write to me' }),
+];
+const catalogue: Catalogue = {
+  lists: [{ id: 'L', name: 'List', groups: [{ id: 'G', name: 'Group' }] }],
+  tags: [],
+  fields: [
+    { key: 'email', label: 'Email', type: 'email', required: true, choices: [], maxLength: null },
+    { key: 'given', label: 'First name', type: 'text', required: true, choices: [], maxLength: 5 },
+    { key: 'note', label: 'Note', type: 'number', required: false, choices: [], maxLength: null },
+  ],
+};
+const document: RouteDocument = {
+  sourceId: 'S',
+  targets: [
+    {
+      connectionId: 'C',
+      list: 'L',
+      group: 'G',
+      tags: ['web'],
+      tagRules: [],
+      lines: [
+        { to: 'email', from: { kind: 'field', field: 'email' }, steps: ['lower-case'] },
+        { to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name'] },
+      ],
+      duplicates: 'update',
+    },
+  ],
+  consent: {
+    mode: 'double',
+    purpose: 'letter',
+    tickField: 'consent',
+    mail: { subject: 'Please confirm', body: '{link}', button: 'Yes' },
+    expiresHours: 72,
+  },
+};
+const route: LiveRoute = { id: 'R', name: 'Route', version: 3, document };
+const nobody: KnownPerson = { contact: null, consent: [], openConfirmations: [] };
+const NOW = 1_000_000_000;
+const values = { name: 'Mara Quill', email: 'Mara@Quill.example', consent: true };
+const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
+  planSubmission({
+    fields,
+    statement: '',
+    values,
+    routes: [route],
+    known: nobody,
+    catalogues: { C: catalogue },
+    now: NOW,
+    ...more,
+  });
+
+describe('a new person, double opt-in', () => {
+  const planned = plan();
+  it('is a new contact under the normalised address', () => {
+    expect(planned.contact).toMatchObject({ match: 'new', key: { kind: 'email', value: 'mara@quill.example' } });
+    expect(planned.contact?.changes.map(({ name, to }) => [name, to])).toEqual([
+      ['full_name', 'Mara Quill'],
+      ['email', 'mara@quill.example'],
+    ]);
+  });
+  it('gave consent in the words of the box, and is asked to confirm', () => {
+    expect(planned.consent).toEqual([
+      { kind: 'given', purpose: 'letter', wording: 'Yes, write to me' },
+      { kind: 'asked', purpose: 'letter', wording: 'Please confirm' },
+    ]);
+    expect(planned.confirmations).toMatchObject([{ to: 'mara@quill.example', joins: null }]);
+  });
+  it('is delivered after that, as mapped', () => {
+    expect(planned.deliveries).toMatchObject([
+      {
+        when: 'after confirmation',
+        routeVersion: 3,
+        held: null,
+        intent: { email: 'mara@quill.example', fields: { given: 'Mara' }, list: 'L', group: 'G', tags: ['web'] },
+      },
+    ]);
+  });
+});
+
+it('does not ask those who confirmed before', () => {
+  const planned = plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'letter', at: 5 }] } });
+  expect(planned.confirmations).toEqual([]);
+  expect(planned.deliveries[0]?.when).toBe('now');
+});
+
+it('asks again when the confirmation was for another purpose', () => {
+  expect(
+    plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'shop', at: 5 }] } }).confirmations,
+  ).toHaveLength(1);
+});
+
+it('joins a confirmation that went out minutes ago, and sends anew after that', () => {
+  const open = (age: number) =>
+    plan({ known: { ...nobody, openConfirmations: [{ id: 'K', purpose: 'letter', lastSentAt: NOW - age }] } });
+  expect(open(60_000).confirmations[0]?.joins).toBe('K');
+  expect(open(60_000).consent.map(({ kind }) => kind)).toEqual(['given']);
+  expect(open(11 * 60_000).confirmations[0]?.joins).toBeNull();
+});
+
+it('sends one confirmation for one purpose, however many routes', () => {
+  const planned = plan({ routes: [route, { ...route, id: 'R2' }] });
+  expect(planned.confirmations).toHaveLength(1);
+  expect(planned.deliveries).toHaveLength(2);
+});
+
+it('sends nothing without consent, and says so', () => {
+  const planned = plan({ values: { ...values, consent: false } });
+  expect([planned.consent, planned.deliveries, planned.confirmations]).toEqual([[], [], []]);
+  expect(planned.notes[0]).toContain('Yes, write to me');
+});
+
+it('delivers at once under single opt-in, with the statement as wording', () => {
+  const single = {
+    ...route,
+    document: { ...document, consent: { ...document.consent, mode: 'single' as const, tickField: '' } },
+  };
+  const planned = plan({ routes: [single], statement: 'By sending you agree' });
+  expect(planned.deliveries[0]?.when).toBe('now');
+  expect(planned.consent).toEqual([{ kind: 'given', purpose: 'letter', wording: 'By sending you agree' }]);
+});
+
+it('recognises a person, and changes only what is new', () => {
+  const contact = {
+    id: 'P',
+    matchedBy: { kind: 'email' as const, value: 'mara@quill.example' },
+    values: { full_name: 'Mara Quill', email: 'mara@quill.example' },
+  };
+  const planned = plan({ known: { ...nobody, contact }, values: { ...values, name: '' } });
+  expect(planned.contact).toMatchObject({ match: 'matched', contactId: 'P', changes: [] });
+});
+
+it('holds what lacks a required value, and leaves out an optional one that does not fit', () => {
+  const long = plan({ values: { ...values, name: 'Maximiliana' } });
+  expect(long.deliveries[0]?.held?.message).toContain('First name');
+  const withNote = structuredClone(route);
+  withNote.document.targets[0]?.lines.push({ to: 'note', from: { kind: 'field', field: 'name' }, steps: [] });
+  const planned = plan({ routes: [withNote] });
+  expect(planned.deliveries[0]?.held).toBeNull();
+  expect(planned.deliveries[0]?.leftOut[0]).toContain('Note takes a number');
+});
+
+it('plans nothing for nobody', () => {
+  const planned = planSubmission({
+    fields: [],
+    statement: '',
+    values: {},
+    routes: [route],
+    known: nobody,
+    catalogues: {},
+    now: NOW,
+  });
+  expect(planned.contact).toBeNull();
+  expect(planned.notes).toHaveLength(1);
+});
+
+it('sets tags by answer, each once', () => {
+  const rules = [
+    { field: 'likes', answer: 'Moon', tag: 'moon' },
+    { field: 'consent', answer: 'yes', tag: 'web' },
+    { field: 'likes', answer: 'Sun', tag: 'sun' },
+  ];
+  expect(tagsFor({ tags: ['web'], tagRules: rules }, { likes: ['Moon'], consent: true })).toEqual(['web', 'moon']);
+});
+
+describe('preflight', () => {
+  const source = {
+    fields,
+    button: 'Go',
+    statement: '',
+    thankYouUrl: '',
+    thankYouMessage: '',
+    origins: [],
+    minimumSeconds: 0,
+  };
+  const blockers = (change: (document: RouteDocument) => void, live: typeof source | null = source) => {
+    const changed = structuredClone(document);
+    change(changed);
+    return preflight({ document: changed, source: live, catalogues: { C: catalogue } })
+      .filter(({ level }) => level === 'blocker')
+      .map(({ part }) => part);
+  };
+  const target = (changed: RouteDocument) => changed.targets[0] as NonNullable<RouteDocument['targets'][0]>;
+
+  it('finds nothing in the way of a complete route', () => expect(blockers(() => {})).toEqual([]));
+  it.each<[string, (changed: RouteDocument) => void, string]>([
+    [
+      'a required field with nothing mapped',
+      (changed) => (target(changed).lines = target(changed).lines.slice(0, 1)),
+      'mapping',
+    ],
+    [
+      'a field that the source lost',
+      (changed) =>
+        (target(changed).lines = [
+          { to: 'given', from: { kind: 'field', field: 'gone' }, steps: [] },
+          ...target(changed).lines.slice(0, 1),
+        ]),
+      'mapping',
+    ],
+    ['a list that is gone', (changed) => (target(changed).list = 'gone'), 'target'],
+    ['a group of another list', (changed) => (target(changed).group = 'gone'), 'target'],
+    ['no target', (changed) => (changed.targets = []), 'target'],
+    ['a mail without a link', (changed) => (changed.consent.mail.body = 'Hello'), 'consent'],
+    ['a consent without words', (changed) => (changed.consent.tickField = ''), 'consent'],
+    ['a consent for nothing', (changed) => (changed.consent.purpose = ' '), 'consent'],
+    ['a tick box that is gone', (changed) => (changed.consent.tickField = 'gone'), 'consent'],
+  ])('blocks %s', (_, change, part) => expect(blockers(change)).toContain(part));
+  it('blocks a source that is not live', () => expect(blockers(() => {}, null)).toEqual(['source']));
+});

@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest';
+import { parseFieldValue, printValue, type SourceField } from './index.ts';
+
+const field = (more: Partial<SourceField>): SourceField => ({
+  key: 'f',
+  label: 'Field',
+  type: 'text',
+  required: false,
+  options: [],
+  several: false,
+  help: '',
+  preset: '',
+  keepAs: '',
+  ...more,
+});
+
+describe('reading a field', () => {
+  it('trims text, and asks for it when it is required', () => {
+    expect(parseFieldValue(field({}), ['  Mara ']).ok && parseFieldValue(field({}), ['  Mara '])).toEqual({
+      ok: true,
+      value: 'Mara',
+    });
+    expect(parseFieldValue(field({ required: true, label: 'Name' }), ['  '])).toEqual({
+      ok: false,
+      issue: 'Name is needed.',
+    });
+  });
+
+  it('refuses text that no form would hold', () => {
+    expect(parseFieldValue(field({}), ['x'.repeat(2001)]).ok).toBe(false);
+  });
+
+  it('takes an absent box for unticked, and the words that mean no', () => {
+    const tick = field({ type: 'tick' });
+    expect(parseFieldValue(tick, [])).toEqual({ ok: true, value: false });
+    for (const no of ['0', 'false', 'No', 'off'])
+      expect(parseFieldValue(tick, [no])).toEqual({ ok: true, value: false });
+    for (const yes of ['on', 'yes', '1', 'true'])
+      expect(parseFieldValue(tick, [yes])).toEqual({ ok: true, value: true });
+    expect(parseFieldValue({ ...tick, required: true }, []).ok).toBe(false);
+  });
+
+  it('takes only known answers of a choice, once each', () => {
+    const one = field({ type: 'choice', options: ['a', 'b'] });
+    expect(parseFieldValue(one, ['a'])).toEqual({ ok: true, value: 'a' });
+    expect(parseFieldValue(one, ['c']).ok).toBe(false);
+    expect(parseFieldValue(one, ['a', 'b']).ok).toBe(false);
+    expect(parseFieldValue({ ...one, several: true }, ['b', 'a', 'b'])).toEqual({ ok: true, value: ['b', 'a'] });
+    expect(parseFieldValue({ ...one, several: true, required: true }, []).ok).toBe(false);
+  });
+
+  it('fills a hidden field that the page left empty', () => {
+    expect(parseFieldValue(field({ type: 'hidden', preset: 'home' }), [''])).toEqual({ ok: true, value: 'home' });
+    expect(parseFieldValue(field({ type: 'hidden', preset: 'home' }), ['about'])).toEqual({ ok: true, value: 'about' });
+  });
+
+  it('lets an email that is not required be empty, but not wrong', () => {
+    expect(parseFieldValue(field({ type: 'email' }), [''])).toEqual({ ok: true, value: '' });
+    expect(parseFieldValue(field({ type: 'email' }), ['nobody']).ok).toBe(false);
+  });
+});
+
+it('prints values in words', () => {
+  expect([printValue(true), printValue(false), printValue(['a', 'b']), printValue('x'), printValue(undefined)]).toEqual(
+    ['yes', 'no', 'a, b', 'x', ''],
+  );
+});
