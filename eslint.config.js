@@ -40,6 +40,7 @@ export default tseslint.config(
         clearInterval: 'readonly',
         fetch: 'readonly',
         URL: 'readonly',
+        Buffer: 'readonly',
         module: 'writable',
       },
     },

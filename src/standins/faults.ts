@@ -21,7 +21,7 @@ export class Faults {
   routes(): Hono {
     const app = new Hono();
     app.post('/faults', async (c) => {
-      const fault = await c.req.json<Partial<Fault>>().catch(() => ({}) as Partial<Fault>);
+      const fault: Partial<Fault> = await c.req.json<Partial<Fault>>().catch(() => ({}));
       const counted = Number.isInteger(fault.next) && Number(fault.next) > 0;
       if (!KINDS.includes(fault.kind ?? '') || (!counted && !fault.share)) {
         return c.json(

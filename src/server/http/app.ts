@@ -11,7 +11,7 @@ import { routeRoutes } from './api/routes.ts';
 import { requireSession, sessionRoutes, type Session } from './api/session.ts';
 import { sourceRoutes } from './api/sources.ts';
 import { interfaceRoutes } from './interface.ts';
-import { notFound, Problem, problemResponse } from './problems.ts';
+import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
 import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
 
@@ -24,7 +24,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   app.use(
     secureHeaders({
       xFrameOptions: 'SAMEORIGIN',
-      referrerPolicy: 'strict-origin-when-cross-origin',
+      referrerPolicy: 'same-origin',
       crossOriginResourcePolicy: false,
     }),
   );
@@ -53,7 +53,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   api.use(
     bodyLimit({
       maxSize: API_BODY_LIMIT_BYTES,
-      onError: () => problemResponse(new Problem(413, 'too-large', 'The request is too large.')),
+      onError: () => problemResponse(tooLarge('The request is too large.')),
     }),
   );
   api.use(async (c, next) => {

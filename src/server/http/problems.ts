@@ -26,6 +26,9 @@ export class Problem extends Error {
 
 export const notFound = (what: string): Problem => new Problem(404, 'not-found', `There is no such ${what}.`);
 
+/** More was sent than is taken; the rest of it is not read, so the connection ends with this answer. */
+export const tooLarge = (title: string): Problem => new Problem(413, 'too-large', title, [], { connection: 'close' });
+
 /** Prints a problem document; `errors` names the parts by JSON Pointer. */
 export function problemResponse(problem: Problem): Response {
   const { status, slug, message, issues } = problem;

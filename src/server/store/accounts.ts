@@ -4,7 +4,7 @@ import { accounts, facts, sessions, setupLinks } from './schema.ts';
 
 export async function countAccounts(db: Db): Promise<number> {
   const [row] = await db.select({ count: sql<number>`COUNT(*)` }).from(accounts);
-  return Number(row?.count ?? 0);
+  return row?.count ?? 0;
 }
 
 export async function findAccount(db: Db, email: string) {

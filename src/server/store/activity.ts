@@ -16,7 +16,7 @@ import type { DeliveryRecord } from './deliveries.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
 
 export const PAGE_SIZE = 50;
-const iso = (at: number): string => new Date(Number(at)).toISOString();
+const iso = (at: number): string => new Date(at).toISOString();
 const isoOrNull = (at: number | null): string | null => (at === null ? null : iso(at));
 
 export interface SubmissionFilter {
@@ -215,7 +215,7 @@ export async function groupHeld(
     ...row,
     cause: row.cause as Cause,
     connectionName: row.connectionName ?? 'removed connection',
-    count: Number(row.count),
+    count: row.count,
   }));
 }
 

@@ -92,15 +92,13 @@ export async function markExpired(db: Db, id: string): Promise<boolean> {
 }
 
 export async function addMail(db: Db, mail: { id: string; confirmationId: string; now: number }): Promise<void> {
-  await db
-    .insert(mails)
-    .values({
-      id: mail.id,
-      confirmationId: mail.confirmationId,
-      state: 'queued',
-      createdAt: mail.now,
-      dueAt: mail.now,
-    });
+  await db.insert(mails).values({
+    id: mail.id,
+    confirmationId: mail.confirmationId,
+    state: 'queued',
+    createdAt: mail.now,
+    dueAt: mail.now,
+  });
 }
 
 export async function findMail(db: Db, id: string) {

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { sql } from 'drizzle-orm';
+import type { sql } from 'drizzle-orm';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
@@ -25,6 +25,7 @@ export function openStore(url: string, connections = 12): Store {
     connectionLimit: connections,
     timezone: 'Z',
     supportBigNumbers: true,
+    decimalNumbers: true,
     charset: 'utf8mb4',
   });
   pool.pool.on('connection', (connection) => {

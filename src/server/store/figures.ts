@@ -33,11 +33,11 @@ export async function readDotLines(db: Db, owner: DotLineOwner, now: number): Pr
         );
   const byOwner = groupByOwner(rows);
   return (id) => {
-    const found = new Map((byOwner.get(id) ?? []).map((row) => [Number(row.hour), row]));
+    const found = new Map((byOwner.get(id) ?? []).map((row) => [row.hour, row]));
     return Array.from({ length: 24 }, (_, hour) => ({
       from: new Date(start + hour * HOUR_MS).toISOString(),
-      count: Number(found.get(hour)?.count ?? 0),
-      held: Number(found.get(hour)?.held ?? 0),
+      count: found.get(hour)?.count ?? 0,
+      held: found.get(hour)?.held ?? 0,
     }));
   };
 }
@@ -58,12 +58,7 @@ export async function readStanding(
     sql`SELECT ${sql.identifier(`${owner}_id`)} AS owner, SUM(state = 'held') AS held, MAX(CASE WHEN state = 'delivered' THEN ended_at END) AS lastSuccess
       FROM deliveries GROUP BY owner`,
   );
-  return new Map(
-    rows.map((row) => [
-      row.owner,
-      { held: Number(row.held), lastSuccess: row.lastSuccess === null ? null : Number(row.lastSuccess) },
-    ]),
-  );
+  return new Map(rows.map((row) => [row.owner, { held: row.held, lastSuccess: row.lastSuccess }]));
 }
 
 export async function readStatusFigures(db: Db, now: number, workerGoneMs: number) {
@@ -78,10 +73,10 @@ export async function readStatusFigures(db: Db, now: number, workerGoneMs: numbe
       (SELECT MAX(ended_at) FROM deliveries WHERE state = 'delivered') AS last`,
   );
   return {
-    workers: Number(row?.workers ?? 0),
-    waiting: Number(row?.waiting ?? 0),
-    held: Number(row?.held ?? 0),
-    lastDeliveryAt: row?.last ? Number(row.last) : null,
+    workers: row?.workers ?? 0,
+    waiting: row?.waiting ?? 0,
+    held: row?.held ?? 0,
+    lastDeliveryAt: row?.last ?? null,
   };
 }
 
@@ -96,10 +91,10 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
       (SELECT COUNT(*) FROM contacts WHERE created_at >= ${since}) AS people`,
   );
   return {
-    submissions: Number(row?.submissions ?? 0),
-    confirmed: Number(row?.confirmed ?? 0),
-    delivered: Number(row?.delivered ?? 0),
-    people: Number(row?.people ?? 0),
+    submissions: row?.submissions ?? 0,
+    confirmed: row?.confirmed ?? 0,
+    delivered: row?.delivered ?? 0,
+    people: row?.people ?? 0,
   };
 }
 
@@ -111,10 +106,7 @@ export async function readFlows(db: Db, since: number): Promise<Map<string, { de
       FROM deliveries WHERE state IN ('delivered', 'held') GROUP BY route_id, connection_id`,
   );
   return new Map(
-    rows.map((row) => [
-      `${row.routeId} ${row.connectionId}`,
-      { delivered: Number(row.delivered), held: Number(row.held) },
-    ]),
+    rows.map((row) => [`${row.routeId} ${row.connectionId}`, { delivered: row.delivered, held: row.held }]),
   );
 }
 
@@ -125,9 +117,9 @@ export async function countSetAside(db: Db): Promise<{ setAside: number; failed:
       (SELECT COUNT(*) FROM mails WHERE state = 'held') AS mailsHeld`,
   );
   return {
-    setAside: Number(row?.setAside ?? 0),
-    failed: Number(row?.failed ?? 0),
-    mailsHeld: Number(row?.mailsHeld ?? 0),
+    setAside: row?.setAside ?? 0,
+    failed: row?.failed ?? 0,
+    mailsHeld: row?.mailsHeld ?? 0,
   };
 }
 
@@ -137,5 +129,5 @@ export async function countBySource(db: Db, since: number): Promise<Map<string, 
     db,
     sql`SELECT source_id AS id, COUNT(*) AS count FROM submissions WHERE received_at >= ${since} GROUP BY source_id`,
   );
-  return new Map(rows.map(({ id, count }) => [id, Number(count)]));
+  return new Map(rows.map(({ id, count }) => [id, count]));
 }

@@ -1,11 +1,11 @@
 import { bigint, customType, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 
 // MariaDB keeps JSON as text; mysql2 hands it back as text or parsed, so both are read here.
-const json = <T>(name: string) =>
-  customType<{ data: T; driverData: string }>({
+const json = (name: string) =>
+  customType<{ data: unknown; driverData: string }>({
     dataType: () => 'longtext',
     toDriver: (value) => JSON.stringify(value),
-    fromDriver: (value) => (typeof value === 'string' ? (JSON.parse(value) as T) : (value as T)),
+    fromDriver: (value) => (typeof value === 'string' ? (JSON.parse(value) as unknown) : value),
   })(name);
 
 const longText = (name: string) => customType<{ data: string }>({ dataType: () => 'longtext' })(name);
@@ -53,8 +53,8 @@ export const connections = mysqlTable('connections', {
   baseUrl: varchar('base_url', { length: 300 }).notNull(),
   secret: varchar('secret', { length: 1500 }).notNull(),
   keyHint: varchar('key_hint', { length: 20 }).notNull(),
-  verify: json<unknown>('verify'),
-  catalogue: json<unknown>('catalogue'),
+  verify: json('verify'),
+  catalogue: json('catalogue'),
   catalogueAt: time('catalogue_at'),
   createdAt: time('created_at').notNull(),
 });
@@ -64,7 +64,7 @@ export const sources = mysqlTable('sources', {
   publicId: varchar('public_id', { length: 40 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
   state: varchar('state', { length: 10 }).notNull(),
-  draft: json<unknown>('draft').notNull(),
+  draft: json('draft').notNull(),
   draftAt: time('draft_at').notNull(),
   liveVersion: int('live_version'),
   createdAt: time('created_at').notNull(),
@@ -75,7 +75,7 @@ export const sourceVersions = mysqlTable(
   {
     sourceId: id('source_id').notNull(),
     version: int('version').notNull(),
-    document: json<unknown>('document').notNull(),
+    document: json('document').notNull(),
     publishedAt: time('published_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.sourceId, table.version] })],
@@ -86,7 +86,7 @@ export const routes = mysqlTable('routes', {
   name: varchar('name', { length: 80 }).notNull(),
   sourceId: id('source_id').notNull(),
   state: varchar('state', { length: 10 }).notNull(),
-  draft: json<unknown>('draft').notNull(),
+  draft: json('draft').notNull(),
   draftAt: time('draft_at').notNull(),
   liveVersion: int('live_version'),
   createdAt: time('created_at').notNull(),
@@ -97,7 +97,7 @@ export const routeVersions = mysqlTable(
   {
     routeId: id('route_id').notNull(),
     version: int('version').notNull(),
-    document: json<unknown>('document').notNull(),
+    document: json('document').notNull(),
     publishedAt: time('published_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.routeId, table.version] })],
@@ -119,8 +119,8 @@ export const submissions = mysqlTable(
     sourceVersion: int('source_version').notNull(),
     receivedAt: time('received_at').notNull(),
     state: varchar('state', { length: 10 }).notNull(),
-    raw: json<unknown>('raw').notNull(),
-    values: json<unknown>('field_values').notNull(),
+    raw: json('raw').notNull(),
+    values: json('field_values').notNull(),
     /** What makes it the same request as another; see repeat_key. */
     contentHash: hash('content_hash').notNull(),
     /** The content and the stretch of time it falls in, so that two at once cannot both be stored. */
@@ -129,7 +129,7 @@ export const submissions = mysqlTable(
     lastRepeatAt: time('last_repeat_at'),
     suspicion: varchar('suspicion', { length: 20 }),
     contactId: id('contact_id'),
-    plan: json<unknown>('plan'),
+    plan: json('plan'),
     failure: varchar('failure', { length: 500 }),
     ...work,
   },
@@ -171,7 +171,7 @@ export const contactValues = mysqlTable(
   {
     contactId: id('contact_id').notNull(),
     name: varchar('name', { length: 60 }).notNull(),
-    value: json<unknown>('value').notNull(),
+    value: json('value').notNull(),
     submissionId: id('submission_id').notNull(),
     setAt: time('set_at').notNull(),
   },
@@ -190,7 +190,7 @@ export const consentEvents = mysqlTable(
     kind: varchar('kind', { length: 10 }).notNull(),
     at: time('at').notNull(),
     wording: longText('wording').notNull(),
-    evidence: json<unknown>('evidence').notNull(),
+    evidence: json('evidence').notNull(),
   },
   (table) => [
     index('consent_contact').on(table.contactId, table.purpose),
@@ -208,7 +208,7 @@ export const confirmations = mysqlTable(
     routeId: id('route_id').notNull(),
     purpose: varchar('purpose', { length: 80 }).notNull(),
     sentTo: varchar('sent_to', { length: 254 }).notNull(),
-    mail: json<unknown>('mail').notNull(),
+    mail: json('mail').notNull(),
     state: varchar('state', { length: 10 }).notNull(),
     createdAt: time('created_at').notNull(),
     expiresAt: time('expires_at').notNull(),
@@ -258,12 +258,12 @@ export const deliveries = mysqlTable(
     routeVersion: int('route_version').notNull(),
     targetIndex: int('target_index').notNull(),
     confirmationId: id('confirmation_id'),
-    intent: json<unknown>('intent').notNull(),
-    leftOut: json<unknown>('left_out').notNull(),
+    intent: json('intent').notNull(),
+    leftOut: json('left_out').notNull(),
     state: varchar('state', { length: 10 }).notNull(),
     cause: varchar('cause', { length: 30 }),
     causeDetail: varchar('cause_detail', { length: 600 }),
-    readBack: json<unknown>('read_back'),
+    readBack: json('read_back'),
     createdAt: time('created_at').notNull(),
     endedAt: time('ended_at'),
     ...work,
@@ -288,7 +288,7 @@ export const attempts = mysqlTable(
     outcome: varchar('outcome', { length: 60 }).notNull(),
     cause: varchar('cause', { length: 30 }),
     said: varchar('said', { length: 600 }).notNull(),
-    exchanges: json<unknown>('exchanges').notNull(),
+    exchanges: json('exchanges').notNull(),
   },
   (table) => [primaryKey({ columns: [table.deliveryId, table.number] })],
 );

@@ -1,6 +1,6 @@
 import { Hono } from 'hono';
 import { html, raw } from 'hono/html';
-import { simpleParser } from 'mailparser';
+import { simpleParser, type ParsedMail } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 import { Faults } from '../faults.ts';
 
@@ -42,44 +42,46 @@ export function letterloftApp(letters: Letter[], changed: () => void): { app: Ho
     authOptional: true,
     disabledCommands: ['STARTTLS', 'AUTH'],
     logger: false,
-    async onData(stream, session, done) {
+    onData(stream, session, done) {
       const fault = faults.take('/smtp');
-      if (fault?.kind === 'slow') await new Promise((resolve) => setTimeout(resolve, fault.delay ?? 15_000));
-      else if (fault) {
+      if (fault && fault.kind !== 'slow') {
         stream.resume();
         // The SMTP answer codes of RFC 5321, 4.2.3; a dropped connection ends without one.
-        const refusal = Object.assign(new Error('asked to refuse'), {
-          responseCode: fault.kind === 'status' ? (fault.status ?? 451) : 421,
-        });
-        stream.once('end', () => done(refusal));
+        const responseCode = fault.kind === 'status' ? (fault.status ?? 451) : 421;
+        stream.once('end', () => done(Object.assign(new Error('asked to refuse'), { responseCode })));
         if (fault.kind === 'drop') (session as unknown as { socket?: { destroy(): void } }).socket?.destroy();
         return;
       }
       simpleParser(stream)
         .then((mail) => {
-          const messageId = mail.messageId ?? '';
-          if (messageId !== '' && letters.some((letter) => letter.messageId === messageId)) return done();
-          const to = (Array.isArray(mail.to) ? mail.to : mail.to ? [mail.to] : []).map(({ text }) => text).join(', ');
-          letters.push({
-            id: letters.length + 1,
-            messageId,
-            to,
-            from: mail.from?.text ?? '',
-            subject: mail.subject ?? '',
-            text: mail.text ?? '',
-            html: mail.html || '',
-            date: (mail.date ?? new Date()).toISOString(),
-            headers: Object.fromEntries(
-              mail.headerLines.map(({ key, line }) => [key, line.slice(line.indexOf(':') + 1).trim()]),
-            ),
-          });
+          keepLetter(letters, mail);
           changed();
-          done();
+          setTimeout(() => done(), fault ? (fault.delay ?? 15_000) : 0);
         })
         .catch((error: unknown) => done(error instanceof Error ? error : new Error('unreadable')));
     },
   });
   return { app, smtp };
+}
+
+/** Keeps a letter, unless it has come before: the same Message-ID is the same letter. */
+function keepLetter(letters: Letter[], mail: ParsedMail): void {
+  const messageId = mail.messageId ?? '';
+  if (messageId !== '' && letters.some((letter) => letter.messageId === messageId)) return;
+  const to = (Array.isArray(mail.to) ? mail.to : mail.to ? [mail.to] : []).map(({ text }) => text).join(', ');
+  letters.push({
+    id: (letters.at(-1)?.id ?? 0) + 1,
+    messageId,
+    to,
+    from: mail.from?.text ?? '',
+    subject: mail.subject ?? '',
+    text: mail.text ?? '',
+    html: mail.html || '',
+    date: (mail.date ?? new Date()).toISOString(),
+    headers: Object.fromEntries(
+      mail.headerLines.map(({ key, line }) => [key, line.slice(line.indexOf(':') + 1).trim()]),
+    ),
+  });
 }
 
 const STYLE = `body{font:16px/1.5 system-ui,sans-serif;margin:0;color:#20242c;background:#f3f1fa}header{background:#3d2f6b;color:#fff;padding:.8rem 1.5rem}header a{color:#fff}main{max-width:60rem;margin:0 auto;padding:1rem 1.5rem}li{list-style:none;border-bottom:1px solid #cfc9e2}li a{display:grid;grid-template-columns:16rem 1fr auto;gap:1rem;padding:.6rem .3rem;color:inherit;text-decoration:none}li a:hover{background:#fff}ul{padding:0}iframe{width:100%;min-height:24rem;border:1px solid #cfc9e2;background:#fff}dl{display:grid;grid-template-columns:5rem 1fr;margin:0 0 1rem}dd{margin:0}@media(max-width:600px){li a{grid-template-columns:1fr;gap:0}}`;

@@ -1,4 +1,4 @@
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useState, type SubmitEvent, type ReactNode } from 'react';
 import { Field } from './Field.tsx';
 import { ActionError } from './States.tsx';
 
@@ -17,7 +17,7 @@ interface NameFormProps {
 export function NameForm({ label, help, action, busy, error, onSubmit, onCancel, children }: NameFormProps) {
   const [name, setName] = useState('');
   const [tried, setTried] = useState(false);
-  const submit = (event: FormEvent) => {
+  const submit = (event: SubmitEvent) => {
     event.preventDefault();
     setTried(true);
     if (name.trim() !== '') onSubmit(name.trim());

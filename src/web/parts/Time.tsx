@@ -1,3 +1,5 @@
+import { useNow } from './useNow.ts';
+
 const STEPS: [Intl.RelativeTimeFormatUnit, number][] = [
   ['year', 365 * 86_400],
   ['month', 30 * 86_400],
@@ -21,9 +23,10 @@ export function sayWhen(iso: string, now: number): string {
 
 /** A time, relative, with the exact one on hover. */
 export function Time({ at }: { at: string }) {
+  const now = useNow();
   return (
     <time dateTime={at} title={exact.format(new Date(at))} className="whitespace-nowrap">
-      {sayWhen(at, Date.now())}
+      {sayWhen(at, now)}
     </time>
   );
 }

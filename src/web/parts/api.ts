@@ -53,7 +53,7 @@ export const api = {
   get: <T>(path: string) => call<T>('GET', path),
   post: <T>(path: string, body: unknown = {}) => call<T>('POST', path, body),
   put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
-  delete: (path: string) => call<void>('DELETE', path),
+  delete: (path: string) => call<undefined>('DELETE', path),
 };
 
 /** The sentence to show for a failure, whatever it was. */

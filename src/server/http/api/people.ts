@@ -19,8 +19,8 @@ export function peopleRoutes({ store }: Context): Hono {
       const purposes = [...new Set(own.map(({ purpose }) => purpose))];
       return {
         ...record,
-        createdAt: new Date(Number(createdAt)).toISOString(),
-        updatedAt: new Date(Number(updatedAt)).toISOString(),
+        createdAt: new Date(createdAt).toISOString(),
+        updatedAt: new Date(updatedAt).toISOString(),
         consent: purposes.map((purpose) => ({
           purpose,
           state: consentState(own.filter((event) => event.purpose === purpose)),

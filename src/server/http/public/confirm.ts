@@ -10,7 +10,6 @@ export function confirmRoutes(context: Context): Hono {
   const app = new Hono();
   app.use(async (c, next) => {
     await next();
-    c.header('referrer-policy', 'no-referrer');
     c.header('cache-control', 'no-store');
   });
   app.get('/:token', async (c) => show(c, await readConfirmation(context, c.req.param('token')), false));

@@ -7,7 +7,7 @@ import type { Context } from '../../context.ts';
 import { takeSubmission } from '../../intake.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
 import { findSourceByPublicId, type SourceRecord } from '../../store/sources.ts';
-import { Problem, problemResponse } from '../problems.ts';
+import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
 import { formPage, STAMP_FIELD } from './formPage.ts';
 import { page } from './layout.ts';
@@ -26,7 +26,7 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     '/:publicId',
     bodyLimit({
       maxSize: BODY_LIMIT_BYTES,
-      onError: () => problemResponse(new Problem(413, 'too-large', 'This is more than a form can hold.')),
+      onError: () => problemResponse(tooLarge('This is more than a form can hold.')),
     }),
   );
 

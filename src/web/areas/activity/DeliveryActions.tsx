@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import type { DeliveryView } from '../../../contract/activity.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
@@ -53,7 +53,7 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
 function DropForm({ path, onDone }: { path: string; onDone: () => void }) {
   const act = useAct();
   const [reason, setReason] = useState('');
-  const submit = (event: FormEvent) => {
+  const submit = (event: SubmitEvent) => {
     event.preventDefault();
     act.mutate({ path, body: { reason } }, { onSuccess: onDone });
   };

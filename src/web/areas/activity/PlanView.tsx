@@ -51,7 +51,7 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
       ))}
       {deliveries.map(({ connectionId, intent, when, held, leftOut, targetIndex }) => (
         <PlanPart
-          key={connectionId + targetIndex}
+          key={`${connectionId} ${targetIndex}`}
           title={`Delivery to ${names[connectionId] ?? 'a connection'}`}
           aside={when === 'now' ? 'at once' : 'after confirmation'}
         >

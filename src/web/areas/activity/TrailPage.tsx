@@ -6,6 +6,7 @@ import { Address } from '../../parts/Address.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { ExactTime, Time } from '../../parts/Time.tsx';
+import { useNow } from '../../parts/useNow.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { ConsentEvents } from './ConsentEvents.tsx';
@@ -200,8 +201,9 @@ function Stopped({ trail }: { trail: TrailView }) {
 
 function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) {
   const act = useAct();
+  const now = useNow();
   const { id, purpose, state, sentTo, expiresAt, confirmedAt, mayResendAt, mails } = confirmation;
-  const mayResend = mayResendAt !== null && Date.parse(mayResendAt) <= Date.now();
+  const mayResend = mayResendAt !== null && Date.parse(mayResendAt) <= now;
   return (
     <div className="flex flex-col gap-2">
       <p>

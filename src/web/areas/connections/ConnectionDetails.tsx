@@ -1,5 +1,5 @@
 import { RefreshCw, Trash2 } from 'lucide-react';
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { ApiProblem } from '../../parts/api.ts';
@@ -126,7 +126,7 @@ function ChangeForm({ connection, onDone }: { connection: ConnectionView; onDone
   const [baseUrl, setBaseUrl] = useState(connection.baseUrl);
   const [key, setKey] = useState('');
   const problem = change.error instanceof ApiProblem ? change.error : null;
-  const submit = (event: FormEvent) => {
+  const submit = (event: SubmitEvent) => {
     event.preventDefault();
     change.mutate(
       { profile: connection.profile, name, baseUrl, ...(key === '' ? {} : { key }) },

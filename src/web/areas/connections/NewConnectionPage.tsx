@@ -1,5 +1,5 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { useForm } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { ConnectionInput } from '../../../contract/connection.ts';
 import { ApiProblem } from '../../parts/api.ts';
@@ -26,12 +26,13 @@ function ConnectionForm({ profiles }: { profiles: ProfileView[] }) {
   const attempt = useTryConnection();
   const add = useAddConnection();
   const first = profiles[0];
-  const { register, handleSubmit, formState, watch } = useForm<ConnectionInput>({
+  const { register, handleSubmit, formState, control } = useForm<ConnectionInput>({
     resolver: classValidatorResolver(ConnectionInput),
     defaultValues: { profile: first?.id ?? '', name: first?.name ?? '', baseUrl: '', key: '' },
   });
   const { errors } = formState;
-  const profile = profiles.find(({ id }) => id === watch('profile')) ?? first;
+  const chosen = useWatch({ control, name: 'profile' });
+  const profile = profiles.find(({ id }) => id === chosen) ?? first;
   const refused = add.error instanceof ApiProblem ? add.error : null;
   const result = attempt.data;
   const wrong = result && !result.ok ? result : null;
@@ -75,7 +76,7 @@ function ConnectionForm({ profiles }: { profiles: ProfileView[] }) {
         />
       </Field>
       {attempt.isPending && <p role="status">Asking {profile?.name} who this key belongs to</p>}
-      {result && !attempt.isPending && (
+      {result && (
         <div className="box p-4">
           <VerifyReport result={result} />
         </div>

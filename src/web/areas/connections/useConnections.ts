@@ -2,6 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ConnectionInput, ConnectionView, VerifyResult } from '../../../contract/connection.ts';
 import { api } from '../../parts/api.ts';
 
+type Plain<T> = Pick<T, keyof T>;
+
 export interface ProfileView {
   id: string;
   name: string;
@@ -23,7 +25,7 @@ export const useProfiles = () =>
     staleTime: Infinity,
   });
 export const useTryConnection = () =>
-  useMutation({ mutationFn: (input: ConnectionInput) => api.post<VerifyResult>('/connections/try', input) });
+  useMutation({ mutationFn: (input: Plain<ConnectionInput>) => api.post<VerifyResult>('/connections/try', input) });
 
 function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const queries = useQueryClient();
@@ -31,9 +33,9 @@ function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
 }
 
 export const useAddConnection = () =>
-  useChange((input: ConnectionInput) => api.post<ConnectionView>('/connections', input));
+  useChange((input: Plain<ConnectionInput>) => api.post<ConnectionView>('/connections', input));
 export const useChangeConnection = (id: string) =>
-  useChange((input: ConnectionInput) => api.put<ConnectionView>(`/connections/${id}`, input));
+  useChange((input: Plain<ConnectionInput>) => api.put<ConnectionView>(`/connections/${id}`, input));
 export const useVerifyConnection = (id: string) =>
   useChange(() => api.post<ConnectionView>(`/connections/${id}/verify`));
 export const useRemoveConnection = (id: string) => useChange(() => api.delete(`/connections/${id}`));

@@ -55,8 +55,7 @@ function MappingRow({
 }) {
   const { field, line } = result;
   const origin = !line ? '' : line.from.kind === 'fixed' ? 'fixed:' : `field:${line.from.field}`;
-  const known =
-    line?.from.kind !== 'field' || fields.some(({ key }) => line.from.kind === 'field' && key === line.from.field);
+  const known = !line || line.from.kind === 'fixed' || fields.some(({ key }) => origin === `field:${key}`);
   return (
     <tr>
       <td>
@@ -79,7 +78,7 @@ function MappingRow({
               {label.length > 40 ? `${label.slice(0, 40)}…` : label}
             </option>
           ))}
-          {!known && line?.from.kind === 'field' && (
+          {!known && line.from.kind === 'field' && (
             <option value={origin}>{line.from.field} (not in the source)</option>
           )}
           <option value="fixed:">a fixed value</option>
@@ -99,7 +98,7 @@ function MappingRow({
           <div className="flex flex-wrap gap-1 items-center">
             {line.steps.map((step, index) => (
               <span
-                key={step + index}
+                key={`${step} ${index}`}
                 className="badge badge-outline gap-1 pr-1 border-base-300 whitespace-nowrap"
                 title={STEP_HELP[step]}
               >

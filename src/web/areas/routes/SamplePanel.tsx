@@ -1,6 +1,7 @@
 import type { SampleView } from '../../../contract/source.ts';
 import type { FieldValue, FieldValues, SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
+import { useNow } from '../../parts/useNow.ts';
 
 interface SamplePanelProps {
   fields: SourceField[];
@@ -13,12 +14,13 @@ interface SamplePanelProps {
 
 /** A real submission to try the route on; every value can be changed to see what would happen then. */
 export function SamplePanel({ fields, samples, chosenId, values, onChoose, onType }: SamplePanelProps) {
+  const now = useNow();
   const nameOf = ({ id, values: own, receivedAt }: SampleView) => {
     if (id === 'example') return 'made-up example';
     const address = Object.values(own).find(
       (value): value is string => typeof value === 'string' && value.includes('@'),
     );
-    return `${address ?? 'submission'}, ${sayWhen(receivedAt, Date.now())}`;
+    return `${address ?? 'submission'}, ${sayWhen(receivedAt, now)}`;
   };
   return (
     <div className="p-4 flex flex-col gap-4">

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { SessionView } from '../../../contract/session.ts';
 import { api, ApiProblem, rememberCsrf } from '../../parts/api.ts';
@@ -36,7 +36,7 @@ function SignInForm({ demo }: { demo: SignInState['demo'] }) {
   const navigate = useNavigate();
   const [params] = useSearchParams();
   const queries = useQueryClient();
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SubmitEvent) => {
     event.preventDefault();
     setBusy(true);
     try {

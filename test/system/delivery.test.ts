@@ -1,0 +1,289 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { TrailView } from '../../src/contract/activity.ts';
+import { fields, observatory, submitJson } from '../world/observatory.ts';
+import type { Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { linkIn, TERN_KEY, World } from '../world/world.ts';
+
+let world: World;
+let operator: Operator;
+let wired: Awaited<ReturnType<typeof observatory>>;
+let number = 0;
+
+beforeAll(async () => {
+  world = await World.start();
+  operator = await world.operator();
+  wired = await observatory(world, operator, 'single');
+});
+afterAll(() => world.stop());
+beforeEach(() => world.noFaults());
+
+const newAddress = () => `person${(number += 1)}@hill.example`;
+const submit = (email: string, more: Record<string, string> = {}) => submitJson(wired.source, fields(email, more));
+const memberOf = async (email: string) => (await world.members()).filter((member) => member.email === email);
+const only = (trail: TrailView) => {
+  const [delivery, ...others] = trail.deliveries;
+  if (!delivery || others.length > 0) throw new Error('one delivery was expected');
+  return delivery;
+};
+
+describe('a destination with a fault', () => {
+  it.each([
+    ['that is out of order is tried again', { next: 3, kind: 'status', status: 500 }, 'unavailable'],
+    ['that asks for time is left alone for it', { next: 1, kind: 'status', status: 429 }, 'rate limited'],
+    ['that breaks off is looked at before it is tried again', { next: 2, kind: 'drop' }, 'time-out'],
+    ['that answers nonsense is looked at before it is tried again', { next: 1, kind: 'garbage' }, 'answer unreadable'],
+    [
+      'that takes the change and then breaks off is not changed twice',
+      { next: 1, kind: 'drop', path: '/v1/members/find' },
+      'time-out',
+    ],
+  ])('%s', async (_, fault, cause) => {
+    const email = newAddress();
+    await world.faults(fault);
+    const trail = await operator.trailWhen(await submit(email), 'delivered');
+    const { attempts, readBack } = only(trail);
+    expect(attempts[0]).toMatchObject({ cause, outcome: 'failed, tried again later' });
+    expect(attempts.at(-1)?.cause).toBeNull();
+    expect(readBack?.every(({ same }) => same)).toBe(true);
+    expect(await memberOf(email)).toMatchObject([{ changes: 1 }]);
+  });
+
+  it('that asks for a second is not asked before', async () => {
+    await world.faults({ next: 1, kind: 'status', status: 429 });
+    const { attempts } = only(await operator.trailWhen(await submit(newAddress()), 'delivered'));
+    const [first, second] = attempts.map(({ startedAt }) => Date.parse(startedAt));
+    expect((second ?? 0) - (first ?? 0)).toBeGreaterThanOrEqual(1000);
+  });
+
+  it('does not keep others waiting', async () => {
+    await world.faults({ next: 1, kind: 'slow', delay: 4000 });
+    const slow = await submit(newAddress());
+    await eventually(
+      () => operator.trail(slow),
+      (trail) => trail.deliveries[0]?.state === 'sending',
+    );
+    await operator.trailWhen(await submit(newAddress()), 'delivered');
+    expect((await operator.trail(slow)).progress).toBe('on its way');
+    await operator.trailWhen(slow, 'delivered');
+  });
+});
+
+describe('what a person has to mend', () => {
+  it('a refused key holds, and goes on by itself once it is replaced by a good one', async () => {
+    await world.changeTernPost((state) => ({ keys: state.keys.map((key) => ({ ...key, revoked: true })) }));
+    const ids = await Promise.all([submit(newAddress()), submit(newAddress())]);
+    for (const id of ids)
+      expect(only(await operator.trailWhen(id, 'held'))).toMatchObject({
+        cause: 'credentials refused',
+        attempts: [{ number: 1 }],
+      });
+    expect((await operator.get<{ needs: { text: string }[] }>('/overview')).needs[0]?.text).toContain(
+      'does not accept the key',
+    );
+    const replace = (key: string) =>
+      operator.send('PUT', `/connections/${wired.connection.id}`, {
+        profile: 'tern-post',
+        name: 'Tern Post',
+        baseUrl: world.ternPost,
+        key,
+      });
+    expect((await replace('another-wrong-key')).status).toBe(422);
+    await world.changeTernPost((state) => ({
+      keys: [
+        ...state.keys,
+        { key: 'a-brand-new-key', permissions: ['catalogue:read', 'members:read', 'members:write'], revoked: false },
+      ],
+    }));
+    expect((await replace('a-brand-new-key')).status).toBe(200);
+    for (const id of ids) await operator.trailWhen(id, 'delivered');
+    await world.changeTernPost((state) => ({ keys: state.keys.map((key) => ({ ...key, revoked: false })) }));
+  });
+
+  it('a field that became required holds; the mapping is mended, and it is retried under the present route', async () => {
+    await world.changeTernPost((state) => ({
+      fields: state.fields.map((field) => (field.key === 'visits' ? { ...field, required: true } : field)),
+    }));
+    const email = newAddress();
+    const id = await submit(email);
+    const delivery = only(await operator.trailWhen(id, 'held'));
+    expect(delivery).toMatchObject({ cause: 'required field missing' });
+    expect(delivery.causeDetail).toContain('How often they come is required');
+
+    await operator.post(`/connections/${wired.connection.id}/verify`);
+    const route = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);
+    expect(route.findings[0]).toMatchObject({
+      level: 'blocker',
+      message: expect.stringContaining('How often they come') as string,
+    });
+    expect((await operator.send('POST', `/routes/${route.id}/publish`, {})).status).toBe(422);
+
+    const targets = route.draft.targets.map((target) => ({
+      ...target,
+      lines: [...target.lines, { to: 'visits', from: { kind: 'fixed', value: 'first time' }, steps: [] }],
+    }));
+    await operator.put(`/routes/${route.id}/draft`, { ...route.draft, targets });
+    await operator.post(`/routes/${route.id}/publish`);
+    await operator.post(`/deliveries/${delivery.id}/replan`);
+    const mended = only(await operator.trailWhen(id, 'delivered'));
+    expect(mended.routeVersion).toBe(2);
+    expect(await memberOf(email)).toMatchObject([{ fields: { visits: 'first time' } }]);
+  });
+
+  it('a person who left there is asked anew, and taken back with that proof', async () => {
+    const email = newAddress();
+    await operator.trailWhen(await submit(email), 'delivered');
+    const [member] = await memberOf(email);
+    await fetch(`${world.ternPost}/members/${member?.id}/leave`, { method: 'POST', redirect: 'manual' });
+    const id = await submit(email, { name: 'Mara Back' });
+    const delivery = only(await operator.trailWhen(id, 'held'));
+    expect(delivery.cause).toBe('left there before');
+
+    await operator.post(`/deliveries/${delivery.id}/ask`);
+    expect((await operator.send('POST', `/deliveries/${delivery.id}/ask`, {})).status).toBe(409);
+    const letters = await eventually(
+      () => world.letters(email),
+      (found) => found.length > 0,
+    );
+    await fetch(linkIn(letters[0]), { method: 'POST' });
+    await operator.trailWhen(id, 'delivered');
+    expect(await memberOf(email)).toMatchObject([{ state: 'active', fields: { family: 'Back' } }]);
+  });
+
+  it('a value that the other system refuses is held with its words, and can be dropped with a reason', async () => {
+    await world.changeTernPost((state) => ({
+      fields: state.fields.map((field) => (field.key === 'family' ? { ...field, longest: 5 } : field)),
+    }));
+    const id = await submit(newAddress(), { name: 'Mara Quillfeather' });
+    const delivery = only(await operator.trailWhen(id, 'held'));
+    expect(delivery).toMatchObject({ cause: 'value refused' });
+    expect(delivery.causeDetail).toContain('/fields/family: takes at most 5 characters');
+    expect((await operator.send('POST', `/deliveries/${delivery.id}/drop`, { reason: '' })).status).toBe(422);
+    await operator.post(`/deliveries/${delivery.id}/drop`, { reason: 'a made-up name' });
+    expect(only(await operator.trailWhen(id, 'dropped')).causeDetail).toBe('a made-up name');
+    expect((await operator.send('POST', `/deliveries/${delivery.id}/retry`, {})).status).toBe(409);
+    await world.changeTernPost((state) => ({
+      fields: state.fields.map((field) => (field.key === 'family' ? { ...field, longest: 60 } : field)),
+    }));
+  });
+});
+
+describe('people who are there already', () => {
+  const withPolicy = async (duplicates: string) => {
+    const route = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);
+    await operator.put(`/routes/${route.id}/draft`, {
+      ...route.draft,
+      targets: route.draft.targets.map((target) => ({ ...target, duplicates })),
+    });
+    await operator.post(`/routes/${route.id}/publish`);
+  };
+  const someone = async () => {
+    const email = newAddress();
+    await world.changeTernPost((state) => ({
+      members: [
+        ...state.members,
+        {
+          id: email,
+          email,
+          state: 'active',
+          lists: [],
+          groups: [],
+          tags: ['old'],
+          fields: { given: 'Maria', has_telescope: null },
+          joinedAt: '',
+          leftAt: null,
+          changes: 0,
+        },
+      ],
+    }));
+    return email;
+  };
+  afterAll(() => withPolicy('update'));
+
+  it('are updated', async () => {
+    const email = await someone();
+    await operator.trailWhen(await submit(email), 'delivered');
+    expect(await memberOf(email)).toMatchObject([
+      {
+        fields: { given: 'Mara', has_telescope: 1 },
+        lists: ['L-100'],
+        tags: expect.arrayContaining(['old', 'newsletter']) as string[],
+      },
+    ]);
+  });
+  it('have their gaps filled, and keep the rest', async () => {
+    await withPolicy('fill gaps');
+    const email = await someone();
+    const { readBack } = only(await operator.trailWhen(await submit(email), 'delivered'));
+    expect(await memberOf(email)).toMatchObject([
+      { fields: { given: 'Maria', has_telescope: 1, family: 'Quill' }, lists: ['L-100'] },
+    ]);
+    expect(readBack?.find(({ what }) => what === 'First name')).toMatchObject({
+      meant: 'Mara (kept as it was)',
+      found: 'Maria',
+      same: true,
+    });
+  });
+  it('are left alone', async () => {
+    await withPolicy('leave alone');
+    const email = await someone();
+    const { attempts } = only(await operator.trailWhen(await submit(email), 'delivered'));
+    expect(attempts[0]?.outcome).toContain('left alone');
+    expect(await memberOf(email)).toMatchObject([{ changes: 0, lists: [] }]);
+  });
+});
+
+it("one person's deliveries go in order, also behind one that is held", async () => {
+  const email = newAddress();
+  await world.faults({ next: 1, kind: 'status', status: 403, path: '/v1/members' });
+  const first = await submit(email, { name: 'Mara First' });
+  await operator.trailWhen(first, 'held');
+  const second = await submit(email, { name: 'Mara Second' });
+  const waiting = await eventually(
+    () => operator.trail(second),
+    (trail) => trail.deliveries.length === 1,
+  );
+  expect(only(waiting)).toMatchObject({ state: 'queued', behind: first });
+  await operator.post(`/deliveries/${only(await operator.trail(first)).id}/retry`);
+  await operator.trailWhen(second, 'delivered');
+  expect(await memberOf(email)).toMatchObject([{ fields: { family: 'Second' }, changes: 2 }]);
+});
+
+it('a paused route plans nothing, and a draft does nothing', async () => {
+  await operator.post(`/routes/${wired.route.id}/pause`);
+  const trail = await operator.trailWhen(await submit(newAddress()), 'nothing to send');
+  expect(trail.plan?.notes[0]).toContain('No live route');
+  await operator.post(`/routes/${wired.route.id}/resume`);
+  await operator.trailWhen(await submit(newAddress()), 'delivered');
+});
+
+it('a rehearsal tells what will happen, and changes nothing', async () => {
+  const email = newAddress();
+  const before = await world.rows('SELECT COUNT(*) AS count FROM contacts');
+  const values = {
+    name: 'Mara Quill',
+    email,
+    interests: ['Taking pictures'],
+    telescope: true,
+    consent: true,
+    page: 'sky-letter',
+  };
+  const { plan } = await operator.post<{ plan: TrailView['plan'] }>(`/routes/${wired.route.id}/rehearsal`, { values });
+  expect(await world.rows('SELECT COUNT(*) AS count FROM contacts')).toEqual(before);
+  const trail = await operator.trailWhen(await submit(email), 'delivered');
+  const comparable = (one: TrailView['plan']) => ({
+    contact: one?.contact,
+    consent: one?.consent,
+    intents: one?.deliveries.map(({ intent }) => intent),
+  });
+  expect(comparable(trail.plan)).toEqual(comparable(plan));
+});
+
+it('keeps the key out of everything that is stored or shown', async () => {
+  const tables = await world.rows<Record<string, string>>('SHOW TABLES');
+  for (const table of tables.flatMap((row) => Object.values(row))) {
+    const rows = await world.rows(`SELECT * FROM \`${table}\``);
+    expect(JSON.stringify(rows), table).not.toContain(TERN_KEY);
+  }
+  expect(JSON.stringify(await operator.get('/connections'))).not.toContain(TERN_KEY);
+});

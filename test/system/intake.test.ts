@@ -1,0 +1,185 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SourceView } from '../../src/contract/source.ts';
+import { fields, observatory, sendJson, submitForm } from '../world/observatory.ts';
+import type { Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { World } from '../world/world.ts';
+
+let world: World;
+let operator: Operator;
+let source: SourceView;
+
+beforeAll(async () => {
+  world = await World.start();
+  operator = await world.operator();
+  ({ source } = await observatory(world, operator));
+});
+afterAll(() => world.stop());
+
+const countOf = async (text: string) => (await operator.submissions(`text=${text}`)).rows.length;
+
+describe('a wrong value', () => {
+  it('sends the visitor back with what is wrong beside the field, and nothing typed lost', async () => {
+    const response = await submitForm(world, source, fields('nobody', { name: 'Mara "the Moon" <Quill>' }));
+    const page = await response.text();
+    expect(response.status).toBe(422);
+    expect(page).toMatch(/<a href="#field-email">Email<\/a>: An email address has an @ in it/);
+    expect(page).toMatch(/id="field-email"[^>]*aria-invalid="true"[^>]*aria-describedby="field-email-wrong"/);
+    expect(page).toContain('value="Mara &quot;the Moon&quot; &lt;Quill&gt;"');
+    expect(page).toContain('value="nobody"');
+    expect(page).toMatch(/value="Taking pictures" checked/);
+    expect(page).toMatch(/id="field-consent"[^>]*checked/);
+  });
+
+  it('is named by pointer when JSON was sent', async () => {
+    const response = await sendJson(source, { ...fields('nobody'), interests: ['The Sun'] });
+    expect(response.status).toBe(422);
+    expect(await response.json()).toMatchObject({
+      status: 422,
+      errors: [{ pointer: '/email' }, { pointer: '/interests' }],
+    });
+  });
+
+  it('is never stored', async () => {
+    expect(await world.rows("SELECT id FROM submissions WHERE field_values LIKE '%nobody%'")).toEqual([]);
+  });
+});
+
+describe('robots', () => {
+  const standing = async (email: string) =>
+    (await operator.submissions(`progress=set+aside`)).rows.find((row) => row.email === email);
+
+  it('that fill the trap see a thank-you, and are set aside until a person lets them through', async () => {
+    const response = await submitForm(
+      world,
+      source,
+      fields('trapped@hill.example', { website_url: 'https://spam.example' }),
+    );
+    expect(response.status).toBe(303);
+    const row = await standing('trapped@hill.example');
+    expect((await operator.trail(row?.id ?? '')).suspicion).toBe('trap filled');
+    expect(await world.letters('trapped@hill.example')).toEqual([]);
+    await operator.post(`/submissions/${row?.id}/release`);
+    await operator.trailWhen(row?.id ?? '', 'waiting');
+    expect((await operator.send('POST', `/submissions/${row?.id}/release`, {})).status).toBe(409);
+  });
+
+  it('that are faster than a person are set aside too, by what the page counted or by our own signed time', async () => {
+    const strict = await operator.form('Strict', { ...source.draft, origins: [], minimumSeconds: 2 });
+    await submitForm(world, strict, fields('fast@hill.example', { seconds_on_page: '0.4' }));
+    await submitForm(world, strict, fields('slow@hill.example', { seconds_on_page: '2.1' }));
+    const page = await (await fetch(strict.postUrl)).text();
+    const stamp = /name="form_shown" value="([^"]+)"/.exec(page)?.[1] ?? '';
+    await submitForm(world, strict, fields('hosted@hill.example', { form_shown: stamp }));
+    await submitForm(
+      world,
+      strict,
+      fields('forged@hill.example', { form_shown: stamp.replace(/^\d/, '9'), seconds_on_page: '30' }),
+    );
+    expect([
+      (await standing('fast@hill.example'))?.progress,
+      (await standing('hosted@hill.example'))?.progress,
+    ]).toEqual(['set aside', 'set aside']);
+    expect([await standing('slow@hill.example'), await standing('forged@hill.example')]).toEqual([
+      undefined,
+      undefined,
+    ]);
+  });
+});
+
+describe('where it comes from', () => {
+  const post = (headers: Record<string, string>, body: BodyInit = new URLSearchParams(fields('origin@hill.example'))) =>
+    fetch(source.postUrl, { method: 'POST', redirect: 'manual', headers, body });
+
+  it('must be a site that the form may be on', async () => {
+    expect((await post({ origin: 'https://elsewhere.example' })).status).toBe(403);
+    expect((await post({})).status).toBe(403);
+    expect((await post({ origin: world.site })).status).toBe(303);
+    expect((await post({ referer: `${world.site}/sky-letter` })).status).toBe(303);
+  });
+
+  it('may read the answer from script only if it is such a site', async () => {
+    const ask = (origin: string) =>
+      fetch(source.postUrl, { method: 'OPTIONS', headers: { origin, 'access-control-request-method': 'POST' } });
+    expect((await ask('https://elsewhere.example')).status).toBe(403);
+    const allowed = await ask(world.site);
+    expect([allowed.status, allowed.headers.get('access-control-allow-origin')]).toEqual([204, world.site]);
+    expect(
+      (await sendJson(source, fields('cors@hill.example'), { origin: world.site })).headers.get(
+        'access-control-allow-origin',
+      ),
+    ).toBe(world.site);
+  });
+
+  it('must send what a form sends', async () => {
+    const headers = { origin: world.site };
+    expect((await post({ ...headers, 'content-type': 'text/plain' }, 'hello')).status).toBe(415);
+    expect((await post({ ...headers, 'content-type': 'application/json' }, '[1]')).status).toBe(400);
+    expect((await post({ ...headers, 'content-type': 'multipart/form-data; boundary=x' }, 'nonsense')).status).toBe(
+      400,
+    );
+    expect((await post(headers, 'x'.repeat(300_000))).status).toBe(413);
+  });
+});
+
+it('a form that is unknown or paused says so, and stores nothing', async () => {
+  const before = await countOf('');
+  expect(
+    (await fetch(`${world.app}/in/unknown`, { method: 'POST', body: new URLSearchParams({ a: 'b' }) })).status,
+  ).toBe(404);
+  await operator.post(`/sources/${source.id}/pause`);
+  await eventually(
+    () => submitForm(world, source, fields('paused@hill.example')),
+    ({ status }) => status === 404,
+    5_000,
+  );
+  await operator.post(`/sources/${source.id}/resume`);
+  await eventually(
+    () => submitForm(world, source, fields('resumed@hill.example')),
+    ({ status }) => status === 303,
+    5_000,
+  );
+  expect(await countOf('paused@')).toBe(0);
+  expect(await countOf('')).toBeGreaterThan(before);
+});
+
+it('a changed draft does nothing until it is published', async () => {
+  const own = await operator.form('Versions', { ...source.draft, origins: [], thankYouUrl: '' });
+  await operator.put(`/sources/${own.id}/draft`, { ...own.draft, thankYouUrl: `${world.site}/new` });
+  const answer = () => submitForm(world, own, fields(`v${Math.random()}@hill.example`));
+  expect((await answer()).headers.get('location')).toMatch(/\/thanks$/);
+  await operator.post(`/sources/${own.id}/publish`);
+  await eventually(answer, (response) => response.headers.get('location') === `${world.site}/new`, 5_000);
+  const rows = await world.rows<{ source_version: number }>(
+    'SELECT source_version FROM submissions WHERE source_id = ? ORDER BY received_at',
+    [own.id],
+  );
+  expect([rows[0]?.source_version, rows.at(-1)?.source_version]).toEqual([1, 2]);
+});
+
+it('a form that could not work is not published, with the reason at its place', async () => {
+  const own = await operator.post<SourceView>('/sources', { name: 'Broken' });
+  const [email] = own.draft.fields;
+  const draft = {
+    ...own.draft,
+    fields: [email, { ...email, label: 'Again' }, { ...email, key: 'likes', type: 'choice', label: 'Likes' }],
+  };
+  await operator.put(`/sources/${own.id}/draft`, draft);
+  const response = await operator.send('POST', `/sources/${own.id}/publish`, {});
+  expect(response.status).toBe(422);
+  expect(((await response.json()) as { errors: { pointer: string }[] }).errors.map(({ pointer }) => pointer)).toEqual([
+    '/fields/1/key',
+    '/fields/2/options',
+  ]);
+  const wrong = await operator.send('PUT', `/sources/${own.id}/draft`, {
+    ...own.draft,
+    button: '',
+    thankYouUrl: 'javascript:alert(1)',
+    origins: ['example.org'],
+  });
+  expect(((await wrong.json()) as { errors: { pointer: string }[] }).errors.map(({ pointer }) => pointer)).toEqual([
+    '/button',
+    '/thankYouUrl',
+    '/origins',
+  ]);
+});

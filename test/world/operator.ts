@@ -1,0 +1,92 @@
+import type { DeliveryView, Page, SubmissionRow, TrailView } from '../../src/contract/activity.ts';
+import type { ConnectionView, VerifyResult } from '../../src/contract/connection.ts';
+import type { RouteView } from '../../src/contract/route.ts';
+import type { SessionView } from '../../src/contract/session.ts';
+import type { SourceView } from '../../src/contract/source.ts';
+import type { RouteDocument } from '../../src/core/plan/index.ts';
+import type { SourceDocument } from '../../src/core/intake/index.ts';
+import { eventually } from './processes.ts';
+
+export const PASSWORD = 'lantern hill comet';
+
+/** An operator at the API, as the interface would be. */
+export class Operator {
+  readonly #app: string;
+  #cookie = '';
+  #csrf = '';
+
+  private constructor(app: string) {
+    this.#app = app;
+  }
+
+  static async first(app: string, token: string): Promise<Operator> {
+    const operator = new Operator(app);
+    await operator.#begin('/session/first', {
+      token,
+      name: 'Wren',
+      email: 'wren@pellam-ridge.example',
+      password: PASSWORD,
+    });
+    return operator;
+  }
+
+  static async signIn(app: string, email: string, password: string): Promise<Operator> {
+    const operator = new Operator(app);
+    await operator.#begin('/session', { email, password });
+    return operator;
+  }
+
+  async #begin(path: string, body: object): Promise<void> {
+    const response = await this.send('POST', path, body);
+    if (!response.ok) throw new Error(`sign-in: ${response.status} ${await response.text()}`);
+    this.#cookie = (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+    this.#csrf = ((await response.json()) as SessionView).csrf;
+  }
+
+  /** One request, whatever comes of it. */
+  send(method: string, path: string, body?: object, headers: Record<string, string> = {}): Promise<Response> {
+    return fetch(`${this.#app}/api${path}`, {
+      method,
+      headers: { cookie: this.#cookie, 'x-iwashi-csrf': this.#csrf, 'content-type': 'application/json', ...headers },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+  }
+
+  async #call<T>(method: string, path: string, body?: object): Promise<T> {
+    const response = await this.send(method, path, body);
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+    return (await response.json()) as T;
+  }
+
+  get = <T>(path: string) => this.#call<T>('GET', path);
+  post = <T>(path: string, body: object = {}) => this.#call<T>('POST', path, body);
+  put = <T>(path: string, body: object) => this.#call<T>('PUT', path, body);
+
+  connect = (baseUrl: string, key: string) =>
+    this.post<ConnectionView>('/connections', { profile: 'tern-post', name: 'Tern Post', baseUrl, key });
+  tryConnection = (baseUrl: string, key: string) =>
+    this.post<VerifyResult>('/connections/try', { profile: 'tern-post', name: 'Tern Post', baseUrl, key });
+
+  async form(name: string, document: SourceDocument): Promise<SourceView> {
+    const { id } = await this.post<SourceView>('/sources', { name });
+    await this.put(`/sources/${id}/draft`, document);
+    return this.post<SourceView>(`/sources/${id}/publish`);
+  }
+
+  async route(name: string, document: RouteDocument): Promise<RouteView> {
+    const { id } = await this.post<RouteView>('/routes', { name, sourceId: document.sourceId });
+    await this.put(`/routes/${id}/draft`, document);
+    return this.post<RouteView>(`/routes/${id}/publish`);
+  }
+
+  submissions = (query = '') => this.get<Page<SubmissionRow>>(`/submissions?${query}`);
+  deliveries = (query = '') => this.get<Page<DeliveryView>>(`/deliveries?${query}`);
+  trail = (id: string) => this.get<TrailView>(`/submissions/${id}`);
+
+  /** The trail of a submission, once it has come as far as this. */
+  trailWhen = (id: string, progress: TrailView['progress']) =>
+    eventually(
+      () => this.trail(id),
+      (trail) => trail.progress === progress,
+    );
+}

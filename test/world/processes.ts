@@ -1,0 +1,56 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { createServer } from 'node:net';
+import path from 'node:path';
+
+export const ROOT = process.env.IWASHI_ROOT ?? process.cwd();
+
+/** A port that is free now. */
+export async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const address = probe.address();
+  probe.close();
+  return typeof address === 'object' && address ? address.port : 0;
+}
+
+/** Starts one of the built programs and waits until it says that it is ready. */
+export async function startProgram<Ready>(
+  program: string,
+  args: string[],
+  env: Record<string, string>,
+): Promise<{ child: ChildProcess; ready: Ready }> {
+  const child = fork(path.join(ROOT, 'dist', program), args, {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
+  const [ready] = (await Promise.race([
+    once(child, 'message'),
+    once(child, 'exit').then(([code]) => {
+      throw new Error(`${program} ended with ${String(code)}`);
+    }),
+  ])) as [Ready];
+  return { child, ready };
+}
+
+export async function endProgram(child: ChildProcess, signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = once(child, 'exit');
+  child.kill(signal);
+  await gone;
+}
+
+/** Asks again and again until the answer is there. @throws with the last answer when it does not come */
+export async function eventually<T>(
+  ask: () => Promise<T>,
+  isThere: (answer: T) => boolean,
+  timeoutMs = 30_000,
+): Promise<T> {
+  const end = Date.now() + timeoutMs;
+  for (;;) {
+    const answer = await ask();
+    if (isThere(answer)) return answer;
+    if (Date.now() > end) throw new Error(`it did not come; last: ${JSON.stringify(answer)?.slice(0, 1500)}`);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}

@@ -1,0 +1,143 @@
+import { randomBytes } from 'node:crypto';
+import type { ChildProcess } from 'node:child_process';
+import { createConnection, type RowDataPacket } from 'mysql2/promise';
+import type { Letter } from '../../src/standins/letterloft/app.ts';
+import type { Member, TernPostState } from '../../src/standins/tern-post/state.ts';
+import { Operator } from './operator.ts';
+import { endProgram, freePort, ROOT, startProgram } from './processes.ts';
+
+export const TERN_KEY = 'tern-key-for-tests';
+
+/** A whole installation with its stand-ins, in a database of its own. */
+export class World {
+  app = '';
+  site = '';
+  mailbox = '';
+  ternPost = '';
+  firstLink = '';
+  databaseUrl = '';
+  env: Record<string, string> = {};
+  readonly #children: ChildProcess[] = [];
+  server: ChildProcess | null = null;
+  worker: ChildProcess | null = null;
+
+  /** @param more environment variables that differ from the usual ones */
+  static async start(more: Record<string, string> = {}): Promise<World> {
+    const world = new World();
+    await world.#begin(more);
+    return world;
+  }
+
+  async #begin(more: Record<string, string>): Promise<void> {
+    this.databaseUrl = await ownDatabase();
+    const [ternPost, letterloft, site] = await Promise.all([
+      startProgram<{ port: number }>('standins/tern-post.js', [], { TERN_POST_KEY: TERN_KEY }),
+      startProgram<{ port: number; smtpPort: number }>('standins/letterloft.js', [], {}),
+      startProgram<{ port: number }>('standins/site.js', [], {}),
+    ]);
+    this.#children.push(ternPost.child, letterloft.child, site.child);
+    this.ternPost = `http://127.0.0.1:${ternPost.ready.port}`;
+    this.mailbox = `http://127.0.0.1:${letterloft.ready.port}`;
+    this.site = `http://127.0.0.1:${site.ready.port}`;
+    const port = await freePort();
+    this.app = `http://127.0.0.1:${port}`;
+    this.env = {
+      DATABASE_URL: this.databaseUrl,
+      IWASHI_SECRET_KEY: randomBytes(32).toString('base64'),
+      IWASHI_ROOT: ROOT,
+      IWASHI_PUBLIC_URL: this.app,
+      PORT: String(port),
+      SMTP_URL: `smtp://127.0.0.1:${letterloft.ready.smtpPort}`,
+      MAIL_FROM: 'Pellam Ridge Observatory <letter@pellam-ridge.example>',
+      IWASHI_ALLOW_PRIVATE_ADDRESSES: '1',
+      IWASHI_LEASE_MS: '3000',
+      IWASHI_SUBMISSIONS_PER_MINUTE: '100000',
+      IWASHI_LOG: 'silent',
+      ...more,
+    };
+    await this.startServer();
+    await this.startWorker();
+  }
+
+  async startServer(): Promise<void> {
+    const { child, ready } = await startProgram<{ firstLink: string | null }>('server/main.js', ['serve'], this.env);
+    this.server = child;
+    this.firstLink = ready.firstLink ?? this.firstLink;
+  }
+
+  async startWorker(): Promise<void> {
+    this.worker = (await startProgram('server/main.js', ['work'], this.env)).child;
+  }
+
+  async kill(what: 'server' | 'worker'): Promise<void> {
+    const child = this[what];
+    if (child) await endProgram(child, 'SIGKILL');
+  }
+
+  async stop(): Promise<void> {
+    for (const child of [this.server, this.worker, ...this.#children]) if (child) await endProgram(child);
+  }
+
+  /** An operator who came by the one-time link. */
+  async operator(): Promise<Operator> {
+    return Operator.first(this.app, this.firstLink.split('#')[1] ?? '');
+  }
+
+  async members(): Promise<Member[]> {
+    return ((await (await fetch(`${this.ternPost}/inside.json`)).json()) as TernPostState).members;
+  }
+
+  async changeTernPost(
+    change: Partial<TernPostState> | ((state: TernPostState) => Partial<TernPostState>),
+  ): Promise<void> {
+    const state = (await (await fetch(`${this.ternPost}/inside.json`)).json()) as TernPostState;
+    const body = JSON.stringify(typeof change === 'function' ? change(state) : change);
+    await fetch(`${this.ternPost}/inside.json`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
+  }
+
+  async faults(fault: object): Promise<void> {
+    const response = await fetch(`${this.ternPost}/faults`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(fault),
+    });
+    if (!response.ok) throw new Error(await response.text());
+  }
+
+  async noFaults(): Promise<void> {
+    await fetch(`${this.ternPost}/faults`, { method: 'DELETE' });
+  }
+
+  async letters(to: string): Promise<Letter[]> {
+    const { messages } = (await (await fetch(`${this.mailbox}/inside.json`)).json()) as { messages: Letter[] };
+    return messages.filter((letter) => letter.to.toLowerCase().includes(to.toLowerCase()));
+  }
+
+  async rows<Row>(sql: string, values: unknown[] = []): Promise<Row[]> {
+    const connection = await createConnection(this.databaseUrl);
+    const [rows] = await connection.query<RowDataPacket[]>(sql, values);
+    await connection.end();
+    return rows as Row[];
+  }
+}
+
+/** The link in a confirmation mail. */
+export function linkIn(letter: Letter | undefined): string {
+  const link = /https?:\/\/\S+\/confirm\/\S+/.exec(letter?.text ?? '')?.[0];
+  if (!link) throw new Error('there is no link in the mail');
+  return link;
+}
+
+async function ownDatabase(): Promise<string> {
+  const server = process.env.IWASHI_TEST_DATABASE;
+  if (!server) throw new Error('run this through ./iwashi test, which starts a database');
+  const name = `iwashi_test_${randomBytes(6).toString('hex')}`;
+  const connection = await createConnection(server);
+  await connection.query(`CREATE DATABASE \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+  await connection.end();
+  return server.replace(/\/[^/]*$/, `/${name}`);
+}
