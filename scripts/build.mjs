@@ -9,6 +9,7 @@ const PROGRAMS = {
   'server/main': 'src/server/main.ts',
   'server/demo': 'src/server/demo/main.ts',
   'server/bench': 'src/server/bench/main.ts',
+  'server/bench-reference': 'src/server/bench/reference.ts',
   'standins/tern-post': 'src/standins/tern-post/main.ts',
   'standins/letterloft': 'src/standins/letterloft/main.ts',
   'standins/site': 'src/standins/site/main.ts',

@@ -115,6 +115,8 @@ export interface SourceView {
   draft: SourceDocument;
   draftAt: string;
   publishedAt: string | null;
+  /** The field names that are live. */
+  liveKeys: string[];
   postUrl: string;
   html: string;
   routes: { id: string; name: string; state: PublishState }[];

@@ -53,7 +53,7 @@ export async function takeSubmission({ store, now, newId }: Context, arrival: Ar
 const first = (entries: Entries, wanted: string) => entries.find(([name]) => name === wanted)?.[1] ?? '';
 
 /** Our own signed time when there is one; otherwise what the page's script counted; null when neither. */
-function elapsedSeconds(entries: Entries, shownAt: number | null, now: number): number | null {
+export function elapsedSeconds(entries: Entries, shownAt: number | null, now: number): number | null {
   if (shownAt !== null) return (now - shownAt) / 1000;
   const counted = first(entries, ELAPSED_FIELD);
   return /^\d+(\.\d+)?$/.test(counted) ? Number(counted) : null;

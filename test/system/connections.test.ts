@@ -116,7 +116,7 @@ describe('what is wrong is said', () => {
     const port = await serve(
       createTlsServer({ key: file('key.pem'), cert: file('certificate.pem') }, (_, response) =>
         response.end(),
-      ) as unknown as Server,
+      ),
     );
     expect(await troubleOf(`https://127.0.0.1:${port}`)).toMatchObject({
       about: 'baseUrl',

@@ -87,6 +87,19 @@ describe('robots', () => {
   });
 });
 
+it('somebody who quickly corrects a mistake is no robot', async () => {
+  const strict = await operator.form('Strict corrections', { ...source.draft, origins: [], minimumSeconds: 2 });
+  const page = await (await submitForm(world, strict, fields('nobody', { seconds_on_page: '12' }))).text();
+  const stamp = /name="form_shown" value="([^"]+)"/.exec(page)?.[1] ?? '';
+  await submitForm(world, strict, fields('quick@hill.example', { form_shown: stamp }));
+  const { rows } = await operator.submissions('progress=set+aside');
+  expect(rows.filter(({ email }) => email === 'quick@hill.example')).toEqual([]);
+  await eventually(
+    () => operator.submissions('text=quick@'),
+    (found) => found.rows[0]?.progress === 'waiting',
+  );
+});
+
 describe('where it comes from', () => {
   const post = (headers: Record<string, string>, body: BodyInit = new URLSearchParams(fields('origin@hill.example'))) =>
     fetch(source.postUrl, { method: 'POST', redirect: 'manual', headers, body });

@@ -14,8 +14,15 @@ export async function freePort(): Promise<number> {
   return typeof address === 'object' && address ? address.port : 0;
 }
 
+/** What a program says when it is ready. */
+export interface Ready {
+  port?: number;
+  smtpPort?: number;
+  firstLink?: string | null;
+}
+
 /** Starts one of the built programs and waits until it says that it is ready. */
-export async function startProgram<Ready>(
+export async function startProgram(
   program: string,
   args: string[],
   env: Record<string, string>,
@@ -50,7 +57,7 @@ export async function eventually<T>(
   for (;;) {
     const answer = await ask();
     if (isThere(answer)) return answer;
-    if (Date.now() > end) throw new Error(`it did not come; last: ${JSON.stringify(answer)?.slice(0, 1500)}`);
+    if (Date.now() > end) throw new Error(`it did not come; last: ${JSON.stringify(answer).slice(0, 1500)}`);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 }

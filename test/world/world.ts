@@ -31,9 +31,9 @@ export class World {
   async #begin(more: Record<string, string>): Promise<void> {
     this.databaseUrl = await ownDatabase();
     const [ternPost, letterloft, site] = await Promise.all([
-      startProgram<{ port: number }>('standins/tern-post.js', [], { TERN_POST_KEY: TERN_KEY }),
-      startProgram<{ port: number; smtpPort: number }>('standins/letterloft.js', [], {}),
-      startProgram<{ port: number }>('standins/site.js', [], {}),
+      startProgram('standins/tern-post.js', [], { TERN_POST_KEY: TERN_KEY }),
+      startProgram('standins/letterloft.js', [], {}),
+      startProgram('standins/site.js', [], {}),
     ]);
     this.#children.push(ternPost.child, letterloft.child, site.child);
     this.ternPost = `http://127.0.0.1:${ternPost.ready.port}`;
@@ -60,7 +60,7 @@ export class World {
   }
 
   async startServer(): Promise<void> {
-    const { child, ready } = await startProgram<{ firstLink: string | null }>('server/main.js', ['serve'], this.env);
+    const { child, ready } = await startProgram('server/main.js', ['serve'], this.env);
     this.server = child;
     this.firstLink = ready.firstLink ?? this.firstLink;
   }

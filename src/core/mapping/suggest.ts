@@ -39,8 +39,11 @@ function suggestLine(source: SourceField[], field: DestinationField): MapLine | 
   return null;
 }
 
-function meaningsOf(field: { key: string; label: string; type: string }): string[] {
-  const words = [field.key, field.label].map((text) => text.toLowerCase().replace(/[^a-z0-9]/g, ''));
+/** What a field is about: what it is kept as on the contact, where that is said; otherwise what its name and label say. */
+function meaningsOf(field: { key: string; label: string; type: string; keepAs?: string }): string[] {
+  const words = (field.keepAs ? [field.keepAs] : [field.key, field.label]).map((text) =>
+    text.toLowerCase().replace(/[^a-z0-9]/g, ''),
+  );
   const rows = SAME_MEANING.filter((row) => words.some((word) => row.includes(word)));
   return [...words, ...rows.map((row) => row[0] ?? ''), ...(field.type === 'email' ? ['email'] : [])];
 }

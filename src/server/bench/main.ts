@@ -1,1 +1,42 @@
-export {};
+import 'reflect-metadata';
+import { parseArgs } from 'node:util';
+import { benchAccept } from './accept.ts';
+import { benchDeliver } from './deliver.ts';
+import { benchMapping } from './mapping.ts';
+import type { Comparison } from './compare.ts';
+
+const BENCHES: Record<string, () => Promise<Comparison>> = {
+  accept: benchAccept,
+  mapping: benchMapping,
+  deliver: benchDeliver,
+};
+
+/** What each ratio is, and what is aimed at. */
+const MEANINGS: Record<string, string> = {
+  accept: 'submissions accepted, against a bare handler with one INSERT (aim 0.6)',
+  mapping: 'mappings applied, against a hand-written function (aim 0.3)',
+  deliver: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',
+};
+
+const { values, positionals } = parseArgs({
+  options: { json: { type: 'boolean', default: false } },
+  allowPositionals: true,
+});
+const names = positionals.length > 0 ? positionals : Object.keys(BENCHES);
+const results: Record<string, Comparison> = {};
+for (const name of names) {
+  const bench = BENCHES[name];
+  if (!bench) {
+    console.error(`iwashi bench: there is no "${name}". There are: ${Object.keys(BENCHES).join(', ')}`);
+    process.exit(2);
+  }
+  results[name] = await bench();
+  if (!values.json) {
+    const { ratio, iwashi, reference, unit } = results[name];
+    console.log(
+      `${name.padEnd(8)} ${ratio.toFixed(2)}  ${Math.round(iwashi)} against ${Math.round(reference)} ${unit}  ${MEANINGS[name] ?? ''}`,
+    );
+  }
+}
+if (values.json) console.log(JSON.stringify(results, null, 2));
+process.exit(0);

@@ -21,11 +21,11 @@ export interface Draft<Document> {
 /** A document that saves itself a moment after each change, and remembers its former states. */
 export function useDraft<Document>(initial: Document, save: (document: Document) => Promise<unknown>): Draft<Document> {
   const [state, setState] = useState({ past: [] as Document[], document: initial, future: [] as Document[] });
-  const [standing, setStanding] = useState<Draft<Document>['standing']>('saved');
-  const [issues, setIssues] = useState<PartIssue[]>([]);
-  const [trouble, setTrouble] = useState('');
+  const [saved, setSaved] = useState(initial);
+  /** The document that the server would not take, and why. */
+  const [refused, setRefused] = useState<{ document: Document; error: unknown } | null>(null);
   const latest = useRef(initial);
-  const saved = useRef(initial);
+  const stored = useRef(initial);
   const saving = useRef<Promise<boolean>>(Promise.resolve(true));
   const saveRef = useRef(save);
   useEffect(() => {
@@ -35,19 +35,15 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
   const flush = useCallback(() => {
     saving.current = saving.current.then(async () => {
       const document = latest.current;
-      if (document === saved.current) return true;
-      setStanding('saving');
+      if (document === stored.current) return true;
       try {
         await saveRef.current(document);
-        saved.current = document;
-        setIssues([]);
-        setTrouble('');
-        setStanding(latest.current === document ? 'saved' : 'saving');
+        stored.current = document;
+        setSaved(document);
+        setRefused(null);
         return true;
       } catch (error) {
-        setIssues(error instanceof ApiProblem ? error.issues : []);
-        setTrouble(saying(error));
-        setStanding('not saved');
+        setRefused({ document, error });
         return false;
       }
     });
@@ -56,7 +52,7 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
 
   useEffect(() => {
     latest.current = state.document;
-    if (state.document === saved.current) return;
+    if (state.document === stored.current) return;
     const timer = setTimeout(() => void flush(), REST_MS);
     return () => clearTimeout(timer);
   }, [state.document, flush]);
@@ -66,7 +62,6 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
 
   const change = useCallback((next: Document) => {
     latest.current = next;
-    setStanding('saving');
     setState(({ past, document }) => ({ past: [...past.slice(-HISTORY), document], document: next, future: [] }));
   }, []);
   const undo = () =>
@@ -83,14 +78,15 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
         ? { past, document, future }
         : { past: [...past, document], document: after, future: rest };
     });
+  const isRefused = refused?.document === state.document;
   return {
     document: state.document,
     change,
     undo: state.past.length > 0 ? undo : null,
     redo: state.future.length > 0 ? redo : null,
-    issues,
-    standing,
-    trouble,
+    issues: refused?.error instanceof ApiProblem ? refused.error.issues : [],
+    standing: state.document === saved ? 'saved' : isRefused ? 'not saved' : 'saving',
+    trouble: refused ? saying(refused.error) : '',
     flush,
   };
 }

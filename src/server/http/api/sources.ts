@@ -82,6 +82,7 @@ export function sourceRoutes(context: Context): Hono {
         draft,
         draftAt: new Date(draftAt).toISOString(),
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
+        liveKeys: live?.fields.map(({ key }) => key) ?? [],
         postUrl,
         html: printFormHtml({ action: postUrl, ...(live ?? draft) }),
         routes: routes

@@ -2,9 +2,9 @@ import { Hono, type Context as HonoContext } from 'hono';
 import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
-import { readJson, readUrlencoded, type Entries } from '../../../core/intake/index.ts';
+import { readJson, readUrlencoded, type Entries, type FieldIssue } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
-import { takeSubmission } from '../../intake.ts';
+import { elapsedSeconds, takeSubmission } from '../../intake.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
 import { findSourceByPublicId, type SourceRecord } from '../../store/sources.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
@@ -102,6 +102,7 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     if (entries instanceof Problem) return refuse(entries);
 
     const stamp = entries.find(([name]) => name === STAMP_FIELD)?.[1];
+    const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
     const taken = await takeSubmission(context, {
       sourceId: source.id,
       sourceVersion: source.liveVersion ?? 0,
@@ -110,11 +111,15 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
       entries,
       headers: evidenceOf(c, address),
       idempotencyKey: c.req.header('idempotency-key')?.slice(0, 200) ?? null,
-      shownAt: stamp ? readSignedTime(context.config.secretKey, stamp) : null,
+      shownAt,
     });
     Object.entries(corsHeaders(origin)).forEach(([name, value]) => c.header(name, value));
     if (!taken.ok) {
-      if (!wantsJson) return c.html(showForm(context, source, entries, taken.issues, stamp), 422);
+      if (!wantsJson)
+        return c.html(
+          showForm(context, source, entries, taken.issues, msSinceShown(context, source, entries, shownAt)),
+          422,
+        );
       const issues = taken.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message }));
       return c.newResponse(
         problemResponse(new Problem(422, 'invalid', 'Something in it is not right.', issues)).body,
@@ -129,22 +134,15 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   return app;
 }
 
-function showForm(
-  { config, now }: Context,
-  source: SourceRecord,
-  typed: Entries,
-  issues: Parameters<typeof formPage>[0]['issues'],
-  stamp?: string,
-) {
+function showForm({ config, now }: Context, source: SourceRecord, typed: Entries, issues: FieldIssue[], msAgo = 0) {
   const document = source.live ?? source.draft;
-  return formPage({
-    title: source.name,
-    action: `/in/${source.publicId}`,
-    document,
-    typed,
-    issues,
-    stamp: stamp ?? signTime(config.secretKey, now()),
-  });
+  const stamp = signTime(config.secretKey, now() - msAgo);
+  return formPage({ title: source.name, action: `/in/${source.publicId}`, document, typed, issues, stamp });
+}
+
+/** For how long a visitor who made a mistake has had the form: correcting one word quickly is no sign of a robot. */
+function msSinceShown({ now }: Context, { live }: SourceRecord, entries: Entries, shownAt: number | null): number {
+  return 1000 * (elapsedSeconds(entries, shownAt, now()) ?? live?.minimumSeconds ?? 0);
 }
 
 const closedPage = (c: HonoContext) =>

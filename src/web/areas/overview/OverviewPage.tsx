@@ -42,8 +42,8 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
     <div className="p-5 grid gap-6 xl:grid-cols-[minmax(0,1fr)_24rem] items-start">
       <div className="min-w-0">
         <h1 className="text-xl font-semibold">Overview</h1>
-        <dl className="flex flex-wrap gap-x-8 gap-y-2 mt-2 mb-6">
-          <div className="self-end text-quiet">Last 24 hours</div>
+        <p className="text-quiet">Last 24 hours</p>
+        <dl className="flex flex-wrap gap-x-8 gap-y-2 mb-6">
           {figures.map(([count, what, link]) => (
             <div key={what} className="flex items-baseline gap-1.5">
               <dd className="text-2xl font-semibold">{count}</dd>

@@ -57,7 +57,7 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
       </div>
       <fieldset className="flex flex-col gap-1">
         <legend className="font-semibold mb-1">Opt-in</legend>
-        <label className="flex gap-2 items-start">
+        <label className="flex gap-2 items-start py-0.5">
           <input
             type="radio"
             name="mode"
@@ -73,7 +73,7 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
             </span>
           </span>
         </label>
-        <label className="flex gap-2 items-start">
+        <label className="flex gap-2 items-start py-0.5">
           <input
             type="radio"
             name="mode"

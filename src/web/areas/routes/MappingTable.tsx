@@ -104,7 +104,7 @@ function MappingRow({
               >
                 {step}
                 <button
-                  className="btn btn-ghost btn-xs btn-circle h-5 w-5 min-h-0"
+                  className="btn btn-ghost btn-xs btn-circle"
                   aria-label={`Take the step ${step} away from ${field.label}`}
                   onClick={() => onChange(removeStep(lines, field.key, index))}
                 >

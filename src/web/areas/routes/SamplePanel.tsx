@@ -59,7 +59,7 @@ function SampleValue({
   const { label, type, options, several, key } = field;
   if (type === 'tick') {
     return (
-      <label className="flex gap-2 items-start">
+      <label className="flex gap-2 items-start py-0.5">
         <input
           type="checkbox"
           className="checkbox checkbox-sm mt-0.5"
@@ -76,7 +76,7 @@ function SampleValue({
       <fieldset>
         <legend className="text-sm text-quiet">{label}</legend>
         {options.map((option) => (
-          <label key={option} className="flex gap-2 items-start">
+          <label key={option} className="flex gap-2 items-start py-0.5">
             <input
               type="checkbox"
               className="checkbox checkbox-sm mt-0.5"

@@ -13,12 +13,14 @@ const TYPE_WORDS: Record<FieldType, string> = {
 
 interface FieldsEditorProps {
   fields: SourceField[];
+  /** Names that are live, on pages out there. */
+  liveKeys: string[];
   onChange: (fields: SourceField[]) => void;
   /** What is wrong with the part at a JSON Pointer. */
   about: (pointer: string) => string | undefined;
 }
 
-export function FieldsEditor({ fields, onChange, about }: FieldsEditorProps) {
+export function FieldsEditor({ fields, liveKeys, onChange, about }: FieldsEditorProps) {
   return (
     <div className="flex flex-col gap-3">
       {fields.map((field, index) => (
@@ -28,7 +30,7 @@ export function FieldsEditor({ fields, onChange, about }: FieldsEditorProps) {
           error={about(`/fields/${index}`)}
           isFirst={index === 0}
           isLast={index === fields.length - 1}
-          onChange={(part) => onChange(changeField(fields, index, part))}
+          onChange={(part) => onChange(changeField(fields, index, part, liveKeys))}
           onMove={(by) => onChange(moveField(fields, index, by))}
           onRemove={() => onChange(removeField(fields, index))}
         />
@@ -130,7 +132,7 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
             />
           )}
           {type !== 'hidden' && (
-            <label className="flex gap-2 items-center">
+            <label className="flex gap-2 items-center py-0.5">
               <input
                 type="checkbox"
                 className="checkbox checkbox-sm"
@@ -141,7 +143,7 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
             </label>
           )}
           {type === 'choice' && (
-            <label className="flex gap-2 items-center">
+            <label className="flex gap-2 items-center py-0.5">
               <input
                 type="checkbox"
                 className="checkbox checkbox-sm"

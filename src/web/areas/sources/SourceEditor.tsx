@@ -45,7 +45,12 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
                 Fields
               </h3>
               <p className="text-quiet mb-3">The fewer you ask for, the more people sign up.</p>
-              <FieldsEditor fields={document.fields} onChange={(fields) => set({ fields })} about={about} />
+              <FieldsEditor
+                fields={document.fields}
+                liveKeys={source.liveKeys}
+                onChange={(fields) => set({ fields })}
+                about={about}
+              />
             </section>
             <section aria-labelledby="words" className="grid gap-4 sm:grid-cols-2">
               <h3 id="words" className="text-lg font-semibold sm:col-span-2">

@@ -34,29 +34,27 @@ export function keyFor(label: string, taken: string[]): string {
   return key;
 }
 
-const FIRST_LABEL: Record<FieldType, string> = {
-  text: 'First name',
-  email: 'Email',
-  choice: 'What do you like best?',
-  tick: 'I agree',
-  hidden: 'Page',
+/** What a label means for the contact; '' when it is nothing in particular. */
+const meaningOf = (label: string): string => MEANINGS[label.toLowerCase().replace(/[^a-z]/g, '')] ?? '';
+
+const FIRST_LABELS: Record<FieldType, string[]> = {
+  text: ['Your name', 'Your question'],
+  email: ['Email', 'Another email'],
+  choice: ['What do you like best?'],
+  tick: ['I agree'],
+  hidden: ['Page'],
 };
 
 /** Adds a field of a type, named so that it can be used as it is. */
 export function addField(fields: SourceField[], type: FieldType): SourceField[] {
-  const label = FIRST_LABEL[type];
-  const key = keyFor(
-    label,
-    fields.map((field) => field.key),
-  );
-  const keepAs =
-    type === 'email' && !fields.some((field) => field.keepAs === 'email')
-      ? 'email'
-      : type === 'text'
-        ? 'first_name'
-        : '';
+  const labels = FIRST_LABELS[type];
+  const label = labels.find((text) => !fields.some((field) => field.label === text)) ?? labels.at(-1) ?? '';
+  const meaning = meaningOf(label);
   const field: SourceField = {
-    key,
+    key: keyFor(
+      label,
+      fields.map(({ key }) => key),
+    ),
     label,
     type,
     required: type === 'email',
@@ -64,17 +62,32 @@ export function addField(fields: SourceField[], type: FieldType): SourceField[] 
     several: false,
     help: '',
     preset: '',
-    keepAs,
+    keepAs: fields.some(({ keepAs }) => keepAs === meaning) ? '' : meaning,
   };
   return [...fields, field];
 }
 
-/** Changes a field. Until it is set by hand, what it is kept as follows from its label. */
-export function changeField(fields: SourceField[], index: number, part: Partial<SourceField>): SourceField[] {
+/**
+ * Changes a field. Its name, and what it is kept as, follow its label until they are set by hand; a name that is live
+ * stays, since pages out there use it.
+ */
+export function changeField(
+  fields: SourceField[],
+  index: number,
+  part: Partial<SourceField>,
+  liveKeys: string[],
+): SourceField[] {
+  const others = fields.filter((_, at) => at !== index).map(({ key }) => key);
   return fields.map((field, at) => {
     if (at !== index) return field;
-    const meaning = part.label === undefined ? undefined : MEANINGS[part.label.toLowerCase().replace(/[^a-z]/g, '')];
-    return { ...field, ...part, ...(meaning !== undefined && field.keepAs === '' ? { keepAs: meaning } : {}) };
+    if (part.label === undefined) return { ...field, ...part };
+    const follows = !liveKeys.includes(field.key) && field.key === keyFor(field.label, others);
+    return {
+      ...field,
+      ...part,
+      key: follows ? keyFor(part.label, others) : field.key,
+      keepAs: field.keepAs === meaningOf(field.label) ? meaningOf(part.label) : field.keepAs,
+    };
   });
 }
 

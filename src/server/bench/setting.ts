@@ -1,0 +1,81 @@
+import { readConfig } from '../config.ts';
+import { mask } from '../connectors/http.ts';
+import { profileOf } from '../connectors/registry.ts';
+import { verifyConnection } from '../connectors/verify.ts';
+import { createContext, type Context } from '../context.ts';
+import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
+import { addConnection } from '../store/connections.ts';
+import { migrateStore } from '../store/database.ts';
+import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
+import { addSource, findSource, publishSource, type SourceRecord } from '../store/sources.ts';
+
+export interface Setting {
+  context: Context;
+  source: SourceRecord;
+  ternPost: { url: string; key: string };
+}
+
+let made: Promise<Setting> | null = null;
+
+/** The observatory's form wired to Tern Post by single opt-in; made once a run. */
+export const benchSetting = (): Promise<Setting> => (made ??= makeSetting());
+
+async function makeSetting(): Promise<Setting> {
+  const context = createContext(readConfig(process.env));
+  const { store, now, newId, send, secrets } = context;
+  await migrateStore(store, context.config.root);
+  const ternPost = { url: process.env.BENCH_TERN_POST ?? '', key: process.env.BENCH_TERN_POST_KEY ?? '' };
+
+  const access = { profile: profileOf('tern-post'), baseUrl: ternPost.url, key: ternPost.key };
+  const { result, catalogue } = await verifyConnection(send, access, now);
+  if (!result.ok) throw new Error(result.problem);
+  const connectionId = newId();
+  await addConnection(store.db, {
+    id: connectionId,
+    profile: 'tern-post',
+    name: 'Bench',
+    baseUrl: ternPost.url,
+    secret: secrets.seal(ternPost.key),
+    keyHint: mask(ternPost.key),
+    verify: result,
+    catalogue,
+    catalogueAt: now(),
+    createdAt: now(),
+  });
+
+  const sourceId = newId();
+  const draft = { ...skyLetterForm(''), origins: [], thankYouUrl: '' };
+  await addSource(store.db, { id: sourceId, publicId: 'bench', name: 'Bench', draft, now: now() });
+  const unpublished = await findSource(store.db, sourceId);
+  if (unpublished) await publishSource(store.db, unpublished, now());
+  const source = await findSource(store.db, sourceId);
+
+  const routeId = newId();
+  const document = skyLetterRoute(sourceId, connectionId);
+  await addRoute(store.db, {
+    id: routeId,
+    name: 'Bench',
+    draft: { ...document, consent: { ...document.consent, mode: 'single' } },
+    now: now(),
+  });
+  const route = await findRoute(store.db, routeId);
+  if (route) await publishRoute(store.db, route, now());
+  if (!source) throw new Error('the bench source is missing');
+  return { context, source, ternPost };
+}
+
+let people = 0;
+
+/** What an invented visitor sends; never the same twice. */
+export function visitorEntries(): [string, string][] {
+  people += 1;
+  return [
+    ['name', `Mara Quill${people}`],
+    ['email', `bench${people}@hill.example`],
+    ['interests', 'Taking pictures'],
+    ['telescope', 'yes'],
+    ['consent', 'yes'],
+    ['page', 'sky-letter'],
+    ['seconds_on_page', '9'],
+  ];
+}

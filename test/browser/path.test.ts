@@ -1,0 +1,278 @@
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startBrowser, violationsOn } from '../world/browser.ts';
+import { PASSWORD } from '../world/operator.ts';
+import { TERN_KEY, World } from '../world/world.ts';
+
+let world: World;
+let browser: Browser;
+let operator: Page;
+let visitor: Page;
+const troubles: string[] = [];
+
+beforeAll(async () => {
+  world = await World.start();
+  browser = await startBrowser();
+  operator = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
+  ).newPage();
+  visitor = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  for (const page of [operator, visitor]) page.setDefaultTimeout(10_000);
+  operator.on('pageerror', (error) => troubles.push(error.message));
+  operator.on(
+    'console',
+    (message) => message.type() === 'error' && !/status of 4\d\d/.test(message.text()) && troubles.push(message.text()),
+  );
+});
+afterAll(async () => {
+  await browser.close();
+  await world.stop();
+});
+
+const EMAIL = 'mara.quill@hill.example';
+const area = (name: string) => operator.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name });
+const saved = () => operator.getByText('Draft saved').waitFor();
+
+/** Axe in the colours of day and of night. */
+async function expectAccessible(page: Page): Promise<void> {
+  expect(await violationsOn(page)).toEqual([]);
+  if (page !== operator) return;
+  await page.evaluate(() => (document.documentElement.dataset.theme = 'night'));
+  expect(await violationsOn(page)).toEqual([]);
+  await page.evaluate(() => (document.documentElement.dataset.theme = 'day'));
+}
+
+describe('an operator who has never seen Iwashi', () => {
+  it('makes the first account by the one-time link', async () => {
+    await operator.goto(world.app);
+    await operator.getByText('There is no account yet').waitFor();
+    await expectAccessible(operator);
+    await operator.goto(world.firstLink);
+    await operator.getByLabel('Your name').fill('Wren');
+    await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
+    await operator.getByLabel('Password').fill('short');
+    await operator.getByRole('button', { name: 'Make the account' }).click();
+    await operator.getByText('at least 12 characters.', { exact: false }).first().waitFor();
+    await expectAccessible(operator);
+    await operator.getByLabel('Password').fill(PASSWORD);
+    await operator.getByRole('button', { name: 'Make the account' }).click();
+    await operator.getByRole('heading', { name: 'Nothing flows yet' }).waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('connects Tern Post, after a mistake that is explained', async () => {
+    await area('Connections').click();
+    await operator.getByRole('link', { name: 'Add a connection' }).click();
+    await operator.getByLabel('Base URL').fill(world.ternPost);
+    await operator.getByLabel('API key').fill('not-the-key');
+    await operator.getByRole('button', { name: 'Verify' }).click();
+    await operator.getByText('Copy the key again').waitFor();
+    await expectAccessible(operator);
+    await operator.getByLabel('API key').fill(TERN_KEY);
+    await operator.getByRole('button', { name: 'Verify' }).click();
+    await operator.getByText('3 lists, 4 groups, 5 tags and 7 fields came back').waitFor();
+    await operator.getByRole('button', { name: 'Save' }).click();
+    await operator.getByRole('heading', { name: 'In Tern Post' }).waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('builds a form and publishes it', async () => {
+    await area('Sources').click();
+    await operator.getByRole('button', { name: 'Build a form' }).click();
+    await operator.getByLabel('Name of the form').fill('Sky letter sign-up');
+    await operator.getByRole('button', { name: 'Make the form' }).click();
+    await operator.getByRole('heading', { name: 'Fields' }).waitFor();
+    await operator.getByRole('button', { name: 'text', exact: true }).click();
+    await operator.getByLabel('Label').last().fill('Full name');
+    expect(await operator.getByLabel('Field name').last().inputValue()).toBe('full_name');
+    expect(await operator.getByLabel('Kept as').last().inputValue()).toBe('full_name');
+    await operator.getByRole('button', { name: 'choice', exact: true }).click();
+    await operator.getByLabel('Answers, one a line').fill('Planets\nTaking pictures');
+    await operator.getByRole('checkbox', { name: 'several answers' }).check();
+    await operator.getByLabel('Thank-you page').fill(`${world.site}/thank-you`);
+    await saved();
+    await operator.getByRole('button', { name: 'Publish' }).click();
+    await operator.getByRole('button', { name: 'Copy the HTML' }).waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('wires it with a route: most is mapped already, and the sample shows the result', async () => {
+    await area('Routes').click();
+    await operator.getByRole('button', { name: 'Make a route' }).click();
+    await operator.getByLabel('Name of the route').fill('Sky letter to Tern Post');
+    await operator.getByRole('button', { name: 'Make the route' }).click();
+    await operator.getByRole('button', { name: 'Tern Post', exact: true }).click();
+    await operator.getByLabel('List', { exact: true }).selectOption('Sky letter');
+    await operator.getByLabel('Group').selectOption('From the web site');
+    await operator.getByLabel('Tags for everybody, one a line').fill('newsletter');
+    await operator.getByLabel('Tag for Planets').fill('planets');
+    await operator.getByLabel('Sign-up page is filled from').selectOption('a fixed value');
+    await operator.getByLabel('Fixed value of Sign-up page').fill('sky-letter');
+    expect(await operator.getByLabel('First name is filled from').inputValue()).toMatch(/^field:/);
+    await operator
+      .getByRole('row', { name: /^First name/ })
+      .getByText('Mara')
+      .waitFor();
+    await operator.getByText('after confirmation').waitFor();
+    await saved();
+    await expectAccessible(operator);
+    await operator.getByRole('button', { name: 'Publish' }).click();
+    await operator.getByText('version 1').waitFor();
+  });
+
+  it('takes back the last change of a draft, and does it again', async () => {
+    const tags = operator.getByLabel('Tags for everybody, one a line');
+    await tags.fill('newsletter\nspring');
+    await operator.getByRole('button', { name: 'Undo' }).click();
+    expect(await tags.inputValue()).toBe('newsletter');
+    await operator.getByRole('button', { name: 'Redo' }).click();
+    expect(await tags.inputValue()).toBe('newsletter\nspring');
+    await operator.getByRole('button', { name: 'Undo' }).click();
+    await saved();
+  });
+});
+
+describe('a visitor with a phone', () => {
+  it('makes a mistake, is told beside the field, and loses nothing', async () => {
+    await area('Sources').click();
+    const html = await operator.locator('pre', { hasText: '<form' }).innerText();
+    await fetch(`${world.site}/form.html`, { method: 'PUT', body: html });
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByLabel('Full name').fill('Mara Quill');
+    await visitor.getByLabel('Email').fill('mara.quill@hill');
+    await visitor.getByLabel('Planets').check();
+    await visitor.getByLabel('Yes, send me').check();
+    await visitor.waitForTimeout(2_100);
+    await visitor.getByRole('button', { name: 'Sign up' }).click();
+    await visitor.getByText('Nothing was sent yet').waitFor();
+    await visitor.getByText('needs an ending', { exact: false }).first().waitFor();
+    expect(await visitor.getByLabel('Full name').inputValue()).toBe('Mara Quill');
+    expect(await visitor.getByLabel('Planets').isChecked()).toBe(true);
+    await expectAccessible(visitor);
+  });
+
+  it('sends it with a double click, and is thanked', async () => {
+    await visitor.getByLabel('Email').fill(EMAIL.replace('mara', 'Mara'));
+    await visitor.getByRole('button', { name: 'Sign up' }).dblclick();
+    await visitor.waitForURL(`${world.site}/thank-you`);
+    await expectAccessible(visitor);
+  });
+
+  it('finds one mail, opens the link, and confirms', async () => {
+    await visitor.goto(world.mailbox);
+    const letters = visitor.getByRole('link', { name: /Please confirm your address/ });
+    for (let tries = 0; tries < 50 && (await letters.count()) === 0; tries += 1) {
+      await visitor.waitForTimeout(200);
+      await visitor.reload();
+    }
+    expect(await letters.count()).toBe(1);
+    await expectAccessible(visitor);
+    await letters.click();
+    await visitor.frameLocator('iframe').getByRole('link', { name: 'Yes, that was me' }).click();
+    await visitor.getByRole('heading', { name: 'Please confirm' }).waitFor();
+    await expectAccessible(visitor);
+    await visitor.getByRole('button', { name: 'Yes, that was me' }).click();
+    await visitor.getByRole('heading', { name: 'Thank you, that is confirmed' }).waitFor();
+    await expectAccessible(visitor);
+  });
+
+  it('also finds the form on its own page', async () => {
+    await area('Sources').click();
+    const address = await operator.getByRole('link', { name: '/in/', exact: false }).getAttribute('href');
+    await visitor.goto(address ?? '');
+    await visitor.getByRole('heading', { name: 'Sky letter sign-up' }).waitFor();
+    await expectAccessible(visitor);
+  });
+});
+
+describe('the operator', () => {
+  it('sees the whole trail on one page', async () => {
+    await area('Activity').click();
+    const row = operator.getByRole('row', { name: new RegExp(EMAIL) });
+    await row.getByText('delivered').waitFor();
+    await expectAccessible(operator);
+    await row.getByRole('link').click();
+    await operator.getByRole('heading', { name: EMAIL }).waitFor();
+    for (const stop of ['Received', 'Contact', 'Consent', 'Confirmation', 'Delivery'])
+      await operator.getByRole('heading', { name: stop, exact: false }).first().waitFor();
+    const readBack = operator.getByRole('table').filter({ hasText: 'Found there' });
+    expect(await readBack.getByRole('row').count()).toBe(9);
+    expect(await readBack.getByText('no', { exact: true }).count()).toBe(0);
+    await operator.getByText('Try 1: delivered').click();
+    await operator.getByText('Answer 201').waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('finds the member in Tern Post, once', async () => {
+    expect(await world.members()).toMatchObject([
+      {
+        email: EMAIL,
+        fields: { given: 'Mara', family: 'Quill', signup_page: 'sky-letter' },
+        lists: ['L-100'],
+        groups: ['G-110'],
+        tags: ['newsletter', 'planets'],
+      },
+    ]);
+    await visitor.goto(world.ternPost);
+    await visitor.getByText('1 members').waitFor();
+  });
+
+  it('finds the person, with the consent and where each value came from', async () => {
+    await area('People').click();
+    await operator.getByRole('link', { name: 'Mara Quill' }).click();
+    await operator.getByRole('heading', { name: 'What is known' }).waitFor();
+    expect(await operator.getByText('confirmed').count()).toBeGreaterThan(0);
+    await expectAccessible(operator);
+  });
+
+  it('repairs what is held', async () => {
+    await world.faults({ next: 1, kind: 'status', status: 403 });
+    const address = await operator.evaluate(
+      () => fetch('/api/sources').then((response) => response.json()) as Promise<{ postUrl: string }[]>,
+    );
+    const known = new URLSearchParams({
+      email: EMAIL,
+      full_name: 'Mara Vale',
+      consent: 'yes',
+    });
+    await fetch(address[0]?.postUrl ?? '', { method: 'POST', body: known, redirect: 'manual' });
+    await operator.getByRole('link', { name: '1 held' }).click();
+    await operator.getByText('lacks the permission').first().waitFor();
+    await expectAccessible(operator);
+    await operator.getByRole('button', { name: 'Retry', exact: true }).click();
+    await operator.getByRole('heading', { name: 'Nothing is held' }).waitFor();
+    await area('Overview').click();
+    await operator.getByText('Nothing at the moment.').waitFor();
+    await operator.getByRole('heading', { name: 'Just in' }).waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('gets about by keyboard', async () => {
+    await operator.keyboard.press('Control+k');
+    await operator.getByPlaceholder('A view, a connection').fill('sky letter to');
+    await operator.keyboard.press('Enter');
+    await operator.getByRole('heading', { name: 'Preflight' }).waitFor();
+    await area('Activity').click();
+    await operator.getByRole('table').waitFor();
+    await operator.keyboard.press('/');
+    await operator.keyboard.type('vale');
+    await operator.waitForURL(/text=vale/);
+    await operator.keyboard.press('Tab');
+    await operator.locator('a[data-row]').first().focus();
+    await operator.keyboard.press('ArrowDown');
+    expect(await operator.evaluate(() => document.activeElement?.matches('a[data-row]'))).toBe(true);
+    await operator.keyboard.press('?');
+    await operator.getByRole('heading', { name: 'Keys' }).waitFor();
+    await operator.keyboard.press('Escape');
+  });
+
+  it('met no script error on the way', () => expect(troubles).toEqual([]));
+
+  it('signs out', async () => {
+    await operator.getByRole('button', { name: 'Sign out' }).click();
+    await operator.getByRole('button', { name: 'Sign in' }).waitFor();
+    await operator.goto(`${world.app}/people`);
+    await operator.getByRole('button', { name: 'Sign in' }).waitFor();
+    await expectAccessible(operator);
+  });
+});
