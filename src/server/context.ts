@@ -1,9 +1,12 @@
 import { pino, type Logger } from 'pino';
-import { uuidv7 } from 'uuidv7';
+import { V7Generator } from 'uuidv7';
 import type { Config } from './config.ts';
 import { createSend, type Send } from './connectors/http.ts';
 import { SecretBox } from './security/secrets.ts';
 import { openStore, type Store } from './store/database.ts';
+
+/** Ids keep going up while the clock is set back by no more than this. */
+const ID_ROLLBACK_MS = 10_000;
 
 /** What every part of the server is handed: nothing reaches for a clock, an id or a secret by itself. */
 export interface Context {
@@ -19,6 +22,7 @@ export interface Context {
 
 export function createContext(config: Config, now: () => number = Date.now): Context {
   const store = openStore(config.databaseUrl);
+  const ids = new V7Generator();
   const send = createSend(config.allowPrivateAddresses, now);
   return {
     config,
@@ -26,7 +30,7 @@ export function createContext(config: Config, now: () => number = Date.now): Con
     send,
     now,
     secrets: new SecretBox(config.secretKey),
-    newId: uuidv7,
+    newId: () => ids.generateOrResetCore(now(), ID_ROLLBACK_MS).toString(),
     // No payloads, addresses or headers are ever logged; see http/app.ts for what a request leaves behind.
     log: pino({ level: config.logLevel, base: null }, pino.destination(2)),
     close: async () => {

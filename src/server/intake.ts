@@ -5,9 +5,6 @@ import type { Context } from './context.ts';
 import { sha256 } from './security/tokens.ts';
 import { acceptSubmission, noteRepeat } from './store/submissions.ts';
 
-/** The same content within this time is the same request: a double click, a reload, a caller that tries again. */
-const REPEAT_WITHIN_MS = 10 * 60_000;
-
 export interface Arrival {
   sourceId: string;
   sourceVersion: number;
@@ -34,7 +31,7 @@ export async function takeSubmission({ store, now, newId }: Context, arrival: Ar
     arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, read.values),
   );
   const id = newId();
-  const accepted = await acceptSubmission(store.db, {
+  const accepted = await acceptSubmission(store, {
     id,
     sourceId,
     sourceVersion: arrival.sourceVersion,
@@ -42,9 +39,7 @@ export async function takeSubmission({ store, now, newId }: Context, arrival: Ar
     raw: { contentType: arrival.contentType, entries, headers: arrival.headers },
     values: read.values,
     contentHash,
-    repeatKey: sha256(`${contentHash} ${Math.floor(receivedAt / REPEAT_WITHIN_MS)}`),
     suspicion: screen(document, first(entries, TRAP_FIELD), elapsedSeconds(entries, arrival.shownAt, receivedAt)),
-    repeatWithinMs: REPEAT_WITHIN_MS,
   });
   if (accepted) return { ok: true, id, repeat: false };
   return { ok: true, id: (await noteRepeat(store.db, sourceId, contentHash, receivedAt)) ?? id, repeat: true };

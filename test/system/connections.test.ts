@@ -114,9 +114,7 @@ describe('what is wrong is said', () => {
   it('of a certificate that nobody vouches for', async () => {
     const file = (name: string) => readFileSync(path.join(import.meta.dirname, 'self-signed', name));
     const port = await serve(
-      createTlsServer({ key: file('key.pem'), cert: file('certificate.pem') }, (_, response) =>
-        response.end(),
-      ),
+      createTlsServer({ key: file('key.pem'), cert: file('certificate.pem') }, (_, response) => response.end()),
     );
     expect(await troubleOf(`https://127.0.0.1:${port}`)).toMatchObject({
       about: 'baseUrl',

@@ -139,6 +139,22 @@ describe('the same person again', () => {
   });
 });
 
+it('the same request on both sides of a stretch of time is taken once all the same', async () => {
+  const email = 'stretch@hill.example';
+  const id = await submitJson(wired.source, fields(email));
+  await operator.trailWhen(id, 'waiting');
+  // As if it had come at the end of the ten minutes before.
+  await world.rows(
+    "UPDATE submissions SET received_at = received_at - 60000, repeat_key = CONCAT(SUBSTRING_INDEX(repeat_key, '.', 1), '.', SUBSTRING_INDEX(repeat_key, '.', -1) - 1) WHERE id = ?",
+    [id],
+  );
+  await submitJson(wired.source, fields(email));
+  await eventually(
+    () => newestOf(email),
+    (rows) => rows.length === 1 && rows[0]?.repeats === 1,
+  );
+});
+
 it('two new submissions of one person at the same moment make one contact and one mail', async () => {
   const email = 'rush@hill.example';
   await Promise.all(

@@ -6,6 +6,12 @@ import { rowsOf, type Db } from './database.ts';
 const HOUR_MS = 3_600_000;
 export const DAY_MS = 24 * HOUR_MS;
 
+/** The lowest id that was made at a time: ids are UUID version 7 (RFC 9562, 5.7), which begin with it. */
+function firstIdAt(at: number): string {
+  const time = at.toString(16).padStart(12, '0');
+  return `${time.slice(0, 8)}-${time.slice(8)}-7000-8000-000000000000`;
+}
+
 interface HourRow {
   owner: string;
   hour: number;
@@ -24,7 +30,7 @@ export async function readDotLines(db: Db, owner: DotLineOwner, now: number): Pr
       ? await rowsOf<HourRow>(
           db,
           sql`SELECT source_id AS owner, FLOOR((received_at - ${start}) / ${HOUR_MS}) AS hour, COUNT(*) AS count, SUM(state IN ('set aside', 'failed')) AS held
-            FROM submissions WHERE received_at >= ${start} GROUP BY source_id, hour`,
+            FROM submissions WHERE id >= ${firstIdAt(start)} GROUP BY source_id, hour`,
         )
       : await rowsOf<HourRow>(
           db,
@@ -85,7 +91,7 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
   const [row] = await rowsOf<OverviewView['today']>(
     db,
     sql`SELECT
-      (SELECT COUNT(*) FROM submissions WHERE received_at >= ${since}) AS submissions,
+      (SELECT COUNT(*) FROM submissions WHERE id >= ${firstIdAt(since)}) AS submissions,
       (SELECT COUNT(*) FROM consent_events WHERE kind = 'confirmed' AND at >= ${since}) AS confirmed,
       (SELECT COUNT(*) FROM deliveries WHERE state = 'delivered' AND ended_at >= ${since}) AS delivered,
       (SELECT COUNT(*) FROM contacts WHERE created_at >= ${since}) AS people`,
@@ -127,7 +133,7 @@ export async function countSetAside(db: Db): Promise<{ setAside: number; failed:
 export async function countBySource(db: Db, since: number): Promise<Map<string, number>> {
   const rows = await rowsOf<{ id: string; count: number }>(
     db,
-    sql`SELECT source_id AS id, COUNT(*) AS count FROM submissions WHERE received_at >= ${since} GROUP BY source_id`,
+    sql`SELECT source_id AS id, COUNT(*) AS count FROM submissions WHERE id >= ${firstIdAt(since)} GROUP BY source_id`,
   );
   return new Map(rows.map(({ id, count }) => [id, count]));
 }

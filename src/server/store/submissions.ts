@@ -4,7 +4,7 @@ import type { SampleView } from '../../contract/source.ts';
 import type { Suspicion } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
-import { changedRows, DUPLICATE_ENTRY, errorNumber, rowsOf, type Db } from './database.ts';
+import { DUPLICATE_ENTRY, errorNumber, type Db, type Store } from './database.ts';
 import { submissions } from './schema.ts';
 
 /** A submission as it arrived, without secrets. */
@@ -21,30 +21,35 @@ export interface NewSubmission {
   receivedAt: number;
   raw: RawSubmission;
   values: FieldValues;
+  /** What makes it the same request as another, hashed. */
   contentHash: string;
-  repeatKey: string;
   suspicion: Suspicion | null;
-  /** How far back the same content counts as the same request, in milliseconds. */
-  repeatWithinMs: number;
 }
 
+/** The same content within this time is the same request: a double click, a reload, a caller that tries again. */
+const REPEAT_WITHIN_MS = 10 * 60_000;
+
+const ACCEPT = `INSERT INTO submissions
+  (id, source_id, source_version, received_at, state, raw, field_values, repeat_key, suspicion, due_at)
+  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
+
+/** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
+const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
+
 /**
- * Stores a submission in one durable statement, unless the same one came a moment ago.
+ * Stores a submission in one durable statement, unless the same one came in this stretch of time. One that came at the
+ * end of the stretch before is found by `absorbRepeat`, later, so that no visitor waits for the search. A prepared
+ * statement on the bare driver, for the same reason.
  * @returns false when it is a repeat; nothing is stored then
  */
-export async function acceptSubmission(db: Db, submission: NewSubmission): Promise<boolean> {
-  const { id, sourceId, receivedAt, contentHash } = submission;
-  const state: SubmissionState = submission.suspicion ? 'set aside' : 'received';
+export async function acceptSubmission({ pool }: Store, submission: NewSubmission): Promise<boolean> {
+  const { id, sourceId, sourceVersion, receivedAt, raw, values, contentHash, suspicion } = submission;
+  const state: SubmissionState = suspicion ? 'set aside' : 'received';
+  const key = repeatKey(contentHash, receivedAt);
+  const json = [JSON.stringify(raw), JSON.stringify(values)];
   try {
-    const result = await db.execute(sql`
-      INSERT INTO submissions
-        (id, source_id, source_version, received_at, state, raw, field_values, content_hash, repeat_key, suspicion, due_at)
-      SELECT ${id}, ${sourceId}, ${submission.sourceVersion}, ${receivedAt}, ${state}, ${JSON.stringify(submission.raw)},
-        ${JSON.stringify(submission.values)}, ${contentHash}, ${submission.repeatKey}, ${submission.suspicion}, ${receivedAt}
-      FROM DUAL WHERE NOT EXISTS (
-        SELECT 1 FROM submissions earlier WHERE earlier.source_id = ${sourceId} AND earlier.content_hash = ${contentHash}
-          AND earlier.received_at > ${receivedAt - submission.repeatWithinMs})`);
-    return changedRows(result) === 1;
+    await pool.execute(ACCEPT, [id, sourceId, sourceVersion, receivedAt, state, ...json, key, suspicion, receivedAt]);
+    return true;
   } catch (error) {
     if (errorNumber(error) === DUPLICATE_ENTRY) return false;
     throw error;
@@ -53,16 +58,39 @@ export async function acceptSubmission(db: Db, submission: NewSubmission): Promi
 
 /** Notes on the earlier submission that the same request came again. @returns its id */
 export async function noteRepeat(db: Db, sourceId: string, contentHash: string, now: number): Promise<string | null> {
-  const [earlier] = await rowsOf<{ id: string }>(
-    db,
-    sql`SELECT id FROM submissions WHERE source_id = ${sourceId} AND content_hash = ${contentHash} ORDER BY received_at DESC LIMIT 1`,
-  );
-  if (!earlier) return null;
+  const [earlier] = await db
+    .select({ id: submissions.id })
+    .from(submissions)
+    .where(and(eq(submissions.sourceId, sourceId), eq(submissions.repeatKey, repeatKey(contentHash, now))));
+  if (earlier) await countRepeat(db, earlier.id, now);
+  return earlier?.id ?? null;
+}
+
+async function countRepeat(db: Db, id: string, now: number): Promise<void> {
   await db
     .update(submissions)
     .set({ repeats: sql`repeats + 1`, lastRepeatAt: now })
-    .where(eq(submissions.id, earlier.id));
-  return earlier.id;
+    .where(eq(submissions.id, id));
+}
+
+/**
+ * Finds out whether a submission repeats one of the stretch of time before. If so it is counted on that one and taken
+ * away, as it would have been refused had it come a moment earlier.
+ */
+export async function absorbRepeat(
+  db: Db,
+  { id, sourceId, repeatKey: key, receivedAt }: SubmissionRecord,
+): Promise<boolean> {
+  const [contentHash = ''] = key.split('.');
+  const before = repeatKey(contentHash, receivedAt - REPEAT_WITHIN_MS);
+  const [earlier] = await db
+    .select({ id: submissions.id, receivedAt: submissions.receivedAt })
+    .from(submissions)
+    .where(and(eq(submissions.sourceId, sourceId), eq(submissions.repeatKey, before)));
+  if (!earlier || earlier.receivedAt <= receivedAt - REPEAT_WITHIN_MS) return false;
+  await countRepeat(db, earlier.id, receivedAt);
+  await db.delete(submissions).where(eq(submissions.id, id));
+  return true;
 }
 
 export interface SubmissionRecord extends Omit<
@@ -117,7 +145,7 @@ export async function readSamples(db: Db, sourceId: string, limit: number): Prom
     .select({ id: submissions.id, receivedAt: submissions.receivedAt, values: submissions.values })
     .from(submissions)
     .where(and(eq(submissions.sourceId, sourceId), eq(submissions.state, 'planned')))
-    .orderBy(desc(submissions.receivedAt))
+    .orderBy(desc(submissions.id))
     .limit(limit);
   return rows.map(({ id, receivedAt, values }) => ({
     id,

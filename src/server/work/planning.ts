@@ -9,6 +9,7 @@ import { addConsentEvent, addContact, readKnownPerson, setContactValues } from '
 import { liveRoutesOf } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
 import {
+  absorbRepeat,
   delayPlanning,
   endPlanning,
   failPlanning,
@@ -40,7 +41,7 @@ export async function planAndStore(context: Context, id: string): Promise<void> 
 
 async function planInTransaction(context: Context, db: Db, id: string): Promise<void> {
   const submission = await findSubmission(db, id);
-  if (submission?.state !== 'received') return;
+  if (submission?.state !== 'received' || (await absorbRepeat(db, submission))) return;
   const document = await readSourceVersion(db, submission.sourceId, submission.sourceVersion);
   if (!document) throw new Error(`source version ${submission.sourceVersion} is missing`);
   const now = context.now();

@@ -1,6 +1,7 @@
-import { Hono, type Context as HonoContext } from 'hono';
+import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono';
 import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
+import { secureHeaders } from 'hono/secure-headers';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 import { readJson, readUrlencoded, type Entries, type FieldIssue } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
@@ -8,6 +9,7 @@ import { elapsedSeconds, takeSubmission } from '../../intake.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
 import { findSourceByPublicId, type SourceRecord } from '../../store/sources.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
+import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
 import { formPage, STAMP_FIELD } from './formPage.ts';
 import { page } from './layout.ts';
@@ -16,37 +18,33 @@ const BODY_LIMIT_BYTES = 256 * 1024;
 /** A published change reaches visitors within this time. */
 const SOURCE_CACHE_MS = 1_000;
 
+/** Why a submission was not taken, for the page or the problem document that says so. */
+type Refusal =
+  { problem: Problem } | { source: SourceRecord; typed: Entries; issues: FieldIssue[]; msSinceShown: number };
+
+interface Intake {
+  Variables: { refusal: Refusal };
+}
+
 /** The public address of each source: takes form posts and JSON, and shows the form by itself. */
-export function intakeRoutes(context: Context, submissionsPerMinute: number): Hono {
-  const app = new Hono();
+export function intakeRoutes(context: Context, submissionsPerMinute: number): Hono<Intake> {
+  const app = new Hono<Intake>();
   const limiter = new RateLimiterMemory({ points: submissionsPerMinute, duration: 60 });
   const findLive = cachedSources(context);
+  const dressed = secureHeaders(SAFE_HEADERS);
 
-  app.use(
-    '/:publicId',
-    bodyLimit({
-      maxSize: BODY_LIMIT_BYTES,
-      onError: () => problemResponse(tooLarge('This is more than a form can hold.')),
-    }),
-  );
-
+  app.get('*', dressed);
   app.get('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
-    if (!source) return closedPage(c);
-    const preset = Object.entries(c.req.query());
-    return c.html(showForm(context, source, preset, []));
+    return source ? c.html(showForm(context, source, Object.entries(c.req.query()), [], 0)) : closedPage(c);
   });
 
   app.get('/:publicId/thanks', async (c) => {
     const source = await findLive(c.req.param('publicId'));
     if (!source) return closedPage(c);
-    return c.html(
-      page(
-        'Thank you',
-        html`<h1>Thank you</h1>
-          <p>${source.live?.thankYouMessage ?? ''}</p>`,
-      ),
-    );
+    const body = html`<h1>Thank you</h1>
+      <p>${source.live?.thankYouMessage ?? ''}</p>`;
+    return c.html(page('Thank you', body));
   });
 
   app.options('/:publicId', async (c) => {
@@ -61,45 +59,19 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     });
   });
 
-  app.post('/:publicId', async (c) => {
-    const wantsJson = prefersJson(c);
-    const refuse = (problem: Problem) =>
-      wantsJson
-        ? problemResponse(problem)
-        : c.html(
-            page(
-              'Not sent',
-              html`<h1>Not sent</h1>
-                <p>${problem.message}</p>`,
-            ),
-            problem.status,
-            problem.headers,
-          );
-    const source = await findLive(c.req.param('publicId'));
+  /** Takes a submission, or says why not. Everything here stands between the visitor and the answer. */
+  async function take(c: HonoContext): Promise<{ id: string; thankYouUrl: string } | Refusal> {
+    const source = await findLive(c.req.param('publicId') ?? '');
     if (!source?.live)
-      return wantsJson
-        ? problemResponse(new Problem(404, 'not-found', 'There is no open form at this address.'))
-        : closedPage(c);
-    const origin = c.req.header('origin') ?? originOf(c.req.header('referer'));
-    if (!isAllowedOrigin(source, origin, context.config.publicUrl)) {
-      return refuse(
-        new Problem(
-          403,
-          'origin-not-allowed',
-          'This form does not take anything from the site that you came from. Please tell its owner.',
-        ),
-      );
-    }
+      return {
+        problem: new Problem(404, 'not-found', 'This form is closed. It does not take anything at the moment.'),
+      };
+    if (!isAllowedOrigin(source, originOf(c), context.config.publicUrl)) return { problem: WRONG_SITE() };
     const address = visitorAddress(c, context.config.trustedProxies);
     const wait = await mustWait(limiter, address);
-    if (wait !== null)
-      return refuse(
-        new Problem(429, 'too-many', `That was a little too often. Please try again in ${wait} seconds.`, [], {
-          'retry-after': String(wait),
-        }),
-      );
+    if (wait !== null) return { problem: tooOften(wait) };
     const entries = await readEntries(c);
-    if (entries instanceof Problem) return refuse(entries);
+    if (entries instanceof Problem) return { problem: entries };
 
     const stamp = entries.find(([name]) => name === STAMP_FIELD)?.[1];
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
@@ -113,28 +85,88 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
       idempotencyKey: c.req.header('idempotency-key')?.slice(0, 200) ?? null,
       shownAt,
     });
-    Object.entries(corsHeaders(origin)).forEach(([name, value]) => c.header(name, value));
-    if (!taken.ok) {
-      if (!wantsJson)
-        return c.html(
-          showForm(context, source, entries, taken.issues, msSinceShown(context, source, entries, shownAt)),
-          422,
-        );
-      const issues = taken.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message }));
-      return c.newResponse(
-        problemResponse(new Problem(422, 'invalid', 'Something in it is not right.', issues)).body,
-        422,
-        { 'content-type': 'application/problem+json' },
-      );
-    }
-    if (wantsJson) return c.json({ accepted: true, submission: taken.id }, 202);
-    return c.redirect(source.live.thankYouUrl || `/in/${source.publicId}/thanks`, 303);
-  });
+    if (taken.ok) return { id: taken.id, thankYouUrl: source.live.thankYouUrl || `/in/${source.publicId}/thanks` };
+    return {
+      source,
+      typed: entries,
+      issues: taken.issues,
+      msSinceShown: msSinceShown(context, source, entries, shownAt),
+    };
+  }
+
+  app.post(
+    '/:publicId',
+    limitBody,
+    async (c, next) => {
+      const outcome = await take(c);
+      if (!('id' in outcome)) {
+        c.set('refusal', outcome);
+        return next();
+      }
+      const headers = { ...corsHeaders(c.req.header('origin') ?? ''), 'x-content-type-options': 'nosniff' };
+      if (!prefersJson(c))
+        return new Response(null, { status: 303, headers: { ...headers, location: outcome.thankYouUrl } });
+      const body = JSON.stringify({ accepted: true, submission: outcome.id });
+      return new Response(body, { status: 202, headers: { ...headers, 'content-type': 'application/json' } });
+    },
+    dressed,
+    (c) => {
+      for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? ''))) c.header(name, value);
+      return prefersJson(c) ? problemAnswer(c, c.get('refusal')) : pageAnswer(c, c.get('refusal'), context);
+    },
+  );
 
   return app;
 }
 
-function showForm({ config, now }: Context, source: SourceRecord, typed: Entries, issues: FieldIssue[], msAgo = 0) {
+const WRONG_SITE = () =>
+  new Problem(
+    403,
+    'origin-not-allowed',
+    'This form does not take anything from the site that you came from. Please tell its owner.',
+  );
+
+const tooOften = (seconds: number) =>
+  new Problem(429, 'too-many', `That was a little too often. Please try again in ${seconds} seconds.`, [], {
+    'retry-after': String(seconds),
+  });
+
+function problemAnswer(c: HonoContext, refusal: Refusal): Response {
+  const problem =
+    'problem' in refusal
+      ? refusal.problem
+      : new Problem(
+          422,
+          'invalid',
+          'Something in it is not right.',
+          refusal.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message })),
+        );
+  const response = problemResponse(problem);
+  return c.newResponse(response.body, problem.status, Object.fromEntries(response.headers));
+}
+
+function pageAnswer(c: HonoContext, refusal: Refusal, context: Context): Response | Promise<Response> {
+  if (!('problem' in refusal)) {
+    return c.html(showForm(context, refusal.source, refusal.typed, refusal.issues, refusal.msSinceShown), 422);
+  }
+  const { status, message, headers } = refusal.problem;
+  if (status === 404) return closedPage(c);
+  const body = html`<h1>Not sent</h1>
+    <p>${message}</p>`;
+  return c.html(page('Not sent', body), status, headers);
+}
+
+const streamLimit = bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(TOO_LARGE()) });
+const TOO_LARGE = () => tooLarge('This is more than a form can hold.');
+
+/** A length that is told is checked without touching the body; one that is not is counted as it streams in. */
+const limitBody: MiddlewareHandler = async (c, next) => {
+  const length = c.req.header('content-length');
+  if (length === undefined || c.req.header('transfer-encoding') !== undefined) return streamLimit(c, next);
+  return Number(length) > BODY_LIMIT_BYTES ? problemResponse(TOO_LARGE()) : next();
+};
+
+function showForm({ config, now }: Context, source: SourceRecord, typed: Entries, issues: FieldIssue[], msAgo: number) {
   const document = source.live ?? source.draft;
   const stamp = signTime(config.secretKey, now() - msAgo);
   return formPage({ title: source.name, action: `/in/${source.publicId}`, document, typed, issues, stamp });
@@ -221,7 +253,14 @@ function isAllowedOrigin({ live }: SourceRecord, origin: string, ownUrl: string)
   return origins.length === 0 || origins.includes(origin) || origin === new URL(ownUrl).origin;
 }
 
-const originOf = (url: string | undefined): string => (url && URL.canParse(url) ? new URL(url).origin : '');
+/** The site that a visitor comes from: browsers say so in Origin, old ones only in Referer. */
+function originOf(c: HonoContext): string {
+  const origin = c.req.header('origin');
+  if (origin !== undefined) return origin;
+  const referer = c.req.header('referer');
+  return referer && URL.canParse(referer) ? new URL(referer).origin : '';
+}
+
 const corsHeaders = (origin: string): Record<string, string> =>
   origin === '' || origin === 'null' ? {} : { 'access-control-allow-origin': origin, vary: 'origin' };
 

@@ -203,8 +203,7 @@ CREATE TABLE `submissions` (
 	`state` varchar(10) NOT NULL,
 	`raw` longtext NOT NULL,
 	`field_values` longtext NOT NULL,
-	`content_hash` char(64) character set ascii collate ascii_bin NOT NULL,
-	`repeat_key` char(64) character set ascii collate ascii_bin NOT NULL,
+	`repeat_key` varchar(80) character set ascii collate ascii_bin NOT NULL,
 	`repeats` int NOT NULL DEFAULT 0,
 	`last_repeat_at` bigint,
 	`suspicion` varchar(20),
@@ -251,8 +250,6 @@ CREATE INDEX `deliveries_route` ON `deliveries` (`route_id`,`state`,`ended_at`);
 CREATE INDEX `deliveries_ended` ON `deliveries` (`state`,`ended_at`);--> statement-breakpoint
 CREATE INDEX `mails_work` ON `mails` (`state`,`due_at`);--> statement-breakpoint
 CREATE INDEX `mails_confirmation` ON `mails` (`confirmation_id`);--> statement-breakpoint
-CREATE INDEX `submissions_content` ON `submissions` (`source_id`,`content_hash`,`received_at`);--> statement-breakpoint
 CREATE INDEX `submissions_work` ON `submissions` (`state`,`due_at`);--> statement-breakpoint
 CREATE INDEX `submissions_contact` ON `submissions` (`contact_id`);--> statement-breakpoint
-CREATE INDEX `submissions_source` ON `submissions` (`source_id`,`received_at`);--> statement-breakpoint
-CREATE INDEX `submissions_time` ON `submissions` (`received_at`);
+CREATE INDEX `submissions_source` ON `submissions` (`source_id`);
