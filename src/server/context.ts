@@ -5,9 +5,6 @@ import { createSend, type Send } from './connectors/http.ts';
 import { SecretBox } from './security/secrets.ts';
 import { openStore, type Store } from './store/database.ts';
 
-/** Ids keep going up while the clock is set back by no more than this. */
-const ID_ROLLBACK_MS = 10_000;
-
 /** What every part of the server is handed: nothing reaches for a clock, an id or a secret by itself. */
 export interface Context {
   config: Config;
@@ -30,7 +27,7 @@ export function createContext(config: Config, now: () => number = Date.now): Con
     send,
     now,
     secrets: new SecretBox(config.secretKey),
-    newId: () => ids.generateOrResetCore(now(), ID_ROLLBACK_MS).toString(),
+    newId: () => ids.generateOrResetWithTs(now()).toString(),
     // No payloads, addresses or headers are ever logged; see http/app.ts for what a request leaves behind.
     log: pino({ level: config.logLevel, base: null }, pino.destination(2)),
     close: async () => {

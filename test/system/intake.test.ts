@@ -96,7 +96,7 @@ it('somebody who quickly corrects a mistake is no robot', async () => {
   expect(rows.filter(({ email }) => email === 'quick@hill.example')).toEqual([]);
   await eventually(
     () => operator.submissions('text=quick@'),
-    (found) => found.rows[0]?.progress === 'waiting',
+    (found) => found.rows[0]?.progress === 'nothing to send',
   );
 });
 
@@ -142,10 +142,11 @@ it('a form that is unknown or paused says so, and stores nothing', async () => {
   ).toBe(404);
   await operator.post(`/sources/${source.id}/pause`);
   await eventually(
-    () => submitForm(world, source, fields('paused@hill.example')),
+    () => submitForm(world, source, fields('pausing@hill.example')),
     ({ status }) => status === 404,
     5_000,
   );
+  expect((await submitForm(world, source, fields('paused@hill.example'))).status).toBe(404);
   await operator.post(`/sources/${source.id}/resume`);
   await eventually(
     () => submitForm(world, source, fields('resumed@hill.example')),

@@ -1,6 +1,6 @@
 export type { Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { planSubmission, tagsFor } from './plan.ts';
-export type { Intent, KnownPerson, LiveRoute, Plan, PlannedConfirmation, PlannedDelivery } from './plan.ts';
+export type { Intent, KnownPerson, LiveRoute, Plan } from './plan.ts';
 export { preflight, type Finding } from './preflight.ts';
 export { DUPLICATE_POLICIES } from './route.ts';
 export type { ConsentPolicy, DuplicatePolicy, RouteDocument, TagRule, Target } from './route.ts';

@@ -25,7 +25,7 @@ export interface SourceField {
   keepAs: string;
 }
 
-export const TEXT_LIMIT = 2000;
+const TEXT_LIMIT = 2000;
 
 /**
  * Reads what a form sent for one field.

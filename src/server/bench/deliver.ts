@@ -44,7 +44,7 @@ export async function benchDeliver(): Promise<Comparison> {
         "SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'received') + (SELECT COUNT(*) FROM deliveries WHERE state <> 'delivered') AS open",
       );
       if ((rows as { open: number }[])[0]?.open === 0) break;
-      await new Promise((resolve) => setTimeout(resolve, 20));
+      await new Promise((resolve) => setTimeout(resolve, 50));
     }
     const speed = (COUNT * 1000) / (performance.now() - started);
     await worker.stop();

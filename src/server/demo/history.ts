@@ -7,6 +7,7 @@ import { claim, DELIVERY_QUEUE, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from 
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../work/confirming.ts';
 import { deliver } from '../work/delivering.ts';
+import { LiveWirings } from '../work/liveWiring.ts';
 import { sendMail } from '../work/mailing.ts';
 import { planAndStore } from '../work/planning.ts';
 import { expireConfirmations } from '../work/scheduled.ts';
@@ -129,8 +130,9 @@ export async function liveThrough(
     },
   } as unknown as Transporter;
 
+  const wirings = new LiveWirings(context.store);
   const work = async () => {
-    await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, id));
+    await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, id));
     await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
     await drain(context, DELIVERY_QUEUE, (id) => deliver(context, id, OWNER, false));
   };

@@ -15,11 +15,6 @@ export async function addConfirmation(
   await db.insert(confirmations).values(record);
 }
 
-export async function findConfirmation(db: Db, id: string): Promise<ConfirmationRecord | null> {
-  const [row] = await db.select().from(confirmations).where(eq(confirmations.id, id));
-  return row ? (row as ConfirmationRecord) : null;
-}
-
 export async function findConfirmationByToken(db: Db, tokenHash: string): Promise<ConfirmationRecord | null> {
   const [row] = await db
     .select({ confirmation: confirmations })

@@ -54,3 +54,14 @@ export async function readCatalogues(db: Db): Promise<Record<string, Catalogue>>
   const rows = await db.select({ id: connections.id, catalogue: connections.catalogue }).from(connections);
   return Object.fromEntries(rows.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue as Catalogue]] : [])));
 }
+
+/** When each catalogue was fetched, of those that were. */
+export async function readCatalogueDates(db: Db): Promise<{ id: string; at: number }[]> {
+  const rows = await db.select({ id: connections.id, at: connections.catalogueAt }).from(connections);
+  return rows.flatMap(({ id, at }) => (at === null ? [] : [{ id, at }]));
+}
+
+export async function readCatalogue(db: Db, id: string): Promise<Catalogue | null> {
+  const [row] = await db.select({ catalogue: connections.catalogue }).from(connections).where(eq(connections.id, id));
+  return (row?.catalogue ?? null) as Catalogue | null;
+}

@@ -9,7 +9,7 @@ import {
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import type { Db } from './database.ts';
-import { attempts, deliveries } from './schema.ts';
+import { deliveries } from './schema.ts';
 
 export interface DeliveryRecord extends Omit<
   typeof deliveries.$inferSelect,
@@ -50,14 +50,8 @@ export async function findDelivery(db: Db, id: string): Promise<DeliveryRecord |
   return row ? (row as DeliveryRecord) : null;
 }
 
-export async function findDeliveries(db: Db, ids: string[]): Promise<DeliveryRecord[]> {
-  return ids.length === 0
-    ? []
-    : ((await db.select().from(deliveries).where(inArray(deliveries.id, ids))) as DeliveryRecord[]);
-}
-
+/** One try; its number is given when it is stored. */
 export interface AttemptRecord {
-  number: number;
   startedAt: number;
   outcome: string;
   cause: Cause | null;
@@ -92,7 +86,10 @@ export async function endTry(
       and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))),
     );
   if (result.affectedRows !== 1) return false;
-  await db.insert(attempts).values({ deliveryId: id, ...attempt, said: attempt.said.slice(0, 600) });
+  const { startedAt, outcome, cause, said, exchanges } = attempt;
+  await db.execute(sql`INSERT INTO attempts (delivery_id, number, started_at, outcome, cause, said, exchanges)
+    SELECT ${id}, COALESCE(MAX(number), 0) + 1, ${startedAt}, ${outcome}, ${cause}, ${said.slice(0, 600)}, ${JSON.stringify(exchanges)}
+    FROM attempts WHERE delivery_id = ${id}`);
   return true;
 }
 
@@ -153,13 +150,4 @@ export async function releaseRefused(db: Db, connectionId: string, now: number):
       ),
     );
   return result.affectedRows;
-}
-
-/** How many tries a delivery has on record; the next one gets the number after. */
-export async function countAttempts(db: Db, id: string): Promise<number> {
-  const [row] = await db
-    .select({ last: sql<number | null>`MAX(number)` })
-    .from(attempts)
-    .where(eq(attempts.deliveryId, id));
-  return row?.last ?? 0;
 }

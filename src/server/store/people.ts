@@ -60,12 +60,10 @@ export async function setContactValues(
   submissionId: string,
   now: number,
 ): Promise<void> {
-  for (const { name, to } of changes) {
-    const row = { contactId, name, value: to, submissionId, setAt: now };
-    await db
-      .insert(contactValues)
-      .values(row)
-      .onDuplicateKeyUpdate({ set: { value: to, submissionId, setAt: now } });
+  if (changes.length > 0) {
+    const rows = changes.map(({ name, to }) => ({ contactId, name, value: to, submissionId, setAt: now }));
+    const set = { value: sql`VALUES(value)`, submissionId, setAt: now };
+    await db.insert(contactValues).values(rows).onDuplicateKeyUpdate({ set });
   }
   const byName = Object.fromEntries(changes.map(({ name, to }) => [name, String(to)]));
   const name = byName.full_name ?? [byName.first_name, byName.last_name].filter(Boolean).join(' ');

@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
-import type { LiveRoute, RouteDocument } from '../../core/plan/index.ts';
+import type { RouteDocument } from '../../core/plan/index.ts';
 import type { Db } from './database.ts';
 import { routes, routeVersions } from './schema.ts';
 import type { Versioned } from './versions.ts';
@@ -33,16 +33,25 @@ export async function findRoute(db: Db, id: string): Promise<RouteRecord | null>
   return row ? toRecord(row) : null;
 }
 
-/** The live routes that take a source, oldest first. */
-export async function liveRoutesOf(db: Db, sourceId: string): Promise<LiveRoute[]> {
-  const rows = await joined(db)
+/** Which version of which route is live for a source, oldest route first. */
+export async function liveVersionsOf(
+  db: Db,
+  sourceId: string,
+): Promise<{ id: string; name: string; version: number }[]> {
+  const rows = await db
+    .select({ id: routes.id, name: routes.name, version: routes.liveVersion })
+    .from(routes)
     .where(and(eq(routes.sourceId, sourceId), eq(routes.state, 'live')))
     .orderBy(asc(routes.createdAt));
-  return rows.flatMap(({ route, live }) =>
-    live && route.liveVersion !== null
-      ? [{ id: route.id, name: route.name, version: route.liveVersion, document: live as RouteDocument }]
-      : [],
-  );
+  return rows.flatMap(({ id, name, version }) => (version === null ? [] : [{ id, name, version }]));
+}
+
+export async function readRouteVersion(db: Db, routeId: string, version: number): Promise<RouteDocument | null> {
+  const [row] = await db
+    .select({ document: routeVersions.document })
+    .from(routeVersions)
+    .where(and(eq(routeVersions.routeId, routeId), eq(routeVersions.version, version)));
+  return row ? (row.document as RouteDocument) : null;
 }
 
 export async function addRoute(

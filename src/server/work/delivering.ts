@@ -15,7 +15,7 @@ import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import { findConnection } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
-import { countAttempts, endTry, findDelivery, type AttemptRecord, type DeliveryRecord } from '../store/deliveries.ts';
+import { endTry, findDelivery, type AttemptRecord, type DeliveryRecord } from '../store/deliveries.ts';
 import { readProof } from '../store/people.ts';
 
 const NO_CATALOGUE: Catalogue = { lists: [], tags: [], fields: [] };
@@ -31,9 +31,8 @@ export async function deliver(context: Context, id: string, owner: string, taken
   const startedAt = now();
   const exchanges: ExchangeView[] = [];
   const ending = await tryDelivery(context, delivery, exchanges, takenOver);
-  const number = (await countAttempts(store.db, id)) + 1;
   await inTransaction(store, (db) => {
-    const { event, end, attempt } = conclude(context, delivery, ending, { number, startedAt, exchanges });
+    const { event, end, attempt } = conclude(context, delivery, ending, { startedAt, exchanges });
     return endTry(db, id, owner, event, end, attempt);
   });
 }
@@ -123,9 +122,9 @@ function conclude(
   { now }: Context,
   delivery: DeliveryRecord,
   ending: Ending,
-  { number, startedAt, exchanges }: Pick<AttemptRecord, 'number' | 'startedAt' | 'exchanges'>,
+  { startedAt, exchanges }: Pick<AttemptRecord, 'startedAt' | 'exchanges'>,
 ): { event: DeliveryEvent; end: Parameters<typeof endTry>[4]; attempt: AttemptRecord } {
-  const attempt = { number, startedAt, exchanges };
+  const attempt = { startedAt, exchanges };
   if (ending.kind === 'delivered') {
     return {
       event: 'delivered',

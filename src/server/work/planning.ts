@@ -2,12 +2,9 @@ import { keysOf } from '../../core/identity/index.ts';
 import { planSubmission, type Plan } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import { addConfirmation, addMail } from '../store/confirmations.ts';
-import { readCatalogues } from '../store/connections.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
 import { addDelivery } from '../store/deliveries.ts';
 import { addConsentEvent, addContact, readKnownPerson, setContactValues } from '../store/people.ts';
-import { liveRoutesOf } from '../store/routes.ts';
-import { readSourceVersion } from '../store/sources.ts';
 import {
   absorbRepeat,
   delayPlanning,
@@ -16,6 +13,7 @@ import {
   findSubmission,
   type SubmissionRecord,
 } from '../store/submissions.ts';
+import type { LiveWirings } from './liveWiring.ts';
 
 const MOST_TRIES = 5;
 
@@ -23,10 +21,10 @@ const MOST_TRIES = 5;
 class AlreadyPlanned extends Error {}
 
 /** Plans a submission and stores all that it causes, in one transaction. */
-export async function planAndStore(context: Context, id: string): Promise<void> {
+export async function planAndStore(context: Context, wirings: LiveWirings, id: string): Promise<void> {
   try {
     // Two submissions of one new person at the same time: the second finds the key taken, and starts again.
-    await inTransaction(context.store, (db) => planInTransaction(context, db, id), [DUPLICATE_ENTRY]);
+    await inTransaction(context.store, (db) => planInTransaction(context, wirings, db, id), [DUPLICATE_ENTRY]);
   } catch (error) {
     if (error instanceof AlreadyPlanned) return;
     const submission = await findSubmission(context.store.db, id);
@@ -39,19 +37,17 @@ export async function planAndStore(context: Context, id: string): Promise<void> 
   }
 }
 
-async function planInTransaction(context: Context, db: Db, id: string): Promise<void> {
+async function planInTransaction(context: Context, wirings: LiveWirings, db: Db, id: string): Promise<void> {
   const submission = await findSubmission(db, id);
   if (submission?.state !== 'received' || (await absorbRepeat(db, submission))) return;
-  const document = await readSourceVersion(db, submission.sourceId, submission.sourceVersion);
-  if (!document) throw new Error(`source version ${submission.sourceVersion} is missing`);
+  const document = await wirings.source(submission.sourceId, submission.sourceVersion);
   const now = context.now();
   const plan = planSubmission({
     fields: document.fields,
     statement: document.statement,
     values: submission.values,
-    routes: await liveRoutesOf(db, submission.sourceId),
+    ...(await wirings.of(submission.sourceId)),
     known: await readKnownPerson(db, keysOf(document.fields, submission.values), true),
-    catalogues: await readCatalogues(db),
     now,
   });
   const contactId = await storePlan(context, db, submission, plan, now);

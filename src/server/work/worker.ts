@@ -1,6 +1,7 @@
 import type { Context } from '../context.ts';
 import { DELIVERY_QUEUE, MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
 import { deliver } from './delivering.ts';
+import { LiveWirings } from './liveWiring.ts';
 import { runLoop } from './loop.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
@@ -11,8 +12,9 @@ export function startWorker(context: Context): { stop(): Promise<void> } {
   const owner = context.newId();
   const { concurrency } = context.config;
   const mailer = createMailer(context);
+  const wirings = new LiveWirings(context.store);
   const parts = [
-    runLoop(context, SUBMISSION_QUEUE, owner, concurrency, (id) => planAndStore(context, id)),
+    runLoop(context, SUBMISSION_QUEUE, owner, concurrency, (id) => planAndStore(context, wirings, id)),
     runLoop(context, MAIL_QUEUE, owner, 4, (id) => sendMail(context, mailer, id)),
     runLoop(context, DELIVERY_QUEUE, owner, concurrency, (id, _, takenOver) => deliver(context, id, owner, takenOver)),
     runScheduled(context, owner),

@@ -1,0 +1,62 @@
+import type { Catalogue, LiveRoute, RouteDocument } from '../../core/plan/index.ts';
+import type { SourceDocument } from '../../core/intake/index.ts';
+import { readCatalogue, readCatalogueDates } from '../store/connections.ts';
+import type { Store } from '../store/database.ts';
+import { liveVersionsOf, readRouteVersion } from '../store/routes.ts';
+import { readSourceVersion } from '../store/sources.ts';
+
+const MOST_KEPT = 500;
+
+export interface LiveWiring {
+  routes: LiveRoute[];
+  catalogues: Record<string, Catalogue>;
+}
+
+/**
+ * What plans are made with. Published versions never change and a catalogue changes with its date, so both are kept;
+ * which of them is live is asked every time.
+ */
+export class LiveWirings {
+  readonly #store: Store;
+  readonly #sources = new Kept<SourceDocument>();
+  readonly #routes = new Kept<RouteDocument>();
+  readonly #catalogues = new Kept<Catalogue>();
+
+  constructor(store: Store) {
+    this.#store = store;
+  }
+
+  /** A published version of a source. */
+  source(id: string, version: number): Promise<SourceDocument> {
+    return this.#sources.get(`${id} ${version}`, () => readSourceVersion(this.#store.db, id, version));
+  }
+
+  /** The live routes that take a source, and what every connection offers. */
+  async of(sourceId: string): Promise<LiveWiring> {
+    const { db } = this.#store;
+    const [versions, dates] = await Promise.all([liveVersionsOf(db, sourceId), readCatalogueDates(db)]);
+    const routes = versions.map(async ({ id, name, version }) => {
+      const document = await this.#routes.get(`${id} ${version}`, () => readRouteVersion(db, id, version));
+      return { id, name, version, document };
+    });
+    const catalogues = dates.map(async ({ id, at }) => {
+      return [id, await this.#catalogues.get(`${id} ${at}`, () => readCatalogue(db, id))] as const;
+    });
+    return { routes: await Promise.all(routes), catalogues: Object.fromEntries(await Promise.all(catalogues)) };
+  }
+}
+
+/** Values that never change under their key. */
+class Kept<Value> {
+  readonly #values = new Map<string, Value>();
+
+  async get(key: string, read: () => Promise<Value | null>): Promise<Value> {
+    const kept = this.#values.get(key);
+    if (kept !== undefined) return kept;
+    const value = await read();
+    if (value === null) throw new Error(`${key} is missing`);
+    if (this.#values.size > MOST_KEPT) this.#values.clear();
+    this.#values.set(key, value);
+    return value;
+  }
+}
