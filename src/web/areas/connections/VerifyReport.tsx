@@ -29,7 +29,7 @@ export function VerifyReport({ result }: { result: VerifyResult }) {
         <p className="font-semibold">{result.problem}</p>
         <p>{result.nextStep}</p>
         <p className="text-quiet text-sm">
-          Verified <Time at={result.at} />
+          Tried <Time at={result.at} />
         </p>
       </div>
     </div>

@@ -133,7 +133,7 @@ function Person({ person }: { person: PersonView }) {
       <section>
         <h3 className="font-semibold mb-1">Submissions</h3>
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Submissions of this person">
-          <SubmissionTable rows={submissions} />
+          <SubmissionTable rows={submissions} ofOnePerson />
         </div>
       </section>
     </div>
