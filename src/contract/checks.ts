@@ -12,7 +12,9 @@ export type Checked<T> = { ok: true; value: T } | { ok: false; issues: PartIssue
 
 /** Checks data against a contract class; unknown members are dropped. Used by the server and by the forms. */
 export function check<T extends object>(type: ClassConstructor<T>, data: unknown): Checked<T> {
-  const value = plainToInstance(type, typeof data === 'object' && data !== null ? data : {});
+  // Anything but an object has none of the parts, and each is named as missing.
+  const parts = typeof data === 'object' && data !== null && !Array.isArray(data) ? data : {};
+  const value = plainToInstance(type, parts);
   const errors = validateSync(value, { whitelist: true, forbidUnknownValues: true });
   return errors.length === 0
     ? { ok: true, value }

@@ -26,6 +26,7 @@ import { findSource, listSources } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { readNames } from '../names.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
+import { pausingRoutes } from './pausing.ts';
 
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
 export const NEW_CONSENT: RouteDocument['consent'] = {
@@ -128,19 +129,7 @@ export function routeRoutes(context: Context): Hono {
     return c.json(await viewOf(record.id));
   });
 
-  app.post('/:id/pause', async (c) => {
-    const { id, liveVersion } = await must(c.req.param('id'));
-    if (liveVersion === null) throw new Problem(409, 'not-live', 'It is not live, so there is nothing to pause.');
-    await changeRoute(store.db, id, { state: 'paused' });
-    return c.json(await viewOf(id));
-  });
-
-  app.post('/:id/resume', async (c) => {
-    const { id, state } = await must(c.req.param('id'));
-    if (state !== 'paused') throw new Problem(409, 'not-paused', 'It is not paused.');
-    await changeRoute(store.db, id, { state: 'live' });
-    return c.json(await viewOf(id));
-  });
+  app.route('/', pausingRoutes({ must, viewOf, setState: (id, state) => changeRoute(store.db, id, { state }) }));
 
   /** Computes what the draft would do with a sample, with all that is known of the person. Changes nothing. */
   app.post('/:id/rehearsal', async (c) => {

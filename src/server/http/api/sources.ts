@@ -20,6 +20,7 @@ import {
 import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
+import { pausingRoutes } from './pausing.ts';
 import { STAMP_FIELD } from '../public/formPage.ts';
 
 /** What a new form starts as: the shortest that makes sense. */
@@ -126,19 +127,7 @@ export function sourceRoutes(context: Context): Hono {
     return c.json(await viewOf(record.id));
   });
 
-  app.post('/:id/pause', async (c) => {
-    const { id, liveVersion } = await must(c.req.param('id'));
-    if (liveVersion === null) throw new Problem(409, 'not-live', 'It is not live, so there is nothing to pause.');
-    await changeSource(store.db, id, { state: 'paused' });
-    return c.json(await viewOf(id));
-  });
-
-  app.post('/:id/resume', async (c) => {
-    const { id, state } = await must(c.req.param('id'));
-    if (state !== 'paused') throw new Problem(409, 'not-paused', 'It is not paused.');
-    await changeSource(store.db, id, { state: 'live' });
-    return c.json(await viewOf(id));
-  });
+  app.route('/', pausingRoutes({ must, viewOf, setState: (id, state) => changeSource(store.db, id, { state }) }));
 
   app.get('/:id/samples', async (c) => {
     const record = await must(c.req.param('id'));

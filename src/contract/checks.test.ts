@@ -1,0 +1,82 @@
+import 'reflect-metadata';
+import { describe, expect, it } from 'vitest';
+import { check } from './checks.ts';
+import { ConnectionInput } from './connection.ts';
+import { RouteDocumentInput } from './route.ts';
+import { SourceDocumentInput } from './source.ts';
+
+const pointers = (checked: ReturnType<typeof check>) =>
+  checked.ok ? [] : checked.issues.map(({ pointer }) => pointer);
+const field = {
+  key: 'email',
+  label: 'Email',
+  type: 'email',
+  required: true,
+  options: [],
+  several: false,
+  help: '',
+  preset: '',
+  keepAs: 'email',
+};
+const form = {
+  fields: [field],
+  button: 'Go',
+  statement: '',
+  thankYouUrl: '',
+  thankYouMessage: '',
+  origins: [],
+  minimumSeconds: 2,
+};
+
+describe('a form', () => {
+  it('is taken as it is', () => expect(pointers(check(SourceDocumentInput, form))).toEqual([]));
+  it('names what is wrong deep inside by JSON Pointer', () => {
+    const wrong = {
+      ...form,
+      fields: [field, { ...field, key: '1st', label: '' }],
+      minimumSeconds: 99,
+      origins: ['https://a.example/page'],
+    };
+    expect(pointers(check(SourceDocumentInput, wrong))).toEqual([
+      '/fields/1/key',
+      '/fields/1/label',
+      '/origins',
+      '/minimumSeconds',
+    ]);
+  });
+  it('is not taken without its parts, or as something else', () => {
+    expect(pointers(check(SourceDocumentInput, {}))).toContain('/fields');
+    for (const nonsense of [null, 7, 'x', []]) expect(check(SourceDocumentInput, nonsense).ok).toBe(false);
+  });
+  it('loses what nobody asked for', () => {
+    const checked = check(SourceDocumentInput, { ...form, extra: 'x' });
+    expect(checked.ok && 'extra' in checked.value).toBe(false);
+  });
+});
+
+describe('a route', () => {
+  const consent = {
+    mode: 'double',
+    purpose: 'letter',
+    tickField: '',
+    mail: { subject: 's', body: 'b', button: 'b' },
+    expiresHours: 72,
+  };
+  const target = { connectionId: 'c', list: '', group: '', tags: [], tagRules: [], lines: [], duplicates: 'update' };
+  const issues = (change: object, part: object = {}) =>
+    pointers(check(RouteDocumentInput, { sourceId: 's', targets: [{ ...target, ...part }], consent, ...change }));
+  it('is taken as it is', () => expect(issues({})).toEqual([]));
+  it('knows its own words only', () => {
+    expect(issues({}, { duplicates: 'overwrite' })).toEqual(['/targets/0/duplicates']);
+    expect(issues({}, { lines: [{ to: 'f', from: { kind: 'field', field: 'a' }, steps: ['explode'] }] })).toEqual([
+      '/targets/0/lines/0/steps',
+    ]);
+    expect(issues({ consent: { ...consent, expiresHours: 0 } })).toEqual(['/consent/expiresHours']);
+  });
+});
+
+it('a key with a blank in it was copied badly', () => {
+  const input = { profile: 'tern-post', name: 'T', baseUrl: 'https://t.example', key: 'abc def' };
+  const checked = check(ConnectionInput, input);
+  expect(checked.ok ? '' : checked.issues[0]?.detail).toContain('Copy it again');
+});

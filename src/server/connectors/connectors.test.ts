@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest';
+import type { ExchangeView } from '../../contract/activity.ts';
+import type { Answer } from '../../core/delivery/index.ts';
+import { createConnector } from './engine.ts';
+import type { OutgoingRequest, Send } from './http.ts';
+import { mask } from './http.ts';
+import { profileOf } from './registry.ts';
+import { checkBaseUrl } from './verify.ts';
+
+/** A network that answers from a list, and remembers what was asked. */
+function network(...bodies: unknown[]): { send: Send; asked: OutgoingRequest[] } {
+  const asked: OutgoingRequest[] = [];
+  const exchange: ExchangeView = {
+    at: '',
+    method: '',
+    url: '',
+    requestHeaders: {},
+    requestBody: null,
+    status: 200,
+    responseHeaders: {},
+    responseBody: null,
+    milliseconds: 0,
+  };
+  const send = (outgoing: OutgoingRequest) => {
+    asked.push(outgoing);
+    const body = bodies.shift();
+    const answer: Answer =
+      typeof body === 'number'
+        ? { kind: 'answered', status: body, headers: {}, body: {}, readable: true }
+        : { kind: 'answered', status: 200, headers: {}, body, readable: true };
+    return Promise.resolve({ answer, exchange });
+  };
+  return { send: Object.assign(send, { close: () => Promise.resolve() }), asked };
+}
+
+const connector = (send: Send) =>
+  createConnector(send, { profile: profileOf('tern-post'), baseUrl: 'https://tern.example/', key: 'key' }, () => 0);
+const end = { items: [], next: null };
+
+describe('the engine, with the profile of Tern Post', () => {
+  it('follows cursors to the end, and asks each list for its groups', async () => {
+    const { send, asked } = network(
+      { items: [{ id: 'A', name: 'First' }], next: 'c1' },
+      { items: [{ id: 'B', name: 'Second' }], next: null },
+      { items: [{ id: 'G', name: 'Group' }], next: null },
+      end,
+      { items: [{ name: 'tag' }], next: null },
+      {
+        items: [{ key: 'f', label: 'Figure', kind: 'figure', required: true, options: [], longest: null }],
+        next: null,
+      },
+    );
+    expect(await connector(send).fetchCatalogue()).toEqual({
+      ok: true,
+      value: {
+        lists: [
+          { id: 'A', name: 'First', groups: [{ id: 'G', name: 'Group' }] },
+          { id: 'B', name: 'Second', groups: [] },
+        ],
+        tags: [{ id: 'tag', name: 'tag' }],
+        fields: [{ key: 'f', label: 'Figure', type: 'number', required: true, choices: [], maxLength: null }],
+      },
+    });
+    expect(asked.map(({ url }) => url.replace('https://tern.example', ''))).toEqual([
+      '/v1/lists',
+      '/v1/lists?cursor=c1',
+      '/v1/lists/A/groups',
+      '/v1/lists/B/groups',
+      '/v1/tags',
+      '/v1/fields',
+    ]);
+  });
+
+  it('stops at a service that pages in circles', async () => {
+    const { send, asked } = network(...Array.from({ length: 1000 }, () => ({ items: [], next: 'again' })));
+    await connector(send).fetchCatalogue();
+    expect(asked.length).toBeLessThan(1000);
+  });
+
+  it('sends the key in its header, the address in the body and never in the URL', async () => {
+    const { send, asked } = network({ member: null });
+    expect(await connector(send).findPerson('mara@hill.example')).toEqual({ ok: true, value: null });
+    expect(asked[0]).toMatchObject({
+      method: 'POST',
+      headers: { 'X-Tern-Key': 'key' },
+      secretHeaders: ['X-Tern-Key'],
+      body: { email: 'mara@hill.example' },
+    });
+    expect(asked[0]?.url).not.toContain('mara');
+  });
+
+  it('leaves out what there is not: no list, no group, no proof', async () => {
+    const { send, asked } = network({
+      member: { email: 'a@b.example', state: 'active', fields: {}, lists: [], groups: [], tags: [] },
+    });
+    await connector(send).upsertPerson(
+      { email: 'a@b.example', fields: { given: 'A' }, list: '', group: '', tags: [], proof: null },
+      'once',
+    );
+    expect(asked[0]?.body).toEqual({ email: 'a@b.example', fields: { given: 'A' }, lists: [], groups: [], tags: [] });
+    expect(asked[0]?.headers['Idempotency-Key']).toBe('once');
+  });
+
+  it('gives a failure as a value', async () => {
+    const { send } = network(401);
+    expect(await connector(send).findPerson('a@b.example')).toMatchObject({
+      ok: false,
+      fault: { cause: 'credentials refused' },
+    });
+  });
+});
+
+it('shows of a key only its end, and of a short one nothing', () => {
+  expect(mask('tern-0123456789abcdef')).toBe('••••••cdef');
+  expect(mask('short')).toBe('••••••');
+});
+
+it('takes base URLs with a path, a port, or a slash too many', () => {
+  for (const url of ['https://tern.example', 'https://tern.example/api/', 'http://127.0.0.1:4684'])
+    expect(checkBaseUrl(url)).toBeNull();
+});
