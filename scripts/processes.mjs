@@ -82,6 +82,7 @@ function firstWord(child, name) {
 /** Runs a command to its end; rejects when it fails. */
 export async function runToEnd(command, args, options = {}) {
   const child = spawn(command, args, { stdio: 'inherit', ...options });
+  onStop(() => endProcess(child));
   const [code, signal] = await once(child, 'exit');
   if (code !== 0) throw new Error(`${command} ${args[0] ?? ''} failed (${signal ?? `exit ${code}`})`);
 }

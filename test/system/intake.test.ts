@@ -87,17 +87,25 @@ describe('robots', () => {
   });
 });
 
-it('somebody who quickly corrects a mistake is no robot', async () => {
+it('somebody who quickly corrects a mistake is no robot, and came from the page they came from', async () => {
   const strict = await operator.form('Strict corrections', { ...source.draft, origins: [], minimumSeconds: 2 });
   const page = await (await submitForm(world, strict, fields('nobody', { seconds_on_page: '12' }))).text();
   const stamp = /name="form_shown" value="([^"]+)"/.exec(page)?.[1] ?? '';
-  await submitForm(world, strict, fields('quick@hill.example', { form_shown: stamp }));
+  const firstPage = /name="form_page" value="([^"]+)"/.exec(page)?.[1] ?? '';
+  await fetch(strict.postUrl, {
+    method: 'POST',
+    redirect: 'manual',
+    headers: { origin: world.app, referer: strict.postUrl, accept: 'text/html' },
+    body: new URLSearchParams(fields('quick@hill.example', { form_shown: stamp, form_page: firstPage })),
+  });
   const { rows } = await operator.submissions('progress=set+aside');
   expect(rows.filter(({ email }) => email === 'quick@hill.example')).toEqual([]);
   await eventually(
     () => operator.submissions('text=quick@'),
     (found) => found.rows[0]?.progress === 'nothing to send',
   );
+  const [quick] = (await operator.submissions('text=quick@')).rows;
+  expect((await operator.trail(quick?.id ?? '')).raw.headers.referer).toBe(`${world.site}/sky-letter`);
 });
 
 describe('where it comes from', () => {

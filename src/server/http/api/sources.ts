@@ -21,7 +21,7 @@ import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
 import { pausingRoutes } from './pausing.ts';
-import { STAMP_FIELD } from '../public/formPage.ts';
+import { PAGE_FIELD, STAMP_FIELD } from '../public/formPage.ts';
 
 /** What a new form starts as: the shortest that makes sense. */
 export const NEW_FORM: SourceDocument = {
@@ -146,7 +146,7 @@ function publishingIssues({ fields }: SourceDocument): { pointer: string; detail
   if (fields.length === 0) issues.push({ pointer: '/fields', detail: 'The form has no fields.' });
   if (!fields.some(({ type }) => type === 'email'))
     issues.push({ pointer: '/fields', detail: 'The form has no email field, so nobody could be told apart.' });
-  const own = new Set([TRAP_FIELD, ELAPSED_FIELD, STAMP_FIELD]);
+  const own = new Set([TRAP_FIELD, ELAPSED_FIELD, STAMP_FIELD, PAGE_FIELD]);
   const seen = new Set<string>();
   fields.forEach(({ key, type, options, label }, index) => {
     if (own.has(key))

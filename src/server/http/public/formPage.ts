@@ -7,6 +7,9 @@ import { page } from './layout.ts';
 /** Carries the signed time at which a page of ours was first shown. */
 export const STAMP_FIELD = 'form_shown';
 
+/** Carries the page that the visitor first sent the form from, when it is shown again by us. */
+export const PAGE_FIELD = 'form_page';
+
 export interface FormState {
   title: string;
   action: string;
@@ -15,10 +18,12 @@ export interface FormState {
   typed: Entries;
   issues: FieldIssue[];
   stamp: string;
+  /** The page that the form was first sent from; '' when it is this one. */
+  firstPage: string;
 }
 
 /** A form on a page of its own: the hosted form, and where a visitor is sent back to with what is wrong. */
-export function formPage({ title, action, document, typed, issues, stamp }: FormState) {
+export function formPage({ title, action, document, typed, issues, stamp, firstPage }: FormState) {
   const heading = issues.length > 0 ? 'Nearly there' : title;
   const wrong = (field: SourceField) => issues.find((issue) => issue.field === field.key)?.message ?? '';
   const sent = (field: SourceField) => typed.filter(([name]) => name === field.key).map(([, value]) => value);
@@ -46,6 +51,7 @@ export function formPage({ title, action, document, typed, issues, stamp }: Form
         </div>
         <input type="hidden" name="${ELAPSED_FIELD}" value="" />
         <input type="hidden" name="${STAMP_FIELD}" value="${stamp}" />
+        ${firstPage === '' ? '' : html`<input type="hidden" name="${PAGE_FIELD}" value="${firstPage}" />`}
         ${document.statement === '' ? '' : html`<p>${document.statement}</p>`}
         <button type="submit">${document.button}</button>
       </form>`,

@@ -11,7 +11,7 @@ import { findSourceByPublicId, type SourceRecord } from '../../store/sources.ts'
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
-import { formPage, STAMP_FIELD } from './formPage.ts';
+import { formPage, PAGE_FIELD, STAMP_FIELD } from './formPage.ts';
 import { page } from './layout.ts';
 
 const BODY_LIMIT_BYTES = 256 * 1024;
@@ -19,8 +19,15 @@ const BODY_LIMIT_BYTES = 256 * 1024;
 const SOURCE_CACHE_MS = 1_000;
 
 /** Why a submission was not taken, for the page or the problem document that says so. */
-type Refusal =
-  { problem: Problem } | { source: SourceRecord; typed: Entries; issues: FieldIssue[]; msSinceShown: number };
+type Refusal = { problem: Problem } | { source: SourceRecord; again: ShownAgain };
+
+/** A form shown again, with what was typed and what is wrong with it. */
+interface ShownAgain {
+  typed: Entries;
+  issues: FieldIssue[];
+  msSinceShown: number;
+  firstPage: string;
+}
 
 interface Intake {
   Variables: { refusal: Refusal };
@@ -36,7 +43,16 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   app.get('*', dressed);
   app.get('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
-    return source ? c.html(showForm(context, source, Object.entries(c.req.query()), [], 0)) : closedPage(c);
+    return source
+      ? c.html(
+          showForm(context, source, {
+            typed: Object.entries(c.req.query()),
+            issues: [],
+            msSinceShown: 0,
+            firstPage: '',
+          }),
+        )
+      : closedPage(c);
   });
 
   app.get('/:publicId/thanks', async (c) => {
@@ -75,23 +91,25 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
 
     const stamp = entries.find(([name]) => name === STAMP_FIELD)?.[1];
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
+    const evidence = { ...evidenceOf(c, address), ...firstPageIn(entries) };
     const taken = await takeSubmission(context, {
       sourceId: source.id,
       sourceVersion: source.liveVersion ?? 0,
       document: source.live,
       contentType: c.req.header('content-type') ?? '',
       entries,
-      headers: evidenceOf(c, address),
+      headers: evidence,
       idempotencyKey: c.req.header('idempotency-key')?.slice(0, 200) ?? null,
       shownAt,
     });
     if (taken.ok) return { id: taken.id, thankYouUrl: source.live.thankYouUrl || `/in/${source.publicId}/thanks` };
-    return {
-      source,
+    const again = {
       typed: entries,
       issues: taken.issues,
       msSinceShown: msSinceShown(context, source, entries, shownAt),
+      firstPage: evidence.referer ?? '',
     };
+    return { source, again };
   }
 
   app.post(
@@ -139,7 +157,7 @@ function problemAnswer(c: HonoContext, refusal: Refusal): Response {
           422,
           'invalid',
           'Something in it is not right.',
-          refusal.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message })),
+          refusal.again.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message })),
         );
   const response = problemResponse(problem);
   return c.newResponse(response.body, problem.status, Object.fromEntries(response.headers));
@@ -147,7 +165,7 @@ function problemAnswer(c: HonoContext, refusal: Refusal): Response {
 
 function pageAnswer(c: HonoContext, refusal: Refusal, context: Context): Response | Promise<Response> {
   if (!('problem' in refusal)) {
-    return c.html(showForm(context, refusal.source, refusal.typed, refusal.issues, refusal.msSinceShown), 422);
+    return c.html(showForm(context, refusal.source, refusal.again), 422);
   }
   const { status, message, headers } = refusal.problem;
   if (status === 404) return closedPage(c);
@@ -166,10 +184,16 @@ const limitBody: MiddlewareHandler = async (c, next) => {
   return Number(length) > BODY_LIMIT_BYTES ? problemResponse(TOO_LARGE()) : next();
 };
 
-function showForm({ config, now }: Context, source: SourceRecord, typed: Entries, issues: FieldIssue[], msAgo: number) {
+function showForm({ config, now }: Context, source: SourceRecord, { msSinceShown: ms, ...again }: ShownAgain) {
   const document = source.live ?? source.draft;
-  const stamp = signTime(config.secretKey, now() - msAgo);
-  return formPage({ title: source.name, action: `/in/${source.publicId}`, document, typed, issues, stamp });
+  const stamp = signTime(config.secretKey, now() - ms);
+  return formPage({ ...again, title: source.name, action: `/in/${source.publicId}`, document, stamp });
+}
+
+/** The page that a form was first sent from, when it comes from our own page after a mistake: as good as a Referer. */
+function firstPageIn(entries: Entries): { referer?: string } {
+  const page = entries.find(([name]) => name === PAGE_FIELD)?.[1] ?? '';
+  return URL.canParse(page) ? { referer: page.slice(0, 500) } : {};
 }
 
 /** For how long a visitor who made a mistake has had the form: correcting one word quickly is no sign of a robot. */
