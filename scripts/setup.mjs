@@ -55,7 +55,6 @@ async function installModules() {
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
   console.log('Installing npm packages');
   await runToEnd('npm', ['ci', '--no-progress', '--loglevel=error'], { cwd: root });
-  writeFileSync(path.join(root, 'node_modules/.iwashi-installed'), '');
 }
 
 async function buildWhenStale() {

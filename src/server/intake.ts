@@ -1,6 +1,12 @@
-import { contentOf, screen, type Entries, type FieldIssue, type SourceDocument } from '../core/intake/index.ts';
+import {
+  contentOf,
+  readSubmission,
+  screen,
+  type Entries,
+  type FieldIssue,
+  type SourceDocument,
+} from '../core/intake/index.ts';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../core/formats/index.ts';
-import { readSubmission } from '../core/intake/index.ts';
 import type { Context } from './context.ts';
 import { sha256 } from './security/tokens.ts';
 import { acceptSubmission, noteRepeat } from './store/submissions.ts';

@@ -10,7 +10,7 @@ import type {
   SubmissionRow,
 } from '../../contract/activity.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
-import { rowsOf, type Db } from './database.ts';
+import { containing, rowsOf, type Db } from './database.ts';
 import { mailsOf, type ConfirmationRecord } from './confirmations.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
@@ -54,7 +54,7 @@ export async function listSubmissions(
   if (filter.sourceId) conditions.push(sql`s.source_id = ${filter.sourceId}`);
   if (filter.contactId) conditions.push(sql`s.contact_id = ${filter.contactId}`);
   if (filter.text) {
-    const like = `%${filter.text.replace(/[\\%_]/g, '\\$&')}%`;
+    const like = containing(filter.text);
     conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like})`);
   }
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;

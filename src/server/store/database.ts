@@ -15,7 +15,7 @@ export interface Store {
   close(): Promise<void>;
 }
 
-/** ER_LOCK_WAIT_TIMEOUT, ER_LOCK_DEADLOCK, and ER_DUP_ENTRY where two make the same person at once. */
+/** ER_LOCK_WAIT_TIMEOUT and ER_LOCK_DEADLOCK: another transaction was in the way. */
 const PASSING_ERRORS = new Set([1205, 1213]);
 const MOST_TRIES = 8;
 
@@ -82,6 +82,9 @@ export function changedRows(result: unknown): number {
   const [header] = result as [{ affectedRows?: number }];
   return header.affectedRows ?? 0;
 }
+
+/** A LIKE pattern for texts that have this one in them; its own signs stand for themselves. */
+export const containing = (text: string): string => `%${text.replace(/[\\%_]/g, '\\$&')}%`;
 
 /** The rows of a raw statement. */
 export async function rowsOf<Row>(db: Db, query: ReturnType<typeof sql>): Promise<Row[]> {

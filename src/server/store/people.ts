@@ -3,7 +3,7 @@ import type { ConsentEventKind } from '../../core/consent/index.ts';
 import type { ContactKey } from '../../core/identity/index.ts';
 import type { KnownPerson } from '../../core/plan/index.ts';
 import type { FieldValue } from '../../core/values/index.ts';
-import { rowsOf, type Db } from './database.ts';
+import { containing, rowsOf, type Db } from './database.ts';
 import { confirmations, consentEvents, contactKeys, contacts, contactValues } from './schema.ts';
 
 export const NOBODY: KnownPerson = { contact: null, consent: [], openConfirmations: [] };
@@ -127,7 +127,7 @@ export async function listPeople(
   after: { updatedAt: number; id: string } | null,
   limit: number,
 ): Promise<PersonRecord[]> {
-  const like = `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+  const like = containing(text);
   return rowsOf<PersonRecord>(
     db,
     sql`SELECT id, email, name, created_at AS createdAt, updated_at AS updatedAt FROM contacts
