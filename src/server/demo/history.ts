@@ -131,16 +131,16 @@ export async function liveThrough(
   } as unknown as Transporter;
 
   const wirings = new LiveWirings(context.store);
-  const work = async () => {
-    await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, id));
-    await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
-    await drain(context, DELIVERY_QUEUE, (id) => deliver(context, id, OWNER, false));
-  };
+  const deliverDue = () => drain(context, DELIVERY_QUEUE, (id) => deliver(context, id, OWNER, false));
 
   type Moment = { at: number; run: () => Promise<void> };
   const moments: Moment[] = happenings.map((happening) => ({
     at: happening.at,
-    run: () => arrive(context, happening),
+    run: async () => {
+      await arrive(context, happening);
+      await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, id));
+      await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
+    },
   }));
   for (const { at, person, confirmsAfter } of happenings) {
     if (confirmsAfter === null || at + confirmsAfter > now) continue;
@@ -153,23 +153,29 @@ export async function liveThrough(
       },
     });
   }
+  let expiredAt = 0;
   for (const { at, run } of moments.sort((a, b) => a.at - b.at)) {
     clock.set(at);
     await run();
-    await work();
-    clock.set(at + 30_000);
+    await deliverDue();
+    if (at - expiredAt < EXPIRY_EVERY_MS) continue;
+    expiredAt = at;
     await expireConfirmations(context);
   }
+  await expireConfirmations(context);
 }
 
 const OWNER = 'demo-history';
+const TAKEN_AT_ONCE = 20;
+/** How often in the past the clock's own work was done. */
+const EXPIRY_EVERY_MS = 6 * HOUR_MS;
 
 async function drain(context: Context, queue: Queue, handle: (id: string) => Promise<void>): Promise<void> {
   const lease = { owner: OWNER, until: context.now() + 60_000 };
   for (;;) {
-    const taken = await claim(context.store, queue, 20, context.now(), lease);
-    if (taken.length === 0) return;
+    const taken = await claim(context.store, queue, TAKEN_AT_ONCE, context.now(), lease);
     for (const { id } of taken) await handle(id);
+    if (taken.length < TAKEN_AT_ONCE) return;
   }
 }
 

@@ -192,7 +192,10 @@ async function settleAddresses({ store, config, now }: Context, { ternPost, site
   }
 }
 
-main().catch((error: unknown) => {
-  console.error(error);
-  process.exit(1);
-});
+main().then(
+  () => process.exit(0),
+  (error: unknown) => {
+    console.error(error);
+    process.exit(1);
+  },
+);

@@ -8,7 +8,8 @@ const MOST_TRIES = 10;
 const LONGEST_WAIT_MS = 10 * 60_000;
 
 export function createMailer({ config }: Context): Transporter {
-  return createTransport(config.smtpUrl, {
+  return createTransport({
+    url: config.smtpUrl,
     pool: true,
     maxConnections: 4,
     connectionTimeout: 10_000,

@@ -40,6 +40,8 @@ export function letterloftApp(letters: Letter[], changed: () => void): { app: Ho
 
   const smtp = new SMTPServer({
     authOptional: true,
+    // Asking a name server who is calling would take long on a machine that has none.
+    disableReverseLookup: true,
     disabledCommands: ['STARTTLS', 'AUTH'],
     logger: false,
     onData(stream, session, done) {
