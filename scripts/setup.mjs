@@ -12,7 +12,9 @@ const DEBIAN = {
 
 /** @param needs any of: mariadb, chromium, database (mariadb unless DATABASE_URL is set), modules, build */
 export async function setUp(needs) {
-  const wanted = needs.map((need) => (need === 'database' ? (process.env.DATABASE_URL ? null : 'mariadb') : need));
+  const wanted = [...new Set(needs)].map((need) =>
+    need === 'database' ? (process.env.DATABASE_URL ? null : 'mariadb') : need,
+  );
   installDebianPackages(wanted.filter((need) => need in DEBIAN).map((need) => DEBIAN[need]));
   if (wanted.includes('modules')) await installModules();
   if (wanted.includes('build')) await buildWhenStale();

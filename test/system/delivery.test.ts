@@ -168,6 +168,24 @@ describe('what a person has to mend', () => {
   });
 });
 
+it('a trail that is read while things happen never contradicts itself', async () => {
+  const ids = await Promise.all(Array.from({ length: 12 }, () => submit(newAddress())));
+  const contradictions: unknown[] = [];
+  await eventually(
+    async () => {
+      const trails = await Promise.all(ids.map((id) => operator.trail(id)));
+      for (const { progress, deliveries } of trails) {
+        const states = deliveries.map(({ state }) => state);
+        const ended = states.length > 0 && states.every((state) => state === 'delivered');
+        if ((progress === 'delivered') !== ended) contradictions.push({ progress, states });
+      }
+      return trails.map(({ progress }) => progress);
+    },
+    (found) => found.every((progress) => progress === 'delivered'),
+  );
+  expect(contradictions).toEqual([]);
+});
+
 describe('people who are there already', () => {
   const withPolicy = async (duplicates: string) => {
     const route = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);

@@ -68,6 +68,15 @@ export async function inTransaction<T>(
   }
 }
 
+/** Reads several things as they stand at one moment, whatever is written meanwhile. */
+export function inSnapshot<T>(store: Store, read: (db: Db) => Promise<T>): Promise<T> {
+  return store.db.transaction(read, {
+    isolationLevel: 'repeatable read',
+    accessMode: 'read only',
+    withConsistentSnapshot: true,
+  });
+}
+
 export const DUPLICATE_ENTRY = 1062;
 
 /** MariaDB's number of an error, through the wrapping of the query builder; null when it is none of MariaDB's. */

@@ -11,6 +11,7 @@ import {
   listSubmissions,
   readProgress,
 } from '../../store/activity.ts';
+import { inSnapshot, type Db } from '../../store/database.ts';
 import { dropDelivery, replayDelivery } from '../../store/deliveries.ts';
 import { findSource, readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, releaseSubmission } from '../../store/submissions.ts';
@@ -32,7 +33,7 @@ export function activityRoutes(context: Context): Hono {
   });
 
   app.get('/submissions/:id', async (c) => {
-    const trail = await readTrail(context, c.req.param('id'));
+    const trail = await inSnapshot(store, (db) => readTrail(db, c.req.param('id')));
     if (!trail) throw notFound('submission');
     return c.json(trail);
   });
@@ -102,8 +103,7 @@ export function activityRoutes(context: Context): Hono {
 
 const notWaitingForHelp = () => new Problem(409, 'not-held', 'It has gone on meanwhile. Reload to see where it is.');
 
-async function readTrail({ store }: Context, id: string): Promise<TrailView | null> {
-  const { db } = store;
+async function readTrail(db: Db, id: string): Promise<TrailView | null> {
   const submission = await findSubmission(db, id);
   if (!submission) return null;
   const source = await findSource(db, submission.sourceId);
