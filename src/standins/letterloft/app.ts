@@ -86,7 +86,7 @@ function keepLetter(letters: Letter[], mail: ParsedMail): void {
   });
 }
 
-const STYLE = `body{font:16px/1.5 system-ui,sans-serif;margin:0;color:#20242c;background:#f3f1fa}header{background:#3d2f6b;color:#fff;padding:.8rem 1.5rem}header a{color:#fff}main{max-width:60rem;margin:0 auto;padding:1rem 1.5rem}li{list-style:none;border-bottom:1px solid #cfc9e2}li a{display:grid;grid-template-columns:16rem 1fr auto;gap:1rem;padding:.6rem .3rem;color:inherit;text-decoration:none}li a:hover{background:#fff}ul{padding:0}iframe{width:100%;min-height:24rem;border:1px solid #cfc9e2;background:#fff}dl{display:grid;grid-template-columns:5rem 1fr;margin:0 0 1rem}dd{margin:0}@media(max-width:600px){li a{grid-template-columns:1fr;gap:0}}`;
+const STYLE = `body{font:16px/1.5 system-ui,sans-serif;margin:0;color:#20242c;background:#f3f1fa}header{background:#3d2f6b;color:#fff;padding:.8rem 1.5rem}header a{color:#fff}main{max-width:60rem;margin:0 auto;padding:1rem 1.5rem}li{list-style:none;border-bottom:1px solid #cfc9e2}li a{display:grid;grid-template-columns:minmax(0,22rem) 1fr auto;gap:1rem;padding:.6rem .3rem;color:inherit;text-decoration:none}li a:hover{background:#fff}ul{padding:0}iframe{width:100%;min-height:24rem;border:1px solid #cfc9e2;background:#fff}dl{display:grid;grid-template-columns:5rem 1fr;margin:0 0 1rem}dd{margin:0}@media(max-width:600px){li a{grid-template-columns:1fr;gap:0}}`;
 
 const frame = (title: string, body: ReturnType<typeof html>) =>
   html`<!doctype html>

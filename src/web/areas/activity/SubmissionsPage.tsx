@@ -37,7 +37,7 @@ export function SubmissionsPage() {
     <div className="h-full flex flex-col">
       <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
         <ActivityTabs />
-        <div className="ml-auto flex flex-wrap gap-2">
+        <div className="flex-1 flex flex-wrap justify-end gap-2">
           <Filter label="Address or name" />
           <select
             className="select select-sm w-44"
