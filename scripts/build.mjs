@@ -11,6 +11,9 @@ const PROGRAMS = {
   'server/bench': 'src/server/bench/main.ts',
   'server/bench-reference': 'src/server/bench/reference.ts',
   'standins/tern-post': 'src/standins/tern-post/main.ts',
+  'standins/capstan': 'src/standins/capstan/main.ts',
+  'standins/tallyrow': 'src/standins/tallyrow/main.ts',
+  'standins/bellbuoy': 'src/standins/bellbuoy/main.ts',
   'standins/letterloft': 'src/standins/letterloft/main.ts',
   'standins/site': 'src/standins/site/main.ts',
 };

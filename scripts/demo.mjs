@@ -27,13 +27,32 @@ export async function startDemo(folder, wantedPort) {
   const taken = new Set();
   const moved = [];
   const ports = {};
-  for (const [index, name] of ['app', 'site', 'mailbox', 'smtp', 'tern-post'].entries()) {
+  for (const [index, name] of [
+    'app',
+    'site',
+    'mailbox',
+    'smtp',
+    'tern-post',
+    'capstan',
+    'tallyrow',
+    'bellbuoy',
+  ].entries()) {
     ports[name] = await freePort(wantedPort + index, taken);
     if (ports[name] !== wantedPort + index)
       moved.push(`${name}: port ${wantedPort + index} is busy, so it is at ${ports[name]}`);
   }
   const url = (name) => `http://127.0.0.1:${ports[name]}`;
-  const apiKey = secretIn(folder, 'tern-post-key', 'tern-');
+  const standins = {
+    'tern-post': { url: url('tern-post'), apiKey: secretIn(folder, 'tern-post-key', 'tern-') },
+    capstan: {
+      url: url('capstan'),
+      key: secretIn(folder, 'capstan-key', 'cap-'),
+      secret: secretIn(folder, 'capstan-secret'),
+    },
+    tallyrow: { url: url('tallyrow'), clientId: 'app-iwashi', clientSecret: secretIn(folder, 'tallyrow-secret') },
+    bellbuoy: { url: `${url('bellbuoy')}/ring/${secretIn(folder, 'bellbuoy-hook')}` },
+    mail: { url: `smtp://127.0.0.1:${ports.smtp}` },
+  };
   const signIn = { email: 'operator@pellam-ridge.example', password: secretIn(folder, 'demo-password') };
   const state = (name) => ({ STATE_FILE: path.join(folder, `${name}.json`) });
   const standin = (name, port, more = {}) =>
@@ -41,7 +60,14 @@ export async function startDemo(folder, wantedPort) {
 
   const [database] = await Promise.all([
     startDatabase(folder),
-    standin('tern-post', ports['tern-post'], { TERN_POST_KEY: apiKey }),
+    standin('tern-post', ports['tern-post'], { TERN_POST_KEY: standins['tern-post'].apiKey }),
+    standin('capstan', ports.capstan, { CAPSTAN_KEY: standins.capstan.key, CAPSTAN_SECRET: standins.capstan.secret }),
+    standin('tallyrow', ports.tallyrow, {
+      TALLYROW_ID: standins.tallyrow.clientId,
+      TALLYROW_SECRET: standins.tallyrow.clientSecret,
+      TALLYROW_RETURN: `${url('app')}/api/connections/granted`,
+    }),
+    standin('bellbuoy', ports.bellbuoy, { BELLBUOY_HOOK: standins.bellbuoy.url.split('/ring/')[1] }),
     standin('letterloft', ports.mailbox, { SMTP_PORT: String(ports.smtp) }),
     standin('site', ports.site),
   ]);
@@ -57,8 +83,8 @@ export async function startDemo(folder, wantedPort) {
     IWASHI_ALLOW_PRIVATE_ADDRESSES: '1',
     IWASHI_DEMO_EMAIL: signIn.email,
     IWASHI_DEMO_PASSWORD: signIn.password,
-    IWASHI_DEMO_TERN_POST: url('tern-post'),
-    IWASHI_DEMO_TERN_POST_KEY: apiKey,
+    IWASHI_DEMO_STANDINS: JSON.stringify(standins),
+    IWASHI_DATA: folder,
     IWASHI_DEMO_SITE: url('site'),
   };
   if (!existsSync(path.join(folder, 'made')))
@@ -74,7 +100,7 @@ export async function startDemo(folder, wantedPort) {
     app: url('app'),
     site: url('site'),
     mailbox: url('mailbox'),
-    standins: { 'tern-post': { url: url('tern-post'), apiKey } },
+    standins,
     signIn,
   };
   return { endpoints, moved, worker, server, env };
@@ -107,6 +133,9 @@ function table({ app, site, mailbox, standins, signIn }, moved) {
     ["The observatory's site", `${site}/sky-letter`, 'sign up here as a visitor'],
     ['Letterloft, the mailbox', mailbox, 'read the confirmation here'],
     ['Tern Post, the mailing list', standins['tern-post'].url, 'see who arrived here'],
+    ['Capstan, the front office', standins.capstan.url, 'and which school asked'],
+    ['Tallyrow, the sheets', standins.tallyrow.url, 'a row for each sign-up'],
+    ['Bellbuoy, team messages', new URL(standins.bellbuoy.url).origin, 'a message for each school'],
   ];
   const width = (column) => Math.max(...rows.map((row) => row[column].length));
   const lines = rows.map((row) => `  ${row[0].padEnd(width(0))}  ${row[1].padEnd(width(1))}  ${row[2]}`);
@@ -115,7 +144,7 @@ function table({ app, site, mailbox, standins, signIn }, moved) {
     ...lines,
     '',
     `  Sign in:        ${signIn.email} / ${signIn.password}`,
-    `  Tern Post key:  ${standins['tern-post'].apiKey}`,
+    `  Keys, secrets:  in ${path.join(dataDir, 'endpoints.json')}, to connect by yourself`,
     ...moved.map((text) => `  (${text})`),
     '',
     '  Ctrl-C ends all of it.',

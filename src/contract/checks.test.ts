@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { describe, expect, it } from 'vitest';
 import { check } from './checks.ts';
-import { ConnectionInput } from './connection.ts';
+import { credentialTrouble } from './connection.ts';
 import { RouteDocumentInput } from './route.ts';
 import { SourceDocumentInput } from './source.ts';
 
@@ -75,8 +75,10 @@ describe('a route', () => {
   });
 });
 
-it('a key with a blank in it was copied badly', () => {
-  const input = { profile: 'tern-post', name: 'T', baseUrl: 'https://t.example', key: 'abc def' };
-  const checked = check(ConnectionInput, input);
-  expect(checked.ok ? '' : checked.issues[0]?.detail).toContain('Copy it again');
+it('a key with a blank in it was copied badly, and a password may have one', () => {
+  expect(credentialTrouble('key', 'tern key')).toContain('Copy it again');
+  expect(credentialTrouble('secret', 'x'.repeat(3000))).toContain('longer');
+  expect(credentialTrouble('key', 'tern-key_1')).toBeNull();
+  expect(credentialTrouble('password', 'lantern hill')).toBeNull();
+  expect(credentialTrouble('password', 'lantern\nhill')).toContain('line break');
 });

@@ -1,11 +1,24 @@
-import { IsIn, IsOptional, IsString, Length, Matches, MaxLength } from 'class-validator';
-import type { Catalogue } from '../core/plan/index.ts';
+import { IsIn, IsObject, IsOptional, IsString, Length, Matches, MaxLength } from 'class-validator';
+import type { Cause } from '../core/delivery/index.ts';
+import type { Catalogue, CatalogueDifference } from '../core/plan/index.ts';
+import type { Credential, CredentialName, Profile } from './profile/index.ts';
 
-/** The kinds of service that this installation knows how to talk to. */
-export const PROFILES = ['tern-post'] as const;
+/** What a person has to paste to connect: checked one by one against what the profile asks for. */
+export type CredentialInputs = Partial<Record<CredentialName, string>>;
+
+const LONGEST_CREDENTIAL = 2000;
+
+/** What is wrong with a pasted credential; null when nothing is. Passwords may have blanks in them, keys have none. */
+export function credentialTrouble(name: CredentialName, value: string): string | null {
+  if (value.length > LONGEST_CREDENTIAL) return 'This is longer than any such thing. Check what was pasted.';
+  const isFree = name === 'password' || name === 'user';
+  const fits = isFree ? !/\p{Cc}/u.test(value) : /^[\x21-\x7e]*$/.test(value);
+  return fits ? null : 'There is a blank, a line break or an unusual character in it. Copy it again.';
+}
 
 export class ConnectionInput {
-  @IsIn(PROFILES, { message: 'Choose the kind of service.' })
+  @IsString()
+  @Length(1, 60, { message: 'Choose the kind of service.' })
   profile!: string;
 
   @IsString()
@@ -13,37 +26,111 @@ export class ConnectionInput {
   name!: string;
 
   @IsString()
-  @Length(1, 300, { message: 'Enter the base URL of the service.' })
+  @Length(1, 300, { message: 'Enter the address of the service.' })
   baseUrl!: string;
 
-  /** Left out when an existing key stays. */
-  @IsOptional()
-  @IsString()
-  @MaxLength(500, { message: 'This is longer than any key. Check what was pasted.' })
-  @Matches(/^[\x21-\x7e]*$/, { message: 'The key has a blank or an unusual character in it. Copy it again.' })
-  key?: string;
+  /** Those left out, when a connection is changed, stay as they are. */
+  @IsObject()
+  credentials: CredentialInputs = {};
 }
 
 /** What verifying found. */
 export type VerifyResult =
-  | { ok: true; account: string; lists: number; groups: number; tags: number; fields: number; at: string }
-  | { ok: false; problem: string; nextStep: string; about: 'baseUrl' | 'key' | 'service'; at: string };
+  | {
+      ok: true;
+      account: string;
+      lists: number;
+      groups: number;
+      tags: number;
+      fields: number;
+      kinds: number;
+      at: string;
+    }
+  | {
+      ok: false;
+      problem: string;
+      nextStep: string;
+      /** The part of what was entered that has to be looked at; 'service' when it is none of them. */
+      about: 'baseUrl' | 'service' | CredentialName;
+      /** Whether the service answered that it does not take these credentials. */
+      refused: boolean;
+      at: string;
+    };
+
+/**
+ * active: work goes there. paused: a person stopped it. refused: its credentials are not taken; it goes on by itself
+ * once they are. ungranted: access has still to be granted in the other system.
+ */
+export type ConnectionState = 'active' | 'paused' | 'refused' | 'ungranted';
 
 export interface ConnectionView {
   id: string;
   profile: string;
   serviceName: string;
+  /** How the service is spoken to, and whether the address is itself the secret. */
+  authentication: Profile['authentication']['kind'];
+  credentials: Credential[];
+  baseUrlLabel: string;
   name: string;
+  /** Redacted when it is a secret. */
   baseUrl: string;
-  /** The key, masked: its last characters only. */
-  keyHint: string;
+  /** The ends of the credentials. */
+  hints: Partial<Record<CredentialName, string>>;
+  state: ConnectionState;
+  /** Where access is granted to, in the other system; '' when nothing is to be granted. */
+  returnUrl: string;
+  tokenUntil: string | null;
   verify: VerifyResult | null;
   catalogue: Catalogue | null;
   catalogueAt: string | null;
+  changes: (CatalogueDifference & { routes: { id: string; name: string }[] })[];
+  changesAt: string | null;
   lastSuccessAt: string | null;
+  lastFailure: { at: string; cause: Cause; said: string } | null;
+  /** Until when nothing is sent, since the service failed too often or asked for it. */
+  restsUntil: string | null;
+  limits: { perSecond: number | null; burst: number | null; atOnce: number };
   usedBy: { id: string; name: string }[];
+  waiting: number;
   held: number;
   hours: DotLineData;
+}
+
+/** A kind of service that can be connected, as the list of them shows it. */
+export interface ProfileView {
+  id: string;
+  name: string;
+  purpose: string;
+  words: string[];
+  isOwn: boolean;
+  authentication: Profile['authentication']['kind'];
+  speaks: Profile['speaks'];
+  baseUrl: Profile['baseUrl'];
+  credentials: Credential[];
+  /** What it cannot do, in words. */
+  cannot: string[];
+  /** Where access is granted to; '' when nothing is to be granted. */
+  returnUrl: string;
+}
+
+export class MakingInput {
+  @IsIn(['list', 'group', 'tag', 'field'])
+  what!: 'list' | 'group' | 'tag' | 'field';
+
+  @IsString()
+  @Length(1, 120, { message: 'Give it a name.' })
+  @Matches(/\S/, { message: 'Give it a name.' })
+  name!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(120)
+  list: string = '';
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(120)
+  kind: string = '';
 }
 
 /** The last 24 hours, oldest first: how many went through, and whether something was held. */

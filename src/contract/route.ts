@@ -26,8 +26,8 @@ import type { DotLineData } from './connection.ts';
 import type { PublishState } from './source.ts';
 
 class LineOriginInput {
-  @IsIn(['field', 'fixed'])
-  kind!: 'field' | 'fixed';
+  @IsIn(['field', 'fixed', 'text'])
+  kind!: 'field' | 'fixed' | 'text';
 
   @IsString()
   @MaxLength(64)
@@ -36,6 +36,10 @@ class LineOriginInput {
   @IsString()
   @MaxLength(500, { message: 'A fixed value has at most 500 characters.' })
   value: string = '';
+
+  @IsString()
+  @MaxLength(5000, { message: 'A text has at most 5000 characters.' })
+  text: string = '';
 }
 
 class MapLineInput {
@@ -72,6 +76,10 @@ class TargetInput {
   @IsString()
   @MaxLength(36)
   connectionId!: string;
+
+  @IsString()
+  @MaxLength(120)
+  kind: string = '';
 
   @IsString()
   @MaxLength(120)

@@ -1,3 +1,5 @@
+import path from 'node:path';
+
 /** Everything that the environment decides, read once. */
 export interface Config {
   databaseUrl: string;
@@ -17,6 +19,10 @@ export interface Config {
   logLevel: string;
   /** Where migrations and the built interface are. */
   root: string;
+  /** Where CSV files are dropped. */
+  dropFolder: string;
+  /** How long the requests and answers of attempts are kept, in days. */
+  attemptDays: number;
   /** Filled into the sign-in page of a demo. */
   demoSignIn: { email: string; password: string } | null;
 }
@@ -40,6 +46,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     concurrency: wholeNumber(env, 'IWASHI_CONCURRENCY', 8),
     logLevel: env.IWASHI_LOG ?? 'info',
     root: env.IWASHI_ROOT ?? process.cwd(),
+    dropFolder: env.IWASHI_DROPS ?? path.join(env.IWASHI_DATA ?? path.join(env.IWASHI_ROOT ?? '.', 'var'), 'drops'),
+    attemptDays: wholeNumber(env, 'IWASHI_ATTEMPT_DAYS', 90),
     demoSignIn:
       env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD
         ? { email: env.IWASHI_DEMO_EMAIL, password: env.IWASHI_DEMO_PASSWORD }

@@ -14,6 +14,9 @@ const SETUP_LINK_MS = 24 * 3_600_000;
 /** Submissions a minute from one network address: far above what people behind one office address send. */
 const SUBMISSIONS_PER_MINUTE = 300;
 
+/** How long work under way may take to end. */
+const STOP_LIMIT_MS = 30_000;
+
 type Role = 'serve' | 'work';
 
 /** Starts the roles asked for, and ends them in order when told to. */
@@ -29,6 +32,8 @@ async function main(roles: Role[]): Promise<void> {
   const stop = async () => {
     if (stopping) return;
     stopping = true;
+    // Whatever does not end by itself is taken over by another worker when its lease runs out.
+    setTimeout(() => process.exit(1), STOP_LIMIT_MS).unref();
     if (server) await closeServer(server);
     await worker?.stop();
     await context.close();

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { readRetryAfter } from '../../src/core/delivery/index.ts';
 import { Problem, problemResponse } from '../../src/server/http/problems.ts';
 import { ternPostApp } from '../../src/standins/tern-post/app.ts';
+import { newState } from '../../src/standins/tern-post/state.ts';
 
 // RFC 9110, 10.2.3: both forms of Retry-After with the section's own examples; 5.6.7: the three forms of HTTP-date, with
 // the section's own example date (from memory).
@@ -44,7 +45,7 @@ describe('problem documents', () => {
     expect(body.errors[0]?.pointer).toMatch(/^(\/([^~/]|~0|~1)*)*$/);
   });
 
-  const { app } = ternPostApp('key', null, () => {});
+  const app = ternPostApp({ state: newState('key'), changed: () => {} });
   const call = (path: string, method: string, key: string, body?: object) =>
     app.request(path, {
       method,

@@ -54,7 +54,7 @@ describe('what is wrong is said', () => {
   it('of a wrong key', async () =>
     expect(await troubleOf(world.ternPost, 'wrong')).toMatchObject({
       about: 'key',
-      problem: expect.stringContaining('does not know this key') as string,
+      problem: expect.stringContaining('does not know this API key') as string,
     }));
   it('of a missing key', async () => expect(await troubleOf(world.ternPost, '')).toMatchObject({ about: 'key' }));
   it('of a missing permission, by its name', async () => {
@@ -139,19 +139,19 @@ describe('a saved connection', () => {
   });
 
   it('shows the end of its key only', () =>
-    expect([connection.keyHint, JSON.stringify(connection).includes(TERN_KEY)]).toEqual(['••••••ests', false]));
+    expect([connection.hints.key, JSON.stringify(connection).includes(TERN_KEY)]).toEqual(['••••••ests', false]));
 
   it('is not saved when it does not work', async () => {
     const response = await operator.send('POST', '/connections', {
       profile: 'tern-post',
       name: 'X',
       baseUrl: world.ternPost,
-      key: 'wrong',
+      credentials: { key: 'wrong' },
     });
     expect([
       response.status,
       ((await response.json()) as { errors: { pointer: string }[] }).errors[0]?.pointer,
-    ]).toEqual([422, '/key']);
+    ]).toEqual([422, '/credentials/key']);
     expect((await operator.get<unknown[]>('/connections')).length).toBe(1);
   });
 

@@ -1,5 +1,5 @@
 import type { DeliveryView, Page, SubmissionRow, TrailView } from '../../src/contract/activity.ts';
-import type { ConnectionView, VerifyResult } from '../../src/contract/connection.ts';
+import type { ConnectionView, CredentialInputs, VerifyResult } from '../../src/contract/connection.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { SessionView } from '../../src/contract/session.ts';
 import type { SourceView } from '../../src/contract/source.ts';
@@ -62,10 +62,29 @@ export class Operator {
   post = <T>(path: string, body: object = {}) => this.#call<T>('POST', path, body);
   put = <T>(path: string, body: object) => this.#call<T>('PUT', path, body);
 
-  connect = (baseUrl: string, key: string) =>
-    this.post<ConnectionView>('/connections', { profile: 'tern-post', name: 'Tern Post', baseUrl, key });
-  tryConnection = (baseUrl: string, key: string) =>
-    this.post<VerifyResult>('/connections/try', { profile: 'tern-post', name: 'Tern Post', baseUrl, key });
+  connect = (baseUrl: string, key: string) => this.connectTo('tern-post', baseUrl, { key });
+  connectTo = (profile: string, baseUrl: string, credentials: CredentialInputs, name = profile) =>
+    this.post<ConnectionView>('/connections', { profile, name, baseUrl, credentials });
+  tryConnection = (baseUrl: string, key: string) => this.tryTo('tern-post', baseUrl, { key });
+  tryTo = (profile: string, baseUrl: string, credentials: CredentialInputs) =>
+    this.post<VerifyResult>('/connections/try', { profile, name: profile, baseUrl, credentials });
+  connection = (id: string) => this.get<ConnectionView>(`/connections/${id}`);
+  verify = (id: string) => this.post<ConnectionView>(`/connections/${id}/verify`);
+
+  /** Grants access in the window of an OAuth service, as a person does by pressing its button. */
+  async grant(id: string, answer: 'yes' | 'no' = 'yes'): Promise<string> {
+    const window = new URL((await this.post<{ url: string }>(`/connections/${id}/grant`)).url);
+    const pressed = await fetch(`${window.origin}${window.pathname}`, {
+      method: 'POST',
+      redirect: 'manual',
+      body: new URLSearchParams([...window.searchParams, ['answer', answer]]),
+    });
+    const back = await fetch(pressed.headers.get('location') ?? '', {
+      redirect: 'manual',
+      headers: { cookie: this.#cookie },
+    });
+    return back.headers.get('location') ?? '';
+  }
 
   async form(name: string, document: SourceDocument): Promise<SourceView> {
     const { id } = await this.post<SourceView>('/sources', { name });

@@ -1,3 +1,4 @@
+import { mkdtempSync, rmSync } from 'node:fs';
 import { randomBytes } from 'node:crypto';
 import type { ChildProcess } from 'node:child_process';
 import { createConnection, type RowDataPacket } from 'mysql2/promise';
@@ -7,6 +8,43 @@ import { Operator } from './operator.ts';
 import { endProgram, freePort, ROOT, startProgram } from './processes.ts';
 
 export const TERN_KEY = 'tern-key-for-tests';
+
+/** The admin addresses of a stand-in. */
+export class StandIn {
+  readonly url: string;
+  constructor(url: string) {
+    this.url = url;
+  }
+
+  async inside<State>(): Promise<State> {
+    return (await (await fetch(`${this.url}/inside.json`)).json()) as State;
+  }
+
+  async change<State>(change: (state: State) => Partial<State>): Promise<void> {
+    await fetch(`${this.url}/inside.json`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(change(await this.inside<State>())),
+    });
+  }
+
+  async faults(fault: object): Promise<void> {
+    const response = await fetch(`${this.url}/faults`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(fault),
+    });
+    if (!response.ok) throw new Error(await response.text());
+  }
+
+  async noFaults(): Promise<void> {
+    await fetch(`${this.url}/faults`, { method: 'DELETE' });
+  }
+}
+
+export const CAPSTAN = { key: 'cap-key-for-tests', secret: 'cap-secret-for-tests' };
+export const TALLYROW = { clientId: 'app-for-tests', clientSecret: 'tallyrow-secret-for-tests' };
+export const BELL = '/ring/hook-for-tests';
 
 /** A whole installation with its stand-ins, in a database of its own. */
 export class World {
@@ -53,6 +91,7 @@ export class World {
       IWASHI_LEASE_MS: '3000',
       IWASHI_SUBMISSIONS_PER_MINUTE: '100000',
       IWASHI_LOG: 'silent',
+      IWASHI_DROPS: mkdtempSync('/tmp/iwashi-drops-'),
       ...more,
     };
     await this.startServer();
@@ -76,6 +115,30 @@ export class World {
 
   async stop(): Promise<void> {
     for (const child of [this.server, this.worker, ...this.#children]) if (child) await endProgram(child);
+    rmSync(this.env.IWASHI_DROPS ?? '', { recursive: true, force: true });
+  }
+
+  /** Starts one more stand-in. @returns its address */
+  async standIn(name: 'capstan' | 'tallyrow' | 'bellbuoy', env: Record<string, string> = {}): Promise<StandIn> {
+    const { child, ready } = await startProgram(`standins/${name}.js`, [], env);
+    this.#children.push(child);
+    return new StandIn(`http://127.0.0.1:${ready.port}`);
+  }
+
+  /** Starts the other three, and says what lets an operator in. */
+  async others() {
+    return {
+      capstan: await this.standIn('capstan', {
+        CAPSTAN_KEY: 'cap-key-for-tests',
+        CAPSTAN_SECRET: 'cap-secret-for-tests',
+      }),
+      tallyrow: await this.standIn('tallyrow', {
+        TALLYROW_ID: 'app-for-tests',
+        TALLYROW_SECRET: 'tallyrow-secret-for-tests',
+        TALLYROW_RETURN: `${this.app}/api/connections/granted`,
+      }),
+      bellbuoy: await this.standIn('bellbuoy', { BELLBUOY_HOOK: 'hook-for-tests' }),
+    };
   }
 
   /** An operator who came by the one-time link. */

@@ -1,38 +1,43 @@
 /** Why an attempt did not end well. */
-export type Cause =
-  | 'credentials refused'
-  | 'not permitted'
-  | 'address invalid'
-  | 'left there before'
-  | 'required field missing'
-  | 'value refused'
-  | 'place gone'
-  | 'conflict'
-  | 'rate limited'
-  | 'unavailable'
-  | 'time-out'
-  | 'answer unreadable'
-  | 'address not allowed'
-  | 'differs after sending';
+export const CAUSE_NAMES = [
+  'credentials refused',
+  'not permitted',
+  'address invalid',
+  'left there before',
+  'address suppressed there',
+  'required field missing',
+  'value refused',
+  'place gone',
+  'conflict',
+  'too large',
+  'rate limited',
+  'unavailable',
+  'time-out',
+  'answer unreadable',
+  'unclear',
+  'address not allowed',
+  'differs after sending',
+] as const;
+export type Cause = (typeof CAUSE_NAMES)[number];
 
 export interface CauseFacts {
   /** One sentence for the operator. */
   sentence: string;
   nextStep: string;
-  /** retry: by itself, later. hold: until a person decides. */
-  action: 'retry' | 'hold';
+  /** retry: by itself, later. hold: until a person decides. drop: there is nothing that anybody could do. */
+  action: 'retry' | 'hold' | 'drop';
 }
 
 /** What each cause means to the operator, and what Iwashi does about it. */
 export const CAUSES: Record<Cause, CauseFacts> = {
   'credentials refused': {
-    sentence: 'The other system does not accept the key any more.',
-    nextStep: 'Replace the key in the connection; what is held for this goes on by itself.',
+    sentence: 'The other system does not accept our credentials any more.',
+    nextStep: 'Replace them in the connection; what is held for this goes on by itself.',
     action: 'hold',
   },
   'not permitted': {
-    sentence: 'The key is good, but lacks the permission for this.',
-    nextStep: 'Give the key the missing permission there, or replace it; then retry.',
+    sentence: 'The other system knows us, but does not permit this.',
+    nextStep: 'Give our access the missing permission there, or replace it; then retry.',
     action: 'hold',
   },
   'address invalid': {
@@ -44,6 +49,11 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     sentence: 'This person left the list there once, and is not taken back without a new confirmation.',
     nextStep: 'Ask the person to confirm; once they do, the delivery goes on with that proof.',
     action: 'hold',
+  },
+  'address suppressed there': {
+    sentence: 'The other system has blocked this address, because mail to it came back or was complained about.',
+    nextStep: 'Nothing to do: it was dropped. If the person writes to you, ask them for another address.',
+    action: 'drop',
   },
   'required field missing': {
     sentence: 'A field that is required there got no value.',
@@ -65,6 +75,11 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     nextStep: 'Look at the person there, then retry or drop.',
     action: 'hold',
   },
+  'too large': {
+    sentence: 'What was sent is more than the other system takes.',
+    nextStep: 'Shorten the longest value in the mapping, publish the route, then retry under the present route.',
+    action: 'hold',
+  },
   'rate limited': {
     sentence: 'The other system asks us to go slower.',
     nextStep: 'Nothing to do: it is tried again at the time the other system named.',
@@ -84,6 +99,11 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     sentence: 'The answer is not what this kind of service sends.',
     nextStep: 'Nothing to do yet: it is tried again. If it lasts, check the base URL of the connection.',
     action: 'retry',
+  },
+  unclear: {
+    sentence: 'The connection broke after sending, and this service cannot be asked whether it arrived.',
+    nextStep: 'Look there. If it arrived, say so; if not, retry.',
+    action: 'hold',
   },
   'address not allowed': {
     sentence: 'The base URL leads to a private address, which this installation does not call.',

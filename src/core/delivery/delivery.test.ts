@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { catalogueOf } from '../../../test/world/catalogue.ts';
 import type { Intent } from '../plan/index.ts';
 import {
   CAUSES,
@@ -42,13 +43,14 @@ describe('the cause of an answer', () => {
     ['the same status, another type', answered(409, { type: 'about:blank' }), 'conflict'],
     ['a rule of the profile, by status', answered(422), 'required field missing'],
     ['too often', answered(429), 'rate limited'],
+    ['too large', answered(413), 'too large'],
     ['out of order', answered(503), 'unavailable'],
     ['a redirect', answered(302), 'answer unreadable'],
     ['nobody there', { kind: 'unanswered', fault: 'unreachable', code: '' }, 'unavailable'],
     ['broken off', { kind: 'unanswered', fault: 'dropped', code: '' }, 'time-out'],
     ['too slow', { kind: 'unanswered', fault: 'time-out', code: '' }, 'time-out'],
     ['private address', { kind: 'unanswered', fault: 'forbidden address', code: '' }, 'address not allowed'],
-  ])('%s', (_, answer, cause) => expect(classifyAnswer(answer, rules, 0)?.cause ?? null).toBe(cause));
+  ])('%s', (_, answer, cause) => expect(classifyAnswer(answer, { rules }, 0)?.cause ?? null).toBe(cause));
 
   it('keeps what the other system said, and for how long it wants to be left alone', () => {
     const fault = classifyAnswer(
@@ -57,7 +59,7 @@ describe('the cause of an answer', () => {
         { title: 'No.', errors: [{ pointer: '/fields/given', detail: 'is required' }] },
         { 'retry-after': '3' },
       ),
-      rules,
+      { rules },
       0,
     );
     expect(fault).toEqual({ cause: 'required field missing', said: 'No. · /fields/given: is required', waitMs: 3000 });
@@ -75,6 +77,8 @@ describe('what follows a failed try', () => {
   });
   it('never comes before the time that was asked for', () =>
     expect(nextAttempt(1, fault('rate limited', 30_000), 1000, 0)).toEqual({ kind: 'retry', at: 31_000 }));
+  it('drops what nobody could mend', () =>
+    expect(nextAttempt(1, fault('address suppressed there'), 0, 0)).toEqual({ kind: 'drop' }));
   it('gives up in the end', () => expect(nextAttempt(16, fault('unavailable'), 0, 0)).toEqual({ kind: 'hold' }));
 });
 
@@ -90,17 +94,19 @@ describe('the states of a delivery', () => {
     'delivered',
     'failed for now',
     'stopped',
+    'given up',
     'replayed',
+    'seen there',
     'dropped',
   ];
   const table: Record<DeliveryState, (DeliveryState | null)[]> = {
-    waiting: ['queued', null, null, null, null, null, 'dropped'],
-    queued: [null, 'sending', null, null, null, null, null],
-    sending: [null, 'sending', 'delivered', 'retrying', 'held', null, null],
-    retrying: [null, 'sending', null, null, null, 'queued', 'dropped'],
-    held: [null, null, null, null, null, 'queued', 'dropped'],
-    delivered: [null, null, null, null, null, null, null],
-    dropped: [null, null, null, null, null, null, null],
+    waiting: ['queued', null, null, null, null, null, null, null, 'dropped'],
+    queued: [null, 'sending', null, null, 'held', null, null, null, null],
+    sending: [null, 'sending', 'delivered', 'retrying', 'held', 'dropped', null, null, null],
+    retrying: [null, 'sending', null, null, 'held', null, 'queued', null, 'dropped'],
+    held: [null, null, null, null, null, null, 'queued', 'delivered', 'dropped'],
+    delivered: [null, null, null, null, null, null, null, null, null],
+    dropped: [null, null, null, null, null, null, null, null, null],
   };
   it.each(DELIVERY_STATES)('%s', (state) =>
     expect(events.map((event) => transition(state, event))).toEqual(table[state]),
@@ -110,6 +116,7 @@ describe('the states of a delivery', () => {
 describe('reading back', () => {
   const intent: Intent = {
     email: 'a@b.example',
+    kind: '',
     fields: { email: 'a@b.example', given: 'Mara', figure: 1 },
     list: 'L',
     group: '',
@@ -118,15 +125,16 @@ describe('reading back', () => {
     purpose: '',
     wording: '',
   };
-  const catalogue = {
+  const catalogue = catalogueOf({
     lists: [{ id: 'L', name: 'List', groups: [] }],
-    tags: [],
     fields: [
       { key: 'email', label: 'Email', type: 'email' as const, required: true, choices: [], maxLength: null },
       { key: 'given', label: 'First name', type: 'text' as const, required: true, choices: [], maxLength: null },
     ],
-  };
+  });
   const held: HeldPerson = {
+    id: '1',
+    madeAt: null,
     email: 'A@b.example',
     state: 'active',
     fields: { given: 'Mara', figure: 1 },
@@ -147,6 +155,27 @@ describe('reading back', () => {
       'List',
       'Tag',
     ]));
+  it('takes the ways in which services write a value for the same value', () => {
+    const typed = catalogueOf({
+      fields: (['yes/no', 'number', 'date', 'phone', 'text'] as const).map((type) => ({
+        key: type,
+        label: type,
+        type,
+        required: false,
+        choices: [],
+        maxLength: null,
+      })),
+    });
+    const meant = { 'yes/no': true, number: 7, date: '2026-05-31', phone: '+44 1632 960123', text: 'seven' };
+    const found = { 'yes/no': '1', number: '7', date: '2026-05-31T00:00:00Z', phone: '+441632960123', text: 'Seven' };
+    const rows = compareReadBack(
+      { ...intent, list: '', tags: [], fields: meant },
+      typed,
+      { ...held, fields: found },
+      null,
+    );
+    expect(rows.filter(({ same }) => !same).map(({ what }) => what)).toEqual(['text']);
+  });
   it('finds that nobody is there', () => expect(different(null)).toEqual(['Person']));
   it('lets filled fields stay under "fill gaps", and empty ones not', () => {
     const before = { ...held, fields: { given: 'Maria', figure: null } };

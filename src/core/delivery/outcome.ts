@@ -1,5 +1,5 @@
 import type { Cause } from './causes.ts';
-import { readRetryAfter } from './retryAfter.ts';
+import { readWait } from './room.ts';
 
 /** What came of one request. */
 export type Answer =
@@ -18,6 +18,15 @@ export interface ErrorRule {
   cause: Cause;
 }
 
+/** The rules of a profile, with what only its engine can read out of a body. */
+export interface ErrorReading {
+  rules: ErrorRule[];
+  /** The cause that a code in the body stands for; null when there is none that is known. */
+  causeByCode?: (status: number, body: unknown) => Cause | null;
+  /** The service's own words; '' for none. */
+  wordsIn?: (body: unknown) => string;
+}
+
 export interface Fault {
   cause: Cause;
   /** What the other system said, in its words, or ''. */
@@ -30,21 +39,22 @@ export interface Fault {
  * Reads an answer: null when it is a success, otherwise the cause.
  * Pure; `now` is only for Retry-After dates.
  */
-export function classifyAnswer(answer: Answer, rules: ErrorRule[], now: number): Fault | null {
+export function classifyAnswer(answer: Answer, reading: ErrorReading, now: number): Fault | null {
   if (answer.kind === 'unanswered') return { cause: causeOfSilence(answer.fault), said: '', waitMs: null };
+  const { rules, causeByCode, wordsIn } = reading;
   const { status, body } = answer;
   if (status >= 200 && status < 300) {
     return answer.readable ? null : { cause: 'answer unreadable', said: '', waitMs: null };
   }
-  const said = sayingOf(body);
+  const said = wordsIn?.(body) || sayingOf(body);
   const type = textOf(body, 'type');
   const rule = rules.find(
     (candidate) => candidate.status === status && (candidate.type === undefined || type.endsWith(candidate.type)),
   );
   return {
-    cause: rule?.cause ?? causeOfStatus(status),
+    cause: causeByCode?.(status, body) ?? rule?.cause ?? causeOfStatus(status),
     said,
-    waitMs: readRetryAfter(answer.headers['retry-after'], now),
+    waitMs: readWait(answer.headers, now),
   };
 }
 
@@ -72,13 +82,15 @@ function causeOfStatus(status: number): Cause {
   if (status === 404 || status === 410) return 'place gone';
   if (status === 409) return 'conflict';
   if (status === 408 || status === 425) return 'time-out';
+  if (status === 413) return 'too large';
   if (status === 429) return 'rate limited';
   if (status >= 400 && status < 500) return 'value refused';
   return status >= 500 ? 'unavailable' : 'answer unreadable';
 }
 
-/** A problem document's own sentences: detail, or title, with what its errors name. */
+/** A problem document's own sentences: detail, or title, with what its errors name. A short plain text is taken as it is. */
 function sayingOf(body: unknown): string {
+  if (typeof body === 'string') return /[<>]/.test(body) ? '' : body.trim().slice(0, 300);
   const main = textOf(body, 'detail') || textOf(body, 'title');
   const errors =
     typeof body === 'object' && body !== null && 'errors' in body && Array.isArray(body.errors) ? body.errors : [];

@@ -1,10 +1,14 @@
-import type { SentValue } from '../mapping/index.ts';
+import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
 import type { Catalogue, Intent } from '../plan/index.ts';
 
 /** A person as the other system holds them. */
 export interface HeldPerson {
+  /** Its id there; '' when the service does not say. */
+  id: string;
   email: string;
   state: string;
+  /** When it was made there, in milliseconds since 1970; null when the service does not say. */
+  madeAt: number | null;
   fields: Record<string, SentValue | null>;
   lists: string[];
   groups: string[];
@@ -30,10 +34,14 @@ export function compareReadBack(
   before: HeldPerson | null,
 ): ReadBackRow[] {
   if (!found) return [{ what: 'Person', meant: intent.email, found: 'not there', same: false }];
-  const rows: ReadBackRow[] = [row('Email', intent.email, found.email, intent.email === found.email.toLowerCase())];
+  const rows: ReadBackRow[] =
+    found.email === '' ? [] : [row('Email', intent.email, found.email, intent.email === found.email.toLowerCase())];
+  const destination = catalogue.can.kinds
+    ? (catalogue.kinds.find(({ id }) => id === intent.kind)?.fields ?? [])
+    : catalogue.fields;
   const untouched = before !== null && intent.duplicates === 'leave alone';
   for (const [key, meant] of Object.entries(intent.fields)) {
-    const field = catalogue.fields.find((candidate) => candidate.key === key);
+    const field = destination.find((candidate) => candidate.key === key);
     if (field?.type === 'email') continue;
     const held = found.fields[key] ?? null;
     const kept = untouched || (intent.duplicates === 'fill gaps' && isFilled(before?.fields[key]));
@@ -42,13 +50,14 @@ export function compareReadBack(
         field?.label ?? key,
         kept ? `${String(meant)} (kept as it was)` : String(meant),
         held === null ? '' : String(held),
-        kept || sameValue(meant, held),
+        kept || isSameValue(field?.type ?? 'text', meant, held),
       ),
     );
   }
   if (untouched) return rows;
   const list = catalogue.lists.find(({ id }) => id === intent.list);
-  if (intent.list !== '') rows.push(place('List', list?.name ?? intent.list, found.lists.includes(intent.list)));
+  if (intent.list !== '')
+    rows.push(place(capital(catalogue.can.calls.list), list?.name ?? intent.list, found.lists.includes(intent.list)));
   if (intent.group !== '') {
     const group = list?.groups.find(({ id }) => id === intent.group);
     rows.push(place('Group', group?.name ?? intent.group, found.groups.includes(intent.group)));
@@ -60,4 +69,30 @@ export function compareReadBack(
 const row = (what: string, meant: string, found: string, same: boolean): ReadBackRow => ({ what, meant, found, same });
 const place = (what: string, name: string, isIn: boolean) => row(what, name, isIn ? name : 'not in it', isIn);
 const isFilled = (value: SentValue | null | undefined) => value !== undefined && value !== null && value !== '';
-const sameValue = (meant: SentValue, held: SentValue | null) => held !== null && String(meant) === String(held);
+const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
+
+const YES = new Set(['true', 'yes', '1', 'on']);
+
+/** Whether two values mean the same, however either side writes it: 1 and "1", true and "yes", a day and its midnight. */
+function isSameValue(type: DestinationFieldType, meant: SentValue, held: SentValue | null): boolean {
+  if (held === null) return false;
+  const [one, other] = [String(meant).trim(), String(held).trim()];
+  if (one === other) return true;
+  switch (type) {
+    case 'yes/no':
+      return YES.has(one.toLowerCase()) === YES.has(other.toLowerCase());
+    case 'number':
+      return other !== '' && Number(one) === Number(other);
+    case 'date':
+      return one.slice(0, 10) === other.slice(0, 10);
+    case 'email':
+      return one.toLowerCase() === other.toLowerCase();
+    case 'phone':
+      return one.replace(/[^+\d]/g, '') === other.replace(/[^+\d]/g, '');
+    case 'text':
+    case 'choice':
+      return false;
+    default:
+      return type satisfies never;
+  }
+}

@@ -7,7 +7,7 @@ const LONGEST_MS = 15 * 60_000;
 /** With these limits the last try comes about two hours after the first. */
 const MOST_TRIES = 16;
 
-export type NextStep = { kind: 'retry'; at: number } | { kind: 'hold' };
+export type NextStep = { kind: 'retry'; at: number } | { kind: 'hold' } | { kind: 'drop' };
 
 /**
  * What happens after a failed try.
@@ -15,7 +15,9 @@ export type NextStep = { kind: 'retry'; at: number } | { kind: 'hold' };
  * @param random a number in [0, 1)
  */
 export function nextAttempt(tries: number, fault: Fault, now: number, random: number): NextStep {
-  if (CAUSES[fault.cause].action === 'hold' || tries >= MOST_TRIES) return { kind: 'hold' };
+  const { action } = CAUSES[fault.cause];
+  if (action === 'drop') return { kind: 'drop' };
+  if (action === 'hold' || tries >= MOST_TRIES) return { kind: 'hold' };
   const limit = Math.min(LONGEST_MS, FIRST_LIMIT_MS * 2 ** (tries - 1));
   const asked = Math.min(fault.waitMs ?? 0, 24 * 3_600_000);
   return { kind: 'retry', at: Math.round(now + asked + random * limit) };

@@ -3,7 +3,15 @@ export const DELIVERY_STATES = ['waiting', 'queued', 'sending', 'retrying', 'hel
 export type DeliveryState = (typeof DELIVERY_STATES)[number];
 
 export type DeliveryEvent =
-  'confirmed' | 'claimed' | 'delivered' | 'failed for now' | 'stopped' | 'replayed' | 'dropped';
+  | 'confirmed'
+  | 'claimed'
+  | 'delivered'
+  | 'failed for now'
+  | 'stopped'
+  | 'given up'
+  | 'replayed'
+  | 'seen there'
+  | 'dropped';
 
 /** The state after an event; null when the event does not apply, and nothing changes. */
 export function transition(state: DeliveryState, event: DeliveryEvent): DeliveryState | null {
@@ -18,7 +26,12 @@ export function transition(state: DeliveryState, event: DeliveryEvent): Delivery
     case 'failed for now':
       return state === 'sending' ? 'retrying' : null;
     case 'stopped':
-      return state === 'sending' ? 'held' : null;
+      // Everything that waits for a connection is held when its credentials turn out to be refused.
+      return state === 'sending' || state === 'queued' || state === 'retrying' ? 'held' : null;
+    case 'given up':
+      return state === 'sending' ? 'dropped' : null;
+    case 'seen there':
+      return state === 'held' ? 'delivered' : null;
     case 'replayed':
       return state === 'held' || state === 'retrying' ? 'queued' : null;
     case 'dropped':

@@ -1,7 +1,8 @@
 import { bad, good, type Result } from '../result.ts';
 import { type FieldValue, parseEmail, printValue } from '../values/index.ts';
 
-export type DestinationFieldType = 'text' | 'email' | 'number' | 'yes/no' | 'choice' | 'date';
+export const DESTINATION_FIELD_TYPES = ['text', 'email', 'number', 'yes/no', 'choice', 'date', 'phone'] as const;
+export type DestinationFieldType = (typeof DESTINATION_FIELD_TYPES)[number];
 
 /** One field that the other system offers, as its catalogue says. */
 export interface DestinationField {
@@ -42,6 +43,7 @@ export function fitValue(field: DestinationField, value: FieldValue): Result<Sen
       return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text))
         ? good(text)
         : bad(`takes a date like 2026-05-31, and "${text}" is none.`);
+    case 'phone':
     case 'text':
       if (typeof value === 'boolean') return good(value ? 'yes' : 'no');
       return field.maxLength !== null && text.length > field.maxLength

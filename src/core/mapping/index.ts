@@ -1,4 +1,10 @@
-export { fitValue, type DestinationField, type SentValue } from './destination.ts';
-export { applyMapping, requiredFirst, type LineResult, type MapLine } from './mapping.ts';
+export {
+  DESTINATION_FIELD_TYPES,
+  fitValue,
+  type DestinationField,
+  type DestinationFieldType,
+  type SentValue,
+} from './destination.ts';
+export { applyMapping, fieldsUsed, requiredFirst, type LineResult, type LineOrigin, type MapLine } from './mapping.ts';
 export { STEPS, STEP_HELP, applyStep, type Step } from './steps.ts';
 export { suggestLines } from './suggest.ts';

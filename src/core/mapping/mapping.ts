@@ -1,9 +1,10 @@
-import { type FieldValue, type FieldValues, isEmpty } from '../values/index.ts';
+import { type FieldValue, type FieldValues, isEmpty, printValue } from '../values/index.ts';
 import { type DestinationField, fitValue, type SentValue } from './destination.ts';
 import { applyStep, type Step } from './steps.ts';
 
-/** Where a line's value comes from: a field of the source, or a fixed value. */
-export type LineOrigin = { kind: 'field'; field: string } | { kind: 'fixed'; value: string };
+/** Where a line's value comes from: a field of the source, a fixed value, or a text with {field} in it. */
+export type LineOrigin =
+  { kind: 'field'; field: string } | { kind: 'fixed'; value: string } | { kind: 'text'; text: string };
 
 /** One line of a mapping: a destination field, and how it is filled. */
 export interface MapLine {
@@ -51,7 +52,33 @@ function fillField(field: DestinationField, line: MapLine, values: FieldValues):
 }
 
 /** A line's value after its steps; undefined when the source has no such field. */
-export function lineValue(line: MapLine, values: FieldValues): FieldValue | undefined {
-  const start = line.from.kind === 'fixed' ? line.from.value : values[line.from.field];
-  return start === undefined ? undefined : line.steps.reduce((value, step) => applyStep(step, value), start);
+export function lineValue({ from, steps }: MapLine, values: FieldValues): FieldValue | undefined {
+  const start = startOf(from, values);
+  return start === undefined ? undefined : steps.reduce((value, step) => applyStep(step, value), start);
+}
+
+function startOf(from: LineOrigin, values: FieldValues): FieldValue | undefined {
+  switch (from.kind) {
+    case 'fixed':
+      return from.value;
+    case 'field':
+      return values[from.field];
+    case 'text':
+      return fillText(from.text, values);
+    default:
+      return from satisfies never;
+  }
+}
+
+const SLOT = /\{([A-Za-z][A-Za-z0-9_.-]*)\}/g;
+
+/** Puts values in the place of {field}; a field that the source does not have is left as it stands, so that it is seen. */
+function fillText(text: string, values: FieldValues): string {
+  return text.replace(SLOT, (slot, key: string) => (key in values ? printValue(values[key]) : slot)).trim();
+}
+
+/** The source fields that a line draws on. */
+export function fieldsUsed({ from }: MapLine): string[] {
+  if (from.kind === 'field') return [from.field];
+  return from.kind === 'text' ? [...from.text.matchAll(SLOT)].map(([, key]) => key ?? '') : [];
 }

@@ -1,4 +1,5 @@
-import type { DestinationField } from '../mapping/index.ts';
+import type { DestinationField, MapLine } from '../mapping/index.ts';
+import type { DuplicatePolicy } from './route.ts';
 
 /** A place or label in the other system. */
 export interface CatalogueItem {
@@ -10,9 +11,61 @@ export interface CatalogueList extends CatalogueItem {
   groups: CatalogueItem[];
 }
 
+/** A kind of record, with fields of its own: a person, an enquiry, a sheet with its columns. */
+export interface CatalogueKind extends CatalogueItem {
+  fields: DestinationField[];
+}
+
+/** What a kind of service can do; what it cannot is neither offered nor expected. */
+export interface Abilities {
+  lists: boolean;
+  groups: boolean;
+  tags: boolean;
+  kinds: boolean;
+  /** Takes fields of any name: the operator says which. */
+  freeFields: boolean;
+  /** Whether somebody can be asked for after sending. */
+  readBack: boolean;
+  /** What can happen to a person who is there already; the first is the usual one. */
+  duplicates: DuplicatePolicy[];
+  /** What can be made there from here. */
+  makes: { list: boolean; group: boolean; tag: boolean; field: boolean };
+  /** What the service itself calls its places. */
+  calls: { list: string; group: string; kind: string };
+}
+
 /** What a connected system offers. */
 export interface Catalogue {
   lists: CatalogueList[];
   tags: CatalogueItem[];
+  /** Fields of a service that has but one kind of record. */
   fields: DestinationField[];
+  kinds: CatalogueKind[];
+  can: Abilities;
+}
+
+/** The fields that a target can fill: those of its kind of record, and any that the operator named. */
+export function fieldsFor(catalogue: Catalogue, target: { kind: string; lines: MapLine[] }): DestinationField[] {
+  const known = catalogue.can.kinds
+    ? (catalogue.kinds.find(({ id }) => id === target.kind)?.fields ?? [])
+    : catalogue.fields;
+  if (!catalogue.can.freeFields) return known;
+  const named = target.lines.filter(({ to }) => !known.some(({ key }) => key === to));
+  return [...known, ...named.map(({ to }) => freeField(to))];
+}
+
+const freeField = (key: string): DestinationField => ({
+  key,
+  label: key,
+  type: 'text',
+  required: false,
+  choices: [],
+  maxLength: null,
+});
+
+/** Every field of a catalogue, named by its kind of record and its key. */
+export function fieldsOfKinds({ can, kinds, fields }: Catalogue): { id: string; field: DestinationField }[] {
+  return can.kinds
+    ? kinds.flatMap((kind) => kind.fields.map((field) => ({ id: `${kind.id} ${field.key}`, field })))
+    : fields.map((field) => ({ id: ` ${field.key}`, field }));
 }

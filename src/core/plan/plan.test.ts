@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { catalogueOf } from '../../../test/world/catalogue.ts';
 import type { SourceField } from '../values/index.ts';
 import {
   planSubmission,
@@ -27,7 +28,7 @@ const fields = [
   field('email', 'email', { keepAs: 'email' }),
   field('consent', 'tick', { label: 'Yes, write to me' }),
 ];
-const catalogue: Catalogue = {
+const catalogue: Catalogue = catalogueOf({
   lists: [{ id: 'L', name: 'List', groups: [{ id: 'G', name: 'Group' }] }],
   tags: [],
   fields: [
@@ -35,12 +36,13 @@ const catalogue: Catalogue = {
     { key: 'given', label: 'First name', type: 'text', required: true, choices: [], maxLength: 5 },
     { key: 'note', label: 'Note', type: 'number', required: false, choices: [], maxLength: null },
   ],
-};
+});
 const document: RouteDocument = {
   sourceId: 'S',
   targets: [
     {
       connectionId: 'C',
+      kind: '',
       list: 'L',
       group: 'G',
       tags: ['web'],

@@ -2,7 +2,7 @@ import { consentState, type ConsentEvent, type ConsentEventKind } from '../conse
 import { changesTo, keysOf, type ContactKey, type KnownContact, type ValueChange } from '../identity/index.ts';
 import { applyMapping, type LineResult, type SentValue } from '../mapping/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
-import type { Catalogue } from './catalogue.ts';
+import { fieldsFor, type Catalogue } from './catalogue.ts';
 import type { ConsentPolicy, DuplicatePolicy, RouteDocument, Target } from './route.ts';
 
 /** A repeated sign-up within this time does not send a second confirmation. */
@@ -54,6 +54,8 @@ export interface PlannedConfirmation {
 /** What the person's record in the other system is to be after a delivery. */
 export interface Intent {
   email: string;
+  /** Id of the kind of record; '' where there is but one. */
+  kind: string;
   fields: Record<string, SentValue>;
   list: string;
   group: string;
@@ -122,7 +124,7 @@ function planRoute(plan: Plan, route: LiveRoute, email: string, input: PlanInput
       plan.notes.push(`${route.name}: target ${targetIndex + 1} has no connection.`);
       return;
     }
-    const results = applyMapping(catalogue.fields, target.lines, input.values);
+    const results = applyMapping(fieldsFor(catalogue, target), target.lines, input.values);
     plan.deliveries.push({
       routeId: route.id,
       routeVersion: route.version,
@@ -131,10 +133,11 @@ function planRoute(plan: Plan, route: LiveRoute, email: string, input: PlanInput
       when,
       intent: {
         email,
+        kind: target.kind,
         fields: sentFields(results),
         list: target.list,
         group: target.group,
-        tags: tagsFor(target, input.values),
+        tags: catalogue.can.tags ? tagsFor(target, input.values) : [],
         duplicates: target.duplicates,
         purpose: consent.purpose,
         wording,

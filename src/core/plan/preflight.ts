@@ -1,8 +1,8 @@
-import { requiredFirst } from '../mapping/index.ts';
+import { fieldsUsed, requiredFirst } from '../mapping/index.ts';
 import type { SourceDocument } from '../intake/index.ts';
 import { identifies } from '../identity/index.ts';
 import type { SourceField } from '../values/index.ts';
-import type { Catalogue } from './catalogue.ts';
+import { fieldsFor, type Catalogue } from './catalogue.ts';
 import type { RouteDocument, Target } from './route.ts';
 
 /** One thing that a check of a route found before it goes live. */
@@ -12,6 +12,8 @@ export interface Finding {
   part: 'source' | 'target' | 'mapping' | 'tags' | 'consent';
   message: string;
   fix: string;
+  /** Which target it concerns, counted from 0; absent when it concerns the whole route. */
+  target?: number;
 }
 
 export interface PreflightInput {
@@ -33,9 +35,11 @@ export function preflight({ document, source, catalogues }: PreflightInput): Fin
     );
   }
   if (document.targets.length === 0) findings.push(blocker('target', 'It leads nowhere yet.', 'Choose a connection.'));
-  for (const target of document.targets) {
-    findings.push(...targetFindings(target, catalogues[target.connectionId], fields));
-  }
+  document.targets.forEach((target, index) => {
+    const own = targetFindings(target, catalogues[target.connectionId], fields);
+    findings.push(...own.map((finding) => ({ ...finding, target: index })));
+  });
+  findings.push(...unusedFindings(document, fields));
   const order = { blocker: 0, warning: 1, hint: 2 };
   return findings.sort((a, b) => order[a.level] - order[b.level]);
 }
@@ -93,20 +97,52 @@ function consentFindings({ consent }: RouteDocument, { fields, statement }: Sour
   return findings;
 }
 
+/** Whether the place still exists, and whether the service can do what is asked of it there. */
+function placeFindings(target: Target, { lists, kinds, can }: Catalogue): Finding[] {
+  const findings: Finding[] = [];
+  const list = lists.find(({ id }) => id === target.list);
+  if (can.kinds && !kinds.some(({ id }) => id === target.kind)) {
+    findings.push(
+      target.kind === ''
+        ? blocker('target', `No ${can.calls.kind} is chosen.`, `Choose which ${can.calls.kind} is to be filled.`)
+        : blocker('target', `The chosen ${can.calls.kind} is gone there.`, `Choose another ${can.calls.kind}.`),
+    );
+  }
+  if (can.lists && target.list === '') {
+    findings.push(
+      warning('target', `No ${can.calls.list} is chosen, so people arrive in none.`, `Choose a ${can.calls.list}.`),
+    );
+  } else if (can.lists && !list) {
+    findings.push(
+      blocker('target', `The chosen ${can.calls.list} is gone there.`, `Choose another ${can.calls.list}.`),
+    );
+  } else if (list && target.group !== '' && !list.groups.some(({ id }) => id === target.group)) {
+    findings.push(blocker('target', `The chosen group is not in ${list.name}.`, 'Choose another group, or none.'));
+  }
+  if (!can.duplicates.includes(target.duplicates)) {
+    findings.push(
+      blocker(
+        'target',
+        `This kind of service cannot "${target.duplicates}" who is there already.`,
+        `Choose ${can.duplicates.map((policy) => `"${policy}"`).join(' or ')}.`,
+      ),
+    );
+  }
+  if (!can.tags && (target.tags.length > 0 || target.tagRules.length > 0)) {
+    findings.push(
+      warning('tags', 'This kind of service has no tags; those set here go nowhere.', 'Take the tags away.'),
+    );
+  }
+  return findings;
+}
+
 function targetFindings(target: Target, catalogue: Catalogue | undefined, fields: SourceField[]): Finding[] {
   if (!catalogue)
     return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
-  const findings: Finding[] = [];
-  const list = catalogue.lists.find(({ id }) => id === target.list);
-  if (target.list === '') {
-    findings.push(warning('target', 'No list is chosen, so people arrive in none.', 'Choose a list.'));
-  } else if (!list) {
-    findings.push(blocker('target', 'The chosen list is gone there.', 'Choose another list.'));
-  } else if (target.group !== '' && !list.groups.some(({ id }) => id === target.group)) {
-    findings.push(blocker('target', `The chosen group is not in ${list.name}.`, 'Choose another group, or none.'));
-  }
+  const findings = placeFindings(target, catalogue);
+  const destination = fieldsFor(catalogue, target);
   const lines = new Map(target.lines.map((line) => [line.to, line]));
-  for (const field of requiredFirst(catalogue.fields)) {
+  for (const field of requiredFirst(destination)) {
     const line = lines.get(field.key);
     const origin = line?.from.kind === 'field' ? line.from.field : null;
     const sourceField = fields.find(({ key }) => key === origin);
@@ -154,22 +190,35 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
     }
   }
   for (const line of target.lines) {
-    if (!catalogue.fields.some(({ key }) => key === line.to)) {
+    const unknown =
+      line.from.kind === 'text' ? fieldsUsed(line).filter((key) => !fields.some((one) => one.key === key)) : [];
+    if (unknown.length > 0) {
+      findings.push(
+        blocker(
+          'mapping',
+          `The text for ${line.to} has {${unknown.join('}, {')}} in it, which the live source does not have.`,
+          'Write the field names as the source has them, or publish the source if the field is new.',
+        ),
+      );
+    }
+    if (!destination.some(({ key }) => key === line.to)) {
       findings.push(warning('mapping', `"${line.to}" is mapped, but is no field there any more.`, 'Remove the line.'));
     }
   }
-  for (const field of fields) {
-    const used =
-      target.lines.some(({ from }) => from.kind === 'field' && from.field === field.key) ||
-      target.tagRules.some((rule) => rule.field === field.key);
-    if (!used && field.type !== 'tick') {
-      findings.push({
-        level: 'hint',
-        part: 'mapping',
-        message: `${field.label} goes nowhere: its answers stay in Iwashi.`,
-        fix: 'Map it, or leave it if that is meant.',
-      });
-    }
-  }
   return findings;
+}
+
+/** Answers that go to none of the targets. */
+function unusedFindings({ targets }: RouteDocument, fields: SourceField[]): Finding[] {
+  const used = new Set(
+    targets.flatMap(({ lines, tagRules }) => [...lines.flatMap(fieldsUsed), ...tagRules.map(({ field }) => field)]),
+  );
+  return fields
+    .filter(({ key, type }) => type !== 'tick' && targets.length > 0 && !used.has(key))
+    .map(({ label }) => ({
+      level: 'hint' as const,
+      part: 'mapping' as const,
+      message: `${label} goes nowhere: its answers stay in Iwashi.`,
+      fix: 'Map it, or leave it if that is meant.',
+    }));
 }

@@ -1,7 +1,7 @@
 import type { MapLine } from '../mapping/index.ts';
 
 /** What happens to a person who is in the destination already. */
-export const DUPLICATE_POLICIES = ['update', 'fill gaps', 'leave alone'] as const;
+export const DUPLICATE_POLICIES = ['update', 'fill gaps', 'leave alone', 'add'] as const;
 export type DuplicatePolicy = (typeof DUPLICATE_POLICIES)[number];
 
 /** "When this field has this answer, set this tag." A tick's answer is `yes`. */
@@ -14,6 +14,8 @@ export interface TagRule {
 /** One connection and place within a route. */
 export interface Target {
   connectionId: string;
+  /** Id of the kind of record there; '' where there is but one. */
+  kind: string;
   /** Ids of the destination's list and group; '' for none. */
   list: string;
   group: string;

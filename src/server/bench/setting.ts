@@ -1,10 +1,8 @@
 import { readConfig } from '../config.ts';
-import { mask } from '../connectors/http.ts';
 import { profileOf } from '../connectors/registry.ts';
-import { verifyConnection } from '../connectors/verify.ts';
+import { saveConnection, verifyEntered } from '../connecting/adding.ts';
 import { createContext, type Context } from '../context.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
-import { addConnection } from '../store/connections.ts';
 import { migrateStore } from '../store/database.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
 import { addSource, findSource, publishSource, type SourceRecord } from '../store/sources.ts';
@@ -22,26 +20,19 @@ export const benchSetting = (): Promise<Setting> => (made ??= makeSetting());
 
 async function makeSetting(): Promise<Setting> {
   const context = createContext(readConfig(process.env));
-  const { store, now, newId, send, secrets } = context;
+  const { store, now, newId } = context;
   await migrateStore(store, context.config.root);
   const ternPost = { url: process.env.BENCH_TERN_POST ?? '', key: process.env.BENCH_TERN_POST_KEY ?? '' };
 
-  const access = { profile: profileOf('tern-post'), baseUrl: ternPost.url, key: ternPost.key };
-  const { result, catalogue } = await verifyConnection(send, access, now);
-  if (!result.ok) throw new Error(result.problem);
-  const connectionId = newId();
-  await addConnection(store.db, {
-    id: connectionId,
-    profile: 'tern-post',
+  const entered = {
+    profile: profileOf('tern-post'),
     name: 'Bench',
     baseUrl: ternPost.url,
-    secret: secrets.seal(ternPost.key),
-    keyHint: mask(ternPost.key),
-    verify: result,
-    catalogue,
-    catalogueAt: now(),
-    createdAt: now(),
-  });
+    credentials: { key: ternPost.key },
+  };
+  const verified = await verifyEntered(context, entered);
+  if (!verified.result.ok) throw new Error(verified.result.problem);
+  const connectionId = await saveConnection(context, entered, verified);
 
   const sourceId = newId();
   const draft = { ...skyLetterForm(''), origins: [], thankYouUrl: '' };

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Answer } from '../../core/delivery/index.ts';
+import { abilitiesOf } from './catalogue.ts';
 import { createConnector } from './engine.ts';
 import type { OutgoingRequest, Send } from './http.ts';
 import { mask } from './http.ts';
@@ -34,7 +35,11 @@ function network(...bodies: unknown[]): { send: Send; asked: OutgoingRequest[] }
 }
 
 const connector = (send: Send) =>
-  createConnector(send, { profile: profileOf('tern-post'), baseUrl: 'https://tern.example/', key: 'key' }, () => 0);
+  createConnector(
+    send,
+    { profile: profileOf('tern-post'), baseUrl: 'https://tern.example/', credentials: { key: 'key' }, pool: 'p' },
+    () => 0,
+  );
 const end = { items: [], next: null };
 
 describe('the engine, with the profile of Tern Post', () => {
@@ -59,6 +64,8 @@ describe('the engine, with the profile of Tern Post', () => {
         ],
         tags: [{ id: 'tag', name: 'tag' }],
         fields: [{ key: 'f', label: 'Figure', type: 'number', required: true, choices: [], maxLength: null }],
+        kinds: [],
+        can: abilitiesOf(profileOf('tern-post')),
       },
     });
     expect(asked.map(({ url }) => url.replace('https://tern.example', ''))).toEqual([
@@ -79,12 +86,15 @@ describe('the engine, with the profile of Tern Post', () => {
 
   it('sends the key in its header, the address in the body and never in the URL', async () => {
     const { send, asked } = network({ member: null });
-    expect(await connector(send).findPerson('mara@hill.example')).toEqual({ ok: true, value: null });
+    expect(await connector(send).find({ email: 'mara@hill.example', kind: '', emailField: '' })).toEqual({
+      ok: true,
+      value: null,
+    });
     expect(asked[0]).toMatchObject({
       method: 'POST',
       headers: { 'X-Tern-Key': 'key' },
-      secretHeaders: ['X-Tern-Key'],
-      body: { email: 'mara@hill.example' },
+      secret: { headers: ['X-Tern-Key'], query: [], path: false },
+      body: { text: '{"email":"mara@hill.example"}', type: 'application/json' },
     });
     expect(asked[0]?.url).not.toContain('mara');
   });
@@ -93,17 +103,26 @@ describe('the engine, with the profile of Tern Post', () => {
     const { send, asked } = network({
       member: { email: 'a@b.example', state: 'active', fields: {}, lists: [], groups: [], tags: [] },
     });
-    await connector(send).upsertPerson(
-      { email: 'a@b.example', fields: { given: 'A' }, list: '', group: '', tags: [], proof: null },
+    const fields = { email: 'a@b.example', given: 'A' };
+    const places = { list: '', group: '', tags: [], proof: null };
+    await connector(send).write(
+      { email: 'a@b.example', kind: '', emailField: 'email', fields, otherFields: { given: 'A' }, ...places },
+      null,
       'once',
     );
-    expect(asked[0]?.body).toEqual({ email: 'a@b.example', fields: { given: 'A' }, lists: [], groups: [], tags: [] });
+    expect(JSON.parse(asked[0]?.body?.text ?? '')).toEqual({
+      email: 'a@b.example',
+      fields: { given: 'A' },
+      lists: [],
+      groups: [],
+      tags: [],
+    });
     expect(asked[0]?.headers['Idempotency-Key']).toBe('once');
   });
 
   it('gives a failure as a value', async () => {
     const { send } = network(401);
-    expect(await connector(send).findPerson('a@b.example')).toMatchObject({
+    expect(await connector(send).find({ email: 'a@b.example', kind: '', emailField: '' })).toMatchObject({
       ok: false,
       fault: { cause: 'credentials refused' },
     });

@@ -8,9 +8,22 @@ export interface OutgoingRequest {
   method: Dispatcher.HttpMethod;
   url: string;
   headers: Record<string, string>;
-  body?: unknown;
-  /** Names of headers whose values are secrets. */
-  secretHeaders: string[];
+  /** The body as it goes over the wire. */
+  body?: { text: string; type: string };
+  /** What must never be shown: names of headers and query parameters, and whether the path itself is a secret. */
+  secret: Secrecy;
+  /** Whose connections are used: each connection has a pool of its own, so that a slow service holds up only its own. */
+  pool: string;
+  /** How many requests may be under way in that pool. */
+  atOnce: number;
+}
+
+export interface Secrecy {
+  headers: string[];
+  query: string[];
+  path: boolean;
+  /** Whether bodies hold secrets, as those of token requests do. */
+  bodies?: boolean;
 }
 
 /** Sends a request; never throws for what happens on the way. */
@@ -22,24 +35,37 @@ export interface Send {
 const TOTAL_MS = 10_000;
 const CONNECT_MS = 4_000;
 const ANSWER_LIMIT_BYTES = 2 * 1024 * 1024;
+/** A connection that nothing used for this long is closed. */
+const IDLE_MS = 15_000;
 
 /** @param allowPrivate whether private and loopback addresses may be called; only an installation for trying out allows it */
 export function createSend(allowPrivate: boolean, now: () => number): Send {
-  const agent = new Agent({
-    connect: { timeout: CONNECT_MS, ...(allowPrivate ? {} : { lookup: guardedLookup }) },
-    headersTimeout: TOTAL_MS,
-    bodyTimeout: TOTAL_MS,
-    connections: 32,
-  });
+  const pools = new Map<string, Agent>();
+  const poolFor = ({ pool, atOnce }: OutgoingRequest): Agent => {
+    const known = pools.get(pool);
+    if (known) return known;
+    const agent = new Agent({
+      connect: { timeout: CONNECT_MS, ...(allowPrivate ? {} : { lookup: guardedLookup }) },
+      headersTimeout: TOTAL_MS,
+      bodyTimeout: TOTAL_MS,
+      keepAliveTimeout: IDLE_MS,
+      connections: atOnce,
+    });
+    pools.set(pool, agent);
+    return agent;
+  };
   const send = async (outgoing: OutgoingRequest) => {
     const started = now();
     const answer =
       !allowPrivate && namesForbiddenAddress(new URL(outgoing.url))
         ? ({ kind: 'unanswered', fault: 'forbidden address', code: FORBIDDEN_ADDRESS } as const)
-        : await exchange(agent, outgoing);
+        : await exchange(poolFor(outgoing), outgoing);
     return { answer, exchange: describe(outgoing, answer, started, now() - started) };
   };
-  return Object.assign(send, { close: () => agent.close() });
+  const close = async () => {
+    await Promise.all([...pools.values()].map((agent) => agent.close()));
+  };
+  return Object.assign(send, { close });
 }
 
 async function exchange(dispatcher: Dispatcher, { method, url, headers, body }: OutgoingRequest): Promise<Answer> {
@@ -47,21 +73,19 @@ async function exchange(dispatcher: Dispatcher, { method, url, headers, body }: 
     const response = await request(url, {
       dispatcher,
       method,
-      headers: {
-        accept: 'application/json',
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...headers,
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      headers: { accept: 'application/json', ...(body ? { 'content-type': body.type } : {}), ...headers },
+      ...(body ? { body: body.text } : {}),
       signal: AbortSignal.timeout(TOTAL_MS),
     });
     const text = await readLimited(response.body);
     if (text === null) return { kind: 'unanswered', fault: 'too large', code: 'too large' };
-    const parsed = parseJson(text);
+    const answered = flatHeaders(response.headers);
+    const isText = (answered['content-type'] ?? '').startsWith('text/plain');
+    const parsed = isText ? { ok: true as const, value: text } : parseJson(text);
     return {
       kind: 'answered',
       status: response.statusCode,
-      headers: flatHeaders(response.headers),
+      headers: answered,
       body: parsed.ok ? parsed.value : text.slice(0, 2000),
       readable: parsed.ok || text === '',
     };
@@ -121,33 +145,50 @@ function faultOf(code: string): (Answer & { kind: 'unanswered' })['fault'] {
 }
 
 function describe(
-  { method, url, headers, body, secretHeaders }: OutgoingRequest,
+  { method, url, headers, body, secret }: OutgoingRequest,
   answer: Answer,
   at: number,
   milliseconds: number,
 ): ExchangeView {
-  const secret = new Set(secretHeaders.map((name) => name.toLowerCase()));
+  const hidden = new Set(secret.headers.map((name) => name.toLowerCase()));
   const shown = Object.entries(headers).map(([name, value]) => [
     name,
-    secret.has(name.toLowerCase()) ? mask(value) : value,
+    hidden.has(name.toLowerCase()) ? mask(value) : value,
   ]);
+  const bodies = secret.bodies ? 'not kept: it holds secrets' : null;
   return {
     at: new Date(at).toISOString(),
     method,
-    url,
+    url: redactUrl(url, secret),
     requestHeaders: Object.fromEntries(shown) as Record<string, string>,
-    requestBody: body ?? null,
+    requestBody: body ? (bodies ?? shownBody(body)) : null,
     status: answer.kind === 'answered' ? answer.status : null,
     responseHeaders: answer.kind === 'answered' ? keptHeaders(answer.headers) : {},
     responseBody:
-      answer.kind === 'answered' ? answer.body : `no answer: ${answer.fault}${answer.code ? ` (${answer.code})` : ''}`,
+      answer.kind === 'answered'
+        ? (bodies ?? answer.body)
+        : `no answer: ${answer.fault}${answer.code ? ` (${answer.code})` : ''}`,
     milliseconds,
   };
+}
+
+const shownBody = ({ text, type }: { text: string; type: string }): unknown => {
+  const parsed = type.includes('json') ? parseJson(text) : { ok: false as const };
+  return parsed.ok ? parsed.value : text;
+};
+
+/** An address as it may be shown: without what is secret in it. */
+export function redactUrl(text: string, { query, path }: Pick<Secrecy, 'query' | 'path'>): string {
+  if (!URL.canParse(text)) return '••••••';
+  const url = new URL(text);
+  if (path) return `${url.origin}/${mask(url.pathname.slice(1))}`;
+  for (const name of query) if (url.searchParams.has(name)) url.searchParams.set(name, 'hidden');
+  return url.href;
 }
 
 /** The end of a secret, enough to tell two keys apart. */
 export const mask = (secret: string): string => (secret.length < 12 ? '••••••' : `••••••${secret.slice(-4)}`);
 
-const KEPT = ['content-type', 'retry-after', 'location', 'ratelimit', 'ratelimit-policy', 'idempotent-replayed'];
+const KEPT = /^(content-type|retry-after|location|www-authenticate|idempotent-replayed|(x-)?rate-?limit.*)$/;
 const keptHeaders = (headers: Record<string, string>) =>
-  Object.fromEntries(KEPT.flatMap((name) => (headers[name] ? [[name, headers[name]]] : [])));
+  Object.fromEntries(Object.entries(headers).filter(([name]) => KEPT.test(name)));

@@ -1,50 +1,140 @@
 import type { VerifyResult } from '../../contract/connection.ts';
-import type { Answer, Fault } from '../../core/delivery/index.ts';
+import type { Profile } from '../../contract/profile/index.ts';
+import { classifyAnswer, type Answer, type Fault } from '../../core/delivery/index.ts';
 import type { Catalogue } from '../../core/plan/index.ts';
-import { all, createConnector, one, sendTemplate, type Access } from './engine.ts';
-import type { Send } from './http.ts';
+import { needsToken, type Access } from './access.ts';
+import { clockOf, errorReading, sendTemplate, type Line } from './call.ts';
+import { fetchCatalogue } from './catalogue.ts';
+import { createCodeConnector, isFileName, isSigningSecret, mailConnector, type CodeParts } from './code/index.ts';
+import { all, one } from './jsonPath.ts';
 
-type Trouble = Omit<Extract<VerifyResult, { ok: false }>, 'ok' | 'at'>;
+type Trouble = Omit<Extract<VerifyResult, { ok: false }>, 'ok' | 'at' | 'refused'> & { refused?: boolean };
 
-/** Asks a service who we are there and what it offers, or says exactly what is wrong and what to do. */
-export async function verifyConnection(
-  send: Send,
-  access: Access,
-  now: () => number,
-): Promise<{ result: VerifyResult; catalogue: Catalogue | null }> {
+export interface Verified {
+  result: VerifyResult;
+  /** What it offers; null when it was not asked for, or could not be had. */
+  catalogue: Catalogue | null;
+}
+
+/**
+ * Asks a service who we are there and what it offers, or says exactly what is wrong and what to do.
+ * @param withCatalogue false asks only who we are, which is cheap enough to be done every few minutes
+ */
+export async function verifyConnection(parts: CodeParts, withCatalogue = true): Promise<Verified> {
+  const { access, now } = parts;
   const at = new Date(now()).toISOString();
-  const failed = (trouble: Trouble) => ({ result: { ok: false as const, ...trouble, at }, catalogue: null });
+  const failed = (trouble: Trouble): Verified => ({
+    result: { ok: false, refused: false, ...trouble, at },
+    catalogue: null,
+  });
+  const typed = checkTyped(access);
+  if (typed) return failed(typed);
+  const asked = access.profile.speaks === 'http' ? await askService(parts) : await askCode(parts);
+  if ('trouble' in asked) return failed(asked.trouble);
+  const counts = (catalogue: Catalogue | null) => ({
+    lists: catalogue?.lists.length ?? 0,
+    groups: catalogue?.lists.reduce((sum, list) => sum + list.groups.length, 0) ?? 0,
+    tags: catalogue?.tags.length ?? 0,
+    kinds: catalogue?.kinds.length ?? 0,
+    fields: catalogue?.fields.length ?? 0,
+  });
+  if (!withCatalogue) return { result: { ok: true, account: asked.account, ...counts(null), at }, catalogue: null };
+  const reply =
+    access.profile.speaks === 'http' ? await fetchCatalogue(parts) : await createCodeConnector(parts).fetchCatalogue();
+  if (!reply.ok) return failed(catalogueTrouble(reply.fault, access.profile.name));
+  return { result: { ok: true, account: asked.account, ...counts(reply.value), at }, catalogue: reply.value };
+}
 
-  const wrongUrl = checkBaseUrl(access.baseUrl);
-  if (wrongUrl) return failed(wrongUrl);
-  if (access.key === '')
-    return failed({ about: 'key', problem: 'There is no key yet.', nextStep: access.profile.keyHelp });
+type Asked = { account: string } | { trouble: Trouble };
 
+async function askService(line: Line): Promise<Asked> {
+  const { access } = line;
   const { verify, name } = access.profile;
-  const answer = await sendTemplate(send, access, verify.request, {});
-  const trouble = readTrouble(answer, access);
-  if (trouble) return failed(trouble);
+  if (!verify) return { account: new URL(access.baseUrl).host };
+  const answer = await sendTemplate(line, verify.request, {});
+  const trouble = readTrouble(answer, access, line.now());
+  if (trouble) return { trouble };
   const body = answer.kind === 'answered' ? answer.body : null;
-  const account = one(body, verify.account);
-  if (typeof account !== 'string') return failed(notThatService(name));
-  const granted = all(body, verify.permissions);
-  const missing = verify.needs.filter((permission) => !granted.includes(permission));
-  if (missing.length > 0) {
-    return failed({
-      about: 'key',
-      problem: `The key is good and belongs to ${account}, but it lacks ${missing.length === 1 ? 'a permission' : 'permissions'}: ${missing.join(', ')}.`,
-      nextStep: `In ${name}, give this key ${missing.join(' and ')}, or make a new key that has it; then verify again.`,
-    });
+  const account = verify.account === undefined ? new URL(access.baseUrl).host : one(body, verify.account);
+  if (typeof account !== 'string') return { trouble: notThatService(name) };
+  const granted = verify.permissions === undefined ? null : all(body, verify.permissions);
+  const missing = granted === null ? [] : (verify.needs ?? []).filter((permission) => !granted.includes(permission));
+  return missing.length === 0 ? { account } : { trouble: lackingTrouble(access.profile, account, missing) };
+}
+
+async function askCode(parts: CodeParts): Promise<Asked> {
+  const { access } = parts;
+  switch (access.profile.speaks) {
+    case 'mail': {
+      const verified = await mailConnector(parts).verify();
+      return verified.ok ? { account: verified.account } : { trouble: mailTrouble(verified.code, access.baseUrl) };
+    }
+    case 'signed webhook':
+      // There is nothing that every receiver would answer without being sent something.
+      return { account: new URL(access.baseUrl).host };
+    case 'file':
+      return { account: access.baseUrl };
+    case 'http':
+      return askService(parts);
+    default:
+      return access.profile.speaks satisfies never;
   }
-  const catalogue = await createConnector(send, access, now).fetchCatalogue();
-  if (!catalogue.ok) return failed(catalogueTrouble(catalogue.fault, name));
-  const { lists, tags, fields } = catalogue.value;
-  const groups = lists.reduce((sum, list) => sum + list.groups.length, 0);
+}
+
+/** What is wrong with what was typed, before anything is asked. */
+function checkTyped({ profile, baseUrl, credentials }: Access): Trouble | null {
+  if (profile.speaks === 'file')
+    return isFileName(baseUrl)
+      ? null
+      : {
+          about: 'baseUrl',
+          problem: 'This is not a file name that can be used.',
+          nextStep: 'Use letters, digits, blanks and dashes, and end it with .csv.',
+        };
+  const wrongUrl = profile.speaks === 'mail' ? checkMailServer(baseUrl) : checkBaseUrl(baseUrl);
+  if (wrongUrl) return wrongUrl;
+  if (profile.speaks === 'mail') return null;
+  const missing = profile.credentials.find(({ name }) => (credentials[name] ?? '') === '');
+  if (missing) return { about: missing.name, problem: `There is no ${missing.label} yet.`, nextStep: missing.help };
+  if (profile.speaks === 'signed webhook' && !isSigningSecret(credentials.secret ?? ''))
+    return {
+      about: 'secret',
+      problem: 'This is not a signing secret.',
+      nextStep: 'It is whsec_ followed by at least 16 bytes in base64. Make one with: openssl rand -base64 24',
+    };
+  return null;
+}
+
+function checkMailServer(text: string): Trouble | null {
+  return /^smtps?:\/\/[^\s/@]+$/i.test(text) && URL.canParse(text)
+    ? null
+    : {
+        about: 'baseUrl',
+        problem: 'This is not the address of a mail server.',
+        nextStep: `Write it as smtps://${text.replace(/^[a-z]+:\/*/i, '') || 'mail.example.org'}, or smtp:// when it has no encryption of its own.`,
+      };
+}
+
+function mailTrouble(code: string, baseUrl: string): Trouble {
+  if (code === 'EAUTH')
+    return {
+      about: 'password',
+      refused: true,
+      problem: 'The mail server does not take this user name and password.',
+      nextStep: 'Check both. Many providers want a password made for one application instead of that of the mailbox.',
+    };
   return {
-    result: { ok: true, account, lists: lists.length, groups, tags: tags.length, fields: fields.length, at },
-    catalogue: catalogue.value,
+    about: 'baseUrl',
+    problem: `The mail server ${new URL(baseUrl).host} could not be used (${code}).`,
+    nextStep: 'Check its name and port: 465 with smtps://, 587 with smtp://.',
   };
 }
+
+const lackingTrouble = ({ name, credentials }: Profile, account: string, missing: string[]): Trouble => ({
+  about: credentials[0]?.name ?? 'service',
+  problem: `The ${credentials[0]?.label ?? 'access'} is good and belongs to ${account}, but it lacks ${missing.length === 1 ? 'a permission' : 'permissions'}: ${missing.join(', ')}.`,
+  nextStep: `In ${name}, give it ${missing.join(' and ')}, or make a new one that has it; then verify again.`,
+});
 
 /** What is wrong with a base URL as typed; null when nothing is. */
 export function checkBaseUrl(text: string): Trouble | null {
@@ -79,34 +169,63 @@ export function checkBaseUrl(text: string): Trouble | null {
   return null;
 }
 
-function readTrouble(answer: Answer, { profile, baseUrl }: Access): Trouble | null {
+/** From this difference on, the two clocks are worth a word. */
+const SKEW_MS = 60_000;
+
+function readTrouble(answer: Answer, access: Access, now: number): Trouble | null {
+  const { profile, baseUrl } = access;
   if (answer.kind === 'unanswered') return silenceTrouble(answer, baseUrl);
+  const fault = classifyAnswer(answer, errorReading(profile), now);
+  if (fault === null) return null;
   const { status, headers } = answer;
+  const { name, credentials } = profile;
+  const about = credentials[0]?.name ?? (profile.authentication.kind === 'secret address' ? 'baseUrl' : 'service');
+  const paste = credentials.map(({ label }) => label).join(' and ');
   if (status >= 300 && status < 400) {
     return {
       about: 'baseUrl',
-      problem: `The address sends us on to another one${headers.location ? `: ${originOf(headers.location, baseUrl)}` : ''}. A key is not sent after a redirect.`,
+      problem: `The address sends us on to another one${headers.location ? `: ${originOf(headers.location, baseUrl)}` : ''}. Credentials are not sent after a redirect.`,
       nextStep: 'Use the address it leads to as the base URL.',
     };
   }
-  if (status === 401) {
+  if (fault.cause === 'credentials refused') {
+    if (needsToken(profile))
+      return {
+        about: 'service',
+        refused: true,
+        problem: `${name} does not take the access that was granted any more.`,
+        nextStep: 'Grant access again.',
+      };
+    if (profile.authentication.kind === 'secret address')
+      return {
+        about: 'baseUrl',
+        refused: true,
+        problem: `${name} does not know this address.`,
+        nextStep: `Copy it again, whole, from ${name}; if it was replaced there, use the new one.`,
+      };
+    const clock = clockOf(answer);
+    const off = clock !== null && profile.authentication.kind === 'signature' ? Math.abs(clock - now) : 0;
     return {
-      about: 'key',
-      problem: `${profile.name} does not know this key.`,
-      nextStep: 'Copy the key again, whole and without blanks; if it was shown once and is lost, make a new one there.',
+      about,
+      refused: true,
+      problem: `${name} does not know this ${paste}${fault.said ? ` ("${fault.said}")` : ''}.`,
+      nextStep:
+        off > SKEW_MS
+          ? `The clocks differ by ${Math.round(off / 60_000)} minutes: set the clock of the machine that Iwashi runs on, then verify again.`
+          : `Copy the ${paste} again, whole and without blanks; if it was shown once and is lost, make a new one there.`,
     };
   }
   if (status === 403) {
     return {
-      about: 'key',
-      problem: `${profile.name} knows the key, but does not let it in.`,
-      nextStep: `Check there that the key is switched on and has the permissions ${profile.verify.needs.join(', ')}.`,
+      about,
+      problem: `${name} knows the ${paste || 'address'}, but does not let it in${fault.said ? ` ("${fault.said}")` : ''}.`,
+      nextStep: `Check there that it is switched on${profile.verify?.needs ? ` and has the permissions ${profile.verify.needs.join(', ')}` : ''}.`,
     };
   }
   if (status === 404) {
     return {
       about: 'baseUrl',
-      problem: `There is something at this address, but it has no ${profile.verify.request.path}: it is not ${profile.name}, or the base URL has a part too many or too few.`,
+      problem: `There is something at this address, but it has no ${profile.verify?.request.path ?? 'such page'}: it is not ${name}, or the base URL has a part too many or too few.`,
       nextStep:
         'Check the base URL against the one that the service shows. Some services also answer so when the key is of another account.',
     };
@@ -114,22 +233,22 @@ function readTrouble(answer: Answer, { profile, baseUrl }: Access): Trouble | nu
   if (status === 429)
     return {
       about: 'service',
-      problem: `${profile.name} asks us to go slower.`,
+      problem: `${name} asks us to go slower.`,
       nextStep: 'Wait a minute, then verify again.',
     };
   if (status >= 500)
     return {
       about: 'service',
-      problem: `${profile.name} answers that it is out of order (${status}).`,
+      problem: `${name} answers that it is out of order (${status}).`,
       nextStep: 'Try again in a few minutes. Nothing is wrong with what you entered as far as we can tell.',
     };
   if (status >= 400)
     return {
       about: 'service',
-      problem: `${profile.name} refuses the question (${status}).`,
-      nextStep: 'Check the base URL and the key.',
+      problem: `${name} refuses the question (${status})${fault.said ? `: ${fault.said}` : ''}.`,
+      nextStep: `Check the base URL${paste ? ` and the ${paste}` : ''}.`,
     };
-  return answer.readable ? null : notThatService(profile.name);
+  return notThatService(name);
 }
 
 function silenceTrouble({ fault, code }: Answer & { kind: 'unanswered' }, baseUrl: string): Trouble {

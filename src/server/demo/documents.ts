@@ -1,6 +1,6 @@
 import type { SourceDocument } from '../../core/intake/index.ts';
 import type { MapLine, Step } from '../../core/mapping/index.ts';
-import type { RouteDocument } from '../../core/plan/index.ts';
+import type { RouteDocument, Target } from '../../core/plan/index.ts';
 import type { SourceField } from '../../core/values/index.ts';
 
 const field = (
@@ -52,11 +52,60 @@ const line = (to: string, source: string, ...steps: Step[]): MapLine => ({
   steps,
 });
 
-export const skyLetterRoute = (sourceId: string, connectionId: string): RouteDocument => ({
+const text = (to: string, words: string): MapLine => ({ to, from: { kind: 'text', text: words }, steps: [] });
+const fixed = (to: string, value: string): MapLine => ({ to, from: { kind: 'fixed', value }, steps: [] });
+
+/** A target that has neither lists nor tags. */
+const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list = ''): Target => ({
+  connectionId,
+  kind,
+  list,
+  group: '',
+  tags: [],
+  tagRules: [],
+  lines,
+  duplicates: 'add',
+});
+
+export const signUpsTarget = (connectionId: string): Target =>
+  plainTarget(connectionId, 'signups', [
+    line('Email', 'email', 'trim', 'lower-case'),
+    line('Name', 'name', 'trim'),
+    text('Source', 'Sky letter, page {page}'),
+  ]);
+
+export const enquiryTarget = (connectionId: string): Target =>
+  plainTarget(
+    connectionId,
+    'enquiry',
+    [
+      line('mail', 'email', 'trim', 'lower-case'),
+      text('subject', 'Visit of {school}'),
+      line('heads', 'pupils', 'trim'),
+      text('note', 'From {first} {last}. Has been here: {visits}.'),
+    ],
+    'S1',
+  );
+
+export const bellTarget = (connectionId: string): Target =>
+  plainTarget(connectionId, '', [
+    text('text', '{school} would like to come, with {pupils} pupils.\nPlease answer {first} {last}, {email}.'),
+  ]);
+
+export const noticeTarget = (connectionId: string): Target =>
+  plainTarget(connectionId, '', [
+    fixed('from', 'letter@pellam-ridge.example'),
+    fixed('to', 'front-desk@pellam-ridge.example'),
+    text('subject', 'School visit: {school}'),
+    text('text', '{first} {last} of {school} asks for a visit with {pupils} pupils.\nAnswer to: {email}'),
+  ]);
+
+export const skyLetterRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
   sourceId,
   targets: [
     {
       connectionId,
+      kind: '',
       list: 'L-100',
       group: 'G-110',
       tags: ['newsletter'],
@@ -75,6 +124,7 @@ export const skyLetterRoute = (sourceId: string, connectionId: string): RouteDoc
       ],
       duplicates: 'update',
     },
+    ...more,
   ],
   consent: {
     mode: 'double',
@@ -95,6 +145,8 @@ export const schoolForm = (): SourceDocument => ({
     field('first', 'First name', 'text', { required: true, keepAs: 'first_name' }),
     field('last', 'Last name', 'text', { required: true, keepAs: 'last_name' }),
     field('email', 'Email', 'email', { required: true, keepAs: 'email', help: 'Preferably your school address.' }),
+    field('school', 'School', 'text', { required: true, keepAs: 'school' }),
+    field('pupils', 'How many pupils come?', 'text', { required: true }),
     field('visits', 'Have you been here before?', 'choice', {
       options: ['first time', 'now and then', 'every month'],
       keepAs: 'visits',
@@ -108,11 +160,12 @@ export const schoolForm = (): SourceDocument => ({
   minimumSeconds: 2,
 });
 
-export const schoolRoute = (sourceId: string, connectionId: string): RouteDocument => ({
+export const schoolRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
   sourceId,
   targets: [
     {
       connectionId,
+      kind: '',
       list: 'L-200',
       group: 'G-210',
       tags: [],
@@ -125,6 +178,7 @@ export const schoolRoute = (sourceId: string, connectionId: string): RouteDocume
       ],
       duplicates: 'fill gaps',
     },
+    ...more,
   ],
   consent: {
     ...skyLetterRoute(sourceId, connectionId).consent,

@@ -3,7 +3,7 @@ import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
 import type { Entries } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake.ts';
-import { claim, DELIVERY_QUEUE, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
+import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../work/confirming.ts';
 import { deliver } from '../work/delivering.ts';
@@ -59,6 +59,8 @@ export function inventHistory(
           ['first', person.given],
           ['last', person.family],
           ['email', typed],
+          ['school', `${person.family} ${pick(['Primary School', 'School', 'College'], random)}`],
+          ['pupils', String(8 + Math.floor(random() * 50))],
           ['visits', pick(['first time', 'now and then', 'every month'], random)],
         ]
       : [
@@ -131,7 +133,6 @@ export async function liveThrough(
   } as unknown as Transporter;
 
   const wirings = new LiveWirings(context.store);
-  const deliverDue = () => drain(context, DELIVERY_QUEUE, (id) => deliver(context, id, OWNER, false));
 
   type Moment = { at: number; run: () => Promise<void> };
   const moments: Moment[] = happenings.map((happening) => ({
@@ -157,7 +158,7 @@ export async function liveThrough(
   for (const { at, run } of moments.sort((a, b) => a.at - b.at)) {
     clock.set(at);
     await run();
-    await deliverDue();
+    await deliverDue(context);
     if (at - expiredAt < EXPIRY_EVERY_MS) continue;
     expiredAt = at;
     await expireConfirmations(context);
@@ -170,7 +171,21 @@ const TAKEN_AT_ONCE = 20;
 /** How often in the past the clock's own work was done. */
 const EXPIRY_EVERY_MS = 6 * HOUR_MS;
 
-async function drain(context: Context, queue: Queue, handle: (id: string) => Promise<void>): Promise<void> {
+/** Delivers what is due, at every connection. */
+async function deliverDue(context: Context): Promise<void> {
+  const { store } = context;
+  const lease = { owner: OWNER, until: context.now() + 60_000 };
+  for (const { id: connectionId } of await dueConnections(store.db, context.now())) {
+    const share = { connectionId, most: TAKEN_AT_ONCE, pace: null, tryingOut: false };
+    for (;;) {
+      const taken = await claimDeliveries(store, share, context.now(), lease);
+      for (const { id } of taken) await deliver(context, id, OWNER, false);
+      if (taken.length < TAKEN_AT_ONCE) break;
+    }
+  }
+}
+
+async function drain(context: Context, queue: Queue, handle: (id: string) => Promise<unknown>): Promise<void> {
   const lease = { owner: OWNER, until: context.now() + 60_000 };
   for (;;) {
     const taken = await claim(context.store, queue, TAKEN_AT_ONCE, context.now(), lease);

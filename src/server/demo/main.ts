@@ -1,15 +1,12 @@
 import 'reflect-metadata';
 import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
-import { mask } from '../connectors/http.ts';
-import { profileOf } from '../connectors/registry.ts';
-import { verifyConnection } from '../connectors/verify.ts';
 import { printFormHtml } from '../../core/formats/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { SourceDocument } from '../../core/intake/index.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
-import { addConnection, changeConnection, listConnections } from '../store/connections.ts';
+import { changeConnection, listConnections } from '../store/connections.ts';
 import { migrateStore } from '../store/database.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
 import {
@@ -21,7 +18,17 @@ import {
   type SourceRecord,
 } from '../store/sources.ts';
 import { createMailer } from '../work/mailing.ts';
-import { schoolForm, schoolRoute, skyLetterForm, skyLetterRoute } from './documents.ts';
+import { connectAll, type StandIns } from './connections.ts';
+import {
+  bellTarget,
+  enquiryTarget,
+  noticeTarget,
+  schoolForm,
+  schoolRoute,
+  signUpsTarget,
+  skyLetterForm,
+  skyLetterRoute,
+} from './documents.ts';
 import { inventHistory, liveThrough, SetClock } from './history.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
 
@@ -30,18 +37,14 @@ const PEOPLE = 240;
 const OLDEST_MS = 40 * 24 * 3_600_000;
 
 interface Surroundings {
-  ternPost: { url: string; apiKey: string };
   siteUrl: string;
+  standins: StandIns;
 }
 
 /** Makes the demo's data on first start; on every start sees to it that addresses are those of today. */
 async function main(): Promise<void> {
-  const {
-    IWASHI_DEMO_TERN_POST: ternPostUrl = '',
-    IWASHI_DEMO_TERN_POST_KEY: apiKey = '',
-    IWASHI_DEMO_SITE: siteUrl = '',
-  } = process.env;
-  const around: Surroundings = { ternPost: { url: ternPostUrl, apiKey }, siteUrl };
+  const { IWASHI_DEMO_SITE: siteUrl = '', IWASHI_DEMO_STANDINS: standins = '{}' } = process.env;
+  const around: Surroundings = { siteUrl, standins: JSON.parse(standins) as StandIns };
   const clock = new SetClock();
   const context = createContext(readConfig(process.env), clock.now);
   await migrateStore(context.store, context.config.root);
@@ -68,43 +71,27 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     });
   }
   clock.set(now - OLDEST_MS);
-  const connectionId = await connect(context, around.ternPost);
+  const { ternPost, capstan, tallyrow, bellbuoy, mail } = await connectAll(context, around.standins);
   const sky = await addForm(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
   const school = await addForm(context, 'School visit request', schoolForm());
-  await addWire(context, 'Sky letter to Tern Post', skyLetterRoute(sky.id, connectionId));
-  await addWire(context, 'School visits to Tern Post', schoolRoute(school.id, connectionId));
+  await addWire(context, 'Sky letter readers', skyLetterRoute(sky.id, ternPost, [signUpsTarget(tallyrow)]));
+  await addWire(
+    context,
+    'School visits',
+    schoolRoute(school.id, ternPost, [enquiryTarget(capstan), bellTarget(bellbuoy), noticeTarget(mail)]),
+  );
 
   const people = inventPeople(PEOPLE, random);
-  await fillTernPost(around.ternPost.url, people, now);
+  await fillTernPost(around.standins['tern-post'].url, people, now);
   const mailer = createMailer(context);
   const happenings = inventHistory(people, { sky, school }, around.siteUrl, now, random);
   await liveThrough(context, clock, mailer, happenings, now);
   mailer.close();
-  await backdateMembers(around.ternPost.url, new Map(happenings.map(({ person, at }) => [person.email, at])));
-  clock.set(Date.now());
-}
-
-async function connect(
-  { store, send, now, newId, secrets }: Context,
-  { url, apiKey }: Surroundings['ternPost'],
-): Promise<string> {
-  const { result, catalogue } = await verifyConnection(
-    send,
-    { profile: profileOf('tern-post'), baseUrl: url, key: apiKey },
-    now,
+  await backdateMembers(
+    around.standins['tern-post'].url,
+    new Map(happenings.map(({ person, at }) => [person.email, at])),
   );
-  if (!result.ok) throw new Error(`Tern Post: ${result.problem}`);
-  const id = newId();
-  const record = {
-    id,
-    profile: 'tern-post',
-    name: 'Tern Post, observatory',
-    baseUrl: url,
-    secret: secrets.seal(apiKey),
-    keyHint: mask(apiKey),
-  };
-  await addConnection(store.db, { ...record, verify: result, catalogue, catalogueAt: now(), createdAt: now() });
-  return id;
+  clock.set(Date.now());
 }
 
 async function addForm({ store, newId, now }: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
@@ -173,11 +160,11 @@ async function change(url: string, state: object): Promise<void> {
   });
 }
 
-/** Another start may have other ports: the connection, the thank-you page and the placed form follow them. */
-async function settleAddresses({ store, config, now }: Context, { ternPost, siteUrl }: Surroundings): Promise<void> {
-  for (const connection of await listConnections(store.db)) {
-    if (connection.profile === 'tern-post' && /127\.0\.0\.1/.test(connection.baseUrl))
-      await changeConnection(store.db, connection.id, { baseUrl: ternPost.url });
+/** Another start may have other ports: the connections, the thank-you page and the placed form follow them. */
+async function settleAddresses({ store, config, now }: Context, { standins, siteUrl }: Surroundings): Promise<void> {
+  for (const { id, profile, baseUrl } of await listConnections(store.db)) {
+    const standin = standins[profile as keyof StandIns] as StandIns[keyof StandIns] | undefined;
+    if (standin && /127\.0\.0\.1/.test(baseUrl)) await changeConnection(store.db, id, { baseUrl: standin.url });
   }
   for (const source of await listSources(store.db)) {
     if (source.publicId !== 'sky-letter-sign-up' || !source.live) continue;

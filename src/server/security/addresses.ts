@@ -28,3 +28,19 @@ export const guardedLookup: LookupFunction = (hostname, options, callback) => {
     return first ? callback(null, first.address, first.family) : callback(new Error('no address'), '', 0);
   });
 };
+
+/** The address of a host, for protocols that do not take a lookup of ours. @throws when it is not a public one */
+export function resolveGuarded(hostname: string): Promise<string> {
+  const host = hostname.replace(/^\[|\]$/g, '');
+  return new Promise((resolve, reject) => {
+    if (isIP(host) !== 0) {
+      if (isPublicAddress(host)) resolve(host);
+      else reject(Object.assign(new Error('not a public address'), { code: FORBIDDEN_ADDRESS }));
+      return;
+    }
+    guardedLookup(host, { all: false }, (error, address) => {
+      if (error) reject(error);
+      else resolve(typeof address === 'string' ? address : (address[0]?.address ?? ''));
+    });
+  });
+}

@@ -1,46 +1,81 @@
-import { asc, eq } from 'drizzle-orm';
-import type { VerifyResult } from '../../contract/connection.ts';
-import type { Catalogue } from '../../core/plan/index.ts';
+import { and, asc, eq, lte, sql } from 'drizzle-orm';
+import type { ConnectionState, VerifyResult } from '../../contract/connection.ts';
+import type { CredentialName, Profile } from '../../contract/profile/index.ts';
+import type { Catalogue, CatalogueDifference } from '../../core/plan/index.ts';
 import type { Db } from './database.ts';
-import { connections } from './schema.ts';
+import { connections, profiles } from './schema.ts';
+
+export type Hints = Partial<Record<CredentialName, string>>;
 
 export interface ConnectionRecord {
   id: string;
   profile: string;
+  /** The profile's document when an operator made it; null when it ships with Iwashi. */
+  ownProfile: Profile | null;
   name: string;
   baseUrl: string;
-  /** The encrypted key. */
+  /** The encrypted credentials. */
   secret: string;
-  keyHint: string;
+  hints: Hints;
+  tokens: string | null;
+  state: ConnectionState;
   verify: VerifyResult | null;
   catalogue: Catalogue | null;
   catalogueAt: number | null;
+  changes: CatalogueDifference[];
+  changesAt: number | null;
+  checkAt: number;
   createdAt: number;
 }
 
-const toRecord = (row: typeof connections.$inferSelect): ConnectionRecord => ({
+const joined = (db: Db) =>
+  db
+    .select({ row: connections, document: profiles.document })
+    .from(connections)
+    .leftJoin(profiles, eq(profiles.id, connections.profile));
+
+const toRecord = ({ row, document }: Awaited<ReturnType<typeof joined>>[number]): ConnectionRecord => ({
   ...row,
+  ownProfile: document as Profile | null,
+  hints: row.hints as Hints,
+  state: row.state as ConnectionState,
   verify: row.verify as VerifyResult | null,
   catalogue: row.catalogue as Catalogue | null,
+  changes: (row.changes ?? []) as CatalogueDifference[],
 });
 
 export async function listConnections(db: Db): Promise<ConnectionRecord[]> {
-  return (await db.select().from(connections).orderBy(asc(connections.name))).map(toRecord);
+  return (await joined(db).orderBy(asc(connections.name))).map(toRecord);
 }
 
 export async function findConnection(db: Db, id: string): Promise<ConnectionRecord | null> {
-  const [row] = await db.select().from(connections).where(eq(connections.id, id));
+  const [row] = await joined(db).where(eq(connections.id, id));
   return row ? toRecord(row) : null;
 }
 
-export async function addConnection(db: Db, record: ConnectionRecord): Promise<void> {
+/** Connections whose time has come to be verified without anybody asking. */
+export async function connectionsToCheck(db: Db, now: number): Promise<ConnectionRecord[]> {
+  const due = and(lte(connections.checkAt, now), sql`${connections.state} IN ('active', 'refused')`);
+  return (await joined(db).where(due).orderBy(asc(connections.checkAt)).limit(10)).map(toRecord);
+}
+
+/** Takes a check for one worker. @returns false when another took it */
+export async function takeCheck(db: Db, { id, checkAt }: ConnectionRecord, next: number): Promise<boolean> {
+  const [result] = await db
+    .update(connections)
+    .set({ checkAt: next })
+    .where(and(eq(connections.id, id), eq(connections.checkAt, checkAt)));
+  return result.affectedRows === 1;
+}
+
+export async function addConnection(db: Db, record: Omit<ConnectionRecord, 'ownProfile'>): Promise<void> {
   await db.insert(connections).values(record);
 }
 
 export async function changeConnection(
   db: Db,
   id: string,
-  change: Partial<Omit<ConnectionRecord, 'id'>>,
+  change: Partial<Omit<ConnectionRecord, 'id' | 'ownProfile'>>,
 ): Promise<void> {
   await db.update(connections).set(change).where(eq(connections.id, id));
 }
@@ -49,16 +84,28 @@ export async function removeConnection(db: Db, id: string): Promise<void> {
   await db.delete(connections).where(eq(connections.id, id));
 }
 
+/** The encrypted tokens of a connection, locked until the transaction ends, so that they are renewed once only. */
+export async function lockTokens(db: Db, id: string): Promise<string | null> {
+  const [row] = await db
+    .select({ tokens: connections.tokens })
+    .from(connections)
+    .where(eq(connections.id, id))
+    .for('update');
+  return row?.tokens ?? null;
+}
+
 /** What each connection offers, as last fetched. */
 export async function readCatalogues(db: Db): Promise<Record<string, Catalogue>> {
   const rows = await db.select({ id: connections.id, catalogue: connections.catalogue }).from(connections);
   return Object.fromEntries(rows.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue as Catalogue]] : [])));
 }
 
-/** When each catalogue was fetched, of those that were. */
-export async function readCatalogueDates(db: Db): Promise<{ id: string; at: number }[]> {
-  const rows = await db.select({ id: connections.id, at: connections.catalogueAt }).from(connections);
-  return rows.flatMap(({ id, at }) => (at === null ? [] : [{ id, at }]));
+/** When each catalogue was fetched, of those that were, and how the connection stands. */
+export async function readCatalogueDates(db: Db): Promise<{ id: string; at: number; state: ConnectionState }[]> {
+  const rows = await db
+    .select({ id: connections.id, at: connections.catalogueAt, state: connections.state })
+    .from(connections);
+  return rows.flatMap(({ id, at, state }) => (at === null ? [] : [{ id, at, state: state as ConnectionState }]));
 }
 
 export async function readCatalogue(db: Db, id: string): Promise<Catalogue | null> {

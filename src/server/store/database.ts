@@ -72,7 +72,6 @@ export async function inTransaction<T>(
 export function inSnapshot<T>(store: Store, read: (db: Db) => Promise<T>): Promise<T> {
   return store.db.transaction(read, {
     isolationLevel: 'repeatable read',
-    accessMode: 'read only',
     withConsistentSnapshot: true,
   });
 }

@@ -81,7 +81,7 @@ export async function endTry(
 ): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
-    .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), leaseUntil: 0, leaseOwner: null })
+    .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), begunAt: null, leaseUntil: 0, leaseOwner: null })
     .where(
       and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))),
     );
@@ -91,6 +91,15 @@ export async function endTry(
     SELECT ${id}, COALESCE(MAX(number), 0) + 1, ${startedAt}, ${outcome}, ${cause}, ${said.slice(0, 600)}, ${JSON.stringify(exchanges)}
     FROM attempts WHERE delivery_id = ${id}`);
   return true;
+}
+
+/** Notes that sending begins, for a service at which it could not be seen later whether it arrived once. */
+export async function markBegun(db: Db, id: string, owner: string, now: number): Promise<boolean> {
+  const [result] = await db
+    .update(deliveries)
+    .set({ begunAt: now })
+    .where(and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner)));
+  return result.affectedRows === 1;
 }
 
 /** Lets deliveries go that waited for a confirmation, or were held until the person confirms anew. */
@@ -129,6 +138,15 @@ export async function replayDelivery(
   return result.affectedRows === 1;
 }
 
+/** Ends a held delivery as delivered: a person saw that it had arrived. */
+export async function settleDelivery(db: Db, id: string, now: number): Promise<boolean> {
+  const [result] = await db
+    .update(deliveries)
+    .set({ state: 'delivered', cause: null, causeDetail: 'Seen there by a person.', endedAt: now })
+    .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('seen there'))));
+  return result.affectedRows === 1;
+}
+
 export async function dropDelivery(db: Db, id: string, reason: string, now: number): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
@@ -137,7 +155,23 @@ export async function dropDelivery(db: Db, id: string, reason: string, now: numb
   return result.affectedRows === 1;
 }
 
-/** Lets everything go that was held because a connection's key was refused. @returns how many */
+/** Holds everything that waits for a connection whose credentials are refused. What waits for a person's confirmation goes on waiting. */
+export async function holdForCredentials(db: Db, connectionId: string, now: number): Promise<void> {
+  await db
+    .update(deliveries)
+    .set({ state: 'held', cause: 'credentials refused', causeDetail: '', endedAt: now })
+    .where(and(eq(deliveries.connectionId, connectionId), inArray(deliveries.state, ['queued', 'retrying'])));
+}
+
+/** Holds everything of a connection that is removed. */
+export async function holdForRemoved(db: Db, connectionId: string, name: string, now: number): Promise<void> {
+  await db
+    .update(deliveries)
+    .set({ state: 'held', cause: 'place gone', causeDetail: `The connection ${name} was removed.`, endedAt: now })
+    .where(and(eq(deliveries.connectionId, connectionId), inArray(deliveries.state, ['queued', 'retrying'])));
+}
+
+/** Lets everything go that was held because a connection's credentials were refused. @returns how many */
 export async function releaseRefused(db: Db, connectionId: string, now: number): Promise<number> {
   const [result] = await db
     .update(deliveries)

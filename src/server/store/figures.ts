@@ -54,17 +54,24 @@ function groupByOwner(rows: HourRow[]): Map<string, HourRow[]> {
   return groups;
 }
 
-/** Held deliveries and the last success of each connection or route. */
+/** What waits and is held at each connection or route, and its last success; each by its index, never by the whole table. */
 export async function readStanding(
   db: Db,
   owner: 'connection' | 'route',
-): Promise<Map<string, { held: number; lastSuccess: number | null }>> {
-  const rows = await rowsOf<{ owner: string; held: number; lastSuccess: number | null }>(
+): Promise<Map<string, { waiting: number; held: number; lastSuccess: number | null }>> {
+  const column = sql.identifier(`${owner}_id`);
+  const count = (...states: string[]) =>
+    sql`(SELECT COUNT(*) FROM deliveries d WHERE d.${column} = o.id AND d.state IN (${sql.join(
+      states.map((state) => sql`${state}`),
+      sql`, `,
+    )}))`;
+  const rows = await rowsOf<{ owner: string; waiting: number; held: number; lastSuccess: number | null }>(
     db,
-    sql`SELECT ${sql.identifier(`${owner}_id`)} AS owner, SUM(state = 'held') AS held, MAX(CASE WHEN state = 'delivered' THEN ended_at END) AS lastSuccess
-      FROM deliveries GROUP BY owner`,
+    sql`SELECT o.id AS owner, ${count('queued', 'sending', 'retrying')} AS waiting, ${count('held')} AS held,
+      (SELECT MAX(d.ended_at) FROM deliveries d WHERE d.${column} = o.id AND d.state = 'delivered') AS lastSuccess
+      FROM ${sql.identifier(`${owner}s`)} o`,
   );
-  return new Map(rows.map((row) => [row.owner, { held: row.held, lastSuccess: row.lastSuccess }]));
+  return new Map(rows.map(({ owner: id, ...standing }) => [id, standing]));
 }
 
 export async function readStatusFigures(db: Db, now: number, workerGoneMs: number) {

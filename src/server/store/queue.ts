@@ -1,4 +1,5 @@
-import { type SQL, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
+import { takeFromBudget, type Pace } from '../../core/delivery/index.ts';
 import { changedRows, inTransaction, rowsOf, type Db, type Store } from './database.ts';
 
 /** One of the tables that workers take rows from in turns. */
@@ -8,8 +9,6 @@ export interface Queue {
   states: string[];
   /** The state that a taken row is put into; absent when taking does not change it. */
   taken?: string;
-  /** A further condition on the row, called `job`. */
-  only?: SQL;
 }
 
 export const SUBMISSION_QUEUE: Queue = { table: 'submissions', states: ['received'] };
@@ -18,11 +17,6 @@ export const DELIVERY_QUEUE: Queue = {
   table: 'deliveries',
   states: ['queued', 'retrying', 'sending'],
   taken: 'sending',
-  // In order for one person at one connection: nothing overtakes an earlier delivery that has not ended.
-  only: sql`NOT EXISTS (
-    SELECT 1 FROM deliveries earlier
-    WHERE earlier.contact_id = job.contact_id AND earlier.connection_id = job.connection_id
-      AND earlier.sequence < job.sequence AND earlier.state IN ('queued', 'retrying', 'sending', 'held'))`,
 };
 
 export interface Lease {
@@ -52,20 +46,126 @@ export function claim(
           sql`, `,
         )})
           AND job.due_at <= ${now} AND job.lease_until <= ${now}
-          ${queue.only ? sql`AND ${queue.only}` : sql``}
         ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
     );
-    if (rows.length === 0) return [];
-    const ids = sql.join(
-      rows.map(({ id }) => sql`${id}`),
-      sql`, `,
-    );
-    const state = queue.taken ? sql`, state = ${queue.taken}` : sql``;
-    await db.execute(
-      sql`UPDATE ${table} SET lease_until = ${lease.until}, lease_owner = ${lease.owner}, tries = tries + 1 ${state} WHERE id IN (${ids})`,
-    );
-    return rows.map(({ id, owner }) => ({ id, takenOver: owner !== null }));
+    return take(db, queue, rows, lease);
   });
+}
+
+async function take(
+  db: Db,
+  queue: Queue,
+  rows: { id: string; owner: string | null }[],
+  lease: Lease,
+): Promise<{ id: string; takenOver: boolean }[]> {
+  if (rows.length === 0) return [];
+  const ids = sql.join(
+    rows.map(({ id }) => sql`${id}`),
+    sql`, `,
+  );
+  const state = queue.taken ? sql`, state = ${queue.taken}` : sql``;
+  await db.execute(
+    sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until}, lease_owner = ${lease.owner}, tries = tries + 1 ${state} WHERE id IN (${ids})`,
+  );
+  return rows.map(({ id, owner }) => ({ id, takenOver: owner !== null }));
+}
+
+/** A connection for which something is due, and what is known of how it fares. */
+export interface DueConnection {
+  id: string;
+  profile: string;
+  ownProfile: unknown;
+  failures: number;
+}
+
+/** The connections to which something may go now: neither paused nor refused, and not left alone for a while. */
+export async function dueConnections(db: Db, now: number): Promise<DueConnection[]> {
+  return rowsOf<DueConnection>(
+    db,
+    sql`SELECT c.id, c.profile, p.document AS ownProfile, COALESCE(h.failures, 0) AS failures
+      FROM connections c LEFT JOIN connection_health h ON h.connection_id = c.id LEFT JOIN profiles p ON p.id = c.profile
+      WHERE c.state = 'active' AND COALESCE(h.rest_until, 0) <= ${now}
+        AND EXISTS (SELECT 1 FROM deliveries d WHERE d.connection_id = c.id AND d.state IN ('queued', 'retrying', 'sending')
+          AND d.due_at <= ${now} AND d.lease_until <= ${now})`,
+  );
+}
+
+/** What is to be taken for one connection. */
+export interface Share {
+  connectionId: string;
+  most: number;
+  /** The service's pace, with how many requests one delivery makes of it at most; null when there is none to keep. */
+  pace: (Pace & { requestsEach: number }) | null;
+  /** Whether only one delivery at a time, of all workers, may try if the service is back. */
+  tryingOut: boolean;
+}
+
+/**
+ * Takes due deliveries of one connection, in order for each person: nothing overtakes an earlier one that has not ended.
+ * The requests that they may make are taken out of the budget that all workers share, in the same transaction.
+ */
+export function claimDeliveries(
+  store: Store,
+  { connectionId, most, pace, tryingOut }: Share,
+  now: number,
+  lease: Lease,
+): Promise<{ id: string; takenOver: boolean }[]> {
+  return inTransaction(store, async (db) => {
+    let limit = most;
+    if (pace || tryingOut) {
+      // The row is the connection's gate: workers pass one by one.
+      await db.execute(sql`INSERT IGNORE INTO connection_health (connection_id) VALUES (${connectionId})`);
+      const [gate] = await rowsOf<{ budgetFullAt: number }>(
+        db,
+        sql`SELECT budget_full_at AS budgetFullAt FROM connection_health WHERE connection_id = ${connectionId} FOR UPDATE`,
+      );
+      if (tryingOut) limit = (await isAnyoneTrying(db, connectionId, now)) ? 0 : 1;
+      if (pace) limit = Math.min(limit, roomFor(pace, gate?.budgetFullAt ?? 0, limit, now));
+    }
+    if (limit === 0) return [];
+    const rows = await rowsOf<{ id: string; owner: string | null }>(
+      db,
+      sql`SELECT job.id, job.lease_owner AS owner FROM deliveries job
+        WHERE job.connection_id = ${connectionId} AND job.state IN ('queued', 'retrying', 'sending')
+          AND job.due_at <= ${now} AND job.lease_until <= ${now}
+          AND NOT EXISTS (
+            SELECT 1 FROM deliveries earlier
+            WHERE earlier.contact_id = job.contact_id AND earlier.connection_id = job.connection_id
+              AND earlier.sequence < job.sequence AND earlier.state IN ('queued', 'retrying', 'sending', 'held'))
+        ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
+    );
+    if (pace && rows.length > 0) await spend(db, connectionId, pace, rows.length, now);
+    return take(db, DELIVERY_QUEUE, rows, lease);
+  });
+}
+
+/** How many deliveries the budget has room for. */
+const roomFor = (pace: Pace & { requestsEach: number }, fullAt: number, wanted: number, now: number): number =>
+  Math.floor(takeFromBudget(fullAt, pace, wanted * pace.requestsEach, now).granted / pace.requestsEach);
+
+async function spend(
+  db: Db,
+  connectionId: string,
+  pace: Pace & { requestsEach: number },
+  deliveries: number,
+  now: number,
+): Promise<void> {
+  const [gate] = await rowsOf<{ fullAt: number }>(
+    db,
+    sql`SELECT budget_full_at AS fullAt FROM connection_health WHERE connection_id = ${connectionId}`,
+  );
+  const { fullAt } = takeFromBudget(gate?.fullAt ?? 0, pace, deliveries * pace.requestsEach, now);
+  await db.execute(
+    sql`UPDATE connection_health SET budget_full_at = ${Math.ceil(fullAt)} WHERE connection_id = ${connectionId}`,
+  );
+}
+
+async function isAnyoneTrying(db: Db, connectionId: string, now: number): Promise<boolean> {
+  const rows = await rowsOf<{ id: string }>(
+    db,
+    sql`SELECT id FROM deliveries WHERE connection_id = ${connectionId} AND state = 'sending' AND lease_until > ${now} LIMIT 1`,
+  );
+  return rows.length > 0;
 }
 
 /** Keeps a worker's rows its own for longer. */
@@ -79,5 +179,18 @@ export async function renewLease(db: Db, queue: Queue, ids: string[], lease: Lea
     await db.execute(
       sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until} WHERE id IN (${list}) AND lease_owner = ${lease.owner}`,
     ),
+  );
+}
+
+/** Gives back deliveries that were taken and not begun, as if they had never been taken. */
+export async function giveBack(db: Db, ids: string[], owner: string): Promise<void> {
+  if (ids.length === 0) return;
+  const list = sql.join(
+    ids.map((id) => sql`${id}`),
+    sql`, `,
+  );
+  await db.execute(
+    sql`UPDATE deliveries SET state = IF(tries > 1, 'retrying', 'queued'), lease_until = 0, lease_owner = NULL, tries = tries - 1
+      WHERE id IN (${list}) AND lease_owner = ${owner} AND state = 'sending'`,
   );
 }

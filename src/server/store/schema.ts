@@ -51,12 +51,52 @@ export const connections = mysqlTable('connections', {
   profile: varchar('profile', { length: 60 }).notNull(),
   name: varchar('name', { length: 80 }).notNull(),
   baseUrl: varchar('base_url', { length: 300 }).notNull(),
-  secret: varchar('secret', { length: 1500 }).notNull(),
-  keyHint: varchar('key_hint', { length: 20 }).notNull(),
+  /** The credentials, encrypted. */
+  secret: longText('secret').notNull(),
+  /** The ends of the credentials, by which people tell them apart. */
+  hints: json('hints').notNull(),
+  /** Access tokens, encrypted, where the service hands them out. */
+  tokens: customType<{ data: string }>({ dataType: () => 'longtext' })('tokens'),
+  state: varchar('state', { length: 10 }).notNull().default('active'),
   verify: json('verify'),
   catalogue: json('catalogue'),
   catalogueAt: time('catalogue_at'),
+  /** What differed when the catalogue was last fetched, and when that was. */
+  changes: json('changes'),
+  changesAt: time('changes_at'),
+  /** When it is verified next, without anybody asking. */
+  checkAt: time('check_at').notNull().default(0),
   createdAt: time('created_at').notNull(),
+});
+
+/** What all workers know about how a connection fares. */
+export const connectionHealth = mysqlTable('connection_health', {
+  connectionId: id('connection_id').primaryKey(),
+  failures: int('failures').notNull().default(0),
+  restUntil: time('rest_until').notNull().default(0),
+  /** When the budget of requests would be full again. */
+  budgetFullAt: time('budget_full_at').notNull().default(0),
+  lastFailureAt: time('last_failure_at'),
+  lastCause: varchar('last_cause', { length: 30 }),
+  lastSaid: varchar('last_said', { length: 600 }),
+});
+
+/** Connector profiles that operators made. */
+export const profiles = mysqlTable('profiles', {
+  id: varchar('id', { length: 60 }).primaryKey(),
+  document: json('document').notNull(),
+  createdAt: time('created_at').notNull(),
+  updatedAt: time('updated_at').notNull(),
+});
+
+/** Access that was asked for in another system's window, and is awaited back. */
+export const grantRequests = mysqlTable('grant_requests', {
+  stateHash: hash('state_hash').primaryKey(),
+  connectionId: id('connection_id').notNull(),
+  accountId: id('account_id').notNull(),
+  /** The PKCE verifier, encrypted. */
+  verifier: varchar('verifier', { length: 500 }).notNull(),
+  expiresAt: time('expires_at').notNull(),
 });
 
 export const sources = mysqlTable('sources', {
@@ -263,12 +303,14 @@ export const deliveries = mysqlTable(
     cause: varchar('cause', { length: 30 }),
     causeDetail: varchar('cause_detail', { length: 600 }),
     readBack: json('read_back'),
+    /** When something began to be sent that would be added twice if it were sent again; null when nothing was. */
+    begunAt: time('begun_at'),
     createdAt: time('created_at').notNull(),
     endedAt: time('ended_at'),
     ...work,
   },
   (table) => [
-    index('deliveries_work').on(table.state, table.dueAt),
+    index('deliveries_work').on(table.connectionId, table.state, table.dueAt),
     index('deliveries_order').on(table.contactId, table.connectionId, table.sequence),
     index('deliveries_submission').on(table.submissionId),
     index('deliveries_confirmation').on(table.confirmationId),

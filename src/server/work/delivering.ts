@@ -1,10 +1,9 @@
-import { profileOf } from '../connectors/registry.ts';
-import { createConnector } from '../connectors/engine.ts';
-import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
+import type { VerifyResult } from '../../contract/connection.ts';
 import {
   compareReadBack,
   nextAttempt,
+  readRoom,
   transition,
   type DeliveryEvent,
   type Fault,
@@ -12,53 +11,91 @@ import {
   type ReadBackRow,
 } from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
+import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
+import { refuse } from '../connecting/checking.ts';
+import { connectorFor, openAccess, partsFor } from '../connecting/open.ts';
 import type { Context } from '../context.ts';
-import { findConnection } from '../store/connections.ts';
+import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
-import { endTry, findDelivery, type AttemptRecord, type DeliveryRecord } from '../store/deliveries.ts';
+import { endTry, findDelivery, markBegun, type AttemptRecord, type DeliveryRecord } from '../store/deliveries.ts';
 import { readProof } from '../store/people.ts';
-
-const NO_CATALOGUE: Catalogue = { lists: [], tags: [], fields: [] };
+import type { Outcome } from './lanes.ts';
 
 type Ending =
   { kind: 'delivered'; rows: ReadBackRow[]; outcome: string } | { kind: 'failed'; fault: Fault; rows?: ReadBackRow[] };
 
+const NOTHING_LEARNT: Outcome = { cause: null, said: '', waitMs: null };
+
 /** Makes one try of a delivery: finds the person there, writes, reads back, compares, and stores how it ended. */
-export async function deliver(context: Context, id: string, owner: string, takenOver: boolean): Promise<void> {
+export async function deliver(context: Context, id: string, owner: string, takenOver: boolean): Promise<Outcome> {
   const { store, now } = context;
   const delivery = await findDelivery(store.db, id);
-  if (delivery?.state !== 'sending') return;
+  if (delivery?.state !== 'sending') return NOTHING_LEARNT;
   const startedAt = now();
   const exchanges: ExchangeView[] = [];
-  const ending = await tryDelivery(context, delivery, exchanges, takenOver);
-  await inTransaction(store, (db) => {
+  const connection = await findConnection(store.db, delivery.connectionId);
+  const begin = () => markBegun(store.db, id, owner, now());
+  const ending = await tryDelivery(context, delivery, connection, { exchanges, takenOver, begin });
+  await inTransaction(store, async (db) => {
     const { event, end, attempt } = conclude(context, delivery, ending, { startedAt, exchanges });
-    return endTry(db, id, owner, event, end, attempt);
+    const isOurs = await endTry(db, id, owner, event, end, attempt);
+    if (isOurs && ending.kind === 'failed' && ending.fault.cause === 'credentials refused')
+      await refuse(context, db, delivery.connectionId, refusal(ending.fault, now()));
   });
+  return learnt(ending, exchanges, now());
+}
+
+/** What a try says about the service as a whole. */
+function learnt(ending: Ending, exchanges: ExchangeView[], now: number): Outcome {
+  if (ending.kind === 'failed') return ending.fault;
+  const room = readRoom(exchanges.at(-1)?.responseHeaders ?? {}, now);
+  return { ...NOTHING_LEARNT, waitMs: room?.left === 0 ? room.resetMs : null };
+}
+
+const refusal = ({ said }: Fault, now: number): VerifyResult => ({
+  ok: false,
+  about: 'service',
+  refused: true,
+  problem: `The service does not take our credentials any more${said === '' ? '.' : ` ("${said}").`}`,
+  nextStep: 'Replace them, or switch them on again there. It is asked every minute; what is held goes on by itself.',
+  at: new Date(now).toISOString(),
+});
+
+interface Circumstances {
+  exchanges: ExchangeView[];
+  /** Whether another worker had it before, and vanished. */
+  takenOver: boolean;
+  /** Notes that sending begins; false when the delivery is not ours any more. */
+  begin: () => Promise<boolean>;
 }
 
 async function tryDelivery(
   context: Context,
   delivery: DeliveryRecord,
-  exchanges: ExchangeView[],
-  takenOver: boolean,
+  connection: ConnectionRecord | null,
+  { exchanges, takenOver, begin }: Circumstances,
 ): Promise<Ending> {
-  const { store, secrets, send, now } = context;
-  const connection = await findConnection(store.db, delivery.connectionId);
   if (!connection) return failed({ cause: 'place gone', said: 'The connection was removed.', waitMs: null });
+  if (connection.state === 'refused')
+    return failed({ cause: 'credentials refused', said: 'Not sent: its credentials are refused.', waitMs: null });
   if (delivery.cause === 'required field missing' && delivery.causeDetail) {
     return failed({ cause: 'required field missing', said: delivery.causeDetail, waitMs: null });
   }
-  const access = {
-    profile: profileOf(connection.profile),
-    baseUrl: connection.baseUrl,
-    key: secrets.open(connection.secret),
-  };
-  const connector = createConnector(send, access, now, exchanges);
-  const proof = await readProof(store.db, delivery.contactId, delivery.intent.purpose);
+  const catalogue = connection.catalogue;
+  if (!catalogue) return failed({ cause: 'unavailable', said: 'It was never verified.', waitMs: null });
+  const proof = await readProof(context.store.db, delivery.contactId, delivery.intent.purpose);
   // After a try whose end is unknown we look first: it may have been applied.
   const unclear = takenOver || delivery.cause === 'time-out' || delivery.cause === 'answer unreadable';
-  return carryOut(connector, delivery, connection.catalogue ?? NO_CATALOGUE, proof, unclear);
+  const opened = await openAccess(context, connection);
+  if (!opened.ok) return failed(opened.fault);
+  const attempt = (access: typeof opened.value) =>
+    carryOut(connectorFor(partsFor(context, access, exchanges)), delivery, catalogue, proof, unclear, begin);
+  const ending = await attempt(opened.value);
+  const { token } = opened.value;
+  if (ending.kind !== 'failed' || ending.fault.cause !== 'credentials refused' || token === undefined) return ending;
+  // A token may end, or be taken back, before its time: one new one is asked for.
+  const renewed = await openAccess(context, connection, { refused: token });
+  return renewed.ok ? attempt(renewed.value) : failed(renewed.fault);
 }
 
 async function carryOut(
@@ -67,29 +104,36 @@ async function carryOut(
   catalogue: Catalogue,
   proof: PersonChange['proof'],
   unclear: boolean,
+  begin: Circumstances['begin'],
 ): Promise<Ending> {
   const { intent } = delivery;
+  const wanted = wantedOf(intent);
+  // Every delivery adds a record, either because the service does nothing else or because the route says so.
+  const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
+  const canLook = connector.canFind && (!adds || wanted.emailField !== '');
   let before: HeldPerson | null = null;
-  if (unclear || intent.duplicates !== 'update') {
-    const found = await connector.findPerson(intent.email);
+  if (unclear && adds && delivery.begunAt !== null && !canLook)
+    return failed({ cause: 'unclear', said: '', waitMs: null });
+  if (connector.canFind && (unclear || connector.findsFirst || intent.duplicates !== 'update')) {
+    const found = await connector.find(wanted);
     if (!found.ok) return failed(found.fault);
     before = found.value;
     if (before && intent.duplicates === 'leave alone')
       return delivered(compareReadBack(intent, catalogue, before, before), 'left alone: was there already');
-    if (before && unclear) {
+    if (before && unclear && (!adds || isOfThisDelivery(before, delivery))) {
       const rows = compareReadBack(intent, catalogue, before, null);
       if (rows.every(({ same }) => same)) return delivered(rows, 'delivered by an earlier try');
     }
   }
-  const written: Reply<HeldPerson | null> = await connector.upsertPerson(
-    changeFor(intent, catalogue, before, proof),
-    delivery.id,
-  );
-  if (!written.ok) return failed(written.fault);
-  const after = await connector.findPerson(intent.email);
+  if (adds && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
+  const known = adds ? null : before;
+  const written = await connector.write(changeFor(intent, wanted, catalogue, known, proof), known, delivery.id);
+  if (!written.ok) return failed(adds && !canLook ? unclearWhen(written.fault) : written.fault);
+  if (!canLook) return delivered([], 'accepted there; it cannot be read back');
+  const after = await connector.find(wanted);
   if (!after.ok) return failed(after.fault);
-  const rows = compareReadBack(intent, catalogue, after.value, before);
-  if (rows.every(({ same }) => same)) return delivered(rows, before ? 'updated' : 'delivered');
+  const rows = compareReadBack(intent, catalogue, after.value, known);
+  if (rows.every(({ same }) => same)) return delivered(rows, known ? 'updated' : 'delivered');
   const different = rows.filter(({ same }) => !same).map(({ what }) => what);
   return {
     kind: 'failed',
@@ -101,22 +145,54 @@ async function carryOut(
 const failed = (fault: Fault): Ending => ({ kind: 'failed', fault });
 const delivered = (rows: ReadBackRow[], outcome: string): Ending => ({ kind: 'delivered', rows, outcome });
 
-/** What is written: all of the intent, or under "fill gaps" only what is empty there. The address is never a field. */
+/** A write whose end is unknown, at a service that would add it twice and cannot be asked, is a matter for a person. */
+const unclearWhen = (fault: Fault): Fault =>
+  fault.cause === 'time-out' || fault.cause === 'answer unreadable' ? { ...fault, cause: 'unclear' } : fault;
+
+/** Clocks may differ by this much. */
+const CLOCKS_MS = 60_000;
+
+/** Where every delivery adds a record, the one found is only ours when it was made since. */
+function isOfThisDelivery({ madeAt }: HeldPerson, { begunAt, tries, createdAt }: DeliveryRecord): boolean {
+  // A try that ended forgot when it began; what it made is younger than the delivery.
+  const since = begunAt ?? (tries > 1 ? createdAt : null);
+  return since !== null && (madeAt === null || madeAt >= since - CLOCKS_MS);
+}
+
+/** How the person is looked for: by the address, in the field that it is mapped to. */
+function wantedOf({ email, kind, fields }: Intent): Wanted {
+  const [emailField = ''] =
+    Object.entries(fields).find(([, value]) => typeof value === 'string' && value.toLowerCase() === email) ?? [];
+  return { email, kind, emailField };
+}
+
+/** What is written: all of the intent, or under "fill gaps" only what is empty there. */
 function changeFor(
   intent: Intent,
+  wanted: Wanted,
   catalogue: Catalogue,
   before: HeldPerson | null,
   proof: PersonChange['proof'],
 ): PersonChange {
+  const { list, group, tags } = intent;
   const addresses = new Set(catalogue.fields.filter(({ type }) => type === 'email').map(({ key }) => key));
   const gaps = intent.duplicates === 'fill gaps' && before !== null;
   const fields = Object.entries(intent.fields).filter(([key]) => {
     const held = before?.fields[key];
-    return !addresses.has(key) && (!gaps || held === undefined || held === null || held === '');
+    return !gaps || held === undefined || held === null || held === '';
   });
-  const { email, list, group, tags } = intent;
-  return { email, list, group, tags, fields: Object.fromEntries(fields), proof };
+  return {
+    ...wanted,
+    list,
+    group,
+    tags,
+    fields: Object.fromEntries(fields),
+    otherFields: Object.fromEntries(fields.filter(([key]) => !addresses.has(key))),
+    proof,
+  };
 }
+
+const OUTCOMES = { retry: 'failed, tried again later', hold: 'failed, held', drop: 'failed, dropped' };
 
 function conclude(
   { now }: Context,
@@ -141,7 +217,7 @@ function conclude(
   }
   const { fault, rows } = ending;
   const next = nextAttempt(delivery.tries, fault, now(), Math.random());
-  const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : 'stopped';
+  const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : next.kind === 'drop' ? 'given up' : 'stopped';
   return {
     event,
     end: {
@@ -150,11 +226,11 @@ function conclude(
       causeDetail: fault.said,
       dueAt: next.kind === 'retry' ? next.at : now(),
       ...(rows ? { readBack: rows } : {}),
-      endedAt: next.kind === 'hold' ? now() : null,
+      endedAt: next.kind === 'retry' ? null : now(),
     },
     attempt: {
       ...attempt,
-      outcome: next.kind === 'retry' ? 'failed, tried again later' : 'failed, held',
+      outcome: OUTCOMES[next.kind],
       cause: fault.cause,
       said: fault.said,
     },

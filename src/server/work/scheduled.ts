@@ -1,5 +1,7 @@
 import { eq, lt } from 'drizzle-orm';
+import { checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
+import { connectionsToCheck, takeCheck } from '../store/connections.ts';
 import { dropExpiredSessions } from '../store/accounts.ts';
 import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
@@ -23,6 +25,7 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
     await store.db.delete(workers).where(lt(workers.seenAt, now() - 10 * WORKER_GONE_MS));
     await dropExpiredSessions(store.db, now());
     await expireConfirmations(context);
+    await checkConnections(context);
   };
   const run = () => {
     running = running.then(beat).catch((error: unknown) => log.error({ err: error }, 'scheduled work failed'));
@@ -58,5 +61,16 @@ export async function expireConfirmations({ store, now, newId }: Context): Promi
       });
       await dropUnconfirmed(db, id, now());
     });
+  }
+}
+
+/** Verifies the connections whose time has come, one worker each: is a key still good, is a refused one good again? */
+async function checkConnections(context: Context): Promise<void> {
+  const { store, now } = context;
+  for (const connection of await connectionsToCheck(store.db, now())) {
+    const state = connection.state === 'refused' ? 'refused' : 'active';
+    if (!(await takeCheck(store.db, connection, nextCheckAt(state, now())))) continue;
+    // What a refused connection offers may have changed meanwhile; a good one is only asked who we are.
+    await checkConnection(context, connection, state === 'refused');
   }
 }

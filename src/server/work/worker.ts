@@ -1,7 +1,8 @@
 import type { Context } from '../context.ts';
-import { DELIVERY_QUEUE, MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
+import { MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
 import { deliver } from './delivering.ts';
 import { LiveWirings } from './liveWiring.ts';
+import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
@@ -16,7 +17,7 @@ export function startWorker(context: Context): { stop(): Promise<void> } {
   const parts = [
     runLoop(context, SUBMISSION_QUEUE, owner, concurrency, (id) => planAndStore(context, wirings, id)),
     runLoop(context, MAIL_QUEUE, owner, 4, (id) => sendMail(context, mailer, id)),
-    runLoop(context, DELIVERY_QUEUE, owner, concurrency, (id, _, takenOver) => deliver(context, id, owner, takenOver)),
+    runLanes(context, owner, (id, _, takenOver) => deliver(context, id, owner, takenOver)),
     runScheduled(context, owner),
   ];
   return {

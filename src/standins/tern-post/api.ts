@@ -91,7 +91,59 @@ export function ternPostApi(state: () => TernPostState, changed: () => void): Ho
     return c.json(body, status);
   });
 
+  api.delete('/members/:id', needs('members:write'), (c) => {
+    state().members = state().members.filter(({ id }) => id !== c.req.param('id'));
+    changed();
+    return c.body(null, 204);
+  });
+
+  /** Makes a list, group, tag or field by name. */
+  const making = (make: (name: string, c: Context) => object | null) => async (c: Context) => {
+    const { name = '', label = '' } = await c.req.json<{ name?: string; label?: string }>().catch(() => ({}) as never);
+    const made = name + label === '' ? null : make(name + label, c);
+    if (!made) return problem(c, 422, 'no-such-place', 'It needs a name, and a group needs a list.');
+    changed();
+    return c.json(made, 201);
+  };
+  api.post(
+    '/lists',
+    needs('members:write'),
+    making((name) => added(state().lists, { id: `L-${(state().lists.length + 1) * 100}`, name, groups: [] })),
+  );
+  api.post(
+    '/lists/:id/groups',
+    needs('members:write'),
+    making((name, c) => {
+      const list = state().lists.find(({ id }) => id === c.req.param('id'));
+      return list ? added(list.groups, { id: `${list.id.replace('L', 'G')}-${list.groups.length + 1}`, name }) : null;
+    }),
+  );
+  api.post(
+    '/tags',
+    needs('members:write'),
+    making((name) => added(state().tags, { id: `T-${state().tags.length + 1}`, name })),
+  );
+  api.post(
+    '/fields',
+    needs('members:write'),
+    making((label) =>
+      added(state().fields, {
+        key: label.toLowerCase().replace(/[^a-z0-9]+/g, '_'),
+        label,
+        kind: 'line' as const,
+        required: false,
+        options: [],
+        longest: 200,
+      }),
+    ),
+  );
+
   return api;
+}
+
+function added<Item extends object>(items: Item[], item: Item): Item {
+  items.push(item);
+  return item;
 }
 
 function find(state: TernPostState, email: unknown): Member | undefined {
@@ -116,6 +168,8 @@ function check(
   if (member?.state === 'left' && !(confirmed && member.leftAt && confirmed.at > member.leftAt)) {
     return { status: 409, type: 'left-before', title: 'This person left, and has to confirm anew.' };
   }
+  if (member?.state === 'refused')
+    return { status: 409, type: 'bounced', title: 'Mail to this address came back; it is not written to any more.' };
   for (const [key, value] of Object.entries(fields)) {
     const field = state.fields.find((candidate) => candidate.key === key);
     if (!field) return wrongField('unknown-field', key, 'There is no such field.');

@@ -12,7 +12,7 @@ import {
   readProgress,
 } from '../../store/activity.ts';
 import { inSnapshot, type Db } from '../../store/database.ts';
-import { dropDelivery, replayDelivery } from '../../store/deliveries.ts';
+import { dropDelivery, replayDelivery, settleDelivery } from '../../store/deliveries.ts';
 import { findSource, readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, releaseSubmission } from '../../store/submissions.ts';
 import { readNames } from '../names.ts';
@@ -67,6 +67,12 @@ export function activityRoutes(context: Context): Hono {
     const outcome = await replan(context, c.req.param('id'));
     if (!outcome.ok) throw new Problem(409, 'not-replanned', outcome.issue);
     return c.json({ queued: true });
+  });
+
+  /** A person looked there and saw that it had arrived. */
+  app.post('/deliveries/:id/arrived', async (c) => {
+    if (!(await settleDelivery(store.db, c.req.param('id'), now()))) throw notWaitingForHelp();
+    return c.json({ delivered: true });
   });
 
   app.post('/deliveries/:id/drop', async (c) => {

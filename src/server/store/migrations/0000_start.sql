@@ -42,16 +42,32 @@ CREATE TABLE `confirmations` (
 	CONSTRAINT `confirmations_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
+CREATE TABLE `connection_health` (
+	`connection_id` char(36) character set ascii collate ascii_bin NOT NULL,
+	`failures` int NOT NULL DEFAULT 0,
+	`rest_until` bigint NOT NULL DEFAULT 0,
+	`budget_full_at` bigint NOT NULL DEFAULT 0,
+	`last_failure_at` bigint,
+	`last_cause` varchar(30),
+	`last_said` varchar(600),
+	CONSTRAINT `connection_health_connection_id` PRIMARY KEY(`connection_id`)
+);
+--> statement-breakpoint
 CREATE TABLE `connections` (
 	`id` char(36) character set ascii collate ascii_bin NOT NULL,
 	`profile` varchar(60) NOT NULL,
 	`name` varchar(80) NOT NULL,
 	`base_url` varchar(300) NOT NULL,
-	`secret` varchar(1500) NOT NULL,
-	`key_hint` varchar(20) NOT NULL,
+	`secret` longtext NOT NULL,
+	`hints` longtext NOT NULL,
+	`tokens` longtext,
+	`state` varchar(10) NOT NULL DEFAULT 'active',
 	`verify` longtext,
 	`catalogue` longtext,
 	`catalogue_at` bigint,
+	`changes` longtext,
+	`changes_at` bigint,
+	`check_at` bigint NOT NULL DEFAULT 0,
 	`created_at` bigint NOT NULL,
 	CONSTRAINT `connections_id` PRIMARY KEY(`id`)
 );
@@ -110,6 +126,7 @@ CREATE TABLE `deliveries` (
 	`cause` varchar(30),
 	`cause_detail` varchar(600),
 	`read_back` longtext,
+	`begun_at` bigint,
 	`created_at` bigint NOT NULL,
 	`ended_at` bigint,
 	`due_at` bigint NOT NULL,
@@ -126,6 +143,15 @@ CREATE TABLE `facts` (
 	CONSTRAINT `facts_name` PRIMARY KEY(`name`)
 );
 --> statement-breakpoint
+CREATE TABLE `grant_requests` (
+	`state_hash` char(64) character set ascii collate ascii_bin NOT NULL,
+	`connection_id` char(36) character set ascii collate ascii_bin NOT NULL,
+	`account_id` char(36) character set ascii collate ascii_bin NOT NULL,
+	`verifier` varchar(500) NOT NULL,
+	`expires_at` bigint NOT NULL,
+	CONSTRAINT `grant_requests_state_hash` PRIMARY KEY(`state_hash`)
+);
+--> statement-breakpoint
 CREATE TABLE `mails` (
 	`id` char(36) character set ascii collate ascii_bin NOT NULL,
 	`confirmation_id` char(36) character set ascii collate ascii_bin NOT NULL,
@@ -138,6 +164,14 @@ CREATE TABLE `mails` (
 	`lease_owner` varchar(40),
 	`tries` int NOT NULL DEFAULT 0,
 	CONSTRAINT `mails_id` PRIMARY KEY(`id`)
+);
+--> statement-breakpoint
+CREATE TABLE `profiles` (
+	`id` varchar(60) NOT NULL,
+	`document` longtext NOT NULL,
+	`created_at` bigint NOT NULL,
+	`updated_at` bigint NOT NULL,
+	CONSTRAINT `profiles_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
 CREATE TABLE `route_versions` (
@@ -241,7 +275,7 @@ CREATE INDEX `consent_kind` ON `consent_events` (`kind`,`at`);--> statement-brea
 CREATE INDEX `contact_keys_contact` ON `contact_keys` (`contact_id`);--> statement-breakpoint
 CREATE INDEX `contacts_email` ON `contacts` (`email`);--> statement-breakpoint
 CREATE INDEX `contacts_updated` ON `contacts` (`updated_at`,`id`);--> statement-breakpoint
-CREATE INDEX `deliveries_work` ON `deliveries` (`state`,`due_at`);--> statement-breakpoint
+CREATE INDEX `deliveries_work` ON `deliveries` (`connection_id`,`state`,`due_at`);--> statement-breakpoint
 CREATE INDEX `deliveries_order` ON `deliveries` (`contact_id`,`connection_id`,`sequence`);--> statement-breakpoint
 CREATE INDEX `deliveries_submission` ON `deliveries` (`submission_id`);--> statement-breakpoint
 CREATE INDEX `deliveries_confirmation` ON `deliveries` (`confirmation_id`);--> statement-breakpoint

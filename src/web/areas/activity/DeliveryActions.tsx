@@ -24,6 +24,15 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
           {asked ? 'Asked' : 'Ask to confirm'}
         </button>
       )}
+      {delivery.cause === 'unclear' && delivery.state === 'held' && (
+        <button
+          className="btn btn-xs btn-primary"
+          disabled={act.isPending}
+          onClick={() => act.mutate({ path: `${path}/arrived` })}
+        >
+          It arrived
+        </button>
+      )}
       {stuck && (
         <button className="btn btn-xs" disabled={act.isPending} onClick={() => act.mutate({ path: `${path}/retry` })}>
           Retry

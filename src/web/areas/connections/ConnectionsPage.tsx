@@ -5,8 +5,10 @@ import { DotLine } from '../../parts/DotLine.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { Working } from '../../parts/Working.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
 import { CatalogueView } from './CatalogueView.tsx';
 import { ConnectionDetails } from './ConnectionDetails.tsx';
+import { connectionStanding } from './standing.ts';
 import { useConnections } from './useConnections.ts';
 
 export function ConnectionsPage() {
@@ -25,8 +27,8 @@ export function ConnectionsPage() {
                 </Link>
               }
             >
-              A connection is access to one account of another system, such as a mailing list service. You need its base
-              URL and an API key.
+              A connection is access to one account of another system: a mailing list, customer records, a sheet, team
+              messages. You need its address, and what lets you in.
             </Empty>
           );
         }
@@ -57,28 +59,29 @@ function ConnectionList({ list, openId }: { list: ConnectionView[]; openId: stri
         </Link>
       </div>
       <ul>
-        {list.map(({ id, name, serviceName, verify, held, hours }) => (
-          <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
-            <Link
-              data-row
-              to={`/connections/${id}`}
-              aria-current={id === openId ? 'page' : undefined}
-              className="block px-3 py-2.5 hover:bg-base-200"
-            >
-              <span className="flex justify-between gap-2">
-                <strong className="font-semibold">{name}</strong>
-                <span className={verify?.ok ? 'text-success' : 'text-error'}>
-                  {verify?.ok ? 'connected' : 'not working'}
+        {list.map((connection) => {
+          const { id, name, serviceName, held, hours } = connection;
+          return (
+            <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
+              <Link
+                data-row
+                to={`/connections/${id}`}
+                aria-current={id === openId ? 'page' : undefined}
+                className="block px-3 py-2.5 hover:bg-base-200"
+              >
+                <span className="flex justify-between gap-2">
+                  <strong className="font-semibold">{name}</strong>
+                  <StateMark state={connectionStanding(connection)} />
                 </span>
-              </span>
-              <span className="flex justify-between gap-2 items-center text-quiet text-sm">
-                {serviceName}
-                {held > 0 && <span className="text-error font-semibold">{held} held</span>}
-              </span>
-              <DotLine hours={hours} what="delivered" />
-            </Link>
-          </li>
-        ))}
+                <span className="flex justify-between gap-2 items-center text-quiet text-sm">
+                  {serviceName}
+                  {held > 0 && <span className="text-error font-semibold">{held} held</span>}
+                </span>
+                <DotLine hours={hours} what="delivered" />
+              </Link>
+            </li>
+          );
+        })}
       </ul>
     </div>
   );

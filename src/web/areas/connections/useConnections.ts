@@ -1,16 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ConnectionInput, ConnectionView, VerifyResult } from '../../../contract/connection.ts';
+import type {
+  ConnectionInput,
+  ConnectionView,
+  MakingInput,
+  ProfileView,
+  VerifyResult,
+} from '../../../contract/connection.ts';
 import { api } from '../../parts/api.ts';
 
 type Plain<T> = Pick<T, keyof T>;
-
-export interface ProfileView {
-  id: string;
-  name: string;
-  purpose: string;
-  keyHelp: string;
-  baseUrlHelp: string;
-}
 
 export const useConnections = () =>
   useQuery({
@@ -19,11 +17,7 @@ export const useConnections = () =>
     refetchInterval: 10_000,
   });
 export const useProfiles = () =>
-  useQuery({
-    queryKey: ['profiles'],
-    queryFn: () => api.get<ProfileView[]>('/connections/profiles'),
-    staleTime: Infinity,
-  });
+  useQuery({ queryKey: ['profiles'], queryFn: () => api.get<ProfileView[]>('/connections/profiles') });
 export const useTryConnection = () =>
   useMutation({ mutationFn: (input: Plain<ConnectionInput>) => api.post<VerifyResult>('/connections/try', input) });
 
@@ -36,6 +30,19 @@ export const useAddConnection = () =>
   useChange((input: Plain<ConnectionInput>) => api.post<ConnectionView>('/connections', input));
 export const useChangeConnection = (id: string) =>
   useChange((input: Plain<ConnectionInput>) => api.put<ConnectionView>(`/connections/${id}`, input));
-export const useVerifyConnection = (id: string) =>
-  useChange(() => api.post<ConnectionView>(`/connections/${id}/verify`));
-export const useRemoveConnection = (id: string) => useChange(() => api.delete(`/connections/${id}`));
+/** Verify, pause or resume. */
+export const useConnectionAct = (id: string) =>
+  useChange((act: 'verify' | 'pause' | 'resume') => api.post<ConnectionView>(`/connections/${id}/${act}`));
+export const useRemoveConnection = (id: string) => useChange(() => api.delete(`/connections/${id}?anyway=true`));
+export const useMake = (id: string) =>
+  useChange((making: Plain<MakingInput>) =>
+    api.post<{ id: string; connection: ConnectionView }>(`/connections/${id}/make`, making),
+  );
+/** Goes to the other system's own window, in which access is granted. */
+export const useGrant = () =>
+  useMutation({
+    mutationFn: async (id: string) => {
+      const { url } = await api.post<{ url: string }>(`/connections/${id}/grant`);
+      window.location.assign(url);
+    },
+  });

@@ -10,7 +10,7 @@ import {
 } from '../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
-import { addStep, removeStep, setFixed, setOrigin } from './routeEdits.ts';
+import { addStep, choiceOf, removeStep, setFixed, setOrigin, setText } from './routeEdits.ts';
 
 interface MappingTableProps {
   destination: DestinationField[];
@@ -54,8 +54,8 @@ function MappingRow({
   onChange: (lines: MapLine[]) => void;
 }) {
   const { field, line } = result;
-  const origin = !line ? '' : line.from.kind === 'fixed' ? 'fixed:' : `field:${line.from.field}`;
-  const known = !line || line.from.kind === 'fixed' || fields.some(({ key }) => origin === `field:${key}`);
+  const origin = choiceOf(line);
+  const known = line?.from.kind !== 'field' || fields.some(({ key }) => origin === `field:${key}`);
   return (
     <tr>
       <td>
@@ -78,11 +78,18 @@ function MappingRow({
               {label.length > 40 ? `${label.slice(0, 40)}…` : label}
             </option>
           ))}
-          {!known && line.from.kind === 'field' && (
-            <option value={origin}>{line.from.field} (not in the source)</option>
-          )}
+          {!known && <option value={origin}>{origin.slice('field:'.length)} (not in the source)</option>}
           <option value="fixed:">a fixed value</option>
+          <option value="text:">a text with fields in it</option>
         </select>
+        {line?.from.kind === 'text' && (
+          <TextOrigin
+            field={field}
+            text={line.from.text}
+            fields={fields}
+            onChange={(text) => onChange(setText(lines, field.key, text))}
+          />
+        )}
         {line?.from.kind === 'fixed' && (
           <input
             className="input input-sm w-full mt-1"
@@ -135,11 +142,50 @@ function MappingRow({
   );
 }
 
+/** A text with fields in it; each field is put in by a click, and by its name in braces. */
+function TextOrigin({
+  field,
+  text,
+  fields,
+  onChange,
+}: {
+  field: DestinationField;
+  text: string;
+  fields: SourceField[];
+  onChange: (text: string) => void;
+}) {
+  return (
+    <div className="mt-1 flex flex-col gap-1">
+      <textarea
+        className="textarea textarea-sm w-full"
+        rows={Math.min(6, text.split('\n').length + 1)}
+        aria-label={`Text for ${field.label}`}
+        placeholder="Words, with {field} where a value goes"
+        value={text}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      <select
+        className="select select-xs w-full"
+        aria-label={`Put a field into the text for ${field.label}`}
+        value=""
+        onChange={(event) => onChange(`${text}{${event.target.value}}`)}
+      >
+        <option value="">put in a field</option>
+        {fields.map(({ key, label }) => (
+          <option key={key} value={key}>
+            {`${label.slice(0, 40)} {${key}}`}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
 function Verdict({ result: { verdict } }: { result: LineResult }) {
   switch (verdict.kind) {
     case 'sent':
       return (
-        <span className="break-words font-semibold">
+        <span className="break-words whitespace-pre-wrap font-semibold">
           <Address text={String(verdict.value)} />
         </span>
       );

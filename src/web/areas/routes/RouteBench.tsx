@@ -91,11 +91,8 @@ export function RouteBench({
             <AddTarget
               connections={connections}
               isFirst={document.targets.length === 0}
-              onAdd={(connection) =>
-                change({
-                  ...document,
-                  targets: [...document.targets, newTarget(connection.id, connection.catalogue, fields)],
-                })
+              onAdd={({ id, catalogue }) =>
+                catalogue && change({ ...document, targets: [...document.targets, newTarget(id, catalogue, fields)] })
               }
             />
             <ConsentPart
@@ -140,6 +137,7 @@ function AddTarget({
       {connections.map((connection) => (
         <button
           key={connection.id}
+          disabled={!connection.catalogue}
           className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`}
           onClick={() => onAdd(connection)}
         >

@@ -1,17 +1,21 @@
 import { Trash2, WandSparkles } from 'lucide-react';
+import { useState } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { suggestLines } from '../../../core/mapping/index.ts';
-import type { DuplicatePolicy, Target } from '../../../core/plan/index.ts';
+import { fieldsFor, type DuplicatePolicy, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
+import { MakeButton } from '../connections/MakeForm.tsx';
 import { MappingTable } from './MappingTable.tsx';
+import { addFreeLine, withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
 
 const POLICIES: [DuplicatePolicy, string, string][] = [
   ['update', 'Update', 'new values replace those held there'],
   ['fill gaps', 'Fill gaps', 'only what is empty there is filled'],
   ['leave alone', 'Leave alone', 'nothing is changed'],
+  ['add', 'Add another', 'every submission adds something new'],
 ];
 
 interface TargetPartProps {
@@ -39,8 +43,10 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
       </section>
     );
   }
+  const { can } = catalogue;
   const list = catalogue.lists.find(({ id }) => id === target.list);
-  const open = suggestLines(fields, catalogue.fields, target.lines);
+  const destination = fieldsFor(catalogue, target);
+  const open = suggestLines(fields, destination, target.lines);
   return (
     <section className="flex flex-col gap-5" aria-label={`Target ${connection.name}`}>
       <div className="flex items-center justify-between gap-2">
@@ -55,42 +61,72 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
         </p>
       ))}
       <div className="grid gap-4 sm:grid-cols-3">
-        <Field label="List">
-          <select
-            className="select w-full"
-            value={target.list}
-            onChange={(event) => set({ list: event.target.value, group: '' })}
-          >
-            <option value="">no list</option>
-            {catalogue.lists.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Group" {...(list && list.groups.length === 0 ? { help: 'This list has no groups.' } : {})}>
-          <select
-            className="select w-full"
-            value={target.group}
-            onChange={(event) => set({ group: event.target.value })}
-            disabled={!list || list.groups.length === 0}
-          >
-            <option value="">no group</option>
-            {list?.groups.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </Field>
+        {can.kinds && (
+          <Field label={capital(can.calls.kind)}>
+            <select
+              className="select w-full"
+              value={target.kind}
+              onChange={(event) => onChange(withKind(target, event.target.value, catalogue, fields))}
+            >
+              {catalogue.kinds.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </Field>
+        )}
+        {can.lists && (
+          <div className="flex flex-col gap-1">
+            <Field label={capital(can.calls.list)}>
+              <select
+                className="select w-full"
+                value={target.list}
+                onChange={(event) => set({ list: event.target.value, group: '' })}
+              >
+                <option value="">no {can.calls.list}</option>
+                {catalogue.lists.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <MakeButton connection={connection} what="list" onMade={(id) => set({ list: id, group: '' })} />
+          </div>
+        )}
+        {can.groups && (
+          <div className="flex flex-col gap-1">
+            <Field
+              label={capital(can.calls.group)}
+              {...(list && list.groups.length === 0 ? { help: 'This list has no groups.' } : {})}
+            >
+              <select
+                className="select w-full"
+                value={target.group}
+                onChange={(event) => set({ group: event.target.value })}
+                disabled={!list || list.groups.length === 0}
+              >
+                <option value="">no {can.calls.group}</option>
+                {list?.groups.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            {list && (
+              <MakeButton connection={connection} what="group" list={list.id} onMade={(id) => set({ group: id })} />
+            )}
+          </div>
+        )}
         <Field label="Who is there already" help={POLICIES.find(([policy]) => policy === target.duplicates)?.[2]}>
           <select
             className="select w-full"
             value={target.duplicates}
             onChange={(event) => set({ duplicates: event.target.value as DuplicatePolicy })}
           >
-            {POLICIES.map(([policy, name]) => (
+            {POLICIES.filter(([policy]) => can.duplicates.includes(policy)).map(([policy, name]) => (
               <option key={policy} value={policy}>
                 {name}
               </option>
@@ -101,15 +137,18 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
       <div>
         <div className="flex items-center justify-between gap-2 mb-1">
           <h4 className="font-semibold">Mapping</h4>
-          {open.length > 0 && (
-            <button className="btn btn-sm" onClick={() => set({ lines: [...target.lines, ...open] })}>
-              <WandSparkles size={15} aria-hidden="true" /> Map {open.length} more by name
-            </button>
-          )}
+          <div className="flex gap-2">
+            <MakeButton connection={connection} what="field" kind={target.kind} />
+            {open.length > 0 && (
+              <button className="btn btn-sm" onClick={() => set({ lines: [...target.lines, ...open] })}>
+                <WandSparkles size={15} aria-hidden="true" /> Map {open.length} more by name
+              </button>
+            )}
+          </div>
         </div>
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Mapping">
           <MappingTable
-            destination={catalogue.fields}
+            destination={destination}
             lines={target.lines}
             fields={fields}
             values={values}
@@ -117,13 +156,40 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           />
         </div>
       </div>
-      <TagsPart
-        target={target}
-        fields={fields}
-        known={catalogue.tags.map(({ name }) => name)}
-        values={values}
-        onChange={set}
-      />
+      {can.freeFields && <FreeField onAdd={(key) => set({ lines: addFreeLine(target.lines, key) })} />}
+      {can.tags && (
+        <TagsPart
+          target={target}
+          fields={fields}
+          known={catalogue.tags.map(({ name }) => name)}
+          values={values}
+          onChange={set}
+        />
+      )}
     </section>
+  );
+}
+
+const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** Names a field for a service that takes any. */
+function FreeField({ onAdd }: { onAdd: (key: string) => void }) {
+  const [key, setKey] = useState('');
+  return (
+    <form
+      className="flex gap-2 items-end"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onAdd(key);
+        setKey('');
+      }}
+    >
+      <Field label="Add a field there" help="It takes any name: choose what the other side expects.">
+        <input className="input input-sm w-64 font-mono" value={key} onChange={(event) => setKey(event.target.value)} />
+      </Field>
+      <button className="btn btn-sm self-start mt-6" disabled={key.trim() === ''}>
+        Add
+      </button>
+    </form>
   );
 }

@@ -1,3 +1,4 @@
+import { catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
 import type { DestinationField, MapLine } from '../../../core/mapping/index.ts';
 import { addStep, newTarget, removeStep, setFixed, setOrigin, setTagRule, tagFor } from './routeEdits.ts';
@@ -42,7 +43,7 @@ it('starts a target with what can be guessed', () => {
     preset: '',
     keepAs: '',
   };
-  expect(newTarget('C', { lists: [], tags: [], fields: [given] }, [name]).lines).toMatchObject([
+  expect(newTarget('C', catalogueOf({ fields: [given] }), [name]).lines).toMatchObject([
     { to: 'given', steps: ['first name'] },
   ]);
 });

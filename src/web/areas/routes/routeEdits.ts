@@ -1,11 +1,24 @@
-import { suggestLines, type DestinationField, type MapLine, type Step } from '../../../core/mapping/index.ts';
-import type { Catalogue, TagRule, Target } from '../../../core/plan/index.ts';
+import {
+  suggestLines,
+  type DestinationField,
+  type LineOrigin,
+  type MapLine,
+  type Step,
+} from '../../../core/mapping/index.ts';
+import { fieldsFor, type Catalogue, type TagRule, type Target } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 
 /** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
-export function newTarget(connectionId: string, catalogue: Catalogue | null, fields: SourceField[]): Target {
-  const lines = catalogue ? suggestLines(fields, catalogue.fields, []) : [];
-  return { connectionId, list: '', group: '', tags: [], tagRules: [], lines, duplicates: 'update' };
+export function newTarget(connectionId: string, catalogue: Catalogue, fields: SourceField[]): Target {
+  const kind = catalogue.kinds[0]?.id ?? '';
+  const target = { connectionId, kind, list: '', group: '', tags: [], tagRules: [], lines: [] };
+  return withKind({ ...target, duplicates: catalogue.can.duplicates[0] ?? 'update' }, kind, catalogue, fields);
+}
+
+/** Chooses the kind of record; it has fields of its own, so the mapping begins anew. */
+export function withKind(target: Target, kind: string, catalogue: Catalogue, fields: SourceField[]): Target {
+  const lines = suggestLines(fields, fieldsFor(catalogue, { kind, lines: [] }), []);
+  return { ...target, kind, lines };
 }
 
 /** Chooses where a destination field's value comes from; '' takes the line away. */
@@ -13,9 +26,32 @@ export function setOrigin(lines: MapLine[], field: DestinationField, origin: str
   const rest = lines.filter(({ to }) => to !== field.key);
   if (origin === '') return rest;
   const before = lines.find(({ to }) => to === field.key);
-  const from: MapLine['from'] =
-    origin === 'fixed:' ? { kind: 'fixed', value: '' } : { kind: 'field', field: origin.slice('field:'.length) };
+  const from = originOf(origin);
   return [...rest, { to: field.key, from, steps: before && from.kind === 'field' ? before.steps : [] }];
+}
+
+function originOf(origin: string): LineOrigin {
+  if (origin === 'fixed:') return { kind: 'fixed', value: '' };
+  if (origin === 'text:') return { kind: 'text', text: '' };
+  return { kind: 'field', field: origin.slice('field:'.length) };
+}
+
+/** The choice that a line's origin is, as `setOrigin` takes it. */
+export function choiceOf(line: MapLine | null): string {
+  if (!line) return '';
+  return line.from.kind === 'field' ? `field:${line.from.field}` : `${line.from.kind}:`;
+}
+
+export function setText(lines: MapLine[], key: string, text: string): MapLine[] {
+  return lines.map((line) => (line.to === key ? { ...line, from: { kind: 'text', text } } : line));
+}
+
+/** Adds a line for a field of the operator's own naming; nothing changes when there is one. */
+export function addFreeLine(lines: MapLine[], key: string): MapLine[] {
+  const name = key.trim();
+  return name === '' || lines.some(({ to }) => to === name)
+    ? lines
+    : [...lines, { to: name, from: { kind: 'text', text: '' }, steps: [] }];
 }
 
 export function setFixed(lines: MapLine[], key: string, value: string): MapLine[] {

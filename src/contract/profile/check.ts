@@ -1,0 +1,58 @@
+import { Value } from 'typebox/value';
+import type { PartIssue } from '../checks.ts';
+import { ProfileSchema, type Profile } from './schema.ts';
+
+type Checked = { ok: true; value: Profile } | { ok: false; issues: PartIssue[] };
+
+const MOST_ISSUES = 20;
+
+/** Checks a document against the schema of profiles, and that it does not speak of credentials that it does not ask for. */
+export function checkProfile(document: unknown): Checked {
+  if (Value.Check(ProfileSchema, document)) {
+    const issues = credentialIssues(document);
+    return issues.length === 0 ? { ok: true, value: document } : { ok: false, issues };
+  }
+  const issues = Value.Errors(ProfileSchema, document).map(({ instancePath, message, params }) => ({
+    pointer: instancePath,
+    detail: [message, ...unknownMembers(params)].join(': '),
+  }));
+  return { ok: false, issues: mostTelling(issues).slice(0, MOST_ISSUES) };
+}
+
+/** A choice between forms reports every form that does not fit; what lies deepest is what the writer meant. */
+function mostTelling(issues: PartIssue[]): PartIssue[] {
+  const told = new Map<string, PartIssue>();
+  for (const issue of issues) {
+    const isCoveredDeeper = issues.some(
+      ({ pointer }) => pointer !== issue.pointer && pointer.startsWith(`${issue.pointer}/`),
+    );
+    if (!isCoveredDeeper && !told.has(issue.pointer)) told.set(issue.pointer, issue);
+  }
+  return [...told.values()];
+}
+
+const unknownMembers = (params: object): string[] =>
+  'additionalProperties' in params && Array.isArray(params.additionalProperties)
+    ? [params.additionalProperties.join(', ')]
+    : [];
+
+const NEEDED: Record<Profile['authentication']['kind'], Profile['credentials'][number]['name'][]> = {
+  none: [],
+  'secret address': [],
+  'key in header': ['key'],
+  'key in query': ['key'],
+  bearer: ['key'],
+  'user and password': ['user', 'password'],
+  signature: ['key', 'secret'],
+  'OAuth, granted by a person': ['clientId', 'clientSecret'],
+  'OAuth, by client': ['clientId', 'clientSecret'],
+};
+
+function credentialIssues({ credentials, authentication, speaks }: Profile): PartIssue[] {
+  if (speaks !== 'http') return [];
+  const missing = NEEDED[authentication.kind].filter((name) => !credentials.some((one) => one.name === name));
+  return missing.map((name) => ({
+    pointer: '/credentials',
+    detail: `The authentication "${authentication.kind}" needs the credential "${name}".`,
+  }));
+}

@@ -1,0 +1,104 @@
+import type { VerifyResult } from '../../contract/connection.ts';
+import { compareCatalogues } from '../../core/plan/index.ts';
+import { verifyConnection, type Verified } from '../connectors/verify.ts';
+import type { Context } from '../context.ts';
+import { changeConnection, findConnection, type ConnectionRecord } from '../store/connections.ts';
+import { inTransaction, type Db } from '../store/database.ts';
+import { holdForCredentials, releaseRefused } from '../store/deliveries.ts';
+import { resetHealth } from '../store/health.ts';
+import { openAccess, partsFor } from './open.ts';
+import { profileFor } from './profiles.ts';
+
+/** How often a connection is verified without anybody asking: when all is well, and while its credentials are refused. */
+const CHECK_EVERY_MS = { active: 15 * 60_000, refused: 60_000 };
+
+/** Verifies a saved connection, and stores what was found: what it offers, what changed there, whether work may go on. */
+export async function checkConnection(
+  context: Context,
+  connection: ConnectionRecord,
+  withCatalogue = true,
+): Promise<VerifyResult> {
+  const verified = await verifySaved(context, connection, withCatalogue);
+  await storeVerified(context, connection, verified);
+  return verified.result;
+}
+
+async function verifySaved(context: Context, connection: ConnectionRecord, withCatalogue: boolean): Promise<Verified> {
+  let opened = await openAccess(context, connection);
+  if (!opened.ok) return { result: notOpened(context, connection, opened.fault), catalogue: null };
+  let verified = await verifyConnection(partsFor(context, opened.value), withCatalogue);
+  const refusedToken = opened.value.token;
+  if (!verified.result.ok && verified.result.refused && refusedToken !== undefined) {
+    opened = await openAccess(context, connection, { refused: refusedToken });
+    if (!opened.ok) return { result: notOpened(context, connection, opened.fault), catalogue: null };
+    verified = await verifyConnection(partsFor(context, opened.value), withCatalogue);
+  }
+  return verified;
+}
+
+const notOpened = (
+  { now }: Context,
+  connection: ConnectionRecord,
+  fault: { cause: string; said: string },
+): VerifyResult => ({
+  ok: false,
+  about: 'service',
+  refused: fault.cause === 'credentials refused',
+  problem: fault.said,
+  nextStep:
+    fault.cause === 'credentials refused'
+      ? `Grant access in ${profileFor(connection).name} again.`
+      : 'Try again in a few minutes.',
+  at: new Date(now()).toISOString(),
+});
+
+async function storeVerified(
+  context: Context,
+  connection: ConnectionRecord,
+  { result, catalogue }: Verified,
+): Promise<void> {
+  const now = context.now();
+  await inTransaction(context.store, async (db) => {
+    const changes = catalogue && connection.catalogue ? compareCatalogues(connection.catalogue, catalogue) : [];
+    // A cheap check knows no counts: those of the last whole one stay.
+    const shown =
+      result.ok && !catalogue && connection.verify?.ok
+        ? { ...connection.verify, ...pick(result), at: result.at }
+        : result;
+    await changeConnection(db, connection.id, {
+      verify: shown,
+      ...(catalogue ? { catalogue, catalogueAt: now } : {}),
+      ...(changes.length > 0 ? { changes, changesAt: now } : {}),
+    });
+    if (result.ok) await letGoOn(context, db, connection.id);
+    else if (result.refused) await refuse(context, db, connection.id, result);
+  });
+}
+
+const pick = ({ account }: Extract<VerifyResult, { ok: true }>) => ({ account });
+
+/** Credentials are good: what was stopped for them goes on. */
+async function letGoOn(context: Context, db: Db, id: string): Promise<void> {
+  const now = context.now();
+  const current = await findConnection(db, id);
+  const goesOn = current?.state === 'refused' || current?.state === 'ungranted';
+  await changeConnection(db, id, { ...(goesOn ? { state: 'active' } : {}), checkAt: now + CHECK_EVERY_MS.active });
+  await resetHealth(db, id);
+  await releaseRefused(db, id, now);
+}
+
+/** Credentials are refused: everything for this connection is held at once, rather than each trying for itself. */
+export async function refuse(context: Context, db: Db, id: string, verify: VerifyResult): Promise<void> {
+  const now = context.now();
+  const current = await findConnection(db, id);
+  if (!current || current.state === 'ungranted') return;
+  await changeConnection(db, id, {
+    verify,
+    ...(current.state === 'active' ? { state: 'refused' } : {}),
+    checkAt: now + CHECK_EVERY_MS.refused,
+  });
+  await holdForCredentials(db, id, now);
+}
+
+/** When a connection is verified next by itself. */
+export const nextCheckAt = (state: 'active' | 'refused', now: number): number => now + CHECK_EVERY_MS[state];

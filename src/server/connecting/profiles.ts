@@ -1,0 +1,23 @@
+import type { Profile } from '../../contract/profile/index.ts';
+import { findShippedProfile, shippedProfiles } from '../connectors/registry.ts';
+import type { ConnectionRecord } from '../store/connections.ts';
+import type { Db } from '../store/database.ts';
+import { findOwnProfile, listOwnProfiles } from '../store/profiles.ts';
+
+/** Every kind of service that can be connected: those that ship, and those that operators made. */
+export async function allProfiles(db: Db): Promise<{ profile: Profile; isOwn: boolean }[]> {
+  return [
+    ...shippedProfiles().map((profile) => ({ profile, isOwn: false })),
+    ...(await listOwnProfiles(db)).map((profile) => ({ profile, isOwn: true })),
+  ];
+}
+
+export const findProfile = async (db: Db, id: string): Promise<Profile | null> =>
+  findShippedProfile(id) ?? (await findOwnProfile(db, id));
+
+/** @throws when the profile of a connection is gone, which its removal forbids */
+export function profileFor({ profile, ownProfile }: ConnectionRecord): Profile {
+  const found = findShippedProfile(profile) ?? ownProfile;
+  if (!found) throw new Error(`no connector profile "${profile}"`);
+  return found;
+}

@@ -1,0 +1,23 @@
+import type { CredentialName, Profile } from '../../contract/profile/index.ts';
+
+/** Everything that a request to one account needs. */
+export interface Access {
+  profile: Profile;
+  baseUrl: string;
+  credentials: Credentials;
+  /** An access token, where the profile asks for OAuth. */
+  token?: string;
+  /** Whose pool of connections is used; the connection's id, or a name for one that is not saved yet. */
+  pool: string;
+}
+
+export type Credentials = Partial<Record<CredentialName, string>>;
+
+/** How many requests may be under way to one account, where its profile does not say. */
+const USUAL_AT_ONCE = 4;
+
+export const atOnce = ({ limits }: Profile): number => limits.concurrency ?? USUAL_AT_ONCE;
+
+/** Whether access is by tokens that have to be got first. */
+export const needsToken = ({ authentication: { kind } }: Profile): boolean =>
+  kind === 'OAuth, granted by a person' || kind === 'OAuth, by client';

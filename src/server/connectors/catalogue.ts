@@ -1,0 +1,110 @@
+import type { FieldSource, ItemSource, Profile } from '../../contract/profile/index.ts';
+import type { DestinationField } from '../../core/mapping/index.ts';
+import type { Abilities, Catalogue, CatalogueItem } from '../../core/plan/index.ts';
+import type { Line } from './call.ts';
+import type { Reply } from './connector.ts';
+import { one, textAt, textsAt } from './jsonPath.ts';
+import { fetchAll } from './paging.ts';
+
+/** What a kind of service can do, read off its profile. */
+export function abilitiesOf({ catalogue, find, write, place, make, calls }: Profile): Abilities {
+  const places = (source: ItemSource | undefined) => source !== undefined;
+  return {
+    lists: places(catalogue.lists),
+    groups: places(catalogue.groups),
+    tags: places(catalogue.tags) || place?.tag !== undefined,
+    kinds: places(catalogue.kinds),
+    freeFields: catalogue.freeFields ?? false,
+    readBack: find !== undefined,
+    duplicates: policiesOf(write.how, find !== undefined),
+    makes: {
+      list: make?.list !== undefined,
+      group: make?.group !== undefined,
+      tag: make?.tag !== undefined,
+      field: make?.field !== undefined,
+    },
+    calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
+  };
+}
+
+function policiesOf(how: Profile['write']['how'], finds: boolean): Abilities['duplicates'] {
+  switch (how) {
+    case 'add':
+      return finds ? ['add', 'leave alone'] : ['add'];
+    case 'upsert':
+      return finds ? ['update', 'fill gaps', 'leave alone'] : ['update'];
+    case 'make or change':
+      return ['update', 'fill gaps', 'leave alone', 'add'];
+    default:
+      return how satisfies never;
+  }
+}
+
+/** Asks a service for everything it offers: places, labels, fields, kinds of record. */
+export async function fetchCatalogue(line: Line): Promise<Reply<Catalogue>> {
+  const { profile } = line.access;
+  const { lists, groups, tags, kinds, fields } = profile.catalogue;
+  const catalogue: Catalogue = { lists: [], tags: [], fields: [], kinds: [], can: abilitiesOf(profile) };
+  const foundLists = await fetchItems(line, lists, {});
+  if (!foundLists.ok) return foundLists;
+  for (const list of foundLists.value) {
+    const inside = await fetchItems(line, groups, { list: list.id });
+    if (!inside.ok) return inside;
+    catalogue.lists.push({ ...list, groups: inside.value });
+  }
+  const foundTags = await fetchItems(line, tags, {});
+  if (!foundTags.ok) return foundTags;
+  catalogue.tags = foundTags.value;
+  const foundKinds = await fetchItems(line, kinds, {});
+  if (!foundKinds.ok) return foundKinds;
+  for (const kind of foundKinds.value) {
+    const own = await fetchFields(line, fields, { kind: kind.id });
+    if (!own.ok) return own;
+    catalogue.kinds.push({ ...kind, fields: own.value });
+  }
+  if (!kinds) {
+    const all = await fetchFields(line, fields, {});
+    if (!all.ok) return all;
+    catalogue.fields = all.value;
+  }
+  return { ok: true, value: catalogue };
+}
+
+async function fetchItems(
+  line: Line,
+  source: ItemSource | undefined,
+  values: Record<string, unknown>,
+): Promise<Reply<CatalogueItem[]>> {
+  if (!source) return { ok: true, value: [] };
+  if ('fixed' in source) return { ok: true, value: source.fixed };
+  const reply = await fetchAll(line, source, values, (item) => textAt(item, source.id));
+  if (!reply.ok) return reply;
+  return {
+    ok: true,
+    value: reply.value.map((item) => ({ id: textAt(item, source.id), name: textAt(item, source.name) })),
+  };
+}
+
+async function fetchFields(
+  line: Line,
+  source: FieldSource | undefined,
+  values: Record<string, unknown>,
+): Promise<Reply<DestinationField[]>> {
+  if (!source) return { ok: true, value: [] };
+  if ('fixed' in source) return { ok: true, value: source.fixed };
+  const reply = await fetchAll(line, source, values, (item) => textAt(item, source.key));
+  if (!reply.ok) return reply;
+  return { ok: true, value: reply.value.map((item) => fieldOf(item, source)) };
+}
+
+function fieldOf(item: unknown, source: Exclude<FieldSource, { fixed: unknown }>): DestinationField {
+  const longest = one(item, source.maxLength);
+  return {
+    key: textAt(item, source.key),
+    label: textAt(item, source.label),
+    type: source.types?.[textAt(item, source.type)] ?? 'text',
+    required: one(item, source.required) === true,
+    choices: textsAt(item, source.choices),
+    maxLength: typeof longest === 'number' ? longest : null,
+  };
+}

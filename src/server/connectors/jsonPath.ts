@@ -1,0 +1,19 @@
+import { query, type JSONValue } from 'json-p3';
+
+/** Everything a JSONPath (RFC 9535) finds. */
+export const all = (body: unknown, path: string): unknown[] => query(path, body as JSONValue).values();
+
+/** The first thing that a JSONPath finds; undefined when there is none, or no path. */
+export const one = (body: unknown, path: string | undefined): unknown =>
+  path === undefined ? undefined : all(body, path)[0];
+
+/** A text or figure as text; anything else as ''. */
+export const textOf = (value: unknown): string =>
+  typeof value === 'string' || typeof value === 'number' ? String(value) : '';
+
+/** The text that a JSONPath finds. */
+export const textAt = (body: unknown, path: string | undefined): string => textOf(one(body, path));
+
+/** Every text that a JSONPath finds. */
+export const textsAt = (body: unknown, path: string | undefined): string[] =>
+  path === undefined ? [] : all(body, path).map(textOf);

@@ -1,0 +1,49 @@
+import type { RequestTemplate } from '../../contract/profile/index.ts';
+
+/** Puts values in the place of "$name" and "$name.part"; a member whose value is absent is left out, "..." is spread. */
+export function fillBody(template: unknown, values: Record<string, unknown>): unknown {
+  if (typeof template === 'string' && template.startsWith('$')) return valueAt(values, template.slice(1));
+  if (Array.isArray(template)) return template.map((item) => fillBody(item, values));
+  if (typeof template !== 'object' || template === null) return template;
+  return Object.fromEntries(
+    Object.entries(template).flatMap(([name, item]): [string, unknown][] => {
+      const value = fillBody(item, values);
+      if (value === undefined) return [];
+      return name === '...' && typeof value === 'object' && value !== null ? Object.entries(value) : [[name, value]];
+    }),
+  );
+}
+
+function valueAt(values: Record<string, unknown>, path: string): unknown {
+  return path
+    .split('.')
+    .reduce<unknown>(
+      (value, part) =>
+        typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[part] : undefined,
+      values,
+    );
+}
+
+/** Writes a body as its request sends it. A form (WHATWG URL, 5.2) has one level: lists repeat their name. */
+export function encodeBody(encoding: RequestTemplate['encoding'], body: unknown): { text: string; type: string } {
+  switch (encoding) {
+    case 'text':
+      return { text: printScalar(body), type: 'text/plain; charset=utf-8' };
+    case 'form': {
+      const entries = Object.entries((body ?? {}) as Record<string, unknown>).flatMap(([name, value]) =>
+        (Array.isArray(value) ? value : [value]).map((item): [string, string] => [name, printScalar(item)]),
+      );
+      return { text: new URLSearchParams(entries).toString(), type: 'application/x-www-form-urlencoded' };
+    }
+    case 'json':
+    case undefined:
+      return { text: JSON.stringify(body), type: 'application/json' };
+    default:
+      return encoding satisfies never;
+  }
+}
+
+function printScalar(value: unknown): string {
+  if (value === null || value === undefined) return '';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}

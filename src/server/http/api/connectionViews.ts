@@ -1,0 +1,136 @@
+import type { ConnectionView, ProfileView } from '../../../contract/connection.ts';
+import type { Profile } from '../../../contract/profile/index.ts';
+import type { CatalogueDifference, RouteDocument } from '../../../core/plan/index.ts';
+import { atOnce } from '../../connectors/access.ts';
+import { abilitiesOf } from '../../connectors/catalogue.ts';
+import { redactUrl } from '../../connectors/http.ts';
+import { isGrantedByPerson } from '../../connecting/adding.ts';
+import { returnUrl } from '../../connecting/granting.ts';
+import { readTokens } from '../../connecting/open.ts';
+import { profileFor } from '../../connecting/profiles.ts';
+import type { Context } from '../../context.ts';
+import type { ConnectionRecord } from '../../store/connections.ts';
+import { readDotLines, readStanding } from '../../store/figures.ts';
+import { readHealths } from '../../store/health.ts';
+import { listRoutes, type RouteRecord } from '../../store/routes.ts';
+
+const iso = (at: number | null | undefined): string | null =>
+  at === null || at === undefined ? null : new Date(at).toISOString();
+
+/** Connections as the interface shows them: how each stands, what it offers, what uses it. No secret among it. */
+export async function connectionViews(context: Context, records: ConnectionRecord[]): Promise<ConnectionView[]> {
+  const { store, now } = context;
+  const routes = await listRoutes(store.db);
+  const hours = await readDotLines(store.db, 'connection', now());
+  const standing = await readStanding(store.db, 'connection');
+  const healths = await readHealths(store.db);
+  return records.map((record) => {
+    const { id, name, state, verify, catalogue, hints } = record;
+    const profile = profileFor(record);
+    const health = healths.get(id);
+    const uses = routes.filter((route) => targetsOf(route).some(({ connectionId }) => connectionId === id));
+    const isSecretAddress = profile.authentication.kind === 'secret address';
+    return {
+      id,
+      profile: profile.id,
+      serviceName: profile.name,
+      authentication: profile.authentication.kind,
+      credentials: profile.credentials,
+      baseUrlLabel: profile.baseUrl.label,
+      name,
+      baseUrl: isSecretAddress ? redactUrl(record.baseUrl, { query: [], path: true }) : record.baseUrl,
+      hints,
+      state,
+      returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
+      tokenUntil: iso(readTokens(context, record.tokens)?.until),
+      verify,
+      catalogue,
+      catalogueAt: iso(record.catalogueAt),
+      changes: record.changes.map((change) => ({
+        ...change,
+        routes: uses
+          .filter((route) => isTouched(route, id, change))
+          .map((route) => ({ id: route.id, name: route.name })),
+      })),
+      changesAt: iso(record.changesAt),
+      lastSuccessAt: iso(standing.get(id)?.lastSuccess),
+      lastFailure:
+        health?.lastCause && health.lastFailureAt !== null
+          ? { at: new Date(health.lastFailureAt).toISOString(), cause: health.lastCause, said: health.lastSaid }
+          : null,
+      restsUntil: health && health.restUntil > now() ? iso(health.restUntil) : null,
+      limits: {
+        perSecond: profile.limits.perSecond ?? null,
+        burst: profile.limits.burst ?? null,
+        atOnce: atOnce(profile),
+      },
+      usedBy: uses.map((route) => ({ id: route.id, name: route.name })),
+      waiting: standing.get(id)?.waiting ?? 0,
+      held: standing.get(id)?.held ?? 0,
+      hours: hours(id),
+    };
+  });
+}
+
+const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'] => [
+  ...(live?.targets ?? []),
+  ...draft.targets,
+];
+
+/** Whether a change over there concerns what a route does. A field that is new and required concerns every route. */
+function isTouched(route: RouteRecord, connectionId: string, { what, id, level }: CatalogueDifference): boolean {
+  return targetsOf(route)
+    .filter((target) => target.connectionId === connectionId)
+    .some(({ list, group, tags, tagRules, kind, lines }) => {
+      switch (what) {
+        case 'list':
+          return list === id;
+        case 'group':
+          return group === id;
+        case 'kind':
+          return kind === id;
+        case 'tag':
+          return tags.includes(id) || tagRules.some(({ tag }) => tag === id);
+        case 'field': {
+          const [fieldKind = '', key = ''] = split(id);
+          return fieldKind === kind && (level === 'warning' || lines.some(({ to }) => to === key));
+        }
+        default:
+          return what satisfies never;
+      }
+    });
+}
+
+/** A field's id is that of its kind of record, a blank, and its key, which may have blanks in it. */
+const split = (id: string): [string, string] => [id.slice(0, id.indexOf(' ')), id.slice(id.indexOf(' ') + 1)];
+
+/** A kind of service, as the list of those that can be connected shows it. */
+export function profileView(context: Context, { profile, isOwn }: { profile: Profile; isOwn: boolean }): ProfileView {
+  const { id, name, purpose, words, speaks, authentication, baseUrl, credentials } = profile;
+  return {
+    id,
+    name,
+    purpose,
+    words,
+    isOwn,
+    speaks,
+    authentication: authentication.kind,
+    baseUrl,
+    credentials,
+    cannot: cannotOf(profile),
+    returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
+  };
+}
+
+function cannotOf(profile: Profile): string[] {
+  const can = abilitiesOf(profile);
+  // Of messages and files nobody expects lists, or that they can be changed later.
+  if (profile.write.how === 'add' && !can.readBack) return [];
+  return [
+    ...(can.lists ? [] : ['no lists']),
+    ...(can.tags ? [] : ['no tags']),
+    ...(profile.values?.asText ? ['takes text only'] : []),
+    ...(can.duplicates.includes('update') ? [] : ['adds, and never changes what is there']),
+    ...(can.readBack ? [] : ['cannot be asked what arrived']),
+  ];
+}

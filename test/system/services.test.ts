@@ -1,0 +1,400 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { TrailView } from '../../src/contract/activity.ts';
+import type { ConnectionView } from '../../src/contract/connection.ts';
+import type { SourceView } from '../../src/contract/source.ts';
+import type { Target } from '../../src/core/plan/index.ts';
+import {
+  bellTarget,
+  enquiryTarget,
+  noticeTarget,
+  schoolForm,
+  schoolRoute,
+  signUpsTarget,
+  skyLetterForm,
+} from '../../src/server/demo/documents.ts';
+import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
+import type { CapstanState } from '../../src/standins/capstan/state.ts';
+import type { TallyrowState } from '../../src/standins/tallyrow/state.ts';
+import { fields, submitJson } from '../world/observatory.ts';
+import type { Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { BELL, CAPSTAN, TALLYROW, TERN_KEY, World } from '../world/world.ts';
+
+let world: World;
+let operator: Operator;
+let others: Awaited<ReturnType<World['others']>>;
+let school: SourceView;
+let sky: SourceView;
+let number = 0;
+
+beforeAll(async () => {
+  world = await World.start();
+  operator = await world.operator();
+  others = await world.others();
+  school = await operator.form('School visit request', { ...schoolForm(), minimumSeconds: 0 });
+  sky = await operator.form('Sky letter sign-up', { ...skyLetterForm(world.site), minimumSeconds: 0 });
+});
+afterAll(() => world.stop());
+beforeEach(async () => {
+  await Promise.all([others.capstan, others.tallyrow, others.bellbuoy].map((standIn) => standIn.noFaults()));
+});
+
+const newAddress = () => `teacher${(number += 1)}@hill.example`;
+const visit = (email: string, more: Record<string, string> = {}) =>
+  submitJson(school, {
+    first: 'Mara',
+    last: 'Quill',
+    email,
+    school: 'Lantern Hill School',
+    pupils: '24',
+    visits: 'first time',
+    ...more,
+  });
+
+/** One route from the school form to one target; others are paused, so that each test sees its own delivery only. */
+let live: { id: string } | null = null;
+async function wire(target: Target): Promise<void> {
+  if (live) await operator.post(`/routes/${live.id}/pause`);
+  const document = schoolRoute(school.id, target.connectionId);
+  live = await operator.route('School visits', { ...document, targets: [target] });
+}
+const only = ({ deliveries }: TrailView) => {
+  if (deliveries.length !== 1 || !deliveries[0]) throw new Error(`${deliveries.length} deliveries`);
+  return deliveries[0];
+};
+const verifyProblem = async (profile: string, url: string, credentials: Record<string, string>) => {
+  const result = await operator.tryTo(profile, url, credentials);
+  return result.ok ? null : result;
+};
+
+describe('Capstan: a key, and a secret that signs', () => {
+  let connection: ConnectionView;
+  beforeAll(async () => {
+    connection = await operator.connectTo('capstan', others.capstan.url, CAPSTAN);
+  });
+  const records = async () => (await others.capstan.inside<CapstanState>()).records;
+
+  it('says whose it is, what came back, and what it cannot do', () => {
+    expect(connection.verify).toMatchObject({ ok: true, account: 'Pellam Ridge front office', kinds: 2, lists: 3 });
+    expect(connection.catalogue?.kinds.map(({ name, fields: own }) => [name, own.length])).toEqual([
+      ['Person', 7],
+      ['Enquiry', 5],
+    ]);
+    expect(connection.catalogue?.can).toMatchObject({ tags: false, calls: { list: 'segment' } });
+    expect(JSON.stringify(connection)).not.toContain(CAPSTAN.secret);
+  });
+
+  it('tells a wrong secret, a key of nobody (a 404) and a missing right from one another', async () => {
+    const { url } = others.capstan;
+    expect(await verifyProblem('capstan', url, { ...CAPSTAN, secret: 'wrong' })).toMatchObject({
+      refused: true,
+      problem: expect.stringContaining('does not fit') as string,
+    });
+    expect(await verifyProblem('capstan', url, { ...CAPSTAN, key: 'nobody' })).toMatchObject({
+      refused: true,
+      problem: expect.stringContaining('No office answers to this key') as string,
+    });
+    expect(await verifyProblem('capstan', url, { ...CAPSTAN, key: `${CAPSTAN.key}-looks-only` })).toMatchObject({
+      refused: false,
+      problem: expect.stringContaining('lacks a permission: write') as string,
+    });
+    expect(await verifyProblem('capstan', url, { key: CAPSTAN.key })).toMatchObject({ about: 'secret' });
+  });
+
+  it('makes an enquiry by a form post, puts it into its segment, and reads it back', async () => {
+    await wire(enquiryTarget(connection.id));
+    const email = newAddress();
+    const trail = await operator.trailWhen(await visit(email), 'delivered');
+    expect(only(trail).readBack?.every(({ same }) => same)).toBe(true);
+    expect((await records()).filter(({ cells }) => cells.mail === email)).toMatchObject([
+      {
+        kind: 'enquiry',
+        segments: ['S1'],
+        cells: {
+          subject: 'Visit of Lantern Hill School',
+          heads: '24',
+          note: 'From Mara Quill. Has been here: first time.',
+        },
+      },
+    ]);
+    expect(JSON.stringify(trail)).not.toContain(CAPSTAN.secret);
+  });
+
+  it('adds another enquiry of the same person, since the route says so', async () => {
+    const email = newAddress();
+    await operator.trailWhen(await visit(email), 'delivered');
+    await operator.trailWhen(await visit(email, { pupils: '30' }), 'delivered');
+    expect((await records()).filter(({ cells }) => cells.mail === email).map(({ cells }) => cells.heads)).toEqual([
+      '24',
+      '30',
+    ]);
+  });
+
+  it('changes a person who is there, and stores yes and no in its own words', async () => {
+    await wire({
+      ...enquiryTarget(connection.id),
+      kind: 'person',
+      list: '',
+      duplicates: 'update',
+      lines: [
+        { to: 'mail', from: { kind: 'field', field: 'email' }, steps: [] },
+        { to: 'called', from: { kind: 'text', text: '{first} {last}' }, steps: [] },
+        { to: 'wants_letter', from: { kind: 'fixed', value: 'yes' }, steps: [] },
+      ],
+    });
+    const email = newAddress();
+    await operator.trailWhen(await visit(email), 'delivered');
+    await operator.trailWhen(await visit(email, { last: 'Quillfeather' }), 'delivered');
+    expect((await records()).filter(({ cells }) => cells.mail === email)).toMatchObject([
+      { kind: 'person', changes: 2, cells: { called: 'Mara Quillfeather', wants_letter: '1' } },
+    ]);
+  });
+
+  it('notices a field made required there, and which route that touches', async () => {
+    await others.capstan.change<CapstanState>(({ kinds }) => ({
+      kinds: kinds.map((kind) => ({
+        ...kind,
+        columns: kind.columns.map((column) => (column.code === 'town' ? { ...column, must: true } : column)),
+      })),
+    }));
+    const held = only(await operator.trailWhen(await visit(newAddress()), 'held'));
+    expect(held).toMatchObject({ cause: 'required field missing', causeDetail: 'Town must be filled.' });
+    const { changes } = await operator.verify(connection.id);
+    expect(changes).toMatchObject([
+      { level: 'warning', text: 'The field Town is now required.', routes: [{ name: 'School visits' }] },
+    ]);
+    await others.capstan.change<CapstanState>(({ kinds }) => ({
+      kinds: kinds.map((kind) => ({
+        ...kind,
+        columns: kind.columns.map((column) => ({ ...column, must: column.code === 'mail' })),
+      })),
+    }));
+    await operator.verify(connection.id);
+    await operator.post(`/deliveries/${held.id}/retry`);
+    await operator.trailWhen(held.submissionId, 'delivered');
+  });
+
+  it('makes a segment and a column from here, ready to be chosen', async () => {
+    const made = await operator.post<{ id: string; connection: ConnectionView }>(`/connections/${connection.id}/make`, {
+      what: 'list',
+      name: 'Volunteers',
+    });
+    expect(made.connection.catalogue?.lists.find(({ id }) => id === made.id)?.name).toBe('Volunteers');
+    const field = await operator.post<{ id: string; connection: ConnectionView }>(
+      `/connections/${connection.id}/make`,
+      {
+        what: 'field',
+        kind: 'person',
+        name: 'Favourite planet',
+      },
+    );
+    expect(field.connection.catalogue?.kinds[0]?.fields.map(({ key }) => key)).toContain(field.id);
+  });
+});
+
+describe('Tallyrow: access granted in its own window', () => {
+  let connection: ConnectionView;
+  beforeAll(async () => {
+    connection = await operator.connectTo('tallyrow', others.tallyrow.url, TALLYROW);
+  });
+  const state = () => others.tallyrow.inside<TallyrowState>();
+
+  it('waits for the grant, says when it is refused, and is connected once it is given', async () => {
+    expect([connection.state, connection.returnUrl]).toEqual(['ungranted', `${world.app}/api/connections/granted`]);
+    expect(decodeURIComponent(await operator.grant(connection.id, 'no'))).toContain('Access was refused there');
+    expect(await operator.grant(connection.id)).toBe(`/connections/${connection.id}`);
+    connection = await operator.connection(connection.id);
+    expect(connection).toMatchObject({
+      state: 'active',
+      verify: { ok: true, account: 'Pellam Ridge sheets', kinds: 3 },
+    });
+    expect(connection.catalogue?.kinds[0]?.fields.map(({ label }) => label)).toEqual([
+      'Email',
+      'When',
+      'Source',
+      'Name',
+    ]);
+  });
+
+  it('takes an answer once, and none that was not asked for', async () => {
+    const window = new URL((await operator.post<{ url: string }>(`/connections/${connection.id}/grant`)).url);
+    const asked = window.searchParams.get('state') ?? '';
+    const answer = (state: string) => operator.send('GET', `/connections/granted?code=none&state=${state}`);
+    expect((await answer('made-up')).url).toContain('trouble=');
+    expect((await answer(asked)).url).toContain('trouble=');
+    expect(decodeURIComponent((await answer(asked)).url)).toContain('used before');
+  });
+
+  it('adds a row of text, and a second one for the same person', async () => {
+    const document = schoolRoute(sky.id, connection.id);
+    await operator.route('Sheet', {
+      ...document,
+      consent: { ...document.consent, tickField: 'consent' },
+      targets: [signUpsTarget(connection.id)],
+    });
+    const email = newAddress();
+    await operator.trailWhen(await submitJson(sky, fields(email)), 'delivered');
+    const trail = await operator.trailWhen(await submitJson(sky, fields(email, { name: 'Mara Back' })), 'delivered');
+    expect(only(trail).readBack?.every(({ same }) => same)).toBe(true);
+    const rows = (await state()).sheets[0]?.rows.filter(({ cells }) => cells.Email === email);
+    expect(rows?.map(({ cells }) => cells)).toEqual([
+      { Email: email, Name: 'Mara Quill', Source: 'Sky letter, page sky-letter' },
+      { Email: email, Name: 'Mara Back', Source: 'Sky letter, page sky-letter' },
+    ]);
+  });
+
+  it('adds a row once when the connection breaks after sending', async () => {
+    const email = newAddress();
+    await others.tallyrow.faults({ next: 3, kind: 'drop', path: '/v2/sheets' });
+    await operator.trailWhen(await submitJson(sky, fields(email)), 'delivered');
+    expect((await state()).sheets[0]?.rows.filter(({ cells }) => cells.Email === email)).toHaveLength(1);
+  });
+
+  it('renews a token that ends, once, however many deliveries need it', async () => {
+    await others.tallyrow.change<TallyrowState>(({ grants }) => ({
+      grants: grants.filter(({ kind }) => kind !== 'access'),
+      refreshes: 0,
+    }));
+    await Promise.all(
+      Array.from({ length: 8 }, async () =>
+        operator.trailWhen(await submitJson(sky, fields(newAddress())), 'delivered'),
+      ),
+    );
+    expect((await state()).refreshes).toBe(1);
+  });
+
+  it('holds everything at once when the grant is taken back, and goes on after a new one', async () => {
+    await others.tallyrow.change<TallyrowState>(() => ({ grants: [] }));
+    const ids = await Promise.all(Array.from({ length: 4 }, () => submitJson(sky, fields(newAddress()))));
+    await Promise.all(ids.map((id) => operator.trailWhen(id, 'held')));
+    const attempts = (await Promise.all(ids.map((id) => operator.trail(id)))).flatMap((trail) => only(trail).attempts);
+    expect(attempts.length).toBeLessThanOrEqual(ids.length);
+    expect(await operator.connection(connection.id)).toMatchObject({ state: 'refused', held: 4 });
+    await operator.grant(connection.id);
+    await Promise.all(ids.map((id) => operator.trailWhen(id, 'delivered')));
+    expect((await operator.connection(connection.id)).state).toBe('active');
+  });
+});
+
+describe('Bellbuoy: an address that is the secret', () => {
+  let connection: ConnectionView;
+  beforeAll(async () => {
+    connection = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {});
+    await wire(bellTarget(connection.id));
+  });
+  const messages = async () => (await others.bellbuoy.inside<BellbuoyState>()).messages;
+
+  it('is verified, and never shown again', () => {
+    expect(connection.verify).toMatchObject({ ok: true, account: 'the front desk bell' });
+    expect(JSON.stringify(connection)).not.toContain('hook-for-tests');
+  });
+
+  it('keeps its address when only the name is changed', async () => {
+    const { profile, baseUrl } = connection;
+    await operator.put(`/connections/${connection.id}`, { profile, name: 'Front desk', baseUrl, credentials: {} });
+    expect((await operator.verify(connection.id)).verify?.ok).toBe(true);
+  });
+
+  it('says that a wrong address is one', async () =>
+    expect(await verifyProblem('bellbuoy', `${others.bellbuoy.url}/ring/other`, {})).toMatchObject({
+      about: 'baseUrl',
+      refused: true,
+    }));
+
+  it('gets plain text with the answers in it', async () => {
+    const trail = await operator.trailWhen(await visit(newAddress(), { school: 'Reservoir Road School' }), 'delivered');
+    expect((await messages()).at(-1)?.text).toContain('Reservoir Road School would like to come, with 24 pupils.');
+    expect(only(trail).attempts[0]?.outcome).toBe('accepted there; it cannot be read back');
+    expect(JSON.stringify(trail)).not.toContain('hook-for-tests');
+  });
+
+  it('is not rung twice when nobody knows whether it rang: a person decides', async () => {
+    const before = (await messages()).length;
+    await others.bellbuoy.faults({ next: 1, kind: 'drop' });
+    const held = only(await operator.trailWhen(await visit(newAddress()), 'held'));
+    expect(held).toMatchObject({ cause: 'unclear', attempts: [{ number: 1 }] });
+    expect((await messages()).length - before).toBeLessThanOrEqual(1);
+    await operator.post(`/deliveries/${held.id}/arrived`);
+    const settled = only(await operator.trailWhen(held.submissionId, 'delivered'));
+    expect(settled.causeDetail).toBe('Seen there by a person.');
+  });
+
+  it('is left alone for as long as it asks', async () => {
+    await others.bellbuoy.faults({ next: 1, kind: 'status', status: 429 });
+    const { attempts } = only(await operator.trailWhen(await visit(newAddress()), 'delivered'));
+    const [first, second] = attempts.map(({ startedAt }) => Date.parse(startedAt));
+    expect((second ?? 0) - (first ?? 0)).toBeGreaterThanOrEqual(1000);
+  });
+});
+
+describe('kinds that need code', () => {
+  it('mail to a colleague arrives with its subject and text', async () => {
+    const smtp = world.env.SMTP_URL ?? '';
+    const connection = await operator.connectTo('mail', smtp, {});
+    expect(connection.verify?.ok).toBe(true);
+    await wire(noticeTarget(connection.id));
+    await operator.trailWhen(await visit(newAddress(), { school: 'Hilltop School' }), 'delivered');
+    const [letter] = (await world.letters('front-desk@pellam-ridge.example')).filter(({ subject }) =>
+      subject.includes('Hilltop'),
+    );
+    expect(letter).toMatchObject({ subject: 'School visit: Hilltop School' });
+    expect(letter?.text).toContain('Mara Quill of Hilltop School asks for a visit with 24 pupils.');
+  });
+
+  it('says what is wrong with a mail server', async () => {
+    expect(await verifyProblem('mail', 'mail.example.org', {})).toMatchObject({
+      about: 'baseUrl',
+      nextStep: expect.stringContaining('smtps://mail.example.org') as string,
+    });
+    expect(await verifyProblem('mail', 'smtp://127.0.0.1:9', {})).toMatchObject({
+      problem: expect.stringContaining('could not be used') as string,
+    });
+  });
+
+  it('a CSV file has its heading once and a row for each', async () => {
+    const connection = await operator.connectTo('csv-file', 'visits.csv', {});
+    await wire({
+      ...bellTarget(connection.id),
+      lines: [
+        { to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] },
+        { to: 'Said', from: { kind: 'text', text: '"{school}", {pupils}' }, steps: [] },
+      ],
+    });
+    const [one, two] = [newAddress(), newAddress()];
+    for (const email of [one, two]) await operator.trailWhen(await visit(email), 'delivered');
+    const response = await operator.send('GET', `/connections/${connection.id}/file`);
+    const lines = (await response.text()).trim().split('\n');
+    expect(response.headers.get('content-type')).toContain('text/csv');
+    expect(lines).toHaveLength(3);
+    expect(lines[0]).toBe('Email,Said,delivery');
+    expect(lines[1]).toMatch(new RegExp(`^${one},"""Lantern Hill School"", 24",`));
+    expect(await verifyProblem('csv-file', '../outside.csv', {})).toMatchObject({ about: 'baseUrl' });
+  });
+});
+
+describe('a connection in use', () => {
+  it('can be paused: what comes waits in order, and goes out afterwards', async () => {
+    const connection = await operator.connect(world.ternPost, TERN_KEY);
+    await wire({
+      ...bellTarget(connection.id),
+      duplicates: 'update',
+      lines: [
+        { to: 'email', from: { kind: 'field', field: 'email' }, steps: [] },
+        { to: 'given', from: { kind: 'field', field: 'first' }, steps: [] },
+      ],
+    });
+    await operator.post(`/connections/${connection.id}/pause`);
+    const id = await visit(newAddress());
+    await eventually(
+      () => operator.connection(connection.id),
+      ({ waiting }) => waiting === 1,
+    );
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    expect(only(await operator.trail(id))).toMatchObject({ state: 'queued', attempts: [] });
+    await operator.post(`/connections/${connection.id}/resume`);
+    await operator.trailWhen(id, 'delivered');
+
+    expect((await operator.send('DELETE', `/connections/${connection.id}`)).status).toBe(409);
+    expect((await operator.send('DELETE', `/connections/${connection.id}?anyway=true`)).status).toBe(204);
+  });
+});
