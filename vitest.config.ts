@@ -18,6 +18,16 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          name: 'chaos',
+          include: ['test/chaos/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 420_000,
+          hookTimeout: 180_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
           name: 'browser',
           include: ['test/browser/**/*.test.ts'],
           fileParallelism: false,

@@ -7,7 +7,7 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi demo [--port N] [--fresh]   everything on this machine, with invented services and data
   ./iwashi start                       production: server and workers, configured by environment
   ./iwashi serve | work                one of the two roles alone (run as many workers as you like)
-  ./iwashi test [NAME...]              check unit outside system browser, or only those named
+  ./iwashi test [NAME...]              check unit outside system chaos browser, or only those named
   ./iwashi check                       types, lint, format, import boundaries, dead code
   ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping deliver
   ./iwashi help                        this text

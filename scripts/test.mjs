@@ -12,6 +12,7 @@ const PARTS = {
   unit: { needs: [] },
   outside: { needs: [] },
   system: { needs: ['mariadb', 'build'], database: true },
+  chaos: { needs: ['mariadb', 'build'], database: true },
   browser: { needs: ['mariadb', 'chromium', 'build'], database: true },
 };
 

@@ -6,6 +6,7 @@ import {
   type FieldIssue,
   type SourceDocument,
 } from '../core/intake/index.ts';
+import { keysOf, type ContactKey } from '../core/identity/index.ts';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../core/formats/index.ts';
 import type { Context } from './context.ts';
 import { sha256 } from './security/tokens.ts';
@@ -45,11 +46,15 @@ export async function takeSubmission({ store, now, newId }: Context, arrival: Ar
     raw: { contentType: arrival.contentType, entries, headers: arrival.headers },
     values: read.values,
     contentHash,
+    personKey: personKeyOf(keysOf(document.fields, read.values)),
     suspicion: screen(document, first(entries, TRAP_FIELD), elapsedSeconds(entries, arrival.shownAt, receivedAt)),
   });
   if (accepted) return { ok: true, id, repeat: false };
   return { ok: true, id: (await noteRepeat(store.db, sourceId, contentHash, receivedAt)) ?? id, repeat: true };
 }
+
+/** A key by which a person's submissions are told from those of others, without the address in it. The database makes the same. */
+const personKeyOf = ([key]: ContactKey[]): string => (key ? sha256(`${key.kind} ${key.value}`).slice(0, 32) : '');
 
 const first = (entries: Entries, wanted: string) => entries.find(([name]) => name === wanted)?.[1] ?? '';
 

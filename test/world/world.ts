@@ -67,7 +67,7 @@ export class World {
   }
 
   async #begin(more: Record<string, string>): Promise<void> {
-    this.databaseUrl = await ownDatabase();
+    this.databaseUrl = more.DATABASE_URL ?? (await ownDatabase());
     const [ternPost, letterloft, site] = await Promise.all([
       startProgram('standins/tern-post.js', [], { TERN_POST_KEY: TERN_KEY }),
       startProgram('standins/letterloft.js', [], {}),
@@ -105,7 +105,12 @@ export class World {
   }
 
   async startWorker(): Promise<void> {
-    this.worker = (await startProgram('server/main.js', ['work'], this.env)).child;
+    this.worker = await this.oneMoreWorker();
+  }
+
+  /** A worker beside the usual one; whoever starts it ends it. */
+  async oneMoreWorker(): Promise<ChildProcess> {
+    return (await startProgram('server/main.js', ['work'], this.env)).child;
   }
 
   async kill(what: 'server' | 'worker'): Promise<void> {

@@ -21,3 +21,9 @@ export const atOnce = ({ limits }: Profile): number => limits.concurrency ?? USU
 /** Whether access is by tokens that have to be got first. */
 export const needsToken = ({ authentication: { kind } }: Profile): boolean =>
   kind === 'OAuth, granted by a person' || kind === 'OAuth, by client';
+
+/** How many requests one delivery makes at most: look, write, a place or a tag each, read back. */
+export function requestsEach({ find, write, place }: Profile): number {
+  const looks = find === undefined ? 0 : write.how === 'make or change' ? 2 : 1;
+  return looks + 1 + Object.keys(place ?? {}).length;
+}

@@ -43,10 +43,13 @@ export interface Connector {
   /** The newest record of a person; null when there is none. */
   find(wanted: Wanted): Promise<Reply<HeldPerson | null>>;
   /**
-   * Makes or changes a person and puts them in their places. Harmless when repeated with the same key, unless it adds.
+   * Makes or changes a person. Harmless when repeated with the same key, unless it adds.
    * @param before the person as found before, where that is known
+   * @returns the person as the answer has them; null when it does not say
    */
   write(change: PersonChange, before: HeldPerson | null, idempotencyKey: string): Promise<Reply<HeldPerson | null>>;
+  /** Puts somebody who is there into the lists, groups and tags that `write` does not. Harmless when repeated. */
+  place(change: PersonChange, held: HeldPerson | null): Promise<Reply<null>>;
   make(making: Making): Promise<Reply<string>>;
   /** Deletes a record; for cleaning up after a trial. */
   remove(wanted: Wanted, held: HeldPerson): Promise<Reply<null>>;

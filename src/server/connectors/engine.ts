@@ -38,10 +38,10 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       const operation = operationFor(before);
       const reply = await call(line, operation.request, values, idempotencyKey);
       if (!reply.ok) return reply;
-      const written = recordIn(profile, operation, reply.value) ?? before;
-      const placed = await placeInto(change, written);
-      return placed.ok ? { ok: true, value: written } : placed;
+      return { ok: true, value: recordIn(profile, operation, reply.value) ?? before };
     },
+
+    place: placeInto,
 
     async make(making) {
       const how = make?.[making.what];

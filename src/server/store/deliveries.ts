@@ -76,12 +76,14 @@ export async function endTry(
     dueAt: number;
     readBack?: ReadBackRow[];
     endedAt: number | null;
+    /** Stays when something may have been added there: the next try looks before it adds again. */
+    begunAt: number | null;
   },
   attempt: AttemptRecord,
 ): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
-    .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), begunAt: null, leaseUntil: 0, leaseOwner: null })
+    .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), leaseUntil: 0, leaseOwner: null })
     .where(
       and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))),
     );
@@ -102,6 +104,9 @@ export async function markBegun(db: Db, id: string, owner: string, now: number):
   return result.affectedRows === 1;
 }
 
+/** As if it had never been tried. */
+const ANEW = { state: 'queued', tries: 0, causeDetail: null };
+
 /** Lets deliveries go that waited for a confirmation, or were held until the person confirms anew. */
 export async function releaseConfirmed(db: Db, confirmationId: string, contactId: string, now: number): Promise<void> {
   await db
@@ -110,7 +115,7 @@ export async function releaseConfirmed(db: Db, confirmationId: string, contactId
     .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting')));
   await db
     .update(deliveries)
-    .set({ state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
+    .set({ ...ANEW, dueAt: now, cause: null })
     .where(
       and(eq(deliveries.contactId, contactId), eq(deliveries.state, 'held'), eq(deliveries.cause, 'left there before')),
     );
@@ -124,16 +129,23 @@ export async function dropUnconfirmed(db: Db, confirmationId: string, now: numbe
     .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting')));
 }
 
-/** Puts a held or retrying delivery back into the queue at once, optionally with a new intent. */
+/**
+ * Puts a held or retrying delivery back into the queue at once, optionally with a new intent. A person who does so with
+ * one that may have arrived has looked, so it is sent as if nothing had been.
+ */
 export async function replayDelivery(
   db: Db,
   id: string,
   now: number,
   change: Partial<Pick<DeliveryRecord, 'intent' | 'leftOut' | 'routeVersion'>> = {},
 ): Promise<boolean> {
+  await db
+    .update(deliveries)
+    .set({ begunAt: null })
+    .where(and(eq(deliveries.id, id), eq(deliveries.state, 'held'), eq(deliveries.cause, 'unclear')));
   const [result] = await db
     .update(deliveries)
-    .set({ ...change, state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
+    .set({ ...change, ...ANEW, dueAt: now, cause: null })
     .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('replayed'))));
   return result.affectedRows === 1;
 }
@@ -175,7 +187,7 @@ export async function holdForRemoved(db: Db, connectionId: string, name: string,
 export async function releaseRefused(db: Db, connectionId: string, now: number): Promise<number> {
   const [result] = await db
     .update(deliveries)
-    .set({ state: 'queued', dueAt: now, tries: 0, cause: null, causeDetail: null })
+    .set({ ...ANEW, dueAt: now, cause: null })
     .where(
       and(
         eq(deliveries.connectionId, connectionId),

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { takeFromBudget, type Pace } from '../../core/delivery/index.ts';
 import { changedRows, inTransaction, rowsOf, type Db, type Store } from './database.ts';
 
@@ -9,9 +9,18 @@ export interface Queue {
   states: string[];
   /** The state that a taken row is put into; absent when taking does not change it. */
   taken?: string;
+  /** A further condition on the row, called `job`. */
+  only?: SQL;
 }
 
-export const SUBMISSION_QUEUE: Queue = { table: 'submissions', states: ['received'] };
+export const SUBMISSION_QUEUE: Queue = {
+  table: 'submissions',
+  states: ['received'],
+  // One person's are planned in the order in which they came, so that a later answer is never overwritten by an earlier one.
+  only: sql`(job.person_key = '' OR NOT EXISTS (
+    SELECT 1 FROM submissions earlier
+    WHERE earlier.person_key = job.person_key AND earlier.state = 'received' AND earlier.id < job.id))`,
+};
 export const MAIL_QUEUE: Queue = { table: 'mails', states: ['queued', 'sending'], taken: 'sending' };
 export const DELIVERY_QUEUE: Queue = {
   table: 'deliveries',
@@ -45,7 +54,7 @@ export function claim(
           queue.states.map((state) => sql`${state}`),
           sql`, `,
         )})
-          AND job.due_at <= ${now} AND job.lease_until <= ${now}
+          AND job.due_at <= ${now} AND job.lease_until <= ${now} ${queue.only ? sql`AND ${queue.only}` : sql``}
         ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
     );
     return take(db, queue, rows, lease);

@@ -165,6 +165,10 @@ export const submissions = mysqlTable(
     repeatKey: customType<{ data: string }>({
       dataType: () => 'varchar(80) character set ascii collate ascii_bin',
     })('repeat_key').notNull(),
+    /** The person it names, hashed: theirs are planned in the order in which they came. '' when it names nobody. */
+    personKey: customType<{ data: string }>({
+      dataType: () => 'char(32) character set ascii collate ascii_bin',
+    })('person_key').notNull(),
     repeats: int('repeats').notNull().default(0),
     lastRepeatAt: time('last_repeat_at'),
     suspicion: varchar('suspicion', { length: 20 }),
@@ -176,7 +180,7 @@ export const submissions = mysqlTable(
   (table) => [
     uniqueIndex('submissions_repeat').on(table.sourceId, table.repeatKey),
     index('submissions_work').on(table.state, table.dueAt),
-    index('submissions_contact').on(table.contactId),
+    index('submissions_person').on(table.personKey, table.state),
     // With the primary key behind it, as InnoDB's indexes have: the newest of a source first.
     index('submissions_source').on(table.sourceId),
   ],

@@ -23,6 +23,8 @@ export interface NewSubmission {
   values: FieldValues;
   /** What makes it the same request as another, hashed. */
   contentHash: string;
+  /** See `personKey`; '' when it names nobody. */
+  personKey: string;
   suspicion: Suspicion | null;
 }
 
@@ -30,8 +32,8 @@ export interface NewSubmission {
 const REPEAT_WITHIN_MS = 10 * 60_000;
 
 const ACCEPT = `INSERT INTO submissions
-  (id, source_id, source_version, received_at, state, raw, field_values, repeat_key, suspicion, due_at)
-  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
+  (id, source_id, source_version, received_at, state, raw, field_values, repeat_key, person_key, suspicion, due_at)
+  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
 
 /** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
 const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
@@ -43,12 +45,13 @@ const repeatKey = (contentHash: string, at: number): string => `${contentHash}.$
  * @returns false when it is a repeat; nothing is stored then
  */
 export async function acceptSubmission({ pool }: Store, submission: NewSubmission): Promise<boolean> {
-  const { id, sourceId, sourceVersion, receivedAt, raw, values, contentHash, suspicion } = submission;
+  const { id, sourceId, sourceVersion, receivedAt, raw, values, contentHash, personKey, suspicion } = submission;
   const state: SubmissionState = suspicion ? 'set aside' : 'received';
   const key = repeatKey(contentHash, receivedAt);
   const json = [JSON.stringify(raw), JSON.stringify(values)];
   try {
-    await pool.execute(ACCEPT, [id, sourceId, sourceVersion, receivedAt, state, ...json, key, suspicion, receivedAt]);
+    const start = [id, sourceId, sourceVersion, receivedAt, state];
+    await pool.execute(ACCEPT, [...start, ...json, key, personKey, suspicion, receivedAt]);
     return true;
   } catch (error) {
     if (errorNumber(error) === DUPLICATE_ENTRY) return false;

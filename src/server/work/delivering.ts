@@ -22,7 +22,14 @@ import { readProof } from '../store/people.ts';
 import type { Outcome } from './lanes.ts';
 
 type Ending =
-  { kind: 'delivered'; rows: ReadBackRow[]; outcome: string } | { kind: 'failed'; fault: Fault; rows?: ReadBackRow[] };
+  | { kind: 'delivered'; rows: ReadBackRow[]; outcome: string }
+  | {
+      kind: 'failed';
+      fault: Fault;
+      rows?: ReadBackRow[];
+      /** Whether something may have been added there all the same, which the next try has to look for. */
+      mayBeThere?: boolean;
+    };
 
 const NOTHING_LEARNT: Outcome = { cause: null, said: '', waitMs: null };
 
@@ -89,7 +96,7 @@ async function tryDelivery(
   const opened = await openAccess(context, connection);
   if (!opened.ok) return failed(opened.fault);
   const attempt = (access: typeof opened.value) =>
-    carryOut(connectorFor(partsFor(context, access, exchanges)), delivery, catalogue, proof, unclear, begin);
+    carryOut(connectorFor(partsFor(context, access, exchanges)), delivery, catalogue, proof, { unclear, begin });
   const ending = await attempt(opened.value);
   const { token } = opened.value;
   if (ending.kind !== 'failed' || ending.fault.cause !== 'credentials refused' || token === undefined) return ending;
@@ -103,60 +110,77 @@ async function carryOut(
   delivery: DeliveryRecord,
   catalogue: Catalogue,
   proof: PersonChange['proof'],
-  unclear: boolean,
-  begin: Circumstances['begin'],
+  { unclear, begin }: Pick<Circumstances, 'begin'> & { unclear: boolean },
 ): Promise<Ending> {
   const { intent } = delivery;
   const wanted = wantedOf(intent);
   // Every delivery adds a record, either because the service does nothing else or because the route says so.
   const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
   const canLook = connector.canFind && (!adds || wanted.emailField !== '');
+  const mayBeThere = adds && delivery.begunAt !== null;
   let before: HeldPerson | null = null;
-  if (unclear && adds && delivery.begunAt !== null && !canLook)
-    return failed({ cause: 'unclear', said: '', waitMs: null });
-  if (connector.canFind && (unclear || connector.findsFirst || intent.duplicates !== 'update')) {
+  if (mayBeThere && !canLook) return failed({ cause: 'unclear', said: '', waitMs: null });
+  const looksFirst = adds ? mayBeThere : unclear || connector.findsFirst;
+  if (connector.canFind && (looksFirst || intent.duplicates === 'fill gaps' || intent.duplicates === 'leave alone')) {
     const found = await connector.find(wanted);
-    if (!found.ok) return failed(found.fault);
+    if (!found.ok) return failed(found.fault, mayBeThere);
     before = found.value;
     if (before && intent.duplicates === 'leave alone')
       return delivered(compareReadBack(intent, catalogue, before, before), 'left alone: was there already');
-    if (before && unclear && (!adds || isOfThisDelivery(before, delivery))) {
+    if (before && !adds && unclear) {
       const rows = compareReadBack(intent, catalogue, before, null);
       if (rows.every(({ same }) => same)) return delivered(rows, 'delivered by an earlier try');
     }
   }
-  if (adds && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
-  const known = adds ? null : before;
-  const written = await connector.write(changeFor(intent, wanted, catalogue, known, proof), known, delivery.id);
-  if (!written.ok) return failed(adds && !canLook ? unclearWhen(written.fault) : written.fault);
+  const ours = before && mayBeThere && isOfThisDelivery(before, delivery, catalogue) ? before : null;
+  const known = adds ? ours : before;
+  const change = changeFor(intent, wanted, catalogue, adds ? null : before, proof);
+  let held = known;
+  if (!ours) {
+    if (adds && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
+    const written = await connector.write(change, adds ? null : before, delivery.id);
+    if (!written.ok) return notWritten(written.fault, { adds, canLook });
+    held = written.value;
+  }
+  const placed = await connector.place(change, held);
+  if (!placed.ok) return failed(placed.fault, adds);
   if (!canLook) return delivered([], 'accepted there; it cannot be read back');
   const after = await connector.find(wanted);
-  if (!after.ok) return failed(after.fault);
-  const rows = compareReadBack(intent, catalogue, after.value, known);
-  if (rows.every(({ same }) => same)) return delivered(rows, known ? 'updated' : 'delivered');
+  if (!after.ok) return failed(after.fault, adds);
+  const rows = compareReadBack(intent, catalogue, after.value, adds ? null : before);
+  const outcome = ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered';
+  if (rows.every(({ same }) => same)) return delivered(rows, outcome);
   const different = rows.filter(({ same }) => !same).map(({ what }) => what);
   return {
     kind: 'failed',
     rows,
+    mayBeThere: adds,
     fault: { cause: 'differs after sending', said: `Different there: ${different.join(', ')}.`, waitMs: null },
   };
 }
 
-const failed = (fault: Fault): Ending => ({ kind: 'failed', fault });
+const failed = (fault: Fault, mayBeThere = false): Ending => ({ kind: 'failed', fault, mayBeThere });
 const delivered = (rows: ReadBackRow[], outcome: string): Ending => ({ kind: 'delivered', rows, outcome });
 
-/** A write whose end is unknown, at a service that would add it twice and cannot be asked, is a matter for a person. */
-const unclearWhen = (fault: Fault): Fault =>
-  fault.cause === 'time-out' || fault.cause === 'answer unreadable' ? { ...fault, cause: 'unclear' } : fault;
+/**
+ * A write that was answered by a refusal added nothing. Of any other it is not known: the next try looks, or, where that
+ * cannot be done and the service did not say that it failed, a person has to.
+ */
+function notWritten(fault: Fault, { adds, canLook }: { adds: boolean; canLook: boolean }): Ending {
+  const isUnknown = fault.cause === 'time-out' || fault.cause === 'answer unreadable';
+  if (!adds) return failed(fault);
+  if (!canLook) return failed(isUnknown ? { ...fault, cause: 'unclear' } : fault, isUnknown);
+  return failed(fault, isUnknown || fault.cause === 'unavailable');
+}
 
 /** Clocks may differ by this much. */
 const CLOCKS_MS = 60_000;
 
-/** Where every delivery adds a record, the one found is only ours when it was made since. */
-function isOfThisDelivery({ madeAt }: HeldPerson, { begunAt, tries, createdAt }: DeliveryRecord): boolean {
-  // A try that ended forgot when it began; what it made is younger than the delivery.
-  const since = begunAt ?? (tries > 1 ? createdAt : null);
-  return since !== null && (madeAt === null || madeAt >= since - CLOCKS_MS);
+/** Where every delivery adds a record, the newest is ours when it has what was meant and was made since we began. */
+function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord, catalogue: Catalogue): boolean {
+  if (held.madeAt !== null && held.madeAt < (begunAt ?? 0) - CLOCKS_MS) return false;
+  const fieldsOnly = { ...intent, list: '', group: '', tags: [] };
+  return compareReadBack(fieldsOnly, catalogue, held, null).every(({ same }) => same);
 }
 
 /** How the person is looked for: by the address, in the field that it is mapped to. */
@@ -211,6 +235,7 @@ function conclude(
         dueAt: now(),
         readBack: ending.rows,
         endedAt: now(),
+        begunAt: null,
       },
       attempt: { ...attempt, outcome: ending.outcome, cause: null, said: '' },
     };
@@ -227,6 +252,7 @@ function conclude(
       dueAt: next.kind === 'retry' ? next.at : now(),
       ...(rows ? { readBack: rows } : {}),
       endedAt: next.kind === 'retry' ? null : now(),
+      begunAt: ending.mayBeThere ? (delivery.begunAt ?? startedAt) : null,
     },
     attempt: {
       ...attempt,

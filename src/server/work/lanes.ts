@@ -1,6 +1,6 @@
 import type { Profile } from '../../contract/profile/index.ts';
 import { CAUSES, isTryingOut, type Cause } from '../../core/delivery/index.ts';
-import { atOnce } from '../connectors/access.ts';
+import { atOnce, requestsEach } from '../connectors/access.ts';
 import { findShippedProfile } from '../connectors/registry.ts';
 import type { Context } from '../context.ts';
 import { noteOutcome } from '../store/health.ts';
@@ -28,8 +28,6 @@ const IDLE_MS = 150;
 const TROUBLE_MS = 1_000;
 /** How many deliveries are taken at once for each that is under way: a claim costs as much for many as for one. */
 const TAKEN_AHEAD = 4;
-/** How many requests one delivery makes at most: find, write, place in a list and a group, read back. */
-const REQUESTS_EACH = 4;
 
 interface Job {
   id: string;
@@ -122,7 +120,7 @@ export function runLanes(context: Context, owner: string, deliver: Deliver): Loo
         pace:
           perSecond === undefined
             ? null
-            : { perSecond, burst: burst ?? Math.ceil(perSecond), requestsEach: REQUESTS_EACH },
+            : { perSecond, burst: burst ?? Math.ceil(perSecond), requestsEach: requestsEach(profile) },
         tryingOut: isTryingOut({ failures: connection.failures, restUntil: 0 }),
       },
       now(),

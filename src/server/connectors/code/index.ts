@@ -52,6 +52,7 @@ export function createCodeConnector(parts: CodeParts): Connector {
       const { fault } = await add(data, key);
       return fault ? { ok: false, fault } : { ok: true, value: null };
     },
+    place: () => Promise.resolve({ ok: true, value: null }),
     make: () => Promise.resolve(cannot),
     remove: () => Promise.resolve(cannot),
   };

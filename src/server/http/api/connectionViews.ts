@@ -92,7 +92,7 @@ function isTouched(route: RouteRecord, connectionId: string, { what, id, level }
         case 'tag':
           return tags.includes(id) || tagRules.some(({ tag }) => tag === id);
         case 'field': {
-          const [fieldKind = '', key = ''] = split(id);
+          const [fieldKind, key] = split(id);
           return fieldKind === kind && (level === 'warning' || lines.some(({ to }) => to === key));
         }
         default:

@@ -238,6 +238,7 @@ CREATE TABLE `submissions` (
 	`raw` longtext NOT NULL,
 	`field_values` longtext NOT NULL,
 	`repeat_key` varchar(80) character set ascii collate ascii_bin NOT NULL,
+	`person_key` char(32) character set ascii collate ascii_bin NOT NULL,
 	`repeats` int NOT NULL DEFAULT 0,
 	`last_repeat_at` bigint,
 	`suspicion` varchar(20),
@@ -285,5 +286,5 @@ CREATE INDEX `deliveries_ended` ON `deliveries` (`state`,`ended_at`);--> stateme
 CREATE INDEX `mails_work` ON `mails` (`state`,`due_at`);--> statement-breakpoint
 CREATE INDEX `mails_confirmation` ON `mails` (`confirmation_id`);--> statement-breakpoint
 CREATE INDEX `submissions_work` ON `submissions` (`state`,`due_at`);--> statement-breakpoint
-CREATE INDEX `submissions_contact` ON `submissions` (`contact_id`);--> statement-breakpoint
+CREATE INDEX `submissions_person` ON `submissions` (`person_key`,`state`);--> statement-breakpoint
 CREATE INDEX `submissions_source` ON `submissions` (`source_id`);
