@@ -1,6 +1,6 @@
-import { IsString, Length } from 'class-validator';
+import { IsIn, IsOptional, IsString, Length, MaxLength, ValidateIf } from 'class-validator';
 import type { ConsentEventKind, ConsentState } from '../core/consent/index.ts';
-import type { Cause, DeliveryState, ReadBackRow } from '../core/delivery/index.ts';
+import { CAUSE_NAMES, type Cause, type DeliveryState, type ReadBackRow } from '../core/delivery/index.ts';
 import type { Suspicion } from '../core/intake/index.ts';
 import type { Plan } from '../core/plan/index.ts';
 import type { FieldValue, FieldValues, SourceField } from '../core/values/index.ts';
@@ -9,6 +9,65 @@ export class DropInput {
   @IsString()
   @Length(3, 300, { message: 'Say in a few words why it is dropped; it stays in the trail.' })
   reason!: string;
+}
+
+/** What can be done to everything that is held for one cause at one connection. */
+export const BULK_ACTS = [
+  'retry',
+  'retry under the present route',
+  'set a value',
+  'ask to confirm',
+  'it arrived',
+  'drop',
+] as const;
+
+export class BulkInput {
+  @IsIn(BULK_ACTS)
+  act!: (typeof BULK_ACTS)[number];
+
+  @IsIn(CAUSE_NAMES)
+  cause!: Cause;
+
+  @IsString()
+  @Length(1, 36)
+  connectionId!: string;
+
+  /** Where an earlier part ended; null to begin. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(36)
+  after: string | null = null;
+
+  @ValidateIf(({ act }: BulkInput) => act === 'drop')
+  @IsString()
+  @Length(3, 300, { message: 'Say in a few words why they are dropped; it stays in each trail.' })
+  reason: string = '';
+
+  @ValidateIf(({ act }: BulkInput) => act === 'set a value')
+  @IsString()
+  @Length(1, 120, { message: 'Choose the field.' })
+  field: string = '';
+
+  @ValidateIf(({ act }: BulkInput) => act === 'set a value')
+  @IsString()
+  @Length(1, 500, { message: 'Enter the value.' })
+  value: string = '';
+}
+
+export interface BulkView {
+  done: number;
+  stayed: { id: string; email: string; why: string }[];
+  /** Where to go on; null when all were seen. */
+  next: string | null;
+}
+
+export interface HeldGroupView {
+  cause: Cause;
+  connectionId: string;
+  connectionName: string;
+  count: number;
+  /** What the other system said, when it said the same of all. */
+  detail: string;
 }
 
 export type SubmissionState = 'received' | 'planned' | 'set aside' | 'failed';

@@ -26,6 +26,10 @@ export const router = createBrowserRouter([
         lazy: lazyPage(() => import('./areas/connections/NewConnectionPage.tsx'), 'NewConnectionPage'),
       },
       {
+        path: 'connections/own',
+        lazy: lazyPage(() => import('./areas/connections/own/OwnServicePage.tsx'), 'OwnServicePage'),
+      },
+      {
         path: 'connections/:id?',
         lazy: lazyPage(() => import('./areas/connections/ConnectionsPage.tsx'), 'ConnectionsPage'),
       },

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { TrailView } from '../../src/contract/activity.ts';
+import type { BulkView, HeldGroupView, TrailView } from '../../src/contract/activity.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { Target } from '../../src/core/plan/index.ts';
@@ -396,5 +396,47 @@ describe('a connection in use', () => {
 
     expect((await operator.send('DELETE', `/connections/${connection.id}`)).status).toBe(409);
     expect((await operator.send('DELETE', `/connections/${connection.id}?anyway=true`)).status).toBe(204);
+  });
+});
+
+describe('what is held can be mended as a whole', () => {
+  const bulk = (input: object) => operator.post<BulkView>('/deliveries/held', input);
+  it('by a value that is set for all, by retrying, by dropping', async () => {
+    const connection = await operator.connectTo('capstan', others.capstan.url, CAPSTAN, 'Capstan again');
+    await wire(enquiryTarget(connection.id));
+    const requireNote = (must: boolean) =>
+      others.capstan.change<CapstanState>(({ kinds }) => ({
+        kinds: kinds.map((kind) => ({
+          ...kind,
+          columns: kind.columns.map((column) => (column.code === 'wished_for' ? { ...column, must } : column)),
+        })),
+      }));
+    await requireNote(true);
+    const ids = await Promise.all(Array.from({ length: 5 }, () => visit(newAddress())));
+    await Promise.all(ids.map((id) => operator.trailWhen(id, 'held')));
+    const groups = await operator.get<HeldGroupView[]>('/deliveries/held');
+    const own = groups.find(({ connectionId }) => connectionId === connection.id);
+    expect(own).toMatchObject({ count: 5, cause: 'required field missing', detail: 'Wished-for day must be filled.' });
+
+    const about = { cause: 'required field missing', connectionId: connection.id };
+    expect((await operator.send('POST', '/deliveries/held', { ...about, act: 'drop', reason: '' })).status).toBe(422);
+    await operator.post(`/deliveries/${only(await operator.trail(ids[0] ?? '')).id}/drop`, { reason: 'only a trial' });
+    expect(await bulk({ ...about, act: 'set a value', field: 'wished_for', value: '2026-05-31' })).toEqual({
+      done: 4,
+      stayed: [],
+      next: null,
+    });
+    await Promise.all(ids.slice(1).map((id) => operator.trailWhen(id, 'delivered')));
+    const { records } = await others.capstan.inside<CapstanState>();
+    expect(records.filter(({ cells }) => cells.wished_for === '2026-05-31')).toHaveLength(4);
+
+    const more = await Promise.all(Array.from({ length: 2 }, () => visit(newAddress())));
+    await Promise.all(more.map((id) => operator.trailWhen(id, 'held')));
+    await operator.verify(connection.id);
+    expect((await bulk({ ...about, act: 'retry under the present route' })).stayed[0]?.why).toContain('held again');
+    await requireNote(false);
+    await operator.verify(connection.id);
+    expect((await bulk({ ...about, act: 'retry' })).done).toBe(2);
+    await Promise.all(more.map((id) => operator.trailWhen(id, 'delivered')));
   });
 });

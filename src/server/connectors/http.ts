@@ -80,7 +80,7 @@ async function exchange(dispatcher: Dispatcher, { method, url, headers, body }: 
     const text = await readLimited(response.body);
     if (text === null) return { kind: 'unanswered', fault: 'too large', code: 'too large' };
     const answered = flatHeaders(response.headers);
-    const isText = (answered['content-type'] ?? '').startsWith('text/plain');
+    const isText = /^(text\/(plain|yaml)|application\/(x-)?yaml)/.test(answered['content-type'] ?? '');
     const parsed = isText ? { ok: true as const, value: text } : parseJson(text);
     return {
       kind: 'answered',

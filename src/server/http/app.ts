@@ -8,6 +8,7 @@ import { connectionRoutes } from './api/connections.ts';
 import { overviewRoutes } from './api/overview.ts';
 import { peopleRoutes } from './api/people.ts';
 import { routeRoutes } from './api/routes.ts';
+import { profileRoutes } from './api/profiles.ts';
 import { requireSession, sessionRoutes, type Session } from './api/session.ts';
 import { sourceRoutes } from './api/sources.ts';
 import { interfaceRoutes } from './interface.ts';
@@ -60,6 +61,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   api.use(requireSession(context));
   api.route('/', overviewRoutes(context));
   api.route('/connections', connectionRoutes(context));
+  api.route('/profiles', profileRoutes(context));
   api.route('/sources', sourceRoutes(context));
   api.route('/routes', routeRoutes(context));
   api.route('/people', peopleRoutes(context));

@@ -4,6 +4,7 @@ import type {
   ConfirmationView,
   ConsentEventView,
   DeliveryView,
+  HeldGroupView,
   ExchangeView,
   Page,
   Progress,
@@ -200,27 +201,15 @@ async function attemptsOf(db: Db, ids: string[]): Promise<Map<string, AttemptVie
   return found;
 }
 
-/** Held deliveries, grouped by why and where. */
-export async function groupHeld(
-  db: Db,
-): Promise<{ cause: Cause; connectionId: string; connectionName: string; count: number }[]> {
-  const rows = await db
-    .select({
-      cause: deliveries.cause,
-      connectionId: deliveries.connectionId,
-      connectionName: connections.name,
-      count: sql<number>`COUNT(*)`,
-    })
-    .from(deliveries)
-    .leftJoin(connections, eq(connections.id, deliveries.connectionId))
-    .where(eq(deliveries.state, 'held'))
-    .groupBy(deliveries.cause, deliveries.connectionId, connections.name);
-  return rows.map((row) => ({
-    ...row,
-    cause: row.cause as Cause,
-    connectionName: row.connectionName ?? 'removed connection',
-    count: row.count,
-  }));
+/** Held deliveries, grouped by why and where, the most first. */
+export async function groupHeld(db: Db): Promise<HeldGroupView[]> {
+  return rowsOf<HeldGroupView>(
+    db,
+    sql`SELECT d.cause, d.connection_id AS connectionId, COALESCE(c.name, 'removed connection') AS connectionName, COUNT(*) AS count,
+        IF(COUNT(DISTINCT d.cause_detail) = 1, MAX(d.cause_detail), '') AS detail
+      FROM deliveries d LEFT JOIN connections c ON c.id = d.connection_id
+      WHERE d.state = 'held' GROUP BY d.cause, d.connection_id, c.name ORDER BY count DESC`,
+  );
 }
 
 /** Consent events of a submission or a contact, oldest first. */

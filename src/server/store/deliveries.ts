@@ -1,4 +1,4 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import {
   statesBefore,
   type Cause,
@@ -48,6 +48,28 @@ export async function addDelivery(db: Db, { now, ...delivery }: NewDelivery): Pr
 export async function findDelivery(db: Db, id: string): Promise<DeliveryRecord | null> {
   const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
   return row ? (row as DeliveryRecord) : null;
+}
+
+/** Deliveries that are held for one cause at one connection, oldest first. @param after the last one of the part before */
+export async function heldDeliveries(
+  db: Db,
+  { cause, connectionId, after }: { cause: Cause; connectionId: string; after: string | null },
+  limit: number,
+): Promise<DeliveryRecord[]> {
+  const rows = await db
+    .select()
+    .from(deliveries)
+    .where(
+      and(
+        eq(deliveries.connectionId, connectionId),
+        eq(deliveries.state, 'held'),
+        eq(deliveries.cause, cause),
+        after === null ? undefined : gt(deliveries.id, after),
+      ),
+    )
+    .orderBy(asc(deliveries.id))
+    .limit(limit);
+  return rows as DeliveryRecord[];
 }
 
 /** One try; its number is given when it is stored. */

@@ -2,6 +2,7 @@ import { Hono } from 'hono';
 import { Faults } from '../faults.ts';
 import { insideRoutes, type Inside } from '../inside.ts';
 import { ternPostApi } from './api.ts';
+import { describeTernPost } from './openapi.ts';
 import { membersPage } from './page.ts';
 import type { TernPostState } from './state.ts';
 
@@ -11,6 +12,7 @@ export function ternPostApp(inside: Inside<TernPostState>): Hono {
   const app = new Hono();
   app.route('/', faults.routes());
   app.route('/', insideRoutes(inside));
+  app.get('/v1/openapi.json', (c) => c.json(describeTernPost(new URL(c.req.url).origin)));
   app.use('/v1/*', faults.middleware());
   app.route(
     '/v1',

@@ -1,6 +1,7 @@
 import { Hono } from 'hono';
-import { DropInput, type TrailView } from '../../../contract/activity.ts';
+import { BulkInput, DropInput, type TrailView } from '../../../contract/activity.ts';
 import type { Context } from '../../context.ts';
+import { actOnHeld } from '../../work/bulk.ts';
 import { replan } from '../../work/replanning.ts';
 import { askAnew, resend, RESEND_LIMITS } from '../../work/confirming.ts';
 import {
@@ -56,6 +57,9 @@ export function activityRoutes(context: Context): Hono {
   });
 
   app.get('/deliveries/held', async (c) => c.json(await groupHeld(store.db)));
+
+  /** One thing for all that is held for one cause at one connection. */
+  app.post('/deliveries/held', async (c) => c.json(await actOnHeld(context, await readInput(c, BulkInput))));
 
   app.post('/deliveries/:id/retry', async (c) => {
     if (!(await replayDelivery(store.db, c.req.param('id'), now()))) throw notWaitingForHelp();

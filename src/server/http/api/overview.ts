@@ -60,11 +60,11 @@ export function overviewRoutes({ store, now }: Context): Hono {
       );
 
     const needs: OverviewView['needs'] = [];
-    for (const { cause, connectionId, connectionName, count } of await groupHeld(store.db)) {
+    for (const { cause, connectionId, connectionName, count, detail } of await groupHeld(store.db)) {
       needs.push({
         kind: 'held',
         count,
-        text: `${connectionName}: ${CAUSES[cause].sentence}`,
+        text: `${connectionName}: ${CAUSES[cause].sentence}${detail ? ` ${detail}` : ''}`,
         link: `/activity/deliveries?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}`,
       });
     }

@@ -1,11 +1,12 @@
 import { Link, useSearchParams } from 'react-router';
-import { CAUSES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
+import { DELIVERY_STATES } from '../../../core/delivery/index.ts';
 import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
 import { ActivityTabs } from './ActivityTabs.tsx';
+import { HeldGroups } from './HeldGroups.tsx';
 import { DeliveryActions } from './DeliveryActions.tsx';
 import { useDeliveries, useHeldGroups } from './useActivity.ts';
 
@@ -33,27 +34,7 @@ export function DeliveriesPage() {
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Deliveries">
         {state === 'held' && groups.data && groups.data.length > 0 && (
-          <ul className="p-4 flex flex-col gap-2 border-b border-base-300" aria-label="Held, by cause">
-            {groups.data.map(({ cause, connectionId, connectionName, count }) => {
-              const isOpen = params.get('cause') === cause && params.get('connection') === connectionId;
-              return (
-                <li key={cause + connectionId}>
-                  <Link
-                    to={
-                      isOpen
-                        ? '?state=held'
-                        : `?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}`
-                    }
-                    aria-current={isOpen ? 'true' : undefined}
-                    className={`block box px-3 py-2 hover:border-primary ${isOpen ? 'border-primary' : ''}`}
-                  >
-                    <strong className="text-error">{count} held</strong> · {connectionName}: {CAUSES[cause].sentence}{' '}
-                    <span className="text-quiet">{CAUSES[cause].nextStep}</span>
-                  </Link>
-                </li>
-              );
-            })}
-          </ul>
+          <HeldGroups groups={groups.data} cause={params.get('cause')} connectionId={params.get('connection')} />
         )}
         {deliveries.isError && !deliveries.data ? (
           <Failed error={deliveries.error} again={() => void deliveries.refetch()} />

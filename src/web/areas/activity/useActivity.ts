@@ -1,6 +1,13 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { DeliveryView, Page, SubmissionRow, TrailView } from '../../../contract/activity.ts';
-import type { Cause } from '../../../core/delivery/index.ts';
+import type {
+  BulkInput,
+  BulkView,
+  DeliveryView,
+  HeldGroupView,
+  Page,
+  SubmissionRow,
+  TrailView,
+} from '../../../contract/activity.ts';
 import { api } from '../../parts/api.ts';
 
 const LIVE_MS = 3_000;
@@ -32,25 +39,40 @@ export const useTrail = (id: string) =>
     refetchInterval: ({ state }) => (state.data && UNFINISHED.has(state.data.progress) ? 1_500 : 10_000),
   });
 
-export interface HeldGroup {
-  cause: Cause;
-  connectionId: string;
-  connectionName: string;
-  count: number;
-}
 export const useHeldGroups = () =>
-  useQuery({ queryKey: ['held'], queryFn: () => api.get<HeldGroup[]>('/deliveries/held'), refetchInterval: LIVE_MS });
+  useQuery({
+    queryKey: ['held'],
+    queryFn: () => api.get<HeldGroupView[]>('/deliveries/held'),
+    refetchInterval: LIVE_MS,
+  });
+
+/** Does one thing to a whole held group, part by part, telling how far it has come. */
+export function useBulk(onProgress: (done: number) => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (input: Omit<Pick<BulkInput, keyof BulkInput>, 'after'>) => {
+      const total: BulkView = { done: 0, stayed: [], next: null };
+      do {
+        const part: BulkView = await api.post('/deliveries/held', { ...input, after: total.next });
+        total.done += part.done;
+        total.stayed.push(...part.stayed);
+        total.next = part.next;
+        onProgress(total.done);
+      } while (total.next !== null);
+      return total;
+    },
+    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+  });
+}
+
+/** What shows the activity, and is asked for anew after an action. */
+const SHOWING = ['trail', 'submissions', 'deliveries', 'held', 'status', 'overview', 'people', 'connections'];
 
 /** An action on something in the activity; everything that shows it is asked for anew. */
 export function useAct() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ path, body }: { path: string; body?: unknown }) => api.post(path, body),
-    onSettled: () =>
-      Promise.all(
-        ['trail', 'submissions', 'deliveries', 'held', 'status', 'overview', 'people'].map((key) =>
-          queries.invalidateQueries({ queryKey: [key] }),
-        ),
-      ),
+    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
   });
 }

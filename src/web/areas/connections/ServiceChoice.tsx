@@ -21,12 +21,24 @@ export function ServiceChoice({ profiles }: { profiles: ProfileView[] }) {
       </label>
       <ul className="flex flex-col">
         {found.map(({ id, name, purpose, cannot, isOwn }) => (
-          <li key={id} className="border-t border-base-300">
-            <Link data-row to={`/connections/new?service=${id}`} className="block px-2 py-2 hover:bg-base-200">
+          <li key={id} className="border-t border-base-300 flex items-center justify-between gap-2">
+            <Link data-row to={`/connections/new?service=${id}`} className="block flex-1 px-2 py-2 hover:bg-base-200">
               <span className="font-semibold">{name}</span> <span>· {purpose}</span>
               {isOwn && <span className="text-quiet"> · your own profile</span>}
               {cannot.length > 0 && <span className="block text-quiet text-sm">{cannot.join('; ')}</span>}
             </Link>
+            {isOwn && (
+              <Link className="btn btn-xs" to={`/connections/own?profile=${id}`}>
+                Change
+              </Link>
+            )}
+            <a
+              className="btn btn-xs btn-ghost"
+              href={`/api/profiles/${id}`}
+              aria-label={`Export the profile of ${name}`}
+            >
+              Export
+            </a>
           </li>
         ))}
         <li className="border-t border-b border-base-300">

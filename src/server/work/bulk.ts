@@ -1,0 +1,62 @@
+import type { BulkInput, BulkView } from '../../contract/activity.ts';
+import type { Context } from '../context.ts';
+import {
+  dropDelivery,
+  heldDeliveries,
+  replayDelivery,
+  settleDelivery,
+  type DeliveryRecord,
+} from '../store/deliveries.ts';
+import { askAnew } from './confirming.ts';
+import { replan } from './replanning.ts';
+
+/** So many at once, so that a request is answered soon; whoever asked goes on with the rest. */
+const MOST_AT_ONCE = 100;
+
+/**
+ * Does one thing to all deliveries that are held for one cause at one connection, a part at a time.
+ * @returns how many went on, which did not and why, and where to go on
+ */
+export async function actOnHeld(context: Context, input: BulkInput): Promise<BulkView> {
+  const { cause, connectionId, after } = input;
+  const held = await heldDeliveries(context.store.db, { cause, connectionId, after }, MOST_AT_ONCE + 1);
+  const part = held.slice(0, MOST_AT_ONCE);
+  const view: BulkView = { done: 0, stayed: [], next: held.length > MOST_AT_ONCE ? (part.at(-1)?.id ?? null) : null };
+  for (const delivery of part) {
+    const why = await actOnOne(context, delivery, input);
+    if (why === null) view.done += 1;
+    else view.stayed.push({ id: delivery.id, email: delivery.intent.email, why });
+  }
+  return view;
+}
+
+const GONE_ON = 'It has gone on meanwhile.';
+
+/** @returns why it stays as it is; null when it went on */
+async function actOnOne(context: Context, delivery: DeliveryRecord, input: BulkInput): Promise<string | null> {
+  const { store, now } = context;
+  const { id, intent } = delivery;
+  switch (input.act) {
+    case 'retry':
+      return (await replayDelivery(store.db, id, now())) ? null : GONE_ON;
+    case 'retry under the present route': {
+      const outcome = await replan(context, id);
+      return outcome.ok ? null : outcome.issue;
+    }
+    case 'set a value': {
+      // Only where it is missing: what the person said themselves stays.
+      const fields = { [input.field]: input.value, ...intent.fields };
+      return (await replayDelivery(store.db, id, now(), { intent: { ...intent, fields } })) ? null : GONE_ON;
+    }
+    case 'ask to confirm': {
+      const outcome = await askAnew(context, id);
+      return outcome === 'asked' ? null : outcome === 'asked already' ? 'A confirmation is open already.' : GONE_ON;
+    }
+    case 'it arrived':
+      return (await settleDelivery(store.db, id, now())) ? null : GONE_ON;
+    case 'drop':
+      return (await dropDelivery(store.db, id, input.reason, now())) ? null : GONE_ON;
+    default:
+      return input.act satisfies never;
+  }
+}

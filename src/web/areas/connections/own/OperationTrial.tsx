@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import { CircleCheck, CircleX } from 'lucide-react';
+import type { CredentialInputs } from '../../../../contract/connection.ts';
+import type { Profile } from '../../../../contract/profile/index.ts';
+import { ApiProblem } from '../../../parts/api.ts';
+import { Exchange } from '../../../parts/Exchange.tsx';
+import { Field } from '../../../parts/Field.tsx';
+import { ActionError } from '../../../parts/States.tsx';
+import { CredentialFields } from '../CredentialFields.tsx';
+import { useTryOperation } from './useProfiles.ts';
+
+/** Tries the operations of a profile one by one, live, with the requests and answers in sight. */
+export function OperationTrial({ profile }: { profile: Profile }) {
+  const trial = useTryOperation();
+  const [baseUrl, setBaseUrl] = useState(profile.baseUrl.preset ?? '');
+  const [credentials, setCredentials] = useState<CredentialInputs>({});
+  const [email, setEmail] = useState('');
+  const [fields, setFields] = useState<Record<string, string>>({});
+  const problem = trial.error instanceof ApiProblem ? trial.error : null;
+  const attempt = (operation: string) =>
+    trial.mutate({ document: profile, baseUrl, credentials, operation, email, fields });
+  const own = profile.catalogue.fields && 'fixed' in profile.catalogue.fields ? profile.catalogue.fields.fixed : [];
+  const button = (operation: string, label: string, isThere = true) =>
+    isThere && (
+      <button
+        className="btn btn-sm"
+        disabled={trial.isPending || ((operation === 'find' || operation === 'write') && email === '')}
+        onClick={() => attempt(operation)}
+      >
+        {trial.isPending && trial.variables.operation === operation ? 'Trying' : label}
+      </button>
+    );
+  return (
+    <section className="box p-4 flex flex-col gap-4" aria-label="Try it">
+      <div>
+        <h2 className="font-semibold text-lg">Try it</h2>
+        <p className="text-quiet">Each button sends real requests to the service. What you paste here is not kept.</p>
+      </div>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Field label={profile.baseUrl.label} error={problem?.about('/baseUrl')}>
+          <input
+            className="input w-full font-mono"
+            value={baseUrl}
+            spellCheck={false}
+            onChange={(event) => setBaseUrl(event.target.value)}
+          />
+        </Field>
+        <CredentialFields
+          credentials={profile.credentials}
+          values={credentials}
+          errorOf={() => undefined}
+          onChange={setCredentials}
+        />
+        <Field label="A test address" help="For finding and writing. Use one of your own.">
+          <input
+            className="input w-full"
+            type="email"
+            value={email}
+            onChange={(event) => setEmail(event.target.value)}
+          />
+        </Field>
+        {own
+          .filter(({ type }) => type !== 'email')
+          .map(({ key, label }) => (
+            <Field key={key} label={label}>
+              <input
+                className="input w-full"
+                value={fields[key] ?? ''}
+                onChange={(event) => setFields({ ...fields, [key]: event.target.value })}
+              />
+            </Field>
+          ))}
+      </div>
+      <div className="flex flex-wrap gap-2">
+        {button('verify', 'Who are we?', profile.verify !== undefined)}
+        {button('catalogue', 'What does it offer?')}
+        {button('find', 'Find the test address', profile.find !== undefined)}
+        {button('write', 'Write the test address')}
+      </div>
+      <ActionError error={problem && problem.issues.length > 0 ? new Error(problem.issues[0]?.detail) : trial.error} />
+      {trial.data && (
+        <div role="status" className="flex flex-col gap-3">
+          <p className="flex gap-2 items-start">
+            {trial.data.ok ? (
+              <CircleCheck size={18} className="text-success shrink-0 mt-0.5" aria-hidden="true" />
+            ) : (
+              <CircleX size={18} className="text-error shrink-0 mt-0.5" aria-hidden="true" />
+            )}
+            <span className="break-words min-w-0">{trial.data.outcome}</span>
+          </p>
+          {trial.data.exchanges.map((exchange, index) => (
+            <Exchange key={index} exchange={exchange} />
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}

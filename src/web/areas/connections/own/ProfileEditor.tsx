@@ -1,0 +1,83 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Profile } from '../../../../contract/profile/index.ts';
+import { ApiProblem } from '../../../parts/api.ts';
+import { Field } from '../../../parts/Field.tsx';
+import { ActionError } from '../../../parts/States.tsx';
+import { OperationTrial } from './OperationTrial.tsx';
+import { useSaveProfile } from './useProfiles.ts';
+
+/** A profile that is being made: its name, whether it works, the document itself, and saving it. */
+export function ProfileEditor({ profile, onChange }: { profile: Profile; onChange: (profile: Profile) => void }) {
+  const save = useSaveProfile();
+  const navigate = useNavigate();
+  const problem = save.error instanceof ApiProblem ? save.error : null;
+  return (
+    <div className="flex flex-col gap-6 max-w-5xl">
+      <section className="grid gap-3 sm:grid-cols-2 max-w-3xl">
+        <Field label="Name of the service" error={problem?.about('/document/name')}>
+          <input
+            className="input w-full"
+            value={profile.name}
+            onChange={(event) => onChange({ ...profile, name: event.target.value })}
+          />
+        </Field>
+        <Field label="What it is for" error={problem?.about('/document/purpose')}>
+          <input
+            className="input w-full"
+            value={profile.purpose}
+            onChange={(event) => onChange({ ...profile, purpose: event.target.value })}
+          />
+        </Field>
+      </section>
+      <OperationTrial profile={profile} />
+      <DocumentEditor key={JSON.stringify(profile)} profile={profile} onChange={onChange} />
+      <ActionError error={save.error} />
+      {problem?.issues.map(({ pointer, detail }) => (
+        <p key={pointer + detail} className="text-error">
+          <code className="font-mono">{pointer.replace('/document', '') || 'the whole'}</code> {detail}
+        </p>
+      ))}
+      <button
+        className="btn btn-primary self-start"
+        disabled={save.isPending}
+        onClick={() => save.mutate(profile, { onSuccess: ({ id }) => void navigate(`/connections/new?service=${id}`) })}
+      >
+        Save the profile, and connect
+      </button>
+    </div>
+  );
+}
+
+/** The document itself, for those who know what they want. */
+function DocumentEditor({ profile, onChange }: { profile: Profile; onChange: (profile: Profile) => void }) {
+  const [text, setText] = useState(() => JSON.stringify(profile, null, 2));
+  const [trouble, setTrouble] = useState('');
+  const take = () => {
+    try {
+      onChange(JSON.parse(text) as Profile);
+      setTrouble('');
+    } catch {
+      setTrouble('This is not JSON: look for a missing comma or quotation mark.');
+    }
+  };
+  return (
+    <details className="box">
+      <summary className="px-3 py-2 cursor-pointer">The profile itself, as a document</summary>
+      <div className="p-3 flex flex-col gap-2">
+        <Field label="Profile" error={trouble || undefined}>
+          <textarea
+            className="textarea w-full font-mono text-xs"
+            rows={24}
+            spellCheck={false}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </Field>
+        <button className="btn btn-sm self-start" onClick={take}>
+          Take the changes
+        </button>
+      </div>
+    </details>
+  );
+}
