@@ -63,10 +63,13 @@ describe('an operator who has never seen Iwashi', () => {
   it('connects Tern Post, after a mistake that is explained', async () => {
     await area('Connections').click();
     await operator.getByRole('link', { name: 'Add a connection' }).click();
+    await operator.getByLabel('What do you want to connect?').fill('mailing list');
+    await expectAccessible(operator);
+    await operator.getByRole('link', { name: /^Tern Post/ }).click();
     await operator.getByLabel('Base URL').fill(world.ternPost);
     await operator.getByLabel('API key').fill('not-the-key');
     await operator.getByRole('button', { name: 'Verify' }).click();
-    await operator.getByText('Copy the key again').waitFor();
+    await operator.getByText('Copy the API key again').waitFor();
     await expectAccessible(operator);
     await operator.getByLabel('API key').fill(TERN_KEY);
     await operator.getByRole('button', { name: 'Verify' }).click();
@@ -103,7 +106,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Make the route' }).click();
     await operator.getByRole('button', { name: 'Tern Post', exact: true }).click();
     await operator.getByLabel('List', { exact: true }).selectOption('Sky letter');
-    await operator.getByLabel('Group').selectOption('From the web site');
+    await operator.getByLabel('Group', { exact: true }).selectOption('From the web site');
     await operator.getByLabel('Tags for everybody, one a line').fill('newsletter');
     await operator.getByLabel('Tag for Planets').fill('planets');
     await operator.getByLabel('Sign-up page is filled from').selectOption('a fixed value');
@@ -237,7 +240,7 @@ describe('the operator', () => {
     });
     await fetch(address[0]?.postUrl ?? '', { method: 'POST', body: known, redirect: 'manual' });
     await operator.getByRole('link', { name: '1 held' }).click();
-    await operator.getByText('lacks the permission').first().waitFor();
+    await operator.getByText('does not permit this').first().waitFor();
     await expectAccessible(operator);
     await operator.getByRole('button', { name: 'Retry', exact: true }).click();
     await operator.getByRole('heading', { name: 'Nothing is held' }).waitFor();

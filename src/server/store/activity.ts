@@ -46,7 +46,7 @@ const PROGRESS = sql`CASE
 
 /** Found by the person's keys, which the index has, and then only those that became theirs. */
 const ofContact = (contactId: string) => sql`s.contact_id = ${contactId} AND s.person_key IN (
-  SELECT LEFT(SHA2(CONCAT(k.kind, ' ', k.value), 256), 32) FROM contact_keys k WHERE k.contact_id = ${contactId})`;
+  SELECT CONVERT(LEFT(SHA2(CONCAT(k.kind, ' ', k.value), 256), 32) USING ascii) COLLATE ascii_bin FROM contact_keys k WHERE k.contact_id = ${contactId})`;
 
 /** Submissions, newest first, a page at a time; the next page starts below the last row's id. */
 export async function listSubmissions(
