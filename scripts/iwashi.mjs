@@ -9,7 +9,7 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi serve | work                one of the two roles alone (run as many workers as you like)
   ./iwashi test [NAME...]              check unit outside system chaos browser, or only those named
   ./iwashi check                       types, lint, format, import boundaries, dead code
-  ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping deliver
+  ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping deliver stall
   ./iwashi help                        this text
 
 Environment for start, serve and work: see "Run it for real" in README.md.`;

@@ -42,6 +42,7 @@ export const router = createBrowserRouter([
         lazy: lazyPage(() => import('./areas/activity/DeliveriesPage.tsx'), 'DeliveriesPage'),
       },
       { path: 'activity/:id', lazy: lazyPage(() => import('./areas/activity/TrailPage.tsx'), 'TrailPage') },
+      { path: 'account', lazy: lazyPage(() => import('./areas/account/AccountPage.tsx'), 'AccountPage') },
       { path: '*', lazy: lazyPage(() => import('./shell/NotFoundPage.tsx'), 'NotFoundPage') },
     ],
   },

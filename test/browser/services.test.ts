@@ -131,7 +131,10 @@ describe('a practitioner connects every kind of service, and is told what is wro
     await press('New segment');
     await page.getByLabel('Name', { exact: true }).fill('Volunteers');
     await press('Make it');
-    await page.getByRole('listitem').filter({ hasText: /^Volunteers$/ }).waitFor();
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: /^Volunteers$/ })
+      .waitFor();
   });
 
   it('sees at once when a key was switched off there, and that all is well again once it is on', async () => {

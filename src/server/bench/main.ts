@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { parseArgs } from 'node:util';
 import { benchAccept } from './accept.ts';
 import { benchDeliver } from './deliver.ts';
+import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
 import type { Comparison } from './compare.ts';
 
@@ -9,6 +10,7 @@ const BENCHES: Record<string, () => Promise<Comparison>> = {
   accept: benchAccept,
   mapping: benchMapping,
   deliver: benchDeliver,
+  stall: benchStall,
 };
 
 /** What each ratio is, and what is aimed at. */
@@ -16,6 +18,7 @@ const MEANINGS: Record<string, string> = {
   accept: 'submissions accepted, against a bare handler with one INSERT (aim 0.6)',
   mapping: 'mappings applied, against a hand-written function (aim 0.3)',
   deliver: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',
+  stall: 'the speed of a good destination while another stalls, against its speed alone (aim 0.9)',
 };
 
 const { values, positionals } = parseArgs({

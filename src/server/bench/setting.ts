@@ -52,7 +52,7 @@ async function makeSetting(): Promise<Setting> {
   const route = await findRoute(store.db, routeId);
   if (route) await publishRoute(store.db, route, now());
   if (!source) throw new Error('the bench source is missing');
-  return { context, source, ternPost };
+  return { context, source, connectionId, ternPost };
 }
 
 let people = 0;

@@ -11,11 +11,15 @@ import { routeRoutes } from './api/routes.ts';
 import { profileRoutes } from './api/profiles.ts';
 import { requireSession, sessionRoutes, type Session } from './api/session.ts';
 import { sourceRoutes } from './api/sources.ts';
+import { tokenRoutes } from './api/tokens.ts';
+import { describeApi } from './describe.ts';
 import { interfaceRoutes } from './interface.ts';
+import { createMetrics } from './metrics.ts';
 import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
 import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
 import { SAFE_HEADERS } from './safeHeaders.ts';
+import { bearerOf, requireScope } from './tokenAccess.ts';
 
 const API_BODY_LIMIT_BYTES = 1024 * 1024;
 
@@ -44,6 +48,13 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
     }
   });
 
+  const metrics = createMetrics(context);
+  app.get('/metrics', async (c) => {
+    await requireScope(context, bearerOf(c) ?? '', 'metrics:read');
+    await metrics.collectFigures();
+    return c.body(await metrics.metrics(), 200, { 'content-type': metrics.contentType });
+  });
+
   app.route('/confirm', confirmRoutes(context));
 
   const api = new Hono<Session>();
@@ -58,10 +69,12 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
     c.header('cache-control', 'no-store');
   });
   api.route('/session', sessionRoutes(context));
+  api.get('/openapi.json', (c) => c.json(describeApi(context.config.publicUrl)));
   api.use(requireSession(context));
   api.route('/', overviewRoutes(context));
   api.route('/connections', connectionRoutes(context));
   api.route('/profiles', profileRoutes(context));
+  api.route('/tokens', tokenRoutes(context));
   api.route('/sources', sourceRoutes(context));
   api.route('/routes', routeRoutes(context));
   api.route('/people', peopleRoutes(context));

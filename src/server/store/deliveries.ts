@@ -219,3 +219,10 @@ export async function releaseRefused(db: Db, connectionId: string, now: number):
     );
   return result.affectedRows;
 }
+
+/** Empties the requests and answers of attempts that began before a time: how each ended stays. */
+export async function forgetOldExchanges(db: Db, before: number, most: number): Promise<void> {
+  await db.execute(
+    sql`UPDATE attempts SET exchanges = '[]', said = '' WHERE started_at < ${before} AND exchanges <> '[]' LIMIT ${most}`,
+  );
+}

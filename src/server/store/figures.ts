@@ -144,3 +144,20 @@ export async function countBySource(db: Db, since: number): Promise<Map<string, 
   );
   return new Map(rows.map(({ id, count }) => [id, count]));
 }
+
+/** How many deliveries are in each state, and since when the oldest thing that is due waits. */
+export async function countDeliveries(
+  db: Db,
+): Promise<{ byState: { state: string; count: number }[]; oldestDueAt: number | null }> {
+  const byState = await rowsOf<{ state: string; count: number }>(
+    db,
+    sql`SELECT state, COUNT(*) AS count FROM deliveries GROUP BY state`,
+  );
+  const [oldest] = await rowsOf<{ at: number | null }>(
+    db,
+    sql`SELECT MIN(at) AS at FROM (
+      SELECT MIN(due_at) AS at FROM submissions WHERE state = 'received'
+      UNION ALL SELECT MIN(due_at) FROM deliveries WHERE state IN ('queued', 'retrying')) due`,
+  );
+  return { byState, oldestDueAt: oldest?.at ?? null };
+}

@@ -33,6 +33,19 @@ export const sessions = mysqlTable('sessions', {
   expiresAt: time('expires_at').notNull(),
 });
 
+/** Tokens with which other programs use the API, hashed. */
+export const apiTokens = mysqlTable('api_tokens', {
+  id: id('id').primaryKey(),
+  accountId: id('account_id').notNull(),
+  name: varchar('name', { length: 80 }).notNull(),
+  scopes: json('scopes').notNull(),
+  tokenHash: hash('token_hash').notNull().unique(),
+  hint: varchar('hint', { length: 20 }).notNull(),
+  createdAt: time('created_at').notNull(),
+  lastUsedAt: time('last_used_at'),
+  expiresAt: time('expires_at'),
+});
+
 /** One-time links that make the first account. */
 export const setupLinks = mysqlTable('setup_links', {
   tokenHash: hash('token_hash').primaryKey(),
@@ -335,7 +348,7 @@ export const attempts = mysqlTable(
     said: varchar('said', { length: 600 }).notNull(),
     exchanges: json('exchanges').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.deliveryId, table.number] })],
+  (table) => [primaryKey({ columns: [table.deliveryId, table.number] }), index('attempts_age').on(table.startedAt)],
 );
 
 /** Workers that are alive say so here. */

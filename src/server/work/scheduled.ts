@@ -5,17 +5,20 @@ import { connectionsToCheck, takeCheck } from '../store/connections.ts';
 import { dropExpiredSessions } from '../store/accounts.ts';
 import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
-import { dropUnconfirmed } from '../store/deliveries.ts';
+import { dropUnconfirmed, forgetOldExchanges } from '../store/deliveries.ts';
+import { DAY_MS } from '../store/figures.ts';
 import { addConsentEvent } from '../store/people.ts';
 import { workers } from '../store/schema.ts';
 
 const BEAT_MS = 5_000;
+/** How many old attempts lose their requests and answers at each beat: never a long statement. */
+const FORGOTTEN_AT_ONCE = 500;
 /** A worker that has not been seen for this long is taken for gone. */
 export const WORKER_GONE_MS = 15_000;
 
 /** What a worker does by the clock: says that it is alive, and ends what nobody confirmed in time. */
 export function runScheduled(context: Context, owner: string): { stop(): Promise<void> } {
-  const { store, now, log } = context;
+  const { store, now, log, config } = context;
   let running = Promise.resolve();
   const beat = async () => {
     await store.db
@@ -26,6 +29,7 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
     await dropExpiredSessions(store.db, now());
     await expireConfirmations(context);
     await checkConnections(context);
+    await forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE);
   };
   const run = () => {
     running = running.then(beat).catch((error: unknown) => log.error({ err: error }, 'scheduled work failed'));

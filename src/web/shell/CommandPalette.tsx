@@ -54,6 +54,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
         <Command.List className="max-h-80 overflow-auto p-2">
           <Command.Empty className="p-3 text-quiet">Nothing has this name.</Command.Empty>
           {AREAS.map(({ to, label }) => item(to, label, 'area'))}
+          {item('/account', 'Access for other programs', 'account')}
           {item('/connections/new', 'Add a connection', 'action')}
           {item('/activity/deliveries?state=held', 'Held deliveries', 'area')}
           {connections.data?.map(({ id, name }) => item(`/connections/${id}`, name, 'connection'))}

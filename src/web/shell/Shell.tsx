@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Command, LogOut, Moon, Sun } from 'lucide-react';
+import { CircleUserRound, Command, LogOut, Moon, Sun } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
 import type { SessionView } from '../../contract/session.ts';
@@ -103,7 +103,10 @@ function TopBar({ name }: { name: string }) {
         >
           {isNight ? <Sun size={16} aria-hidden="true" /> : <Moon size={16} aria-hidden="true" />}
         </button>
-        <span className="hidden lg:inline text-sm text-quiet px-1">{name}</span>
+        <Link to="/account" className="btn btn-sm btn-ghost font-normal text-quiet" title="Access for other programs">
+          <CircleUserRound size={16} aria-hidden="true" />
+          <span className="sr-only lg:not-sr-only">{name || 'Account'}</span>
+        </Link>
         <button className="btn btn-sm btn-ghost" onClick={() => void signOut()}>
           <LogOut size={14} aria-hidden="true" /> <span className="hidden xl:inline">Sign out</span>
           <span className="xl:hidden sr-only">Sign out</span>

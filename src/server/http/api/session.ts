@@ -16,6 +16,7 @@ import {
 } from '../../store/accounts.ts';
 import { inTransaction } from '../../store/database.ts';
 import { Problem, readInput } from '../problems.ts';
+import { bearerOf, requireScope, scopeFor } from '../tokenAccess.ts';
 import { visitorAddress } from '../visitor.ts';
 
 const COOKIE = 'iwashi_session';
@@ -27,9 +28,15 @@ export interface Session {
   Variables: { account: { id: string; name: string; email: string; csrf: string } };
 }
 
-/** Lets only signed-in requests through; a change must also carry the session's CSRF token. */
-export function requireSession({ store, now }: Context): MiddlewareHandler<Session> {
+/** Lets only signed-in requests through, whose changes carry the session's CSRF token, and tokens, as far as their scopes go. */
+export function requireSession(context: Context): MiddlewareHandler<Session> {
+  const { store, now } = context;
   return async (c, next) => {
+    const bearer = bearerOf(c);
+    if (bearer !== null) {
+      await requireScope(context, bearer, scopeFor(c.req.method, c.req.path));
+      return next();
+    }
     const token = getCookie(c, COOKIE);
     const session = token ? await findSession(store.db, sha256(token), now()) : null;
     if (!session) throw new Problem(401, 'not-signed-in', 'Sign in to go on.');

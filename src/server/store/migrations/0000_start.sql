@@ -8,6 +8,20 @@ CREATE TABLE `accounts` (
 	CONSTRAINT `accounts_email_unique` UNIQUE(`email`)
 );
 --> statement-breakpoint
+CREATE TABLE `api_tokens` (
+	`id` char(36) character set ascii collate ascii_bin NOT NULL,
+	`account_id` char(36) character set ascii collate ascii_bin NOT NULL,
+	`name` varchar(80) NOT NULL,
+	`scopes` longtext NOT NULL,
+	`token_hash` char(64) character set ascii collate ascii_bin NOT NULL,
+	`hint` varchar(20) NOT NULL,
+	`created_at` bigint NOT NULL,
+	`last_used_at` bigint,
+	`expires_at` bigint,
+	CONSTRAINT `api_tokens_id` PRIMARY KEY(`id`),
+	CONSTRAINT `api_tokens_token_hash_unique` UNIQUE(`token_hash`)
+);
+--> statement-breakpoint
 CREATE TABLE `attempts` (
 	`delivery_id` char(36) character set ascii collate ascii_bin NOT NULL,
 	`number` int NOT NULL,
@@ -266,6 +280,7 @@ CREATE TABLE `workers` (
 	CONSTRAINT `workers_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
+CREATE INDEX `attempts_age` ON `attempts` (`started_at`);--> statement-breakpoint
 CREATE INDEX `confirmation_tokens_confirmation` ON `confirmation_tokens` (`confirmation_id`);--> statement-breakpoint
 CREATE INDEX `confirmations_contact` ON `confirmations` (`contact_id`,`state`);--> statement-breakpoint
 CREATE INDEX `confirmations_submission` ON `confirmations` (`submission_id`);--> statement-breakpoint
