@@ -10,6 +10,7 @@ import { addSource, findSource, publishSource, type SourceRecord } from '../stor
 export interface Setting {
   context: Context;
   source: SourceRecord;
+  connectionId: string;
   ternPost: { url: string; key: string };
 }
 

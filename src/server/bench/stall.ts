@@ -5,7 +5,7 @@ import { startWorker } from '../work/worker.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { saveConnection } from '../connecting/adding.ts';
 import { takeSubmission } from '../intake.ts';
-import { findConnection } from '../store/connections.ts';
+import { changeConnection, findConnection } from '../store/connections.ts';
 import { addRoute, changeRoute, findRoute, publishRoute } from '../store/routes.ts';
 import { skyLetterRoute } from '../demo/documents.ts';
 import { compare, type Comparison } from './compare.ts';
@@ -48,7 +48,8 @@ export async function benchStall(): Promise<Comparison> {
   if (route) await publishRoute(store.db, route, now());
 
   async function measure(withStalled: boolean): Promise<number> {
-    await changeRoute(store.db, routeId, { state: withStalled ? 'live' : 'paused' });
+    // Paused, its deliveries are planned all the same: only the sending differs.
+    await changeConnection(store.db, stalledId, { state: withStalled ? 'active' : 'paused' });
     for (let index = 0; index < COUNT; index += 1)
       await takeSubmission(context, {
         sourceId: source.id,

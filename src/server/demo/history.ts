@@ -6,7 +6,7 @@ import { takeSubmission } from '../intake.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../work/confirming.ts';
-import { deliver } from '../work/delivering.ts';
+import { deliver, loadJobs } from '../work/delivering.ts';
 import { LiveWirings } from '../work/liveWiring.ts';
 import { sendMail } from '../work/mailing.ts';
 import { planAndStore } from '../work/planning.ts';
@@ -179,7 +179,7 @@ async function deliverDue(context: Context): Promise<void> {
     const share = { connectionId, most: TAKEN_AT_ONCE, pace: null, tryingOut: false };
     for (;;) {
       const taken = await claimDeliveries(store, share, context.now(), lease);
-      for (const { id } of taken) await deliver(context, id, OWNER, false);
+      for (const job of await loadJobs(context, connectionId, taken)) await deliver(context, job, OWNER);
       if (taken.length < TAKEN_AT_ONCE) break;
     }
   }

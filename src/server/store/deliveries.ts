@@ -72,6 +72,11 @@ export async function heldDeliveries(
   return rows as DeliveryRecord[];
 }
 
+export async function findDeliveries(db: Db, ids: string[]): Promise<DeliveryRecord[]> {
+  if (ids.length === 0) return [];
+  return (await db.select().from(deliveries).where(inArray(deliveries.id, ids))) as DeliveryRecord[];
+}
+
 /** One try; its number is given when it is stored. */
 export interface AttemptRecord {
   startedAt: number;

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { ConsentEventKind } from '../../core/consent/index.ts';
 import type { ContactKey } from '../../core/identity/index.ts';
 import type { KnownPerson } from '../../core/plan/index.ts';
@@ -88,26 +88,35 @@ export async function addConsentEvent(db: Db, event: NewConsentEvent): Promise<v
   await db.insert(consentEvents).values({ ...event, channel: 'email' });
 }
 
-/** The newest confirmation of a purpose, as proof for another system; null when the person never confirmed. */
-export async function readProof(
-  db: Db,
-  contactId: string,
-  purpose: string,
-): Promise<{ at: string; wording: string } | null> {
-  const [event] = await db
-    .select({ at: consentEvents.at, wording: consentEvents.wording })
-    .from(consentEvents)
-    .where(
-      and(
-        eq(consentEvents.contactId, contactId),
-        eq(consentEvents.purpose, purpose),
-        eq(consentEvents.kind, 'confirmed'),
-      ),
-    )
-    .orderBy(desc(consentEvents.at))
-    .limit(1);
-  return event ? { at: new Date(event.at).toISOString(), wording: event.wording } : null;
+/** Proof that a person confirmed, for another system. */
+export interface Proof {
+  at: string;
+  wording: string;
 }
+
+/** The newest confirmation of each of these people, by `proofKey`; none of those who never confirmed. */
+export async function readProofs(db: Db, contactIds: string[]): Promise<Map<string, Proof>> {
+  if (contactIds.length === 0) return new Map();
+  const events = await db
+    .select({
+      contactId: consentEvents.contactId,
+      purpose: consentEvents.purpose,
+      at: consentEvents.at,
+      wording: consentEvents.wording,
+    })
+    .from(consentEvents)
+    .where(and(inArray(consentEvents.contactId, contactIds), eq(consentEvents.kind, 'confirmed')))
+    .orderBy(asc(consentEvents.at));
+  // Later ones take the place of earlier ones.
+  return new Map(
+    events.map(({ contactId, purpose, at, wording }) => [
+      proofKey(contactId, purpose),
+      { at: new Date(at).toISOString(), wording },
+    ]),
+  );
+}
+
+export const proofKey = (contactId: string, purpose: string): string => `${contactId} ${purpose}`;
 
 export interface PersonRecord {
   id: string;

@@ -17,8 +17,8 @@ import { connectorFor, openAccess, partsFor } from '../connecting/open.ts';
 import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
-import { endTry, findDelivery, markBegun, type AttemptRecord, type DeliveryRecord } from '../store/deliveries.ts';
-import { readProof } from '../store/people.ts';
+import { endTry, findDeliveries, markBegun, type AttemptRecord, type DeliveryRecord } from '../store/deliveries.ts';
+import { proofKey, readProofs, type Proof } from '../store/people.ts';
 import type { Outcome } from './lanes.ts';
 
 type Ending =
@@ -33,16 +33,47 @@ type Ending =
 
 const NOTHING_LEARNT: Outcome = { cause: null, said: '', waitMs: null };
 
+/** A delivery that was taken, with all that a try needs. */
+export interface Job {
+  delivery: DeliveryRecord;
+  connection: ConnectionRecord | null;
+  proof: Proof | null;
+  /** Whether another worker had it before, and vanished. */
+  takenOver: boolean;
+}
+
+/** Reads what the tries of deliveries to one connection need, for all that were taken together. */
+export async function loadJobs(
+  { store }: Context,
+  connectionId: string,
+  taken: { id: string; takenOver: boolean }[],
+): Promise<Job[]> {
+  if (taken.length === 0) return [];
+  const found = await findDeliveries(
+    store.db,
+    taken.map(({ id }) => id),
+  );
+  const connection = await findConnection(store.db, connectionId);
+  const proofs = await readProofs(store.db, [...new Set(found.map(({ contactId }) => contactId))]);
+  const byId = new Map(found.map((delivery) => [delivery.id, delivery]));
+  return taken.flatMap(({ id, takenOver }) => {
+    const delivery = byId.get(id);
+    if (!delivery) return [];
+    const proof = proofs.get(proofKey(delivery.contactId, delivery.intent.purpose)) ?? null;
+    return [{ delivery, connection, proof, takenOver }];
+  });
+}
+
 /** Makes one try of a delivery: finds the person there, writes, reads back, compares, and stores how it ended. */
-export async function deliver(context: Context, id: string, owner: string, takenOver: boolean): Promise<Outcome> {
+export async function deliver(context: Context, job: Job, owner: string): Promise<Outcome> {
   const { store, now } = context;
-  const delivery = await findDelivery(store.db, id);
-  if (delivery?.state !== 'sending') return NOTHING_LEARNT;
+  const { delivery } = job;
+  const { id } = delivery;
+  if (delivery.state !== 'sending') return NOTHING_LEARNT;
   const startedAt = now();
   const exchanges: ExchangeView[] = [];
-  const connection = await findConnection(store.db, delivery.connectionId);
   const begin = () => markBegun(store.db, id, owner, now());
-  const ending = await tryDelivery(context, delivery, connection, { exchanges, takenOver, begin });
+  const ending = await tryDelivery(context, job, { exchanges, begin });
   await inTransaction(store, async (db) => {
     const { event, end, attempt } = conclude(context, delivery, ending, { startedAt, exchanges });
     const isOurs = await endTry(db, id, owner, event, end, attempt);
@@ -70,17 +101,14 @@ const refusal = ({ said }: Fault, now: number): VerifyResult => ({
 
 interface Circumstances {
   exchanges: ExchangeView[];
-  /** Whether another worker had it before, and vanished. */
-  takenOver: boolean;
   /** Notes that sending begins; false when the delivery is not ours any more. */
   begin: () => Promise<boolean>;
 }
 
 async function tryDelivery(
   context: Context,
-  delivery: DeliveryRecord,
-  connection: ConnectionRecord | null,
-  { exchanges, takenOver, begin }: Circumstances,
+  { delivery, connection, proof, takenOver }: Job,
+  { exchanges, begin }: Circumstances,
 ): Promise<Ending> {
   if (!connection) return failed({ cause: 'place gone', said: 'The connection was removed.', waitMs: null });
   if (connection.state === 'refused')
@@ -90,7 +118,6 @@ async function tryDelivery(
   }
   const catalogue = connection.catalogue;
   if (!catalogue) return failed({ cause: 'unavailable', said: 'It was never verified.', waitMs: null });
-  const proof = await readProof(context.store.db, delivery.contactId, delivery.intent.purpose);
   // After a try whose end is unknown we look first: it may have been applied.
   const unclear = takenOver || delivery.cause === 'time-out' || delivery.cause === 'answer unreadable';
   const opened = await openAccess(context, connection);

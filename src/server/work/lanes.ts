@@ -21,7 +21,11 @@ export interface Outcome {
   waitMs: number | null;
 }
 
-export type Deliver = (id: string, owner: string, takenOver: boolean) => Promise<Outcome>;
+/** How taken deliveries are made ready, and how one is tried. */
+export interface Delivering<Job extends { delivery: { id: string } }> {
+  load: (connectionId: string, taken: { id: string; takenOver: boolean }[]) => Promise<Job[]>;
+  deliver: (job: Job, owner: string) => Promise<Outcome>;
+}
 
 const IDLE_MS = 150;
 /** After the database failed to answer, before it is asked again. */
@@ -29,12 +33,7 @@ const TROUBLE_MS = 1_000;
 /** How many deliveries are taken at once for each that is under way: a claim costs as much for many as for one. */
 const TAKEN_AHEAD = 4;
 
-interface Job {
-  id: string;
-  takenOver: boolean;
-}
-
-interface Lane {
+interface Lane<Job> {
   taken: Job[];
   underWay: Map<string, Promise<void>>;
   atOnce: number;
@@ -46,42 +45,53 @@ interface Lane {
  * Takes deliveries, each connection in a lane of its own: a service that is slow or out of order fills its own lane only,
  * and the others keep their speed.
  */
-export function runLanes(context: Context, owner: string, deliver: Deliver): Loop {
+export function runLanes<Job extends { delivery: { id: string } }>(
+  context: Context,
+  owner: string,
+  { load, deliver }: Delivering<Job>,
+): Loop {
   const { store, now, log, config } = context;
-  const lanes = new Map<string, Lane>();
+  const lanes = new Map<string, Lane<Job>>();
   let stopped = false;
-  let wake = () => {};
+  /** Whether a lane ran empty since the last look. */
+  let isWoken = false;
+  let endRest = () => {};
+  const wake = () => {
+    isWoken = true;
+    endRest();
+  };
   const lease = () => ({ owner, until: now() + config.leaseMs });
 
   const renewal = setInterval(() => {
     const ids = [...lanes.values()].flatMap(({ taken, underWay }) => [
       ...underWay.keys(),
-      ...taken.map(({ id }) => id),
+      ...taken.map(({ delivery }) => delivery.id),
     ]);
     renewLease(store.db, DELIVERY_QUEUE, ids, lease()).catch((error: unknown) =>
       log.warn({ err: error }, 'lease not renewed'),
     );
   }, config.leaseMs / 3);
 
-  const startTaken = (connectionId: string, lane: Lane) => {
+  const startTaken = (connectionId: string, lane: Lane<Job>) => {
     while (lane.underWay.size < lane.atOnce) {
       const job = lane.taken.shift();
       if (!job) return;
-      const run = deliver(job.id, owner, job.takenOver)
+      const { id } = job.delivery;
+      const run = deliver(job, owner)
         .then((outcome) => learn(connectionId, lane, outcome))
         // The lease runs out, and another try is made.
-        .catch((error: unknown) => log.error({ err: error, id: job.id }, 'delivering failed'))
+        .catch((error: unknown) => log.error({ err: error, id }, 'delivering failed'))
         .finally(() => {
-          lane.underWay.delete(job.id);
+          lane.underWay.delete(id);
           startTaken(connectionId, lane);
           if (lane.taken.length === 0) wake();
         });
-      lane.underWay.set(job.id, run);
+      lane.underWay.set(id, run);
     }
   };
 
   /** What one try says about the service is noted for all workers; what was taken for a troubled one is given back. */
-  async function learn(connectionId: string, lane: Lane, outcome: Outcome): Promise<void> {
+  async function learn(connectionId: string, lane: Lane<Job>, outcome: Outcome): Promise<void> {
     const { cause, waitMs } = outcome;
     const isService = cause !== null && (CAUSES[cause].action === 'retry' || cause === 'credentials refused');
     if (cause === null && waitMs === null && !lane.troubled) return;
@@ -90,10 +100,10 @@ export function runLanes(context: Context, owner: string, deliver: Deliver): Loo
     if (isService || waitMs !== null) await letGo(lane);
   }
 
-  const letGo = (lane: Lane): Promise<void> =>
+  const letGo = (lane: Lane<Job>): Promise<void> =>
     giveBack(
       store.db,
-      lane.taken.splice(0).map(({ id }) => id),
+      lane.taken.splice(0).map(({ delivery }) => delivery.id),
       owner,
     ).catch((error: unknown) => log.warn({ err: error }, 'not given back: the lease runs out'));
 
@@ -112,7 +122,7 @@ export function runLanes(context: Context, owner: string, deliver: Deliver): Loo
     // What is at hand is sent before more is taken: other workers take their share.
     if (lane.taken.length > 0 || lane.underWay.size >= lane.atOnce) return 0;
     const { perSecond, burst } = profile.limits;
-    const jobs = await claimDeliveries(
+    const taken = await claimDeliveries(
       store,
       {
         connectionId: connection.id,
@@ -126,9 +136,9 @@ export function runLanes(context: Context, owner: string, deliver: Deliver): Loo
       now(),
       lease(),
     );
-    lane.taken.push(...jobs);
+    lane.taken.push(...(await load(connection.id, taken)));
     startTaken(connection.id, lane);
-    return jobs.length;
+    return taken.length;
   }
 
   const ended = (async () => {
@@ -145,15 +155,16 @@ export function runLanes(context: Context, owner: string, deliver: Deliver): Loo
     }
   })();
 
-  /** Waits, unless a lane runs empty before. */
+  /** Waits, unless a lane ran empty meanwhile. */
   function rest(ms: number): Promise<void> {
-    return new Promise((resolve) => {
+    if (isWoken) ms = 0;
+    return new Promise<void>((resolve) => {
       const timer = setTimeout(resolve, ms);
-      wake = () => {
+      endRest = () => {
         clearTimeout(timer);
         resolve();
       };
-    });
+    }).finally(() => (isWoken = false));
   }
 
   return {

@@ -1,6 +1,6 @@
 import type { Context } from '../context.ts';
 import { MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
-import { deliver } from './delivering.ts';
+import { deliver, loadJobs } from './delivering.ts';
 import { LiveWirings } from './liveWiring.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
@@ -17,7 +17,10 @@ export function startWorker(context: Context): { stop(): Promise<void> } {
   const parts = [
     runLoop(context, SUBMISSION_QUEUE, owner, concurrency, (id) => planAndStore(context, wirings, id)),
     runLoop(context, MAIL_QUEUE, owner, 4, (id) => sendMail(context, mailer, id)),
-    runLanes(context, owner, (id, _, takenOver) => deliver(context, id, owner, takenOver)),
+    runLanes(context, owner, {
+      load: (connectionId, taken) => loadJobs(context, connectionId, taken),
+      deliver: (job) => deliver(context, job, owner),
+    }),
     runScheduled(context, owner),
   ];
   return {

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { CircleUserRound, Command, LogOut, Moon, Sun } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
+import { Link, NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
 import type { SessionView } from '../../contract/session.ts';
 import { api, ApiProblem, rememberCsrf } from '../parts/api.ts';
 import { Failed } from '../parts/States.tsx';
