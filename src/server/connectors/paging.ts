@@ -21,8 +21,8 @@ type Next = { values: Record<string, unknown> } | { path: string };
 
 /**
  * Reads a list to its end, page by page.
- * @param identify what tells items apart: one that moved to a later page while the list was read comes once. When the
- * service says how many there are and some are missing, the list is read again.
+ * @param identify what tells items apart: one that moved to a later page while the list was read comes once. When one did,
+ * or some are missing of those that the service says there are, the list is read again.
  */
 export async function fetchAll(
   line: Line,
@@ -33,8 +33,9 @@ export async function fetchAll(
   for (let reading = 1; ; reading += 1) {
     const reply = await readPages(line, listing, values, identify);
     if (!reply.ok) return reply;
-    const { items, total } = reply.value;
-    if (total === null || items.length >= total || reading >= MOST_READINGS) return { ok: true, value: items };
+    const { items, total, moved } = reply.value;
+    const isWhole = !moved && (total === null || items.length >= total);
+    if (isWhole || reading >= MOST_READINGS) return { ok: true, value: items };
   }
 }
 
@@ -43,9 +44,10 @@ async function readPages(
   { request, items: itemsPath, paging }: Listing,
   values: Record<string, unknown>,
   identify: (item: unknown) => string,
-): Promise<Reply<{ items: unknown[]; total: number | null }>> {
+): Promise<Reply<{ items: unknown[]; total: number | null; moved: boolean }>> {
   const found = new Map<string, unknown>();
   let total: number | null = null;
+  let moved = false;
   let next: Next | null = firstPage(paging);
   for (let page = 0; page < MOST_PAGES && next !== null; page += 1) {
     const template: RequestTemplate = 'path' in next ? { ...request, path: next.path } : request;
@@ -54,6 +56,8 @@ async function readPages(
     const items = all(reply.value, itemsPath);
     const before = found.size;
     for (const item of items) found.set(identify(item), item);
+    // An item that comes twice was moved while the list was read, and another one may have been missed for that.
+    moved ||= found.size < before + items.length;
     total = paging?.kind === 'offset' ? numberAt(reply.value, paging.total) : null;
     next = nextPage(paging, {
       page,
@@ -64,7 +68,7 @@ async function readPages(
       base: line.access.baseUrl,
     });
   }
-  return { ok: true, value: { items: [...found.values()], total } };
+  return { ok: true, value: { items: [...found.values()], total, moved } };
 }
 
 function firstPage(paging: Paging | undefined): Next {
