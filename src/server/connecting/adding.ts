@@ -71,9 +71,14 @@ export async function saveConnection(
   return id;
 }
 
-/** The ends of credentials, by which people tell them apart. */
+/** What is no secret, and the ends of what is, by which people tell credentials apart. */
 export const hintsOf = (credentials: Credentials): Partial<Record<CredentialName, string>> =>
-  Object.fromEntries(Object.entries(credentials).map(([name, value]) => [name, mask(value)]));
+  Object.fromEntries(
+    Object.entries(credentials).map(([name, value]) => [
+      name,
+      name === 'user' || name === 'clientId' ? value : mask(value),
+    ]),
+  );
 
 const tokenRefusal = (
   { name }: Profile,

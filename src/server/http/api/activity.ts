@@ -138,7 +138,8 @@ async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     plan: submission.plan,
     consent: await listConsentEvents(db, { submissionId: id }),
     confirmations: await listConfirmations(db, id, RESEND_LIMITS.restMs),
-    deliveries,
+    // In the order of the plan.
+    deliveries: deliveries.reverse(),
     names: await readNames(db),
   };
 }

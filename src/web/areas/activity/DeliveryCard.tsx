@@ -64,7 +64,10 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
           </p>
         ))}
         <DeliveryActions delivery={delivery} />
-        {readBack && (
+        {readBack?.length === 0 && state === 'delivered' && (
+          <p className="text-quiet">It was accepted there. This kind of service cannot be asked what arrived.</p>
+        )}
+        {readBack && readBack.length > 0 && (
           <table className="rows w-full">
             <caption className="text-left text-quiet text-sm pb-1">
               Read back

@@ -60,10 +60,11 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
             {Object.entries(intent.fields).map(([key, value]) => (
               <PlanRow key={key} name={names[`${connectionId} ${key}`] ?? key} value={String(value)} />
             ))}
+            {intent.kind !== '' && <PlanRow name="Into" value={names[intent.kind] ?? intent.kind} />}
             {intent.list !== '' && <PlanRow name="List" value={names[intent.list] ?? intent.list} />}
             {intent.group !== '' && <PlanRow name="Group" value={names[intent.group] ?? intent.group} />}
             {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
-            <PlanRow name="If there already" value={intent.duplicates} />
+            <PlanRow name="If there already" value={intent.duplicates === 'add' ? 'add another' : intent.duplicates} />
           </dl>
           {leftOut.map((text) => (
             <p key={text} className="text-warning mt-1">
