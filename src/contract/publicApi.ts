@@ -1,4 +1,4 @@
-import Type, { type Static } from 'typebox';
+import Type from 'typebox';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../core/delivery/index.ts';
 import { BULK_ACTS, BulkInput, DropInput } from './activity.ts';
 import type { Scope } from './tokens.ts';
@@ -104,8 +104,6 @@ export const Problem = Type.Object(
   },
   { description: 'A problem document (RFC 9457).' },
 );
-
-export type PublicDelivery = Static<typeof Delivery>;
 
 /** One address of the API that others may call with a token. */
 export interface PublicOperation {

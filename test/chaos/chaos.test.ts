@@ -164,13 +164,13 @@ it(`${DELIVERIES} deliveries to five failing services, with workers and the data
       `SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'received')
         + (SELECT COUNT(*) FROM deliveries WHERE state IN ('queued', 'sending', 'retrying')) AS count`,
     );
-    return Number(row?.count);
+    return row?.count ?? 0;
   };
   const ended = async () => {
     const [row] = await world.rows<{ count: number }>(
       "SELECT COUNT(*) AS count FROM deliveries WHERE state = 'delivered'",
     );
-    return Number(row?.count ?? 0);
+    return row?.count ?? 0;
   };
   const until = (share: number) =>
     eventually(
@@ -216,7 +216,7 @@ it(`${DELIVERIES} deliveries to five failing services, with workers and the data
   const states = await world.rows<{ state: DeliveryView['state']; count: number }>(
     'SELECT state, COUNT(*) AS count FROM deliveries GROUP BY state',
   );
-  expect(states.map(({ state, count }) => [state, Number(count)])).toEqual([['delivered', DELIVERIES]]);
+  expect(states.map(({ state, count }) => [state, count])).toEqual([['delivered', DELIVERIES]]);
 
   // Each person's four visits, in their order, once each, at every service.
   const expected = Array.from({ length: PEOPLE }, (_, person) =>
@@ -230,7 +230,9 @@ it(`${DELIVERIES} deliveries to five failing services, with workers and the data
   expect(perPerson(rows.map(({ cells }) => `${cells.Email} ${cells.Pupils}`))).toEqual(expected);
   const { messages } = await others.bellbuoy.inside<BellbuoyState>();
   expect(perPerson(messages.map(({ text }) => text))).toEqual(expected);
-  expect(perPerson(receiver.taken.map(({ email: address, pupils }) => `${address} ${pupils}`))).toEqual(expected);
+  expect(perPerson(receiver.taken.map(({ email: address, pupils }) => `${String(address)} ${String(pupils)}`))).toEqual(
+    expected,
+  );
   const members = await world.members();
   expect(members).toHaveLength(PEOPLE);
   expect(members.filter(({ fields }) => fields.has_telescope !== TIMES)).toEqual([]);

@@ -122,11 +122,11 @@ describe.each(SUBJECTS)('the profile of $profile', (subject) => {
     ...subject.change,
   };
   const write = async (key: string) => {
-    const { findsFirst, find, write: put, place } = connector();
-    const before = findsFirst ? await find(wanted) : { ok: true as const, value: null };
+    const service = connector();
+    const before = service.findsFirst ? await service.find(wanted) : { ok: true as const, value: null };
     if (!before.ok) return before;
-    const written = await put(change, before.value, key);
-    return written.ok ? place(change, written.value) : written;
+    const written = await service.write(change, before.value, key);
+    return written.ok ? service.place(change, written.value) : written;
   };
   const causeOf = (reply: { ok: boolean; fault?: { cause: string } }) => reply.fault?.cause ?? null;
   const verify = (more: Partial<Access> = {}) =>

@@ -74,8 +74,8 @@ describe('a service that Iwashi has never seen', () => {
   });
 
   it('is exported, and imported as it was', async () => {
-    const exported = await (await operator.send('GET', `/profiles/${profile.id}`)).json();
-    const checked = await operator.post<CheckedProfileView>('/profiles/check', { document: exported as object });
+    const exported = (await (await operator.send('GET', `/profiles/${profile.id}`)).json()) as object;
+    const checked = await operator.post<CheckedProfileView>('/profiles/check', { document: exported });
     expect(checked).toEqual({ ok: true, profile });
   });
 
@@ -120,6 +120,12 @@ describe('a profile that is not right', () => {
     ]);
     expect(await issuesOf({ ...good, credentials: [] })).toEqual(['/credentials']);
     expect(await issuesOf({ ...good, surprise: 1 })).toEqual(['/surprise']);
+    // Neither a host by the back door, nor a script in the place of a window.
+    expect(await issuesOf({ ...good, find: { request: { method: 'GET', path: '{+email}' } } })).toEqual([
+      '/find/request/path',
+    ]);
+    const oauth = { kind: 'OAuth, granted by a person', authorize: 'javascript:alert(1)', token: '/t', scopes: [] };
+    expect(await issuesOf({ ...good, authentication: oauth })).toContain('/authentication/authorize');
   });
   it('does not replace one that ships', async () => {
     const shipped = (await (await operator.send('GET', '/profiles/tern-post')).json()) as Profile;

@@ -19,7 +19,8 @@ const RequestTemplate = closed(
   {
     method: oneOf(['GET', 'POST', 'PUT', 'PATCH', 'DELETE']),
     path: Type.String({
-      pattern: '^([/{?]|$)',
+      // Nothing that could become part of the host: a path, a query, or a template of one.
+      pattern: '^(/|\\?|\\{[/?]|$)',
       maxLength: 500,
       description: 'A URI Template (RFC 6570), appended to the base URL.',
     }),
@@ -95,6 +96,9 @@ const FieldSource = Type.Union([
   closed({ fixed: Type.Array(DestinationFieldSchema) }, 'Known beforehand.'),
 ]);
 
+/** A path of the service, or a whole web address; never a script or another protocol. */
+const WEB_PLACE = { pattern: '^(/|https?://)', maxLength: 500 };
+
 const Authentication = Type.Union(
   [
     closed({ kind: Type.Literal('none') }),
@@ -123,14 +127,14 @@ const Authentication = Type.Union(
     closed(
       {
         kind: Type.Literal('OAuth, granted by a person'),
-        authorize: Type.String({ description: 'Path or URL of the window in which access is granted.' }),
-        token: Type.String({ description: 'Path or URL of the token address.' }),
+        authorize: Type.String({ ...WEB_PLACE, description: 'Path or URL of the window in which access is granted.' }),
+        token: Type.String({ ...WEB_PLACE, description: 'Path or URL of the token address.' }),
         scopes: Type.Array(Type.String()),
       },
       'OAuth 2.0 authorisation code (RFC 6749) with PKCE (RFC 7636) and refresh.',
     ),
     closed(
-      { kind: Type.Literal('OAuth, by client'), token: Type.String(), scopes: Type.Array(Type.String()) },
+      { kind: Type.Literal('OAuth, by client'), token: Type.String(WEB_PLACE), scopes: Type.Array(Type.String()) },
       'OAuth 2.0 client credentials (RFC 6749, 4.4).',
     ),
   ],

@@ -98,7 +98,7 @@ function operationsOf(document: Loose): Operation[] {
             name: text(object(parameter).name),
             in: text(object(parameter).in),
           })),
-          body: schema === undefined ? null : (schema as Schema),
+          body: schema === undefined ? null : schema,
           encoding: isForm ? 'form' : 'json',
           answer: answerOf(object(operation.responses)),
         },
@@ -112,7 +112,7 @@ function answerOf(responses: Loose): Schema | null {
   const content = object(object(success ? responses[success] : null).content);
   const type = Object.keys(content).find((name) => name.includes('json'));
   const schema = type ? object(content[type]).schema : undefined;
-  return schema === undefined ? null : (schema as Schema);
+  return schema === undefined ? null : schema;
 }
 
 /** The ways of authentication that the whole API asks for; all that it knows, when it does not say. */

@@ -14,7 +14,8 @@ export function FromFile({ onProfile }: { onProfile: (profile: Profile) => void 
     try {
       document = JSON.parse(await file.text());
     } catch {
-      return setTrouble('This file is not JSON.');
+      setTrouble('This file is not JSON.');
+      return;
     }
     const checked = await check.mutateAsync(document).catch(() => null);
     if (checked?.ok) onProfile(checked.profile);
