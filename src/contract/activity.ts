@@ -72,9 +72,19 @@ export interface HeldGroupView {
 
 export type SubmissionState = 'received' | 'planned' | 'set aside' | 'failed';
 
-/** How far a submission has come, all its parts taken together. */
-export type Progress =
-  'received' | 'waiting' | 'on its way' | 'held' | 'delivered' | 'nothing to send' | 'dropped' | 'set aside' | 'failed';
+/** How far a submission can have come, all its parts taken together. */
+export const PROGRESS = [
+  'received',
+  'waiting',
+  'on its way',
+  'held',
+  'delivered',
+  'nothing to send',
+  'dropped',
+  'set aside',
+  'failed',
+] as const;
+export type Progress = (typeof PROGRESS)[number];
 
 export interface SubmissionRow {
   id: string;

@@ -1,6 +1,6 @@
 import Type from 'typebox';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../core/delivery/index.ts';
-import { BULK_ACTS, BulkInput, DropInput } from './activity.ts';
+import { BULK_ACTS, BulkInput, DropInput, PROGRESS } from './activity.ts';
 import type { Scope } from './tokens.ts';
 
 const time = (description: string) => Type.String({ format: 'date-time', description });
@@ -10,18 +10,6 @@ const pageOf = <Row extends Type.TSchema>(row: Row) =>
     rows: Type.Array(row),
     next: orNull(Type.String({ description: 'Give it as `before` to get the next page; null at the end.' })),
   });
-
-const PROGRESS = [
-  'received',
-  'waiting',
-  'on its way',
-  'held',
-  'delivered',
-  'nothing to send',
-  'dropped',
-  'set aside',
-  'failed',
-];
 
 const Status = Type.Object({
   database: Type.Enum(['up', 'down']),
@@ -38,7 +26,7 @@ const Submission = Type.Object({
   sourceName: Type.String(),
   email: Type.String(),
   name: Type.String(),
-  progress: Type.Enum(PROGRESS, { description: 'How far it has come, all its deliveries taken together.' }),
+  progress: Type.Enum([...PROGRESS], { description: 'How far it has come, all its deliveries taken together.' }),
   repeats: Type.Integer({ description: 'How often the same request came once more.' }),
 });
 

@@ -57,7 +57,8 @@ export const CAUSES: Record<Cause, CauseFacts> = {
   },
   'required field missing': {
     sentence: 'A field that is required there got no value.',
-    nextStep: 'Map the field or give it a fixed value, publish the route, then retry under the present route.',
+    nextStep:
+      'Set a value for those held, or map the field on the route, publish it, and retry under the present route.',
     action: 'hold',
   },
   'value refused': {

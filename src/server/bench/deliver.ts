@@ -1,21 +1,19 @@
 import { Agent, request } from 'undici';
-import { takeSubmission } from '../intake.ts';
 import { startWorker } from '../work/worker.ts';
 import { compare, perSecond, type Comparison } from './compare.ts';
-import { benchSetting, visitorEntries } from './setting.ts';
+import { acceptMany, benchSetting, visitorEntries } from './setting.ts';
 
 const COUNT = 300;
 const ROUNDS = 3;
 
 /** Accepted to delivered (planned, written, read back, compared, all of it stored) against a bare loop: read a row, make the one request, update the row. */
 export async function benchDeliver(): Promise<Comparison> {
-  const { context, source, ternPost } = await benchSetting();
+  const setting = await benchSetting();
+  const { context, ternPost } = setting;
   const { pool } = context.store;
   const { concurrency } = context.config;
   await pool.query('CREATE TABLE IF NOT EXISTS bench_loop (id INT PRIMARY KEY, body TEXT NOT NULL, done INT NOT NULL)');
   const dispatcher = new Agent({ connections: concurrency });
-  const document = source.live;
-  if (!document) throw new Error('the bench source is not live');
   const forget = () =>
     fetch(`${ternPost.url}/inside.json`, {
       method: 'PUT',
@@ -25,18 +23,7 @@ export async function benchDeliver(): Promise<Comparison> {
 
   async function iwashi(): Promise<number> {
     await forget();
-    for (let index = 0; index < COUNT; index += 1) {
-      await takeSubmission(context, {
-        sourceId: source.id,
-        sourceVersion: 1,
-        document: document as NonNullable<typeof document>,
-        contentType: '',
-        entries: visitorEntries(),
-        headers: {},
-        idempotencyKey: null,
-        shownAt: null,
-      });
-    }
+    await acceptMany(setting, COUNT);
     const started = performance.now();
     const worker = startWorker(context);
     for (;;) {

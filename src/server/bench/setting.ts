@@ -2,6 +2,7 @@ import { readConfig } from '../config.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { saveConnection, verifyEntered } from '../connecting/adding.ts';
 import { createContext, type Context } from '../context.ts';
+import { takeSubmission } from '../intake.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
 import { migrateStore } from '../store/database.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
@@ -54,6 +55,23 @@ async function makeSetting(): Promise<Setting> {
   if (route) await publishRoute(store.db, route, now());
   if (!source) throw new Error('the bench source is missing');
   return { context, source, connectionId, ternPost };
+}
+
+/** Accepts so many submissions, which the workers are to deliver. */
+export async function acceptMany({ context, source }: Setting, count: number): Promise<void> {
+  if (!source.live) throw new Error('the bench source is not live');
+  for (let index = 0; index < count; index += 1) {
+    await takeSubmission(context, {
+      sourceId: source.id,
+      sourceVersion: 1,
+      document: source.live,
+      contentType: '',
+      entries: visitorEntries(),
+      headers: {},
+      idempotencyKey: null,
+      shownAt: null,
+    });
+  }
 }
 
 let people = 0;

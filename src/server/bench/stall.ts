@@ -4,12 +4,11 @@ import type { AddressInfo } from 'node:net';
 import { startWorker } from '../work/worker.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { saveConnection } from '../connecting/adding.ts';
-import { takeSubmission } from '../intake.ts';
 import { changeConnection, findConnection } from '../store/connections.ts';
 import { addRoute, changeRoute, findRoute, publishRoute } from '../store/routes.ts';
 import { skyLetterRoute } from '../demo/documents.ts';
 import { compare, type Comparison } from './compare.ts';
-import { benchSetting, visitorEntries } from './setting.ts';
+import { acceptMany, benchSetting } from './setting.ts';
 
 const COUNT = 300;
 const ROUNDS = 3;
@@ -19,10 +18,9 @@ const ROUNDS = 3;
  * nothing else is to be delivered.
  */
 export async function benchStall(): Promise<Comparison> {
-  const { context, source, ternPost, connectionId } = await benchSetting();
+  const setting = await benchSetting();
+  const { context, source, ternPost, connectionId } = setting;
   const { store, now, newId } = context;
-  const document = source.live;
-  if (!document) throw new Error('the bench source is not live');
 
   const stalled = createServer(() => {});
   stalled.listen(0, '127.0.0.1');
@@ -50,17 +48,7 @@ export async function benchStall(): Promise<Comparison> {
   async function measure(withStalled: boolean): Promise<number> {
     // Paused, its deliveries are planned all the same: only the sending differs.
     await changeConnection(store.db, stalledId, { state: withStalled ? 'active' : 'paused' });
-    for (let index = 0; index < COUNT; index += 1)
-      await takeSubmission(context, {
-        sourceId: source.id,
-        sourceVersion: 1,
-        document: document as NonNullable<typeof document>,
-        contentType: '',
-        entries: visitorEntries(),
-        headers: {},
-        idempotencyKey: null,
-        shownAt: null,
-      });
+    await acceptMany(setting, COUNT);
     const started = performance.now();
     const worker = startWorker(context);
     for (;;) {

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import type { Progress } from '../../../contract/activity.ts';
+import { PROGRESS } from '../../../contract/activity.ts';
 import type { SourceView } from '../../../contract/source.ts';
 import { api } from '../../parts/api.ts';
 import { Filter } from '../../parts/Filter.tsx';
@@ -9,17 +9,6 @@ import { Empty, Failed } from '../../parts/States.tsx';
 import { ActivityTabs } from './ActivityTabs.tsx';
 import { SubmissionTable } from './SubmissionTable.tsx';
 import { useSubmissions } from './useActivity.ts';
-
-const PROGRESS: Progress[] = [
-  'waiting',
-  'on its way',
-  'held',
-  'delivered',
-  'nothing to send',
-  'dropped',
-  'set aside',
-  'failed',
-];
 
 export function SubmissionsPage() {
   const [params, setParams] = useSearchParams();

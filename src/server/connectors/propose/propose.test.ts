@@ -1,0 +1,181 @@
+import { describe, expect, it } from 'vitest';
+import { checkProfile } from '../../../contract/profile/index.ts';
+import { profileFromCurl, readCurl } from './fromCurl.ts';
+import { guessChoice, proposeProfile } from './fromOpenApi.ts';
+import { readOpenApi } from './openApi.ts';
+
+/** A service that is quite unlike the stand-ins: YAML, OpenAPI 3.0, forms, page numbers, make and change apart. */
+const YAML = `
+openapi: 3.0.3
+info: { title: Visitors' Book, version: '1', description: Who was here }
+servers: [{ url: https://book.example/api/ }]
+security: [{ basic: [] }]
+paths:
+  /me:
+    get: { responses: { '200': { description: ok, content: { application/json: { schema: { type: object, properties: { title: { type: string } } } } } } } }
+  /segments:
+    get:
+      parameters: [{ name: page, in: query, schema: { type: integer } }]
+      responses: { '200': { description: ok, content: { application/json: { schema: { type: object, properties: { rows: { type: array, items: { type: object, properties: { code: { type: string }, title: { type: string } } } }, total_pages: { type: integer } } } } } } }
+  /people:
+    get:
+      summary: By address
+      parameters: [{ name: mail, in: query, schema: { type: string } }]
+      responses: { '200': { description: ok, content: { application/json: { schema: { type: array, items: { $ref: '#/components/schemas/Person' } } } } } }
+    post:
+      requestBody: { content: { application/x-www-form-urlencoded: { schema: { $ref: '#/components/schemas/PersonIn' } } } }
+      responses: { '201': { description: made, content: { application/json: { schema: { $ref: '#/components/schemas/Person' } } } } }
+  /people/{personId}:
+    patch:
+      parameters: [{ name: personId, in: path, required: true, schema: { type: string } }]
+      requestBody: { content: { application/x-www-form-urlencoded: { schema: { $ref: '#/components/schemas/PersonIn' } } } }
+      responses: { '200': { description: changed, content: { application/json: { schema: { $ref: '#/components/schemas/Person' } } } } }
+components:
+  securitySchemes: { basic: { type: http, scheme: basic } }
+  schemas:
+    PersonIn:
+      type: object
+      required: [mail, town]
+      properties: { mail: { type: string }, town: { type: string, maxLength: 40 }, comes: { type: string, enum: [often, once] }, letters: { type: boolean } }
+    Person:
+      allOf: [{ $ref: '#/components/schemas/PersonIn' }, { type: object, properties: { id: { type: integer }, status: { type: string } } }]
+`;
+
+describe('a profile from an OpenAPI description', () => {
+  it('finds what does what in a service of quite another manner', async () => {
+    const api = await readOpenApi(YAML);
+    if (!api.ok) throw new Error(api.issue);
+    const choice = guessChoice(api.value);
+    expect(choice).toEqual({
+      verify: 'get /me',
+      lists: 'get /segments',
+      groups: '',
+      tags: '',
+      fields: '',
+      find: 'get /people',
+      upsert: '',
+      make: 'post /people',
+      change: 'patch /people/{personId}',
+    });
+    const profile = proposeProfile(api.value, choice);
+    expect(checkProfile(profile).ok).toBe(true);
+    expect(profile).toMatchObject({
+      id: 'own-visitors-book',
+      baseUrl: { preset: 'https://book.example/api' },
+      authentication: { kind: 'user and password' },
+      verify: { account: '$.title' },
+      find: { request: { method: 'GET', path: '/people?mail={email}' }, record: '$[0]' },
+      write: {
+        how: 'make or change',
+        make: { request: { method: 'POST', encoding: 'form', body: { mail: '$email', town: '$fields.town' } } },
+        change: { request: { method: 'PATCH', path: '/people/{id}' } },
+      },
+      record: { id: '$.id', email: '$.mail', state: '$.status' },
+      catalogue: {
+        lists: {
+          request: { path: '/segments{?page}' },
+          items: '$.rows[*]',
+          paging: { kind: 'page number', pages: '$.total_pages' },
+          id: '$.code',
+          name: '$.title',
+        },
+        fields: {
+          fixed: [
+            { key: 'mail', type: 'email', required: true },
+            { key: 'town', type: 'text', required: true, maxLength: 40 },
+            { key: 'comes', type: 'choice', choices: ['often', 'once'] },
+            { key: 'letters', type: 'yes/no', required: false },
+          ],
+        },
+      },
+    });
+  });
+
+  it('does as it is told where it guessed wrong', async () => {
+    const api = await readOpenApi(YAML);
+    if (!api.ok) throw new Error(api.issue);
+    const profile = proposeProfile(api.value, { ...guessChoice(api.value), change: '', find: '', lists: '' });
+    expect([profile.write.how, profile.find, profile.catalogue.lists]).toEqual(['add', undefined, undefined]);
+  });
+
+  it('does not follow references out of the document', async () => {
+    const outside = YAML.replace("'#/components/schemas/PersonIn' } } } }", "'http://127.0.0.1:9/secret.json' } } } }");
+    const read = await readOpenApi(outside);
+    expect(read.ok ? JSON.stringify(proposeProfile(read.value, guessChoice(read.value))) : read.issue).not.toContain(
+      'secret-value',
+    );
+  });
+});
+
+describe('a profile from a cURL line', () => {
+  const from = (line: string) => {
+    const request = readCurl(line);
+    if (!request.ok) throw new Error(request.issue);
+    return profileFromCurl(request.value);
+  };
+  it.each([
+    [
+      'a bearer token',
+      `curl https://x.example/p -H 'Authorization: Bearer abc' -d 'email=a@b.example'`,
+      { kind: 'bearer' },
+    ],
+    [
+      'a scheme of its own',
+      `curl https://x.example/p -H 'Authorization: Token abc' -d 'email=a@b.example'`,
+      { kind: 'key in header', header: 'Authorization', prefix: 'Token ' },
+    ],
+    [
+      'a key in a header',
+      `curl https://x.example/p -H "X-Api-Key: abc" -d 'email=a@b.example'`,
+      { kind: 'key in header', header: 'X-Api-Key' },
+    ],
+    [
+      'a key in the query',
+      `curl 'https://x.example/p?api_key=abc&v=2' -d 'email=a@b.example'`,
+      { kind: 'key in query', parameter: 'api_key' },
+    ],
+    ['user and password', `curl -u mara:abc https://x.example/p -d 'email=a@b.example'`, { kind: 'user and password' }],
+    ['nothing', `curl https://x.example/p -d 'email=a@b.example'`, { kind: 'none' }],
+  ])('takes %s for the way in, and keeps none of it', (_, line, authentication) => {
+    const profile = from(line);
+    expect(profile.authentication).toEqual(authentication);
+    expect(checkProfile(profile).ok).toBe(true);
+    expect(JSON.stringify(profile)).not.toContain('abc');
+  });
+
+  it('makes the address the person, and every other value a field', () => {
+    const profile = from(
+      `curl --request PUT https://x.example/v2/people \\\n --json '{"person": {"mail": "x", "age": 7, "fan": true}, "note": "hi"}'`,
+    );
+    expect(profile.write).toEqual({
+      how: 'add',
+      add: {
+        request: {
+          method: 'PUT',
+          path: '/v2/people',
+          body: { person: { mail: '$email', age: '$fields.age', fan: '$fields.fan' }, note: '$fields.note' },
+        },
+      },
+    });
+    expect(profile.catalogue.fields).toMatchObject({
+      fixed: [
+        { key: 'age', type: 'number' },
+        { key: 'fan', type: 'yes/no' },
+        { key: 'note', type: 'text' },
+      ],
+    });
+  });
+  it('keeps what is no secret: other parts of the query and other headers', () => {
+    const profile = from(`curl 'https://x.example/p?v=2' -H 'X-Region: north' -d 'email=a@b.example&name=Some'`);
+    expect(profile.write).toMatchObject({
+      add: {
+        request: {
+          path: '/p?v=2',
+          encoding: 'form',
+          headers: { 'X-Region': 'north' },
+          body: { email: '$email', name: '$fields.name' },
+        },
+      },
+    });
+  });
+});
