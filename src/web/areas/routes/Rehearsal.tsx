@@ -16,9 +16,11 @@ export function Rehearsal({ route, values }: { route: RouteView; values: FieldVa
           <p className="text-success">Nothing stands in the way.</p>
         ) : (
           <ul className="flex flex-col gap-2">
-            {route.findings.map(({ level, message, fix }) => (
-              <li key={message}>
-                <StateMark state={level} /> {message} <span className="text-quiet">{fix}</span>
+            {route.findings.map(({ level, message, fix, target }) => (
+              <li key={`${target} ${message}`}>
+                <StateMark state={level} />{' '}
+                {target !== undefined && route.targetNames.length > 1 && `${route.targetNames[target] ?? 'Target'}: `}
+                {message} <span className="text-quiet">{fix}</span>
               </li>
             ))}
           </ul>
