@@ -1,5 +1,5 @@
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
-import type { Catalogue, Intent } from '../plan/index.ts';
+import { fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
 
 /** A person as the other system holds them. */
 export interface HeldPerson {
@@ -36,9 +36,7 @@ export function compareReadBack(
   if (!found) return [{ what: 'Person', meant: intent.email, found: 'not there', same: false }];
   const rows: ReadBackRow[] =
     found.email === '' ? [] : [row('Email', intent.email, found.email, intent.email === found.email.toLowerCase())];
-  const destination = catalogue.can.kinds
-    ? (catalogue.kinds.find(({ id }) => id === intent.kind)?.fields ?? [])
-    : catalogue.fields;
+  const destination = fieldsFor(catalogue, { kind: intent.kind, lines: [] });
   const untouched = before !== null && intent.duplicates === 'leave alone';
   for (const [key, meant] of Object.entries(intent.fields)) {
     const field = destination.find((candidate) => candidate.key === key);

@@ -121,6 +121,7 @@ export function claimDeliveries(
 ): Promise<{ id: string; takenOver: boolean }[]> {
   return inTransaction(store, async (db) => {
     let limit = most;
+    let fullAt = 0;
     if (pace || tryingOut) {
       // The row is the connection's gate: workers pass one by one.
       await db.execute(sql`INSERT IGNORE INTO connection_health (connection_id) VALUES (${connectionId})`);
@@ -128,8 +129,9 @@ export function claimDeliveries(
         db,
         sql`SELECT budget_full_at AS budgetFullAt FROM connection_health WHERE connection_id = ${connectionId} FOR UPDATE`,
       );
+      fullAt = gate?.budgetFullAt ?? 0;
       if (tryingOut) limit = (await isAnyoneTrying(db, connectionId, now)) ? 0 : 1;
-      if (pace) limit = Math.min(limit, roomFor(pace, gate?.budgetFullAt ?? 0, limit, now));
+      if (pace) limit = Math.min(limit, roomFor(pace, fullAt, limit, now));
     }
     if (limit === 0) return [];
     const rows = await rowsOf<{ id: string; owner: string | null }>(
@@ -143,7 +145,12 @@ export function claimDeliveries(
               AND earlier.sequence < job.sequence AND earlier.state IN ('queued', 'retrying', 'sending', 'held'))
         ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
     );
-    if (pace && rows.length > 0) await spend(db, connectionId, pace, rows.length, now);
+    if (pace && rows.length > 0) {
+      const spent = takeFromBudget(fullAt, pace, rows.length * pace.requestsEach, now);
+      await db.execute(
+        sql`UPDATE connection_health SET budget_full_at = ${Math.ceil(spent.fullAt)} WHERE connection_id = ${connectionId}`,
+      );
+    }
     return take(db, DELIVERY_QUEUE, rows, lease);
   });
 }
@@ -151,23 +158,6 @@ export function claimDeliveries(
 /** How many deliveries the budget has room for. */
 const roomFor = (pace: Pace & { requestsEach: number }, fullAt: number, wanted: number, now: number): number =>
   Math.floor(takeFromBudget(fullAt, pace, wanted * pace.requestsEach, now).granted / pace.requestsEach);
-
-async function spend(
-  db: Db,
-  connectionId: string,
-  pace: Pace & { requestsEach: number },
-  deliveries: number,
-  now: number,
-): Promise<void> {
-  const [gate] = await rowsOf<{ fullAt: number }>(
-    db,
-    sql`SELECT budget_full_at AS fullAt FROM connection_health WHERE connection_id = ${connectionId}`,
-  );
-  const { fullAt } = takeFromBudget(gate?.fullAt ?? 0, pace, deliveries * pace.requestsEach, now);
-  await db.execute(
-    sql`UPDATE connection_health SET budget_full_at = ${Math.ceil(fullAt)} WHERE connection_id = ${connectionId}`,
-  );
-}
 
 async function isAnyoneTrying(db: Db, connectionId: string, now: number): Promise<boolean> {
   const rows = await rowsOf<{ id: string }>(

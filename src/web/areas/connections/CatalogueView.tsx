@@ -1,10 +1,11 @@
 import { TriangleAlert } from 'lucide-react';
-import { Link } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { DestinationField } from '../../../core/mapping/index.ts';
 import type { Catalogue } from '../../../core/plan/index.ts';
 import { Time } from '../../parts/Time.tsx';
+import { capital } from '../../parts/words.ts';
 import { MakeButton } from './MakeForm.tsx';
+import { RouteLinks } from './RouteLinks.tsx';
 
 /** What the connected account offers: lists with their groups, tags, fields with their types, and what changed there. */
 export function CatalogueView({ connection }: { connection: ConnectionView }) {
@@ -73,8 +74,6 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
   );
 }
 
-const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
-
 function Heading({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <div className="flex items-center justify-between gap-2 mb-1">
@@ -120,16 +119,7 @@ function Changes({ connection: { changes, changesAt } }: { connection: Connectio
             {routes.length > 0 && (
               <>
                 {' '}
-                Touches{' '}
-                {routes.map((route, index) => (
-                  <span key={route.id}>
-                    {index > 0 && ', '}
-                    <Link to={`/routes/${route.id}`} className="plain-link">
-                      {route.name}
-                    </Link>
-                  </span>
-                ))}
-                .
+                Touches <RouteLinks routes={routes} />.
               </>
             )}
           </li>

@@ -11,6 +11,7 @@ import { Time } from '../../parts/Time.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { ChangeForm } from './ChangeForm.tsx';
 import { RemoveForm } from './RemoveForm.tsx';
+import { RouteLinks } from './RouteLinks.tsx';
 import { connectionStanding } from './standing.ts';
 import { useConnectionAct, useGrant } from './useConnections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
@@ -163,18 +164,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
           'none'
         )}
       </Fact>
-      <Fact term="Used by">
-        {usedBy.length === 0
-          ? 'no route yet'
-          : usedBy.map((route, index) => (
-              <span key={route.id}>
-                {index > 0 && ', '}
-                <Link to={`/routes/${route.id}`} className="plain-link">
-                  {route.name}
-                </Link>
-              </span>
-            ))}
-      </Fact>
+      <Fact term="Used by">{usedBy.length === 0 ? 'no route yet' : <RouteLinks routes={usedBy} />}</Fact>
     </dl>
   );
 }

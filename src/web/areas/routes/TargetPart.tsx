@@ -7,6 +7,7 @@ import { fieldsFor, type DuplicatePolicy, type Target } from '../../../core/plan
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { MakeButton } from '../connections/MakeForm.tsx';
+import { capital } from '../../parts/words.ts';
 import { MappingTable } from './MappingTable.tsx';
 import { addFreeLine, withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
@@ -169,8 +170,6 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
     </section>
   );
 }
-
-const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** Names a field for a service that takes any. */
 function FreeField({ onAdd }: { onAdd: (key: string) => void }) {
