@@ -112,6 +112,8 @@ export interface ExchangeView {
   responseHeaders: Record<string, string>;
   responseBody: unknown;
   milliseconds: number;
+  /** How many people went by this request; absent when it was this one only. What is shown is this one's part. */
+  together?: number;
 }
 
 export interface AttemptView {

@@ -72,6 +72,16 @@ class TagRuleInput {
   tag!: string;
 }
 
+class PlaceInput {
+  @IsString()
+  @Length(1, 120)
+  list!: string;
+
+  @IsString()
+  @MaxLength(120)
+  group: string = '';
+}
+
 class TargetInput {
   @IsString()
   @MaxLength(36)
@@ -100,6 +110,18 @@ class TargetInput {
   @ValidateNested({ each: true })
   @Type(() => TagRuleInput)
   tagRules!: TagRuleInput[];
+
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'At most twenty places to take people out of.' })
+  @ValidateNested({ each: true })
+  @Type(() => PlaceInput)
+  leaves: PlaceInput[] = [];
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @Length(1, 120, { each: true, message: 'A tag has between 1 and 120 characters.' })
+  tagsOff: string[] = [];
 
   @IsArray()
   @ArrayMaxSize(200)

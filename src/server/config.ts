@@ -15,7 +15,6 @@ export interface Config {
   /** How many proxies in front of us are trusted to say who the visitor is. */
   trustedProxies: number;
   leaseMs: number;
-  concurrency: number;
   logLevel: string;
   /** Where migrations and the built interface are. */
   root: string;
@@ -43,7 +42,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     allowPrivateAddresses: env.IWASHI_ALLOW_PRIVATE_ADDRESSES === '1',
     trustedProxies: wholeNumber(env, 'IWASHI_TRUSTED_PROXIES', 0),
     leaseMs: wholeNumber(env, 'IWASHI_LEASE_MS', 15_000),
-    concurrency: wholeNumber(env, 'IWASHI_CONCURRENCY', 8),
     logLevel: env.IWASHI_LOG ?? 'info',
     root: env.IWASHI_ROOT ?? process.cwd(),
     dropFolder: env.IWASHI_DROPS ?? path.join(env.IWASHI_DATA ?? path.join(env.IWASHI_ROOT ?? '.', 'var'), 'drops'),

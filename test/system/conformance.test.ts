@@ -116,6 +116,8 @@ describe.each(SUBJECTS)('the profile of $profile', (subject) => {
     list: '',
     group: '',
     tags: [],
+    leaves: [],
+    tagsOff: [],
     fields: {},
     otherFields: {},
     proof: null,

@@ -1,12 +1,6 @@
+export type { Authentication, Credential, CredentialName } from './authentication.ts';
 export { checkProfile } from './check.ts';
+export type { Paging, RequestTemplate } from './requests.ts';
 export { ProfileSchema } from './schema.ts';
-export type {
-  Authentication,
-  Credential,
-  CredentialName,
-  FieldSource,
-  ItemSource,
-  Paging,
-  Profile,
-  RequestTemplate,
-} from './schema.ts';
+export type { FieldSource, ItemSource, Profile } from './schema.ts';
+export type { EventMeaning, Webhooks } from './webhooks.ts';

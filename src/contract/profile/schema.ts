@@ -1,65 +1,9 @@
-import Type, { type Static, type TProperties } from 'typebox';
-import { CAUSE_NAMES } from '../../core/delivery/index.ts';
+import Type, { type Static } from 'typebox';
+import { CAUSE_NAMES, STANDINGS } from '../../core/delivery/index.ts';
 import { DESTINATION_FIELD_TYPES } from '../../core/mapping/index.ts';
-
-/** An object that takes nothing else than its own members, so that a typing mistake in a profile is found. */
-const closed = <Members extends TProperties>(members: Members, description = '') =>
-  Type.Object(members, { additionalProperties: false, ...(description ? { description } : {}) });
-
-const oneOf = <const Words extends string[]>(words: readonly [...Words], description = '') =>
-  Type.Enum([...words], description ? { description } : {});
-
-const JsonPath = Type.String({
-  pattern: '^\\$',
-  maxLength: 300,
-  description: 'A JSONPath (RFC 9535), read against the answer, or against one item or record of it.',
-});
-
-const RequestTemplate = closed(
-  {
-    method: oneOf(['GET', 'POST', 'PUT', 'PATCH', 'DELETE']),
-    path: Type.String({
-      // Nothing that could become part of the host: a path, a query, or a template of one.
-      pattern: '^(/|\\?|\\{[/?]|$)',
-      maxLength: 500,
-      description: 'A URI Template (RFC 6570), appended to the base URL.',
-    }),
-    encoding: Type.Optional(oneOf(['json', 'form', 'text'], 'How the body is sent; JSON unless said.')),
-    body: Type.Optional(
-      Type.Unknown({
-        description:
-          'The body. A text that begins with $ stands for a value ($email, $fields, $fields.name …); a member whose value is absent is left out; the member "..." spreads an object into its parent.',
-      }),
-    ),
-    headers: Type.Optional(Type.Record(Type.String(), Type.String())),
-    idempotencyHeader: Type.Optional(
-      Type.String({
-        description: "The header that carries the delivery's idempotency key, where the service takes one.",
-      }),
-    ),
-  },
-  'One request.',
-);
-
-const Paging = Type.Union(
-  [
-    closed({ kind: Type.Literal('cursor'), next: JsonPath }, 'The path has {cursor}; the answer names the next one.'),
-    closed(
-      {
-        kind: Type.Literal('page number'),
-        first: Type.Optional(Type.Integer({ minimum: 0, maximum: 1 })),
-        pages: Type.Optional(JsonPath),
-      },
-      'The path has {page}; the answer may say how many there are.',
-    ),
-    closed(
-      { kind: Type.Literal('offset'), size: Type.Integer({ minimum: 1 }), total: Type.Optional(JsonPath) },
-      'The path has {offset} and may have {limit}.',
-    ),
-    closed({ kind: Type.Literal('link') }, 'The answer has a Link header (RFC 8288) with rel="next".'),
-  ],
-  { description: 'How a list goes on; absent when it comes whole.' },
-);
+import { Authentication, Credential } from './authentication.ts';
+import { closed, JsonPath, oneOf, Paging, RequestTemplate } from './requests.ts';
+import { Webhooks } from './webhooks.ts';
 
 const listed = { request: RequestTemplate, items: JsonPath, paging: Type.Optional(Paging) };
 const FixedItem = closed({ id: Type.String(), name: Type.String() });
@@ -96,61 +40,6 @@ const FieldSource = Type.Union([
   closed({ fixed: Type.Array(DestinationFieldSchema) }, 'Known beforehand.'),
 ]);
 
-/** A path of the service, or a whole web address; never a script or another protocol. */
-const WEB_PLACE = { pattern: '^(/|https?://)', maxLength: 500 };
-
-const Authentication = Type.Union(
-  [
-    closed({ kind: Type.Literal('none') }),
-    closed({ kind: Type.Literal('key in header'), header: Type.String(), prefix: Type.Optional(Type.String()) }),
-    closed({ kind: Type.Literal('key in query'), parameter: Type.String() }),
-    closed({ kind: Type.Literal('bearer') }, 'Authorization: Bearer, with the key (RFC 6750).'),
-    closed({ kind: Type.Literal('user and password') }, 'HTTP Basic (RFC 7617).'),
-    closed({ kind: Type.Literal('secret address') }, 'Whoever knows the base URL may send: it is the secret.'),
-    closed(
-      {
-        kind: Type.Literal('signature'),
-        keyHeader: Type.String(),
-        timeHeader: Type.Optional(Type.String()),
-        time: Type.Optional(oneOf(['seconds', 'milliseconds', 'ISO 8601'])),
-        signatureHeader: Type.String(),
-        prefix: Type.Optional(Type.String()),
-        hash: oneOf(['sha256', 'sha512']),
-        encoding: oneOf(['hex', 'base64']),
-        canonical: Type.String({
-          description:
-            'What is signed (HMAC, RFC 2104), with {method}, {target} (path and query), {path}, {host}, {time}, {key}, {body} and {bodyHash} (in hex) in it.',
-        }),
-      },
-      'Each request is signed with the secret.',
-    ),
-    closed(
-      {
-        kind: Type.Literal('OAuth, granted by a person'),
-        authorize: Type.String({ ...WEB_PLACE, description: 'Path or URL of the window in which access is granted.' }),
-        token: Type.String({ ...WEB_PLACE, description: 'Path or URL of the token address.' }),
-        scopes: Type.Array(Type.String()),
-      },
-      'OAuth 2.0 authorisation code (RFC 6749) with PKCE (RFC 7636) and refresh.',
-    ),
-    closed(
-      { kind: Type.Literal('OAuth, by client'), token: Type.String(WEB_PLACE), scopes: Type.Array(Type.String()) },
-      'OAuth 2.0 client credentials (RFC 6749, 4.4).',
-    ),
-  ],
-  { description: 'How a request says on whose behalf it comes.' },
-);
-
-const Credential = closed(
-  {
-    name: oneOf(['key', 'secret', 'user', 'password', 'clientId', 'clientSecret']),
-    label: Type.String({ minLength: 1, maxLength: 60 }),
-    help: Type.String({ maxLength: 500, description: 'Where it is found there, and what permission it needs.' }),
-    shownOnce: Type.Optional(Type.Boolean()),
-  },
-  'One thing that the person who connects has to paste.',
-);
-
 const ErrorRule = closed({
   status: Type.Integer({ minimum: 400, maximum: 599 }),
   type: Type.Optional(Type.String({ description: "The end of a problem document's type (RFC 9457)." })),
@@ -163,6 +52,29 @@ const ErrorRule = closed({
 const operation = { request: RequestTemplate, record: Type.Optional(JsonPath) };
 const Operation = closed(operation);
 const Making = closed({ request: RequestTemplate, id: JsonPath });
+
+const Batch = closed(
+  {
+    size: Type.Integer({ minimum: 2, maximum: 1000, description: 'How many people one request takes.' }),
+    write: closed({
+      request: RequestTemplate,
+      each: Type.Unknown({ description: 'What stands for each person; the request has all of them as $people.' }),
+      results: JsonPath,
+      email: Type.Optional(
+        Type.String({
+          pattern: '^\\$',
+          description: 'The address in a result; without it they come in the order sent.',
+        }),
+      ),
+      status: JsonPath,
+      record: Type.Optional(JsonPath),
+    }),
+    find: Type.Optional(
+      closed({ request: RequestTemplate, records: JsonPath }, 'The request has all addresses as $emails.'),
+    ),
+  },
+  'Several people in one request, each with an outcome of its own.',
+);
 
 const sizes = { maximum: 10_000 };
 
@@ -237,10 +149,27 @@ export const ProfileSchema = closed(
     place: Type.Optional(
       closed({
         intoList: Type.Optional(RequestTemplate),
+        outOfList: Type.Optional(RequestTemplate),
         intoGroup: Type.Optional(RequestTemplate),
+        outOfGroup: Type.Optional(RequestTemplate),
         tag: Type.Optional(RequestTemplate),
+        untag: Type.Optional(RequestTemplate),
       }),
     ),
+    subscription: Type.Optional(
+      closed(
+        {
+          means: Type.Record(Type.String(), oneOf(STANDINGS), {
+            description: "What each of its own words for a person's state means.",
+          }),
+          unsubscribe: Type.Optional(RequestTemplate),
+          subscribe: Type.Optional(RequestTemplate),
+        },
+        'Whether a found person gets its mail, and how that is changed.',
+      ),
+    ),
+    batch: Type.Optional(Batch),
+    webhooks: Type.Optional(Webhooks),
     remove: Type.Optional(closed({ request: RequestTemplate }, 'Deletes a record: to clean up after a trial.')),
     make: Type.Optional(
       closed({
@@ -275,10 +204,5 @@ export const ProfileSchema = closed(
 );
 
 export type Profile = Static<typeof ProfileSchema>;
-export type RequestTemplate = Static<typeof RequestTemplate>;
-export type Paging = Static<typeof Paging>;
 export type ItemSource = Static<typeof ItemSource>;
 export type FieldSource = Static<typeof FieldSource>;
-export type Authentication = Profile['authentication'];
-export type Credential = Static<typeof Credential>;
-export type CredentialName = Credential['name'];

@@ -2,7 +2,7 @@ export { CAUSE_NAMES, CAUSES, type Cause } from './causes.ts';
 export { afterOutcome, HEALTHY, isTryingOut, type Health } from './breaker.ts';
 export { takeFromBudget, type Pace } from './budget.ts';
 export { classifyAnswer, type Answer, type ErrorReading, type ErrorRule, type Fault } from './outcome.ts';
-export { compareReadBack, type HeldPerson, type ReadBackRow } from './readBack.ts';
+export { compareReadBack, STANDINGS, type HeldPerson, type ReadBackRow, type Standing } from './readBack.ts';
 export { readRetryAfter } from './retryAfter.ts';
 export { readRoom } from './room.ts';
 export { nextAttempt } from './schedule.ts';

@@ -1,12 +1,18 @@
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
 import { fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
 
+/** Whether a person gets the mail of another system. */
+export const STANDINGS = ['subscribed', 'unconfirmed', 'unsubscribed', 'suppressed'] as const;
+export type Standing = (typeof STANDINGS)[number];
+
 /** A person as the other system holds them. */
 export interface HeldPerson {
   /** Its id there; '' when the service does not say. */
   id: string;
   email: string;
+  /** Its own word for how they stand, and what that means; null when the service knows no such thing. */
   state: string;
+  standing: Standing | null;
   /** When it was made there, in milliseconds since 1970; null when the service does not say. */
   madeAt: number | null;
   fields: Record<string, SentValue | null>;
@@ -61,11 +67,26 @@ export function compareReadBack(
     rows.push(place('Group', group?.name ?? intent.group, found.groups.includes(intent.group)));
   }
   for (const tag of intent.tags) rows.push(place('Tag', tag, found.tags.includes(tag)));
+  for (const { list: id, group: inside } of intent.leaves) {
+    const left = catalogue.lists.find((candidate) => candidate.id === id);
+    const group = left?.groups.find((candidate) => candidate.id === inside);
+    const isIn = inside === '' ? found.lists.includes(id) : found.groups.includes(inside);
+    rows.push(
+      absence(
+        capital(inside === '' ? catalogue.can.calls.list : catalogue.can.calls.group),
+        group?.name ?? left?.name ?? id,
+        isIn,
+      ),
+    );
+  }
+  for (const tag of intent.tagsOff) rows.push(absence('Tag', tag, found.tags.includes(tag)));
   return rows;
 }
 
 const row = (what: string, meant: string, found: string, same: boolean): ReadBackRow => ({ what, meant, found, same });
 const place = (what: string, name: string, isIn: boolean) => row(what, name, isIn ? name : 'not in it', isIn);
+const absence = (what: string, name: string, isIn: boolean) =>
+  row(what, `not ${name}`, isIn ? name : `not ${name}`, !isIn);
 const isFilled = (value: SentValue | null | undefined) => value !== undefined && value !== null && value !== '';
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 

@@ -21,6 +21,10 @@ export interface Abilities {
   lists: boolean;
   groups: boolean;
   tags: boolean;
+  /** Whether people can be taken out of lists and groups again, and tags off them. */
+  leavesLists: boolean;
+  leavesGroups: boolean;
+  untags: boolean;
   kinds: boolean;
   /** Takes fields of any name: the operator says which. */
   freeFields: boolean;

@@ -5,4 +5,4 @@ export { planSubmission, tagsFor } from './plan.ts';
 export type { Intent, KnownPerson, LiveRoute, Plan } from './plan.ts';
 export { preflight, type Finding } from './preflight.ts';
 export { DUPLICATE_POLICIES } from './route.ts';
-export type { ConsentPolicy, DuplicatePolicy, RouteDocument, TagRule, Target } from './route.ts';
+export type { ConsentPolicy, DuplicatePolicy, Place, RouteDocument, TagRule, Target } from './route.ts';

@@ -47,6 +47,8 @@ const document: RouteDocument = {
       group: 'G',
       tags: ['web'],
       tagRules: [],
+      leaves: [],
+      tagsOff: [],
       lines: [
         { to: 'email', from: { kind: 'field', field: 'email' }, steps: ['lower-case'] },
         { to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name'] },

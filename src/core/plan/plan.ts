@@ -3,7 +3,7 @@ import { changesTo, keysOf, type ContactKey, type KnownContact, type ValueChange
 import { applyMapping, type LineResult, type SentValue } from '../mapping/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
-import type { ConsentPolicy, DuplicatePolicy, RouteDocument, Target } from './route.ts';
+import type { ConsentPolicy, DuplicatePolicy, Place, RouteDocument, Target } from './route.ts';
 
 /** A repeated sign-up within this time does not send a second confirmation. */
 const CONFIRMATION_REST_MS = 10 * 60_000;
@@ -60,6 +60,9 @@ export interface Intent {
   list: string;
   group: string;
   tags: string[];
+  /** Places and tags that the person is not to be in, or have, afterwards. */
+  leaves: Place[];
+  tagsOff: string[];
   duplicates: DuplicatePolicy;
   purpose: string;
   wording: string;
@@ -138,6 +141,8 @@ function planRoute(plan: Plan, route: LiveRoute, email: string, input: PlanInput
         list: target.list,
         group: target.group,
         tags: catalogue.can.tags ? tagsFor(target, input.values) : [],
+        leaves: leavesFor(target, catalogue),
+        tagsOff: catalogue.can.untags ? target.tagsOff : [],
         duplicates: target.duplicates,
         purpose: consent.purpose,
         wording,
@@ -195,6 +200,10 @@ function leftOut(results: LineResult[]): string[] {
     !field.required && verdict.kind === 'wrong' ? [`${field.label} ${verdict.message}`] : [],
   );
 }
+
+/** The places that the service can take people out of. */
+const leavesFor = ({ leaves }: Target, { can }: Catalogue): Place[] =>
+  leaves.filter(({ group }) => (group === '' ? can.leavesLists : can.leavesGroups));
 
 /** Fixed tags and those that answers set, each once, in that order. */
 export function tagsFor(target: Pick<Target, 'tags' | 'tagRules'>, values: FieldValues): string[] {

@@ -128,11 +128,42 @@ function placeFindings(target: Target, { lists, kinds, can }: Catalogue): Findin
       ),
     );
   }
+  findings.push(...leavingFindings(target, { lists, can }));
   if (!can.tags && (target.tags.length > 0 || target.tagRules.length > 0)) {
     findings.push(
       warning('tags', 'This kind of service has no tags; those set here go nowhere.', 'Take the tags away.'),
     );
   }
+  return findings;
+}
+
+/** Whether what is to be taken away can be, and does not undo what the same target does. */
+function leavingFindings(target: Target, { lists, can }: Pick<Catalogue, 'lists' | 'can'>): Finding[] {
+  const findings: Finding[] = [];
+  for (const { list: id, group } of target.leaves) {
+    const list = lists.find((candidate) => candidate.id === id);
+    const inside = list?.groups.find((candidate) => candidate.id === group);
+    const word = group === '' ? can.calls.list : can.calls.group;
+    const name = inside?.name ?? list?.name ?? id;
+    if (!(group === '' ? can.leavesLists : can.leavesGroups)) {
+      findings.push(
+        warning('target', `This kind of service takes nobody out of a ${word}.`, `Take ${name} off "Take out of".`),
+      );
+    } else if (!list || (group !== '' && !inside)) {
+      findings.push(
+        blocker('target', `A ${word} that people are taken out of is gone there.`, 'Take it off "Take out of".'),
+      );
+    } else if (group === '' ? target.list === id : target.group === group) {
+      findings.push(blocker('target', `People are put into ${name} and taken out of it again.`, 'Do one of the two.'));
+    }
+  }
+  const both = target.tagsOff.filter(
+    (tag) => target.tags.includes(tag) || target.tagRules.some((rule) => rule.tag === tag),
+  );
+  if (both.length > 0)
+    findings.push(blocker('tags', `Set and taken off by the same target: ${both.join(', ')}.`, 'Do one of the two.'));
+  if (target.tagsOff.length > 0 && !can.untags)
+    findings.push(warning('tags', 'This kind of service takes no tags off people.', 'Empty "Tags taken off".'));
   return findings;
 }
 

@@ -11,6 +11,12 @@ export interface TagRule {
   tag: string;
 }
 
+/** A list, or a group in it; group '' means the list itself. */
+export interface Place {
+  list: string;
+  group: string;
+}
+
 /** One connection and place within a route. */
 export interface Target {
   connectionId: string;
@@ -22,6 +28,9 @@ export interface Target {
   /** Names of tags set on everybody. */
   tags: string[];
   tagRules: TagRule[];
+  /** Places that people are taken out of, and tags that are taken off them. */
+  leaves: Place[];
+  tagsOff: string[];
   lines: MapLine[];
   duplicates: DuplicatePolicy;
 }

@@ -1,17 +1,30 @@
 import { Agent, request } from 'undici';
+import { changeConnection } from '../store/connections.ts';
 import { startWorker } from '../work/worker.ts';
+import { atOnce } from '../connectors/access.ts';
+import { profileOf } from '../connectors/registry.ts';
 import { compare, perSecond, type Comparison } from './compare.ts';
 import { acceptMany, benchSetting, visitorEntries } from './setting.ts';
 
-const COUNT = 300;
+const COUNT = 1000;
 const ROUNDS = 3;
 
-/** Accepted to delivered (planned, written, read back, compared, all of it stored) against a bare loop: read a row, make the one request, update the row. */
-export async function benchDeliver(): Promise<Comparison> {
+const ONE_BY_ONE = 'bench-one-by-one';
+
+/** Accepted to delivered: planned, written, read back, compared, all of it stored. */
+export const benchPath = () => measure(ONE_BY_ONE, 'accepted');
+/** Planned to delivered, one by one, as most services take people. */
+export const benchDeliver = () => measure(ONE_BY_ONE, 'planned');
+/** The same, several people by one request, as the profile of Tern Post says. */
+export const benchBatch = () => measure('tern-post', 'planned');
+
+/** Against a bare loop at equal concurrency: read a row, make the one request, update the row. */
+async function measure(profile: string, from: 'accepted' | 'planned'): Promise<Comparison> {
   const setting = await benchSetting();
-  const { context, ternPost } = setting;
+  const { context, ternPost, connectionId } = setting;
   const { pool } = context.store;
-  const { concurrency } = context.config;
+  const concurrency = atOnce(profileOf('tern-post'));
+  await pool.query('UPDATE connections SET profile = ? WHERE id = ?', [profile, connectionId]);
   await pool.query('CREATE TABLE IF NOT EXISTS bench_loop (id INT PRIMARY KEY, body TEXT NOT NULL, done INT NOT NULL)');
   const dispatcher = new Agent({ connections: concurrency });
   const forget = () =>
@@ -21,18 +34,27 @@ export async function benchDeliver(): Promise<Comparison> {
       body: '{"members":[]}',
     });
 
+  async function noneOf(rows: string): Promise<void> {
+    for (;;) {
+      const [found] = await pool.query(`SELECT 1 FROM ${rows} LIMIT 1`);
+      if ((found as unknown[]).length === 0) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  }
+
   async function iwashi(): Promise<number> {
     await forget();
     await acceptMany(setting, COUNT);
-    const started = performance.now();
+    await changeConnection(context.store.db, connectionId, { state: from === 'planned' ? 'paused' : 'active' });
+    let started = performance.now();
     const worker = startWorker(context);
-    for (;;) {
-      const [rows] = await pool.query(
-        "SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'received') + (SELECT COUNT(*) FROM deliveries WHERE state <> 'delivered') AS open",
-      );
-      if ((rows as { open: number }[])[0]?.open === 0) break;
-      await new Promise((resolve) => setTimeout(resolve, 50));
+    if (from === 'planned') {
+      await noneOf("submissions WHERE state = 'received'");
+      await changeConnection(context.store.db, connectionId, { state: 'active' });
+      started = performance.now();
     }
+    await noneOf("submissions WHERE state = 'received'");
+    await noneOf("deliveries WHERE state IN ('queued', 'sending', 'retrying', 'held', 'waiting')");
     const speed = (COUNT * 1000) / (performance.now() - started);
     await worker.stop();
     return speed;

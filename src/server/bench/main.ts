@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { parseArgs } from 'node:util';
 import { benchAccept } from './accept.ts';
-import { benchDeliver } from './deliver.ts';
+import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
 import type { Comparison } from './compare.ts';
@@ -9,7 +9,9 @@ import type { Comparison } from './compare.ts';
 const BENCHES: Record<string, () => Promise<Comparison>> = {
   accept: benchAccept,
   mapping: benchMapping,
+  path: benchPath,
   deliver: benchDeliver,
+  batch: benchBatch,
   stall: benchStall,
 };
 
@@ -17,7 +19,9 @@ const BENCHES: Record<string, () => Promise<Comparison>> = {
 const MEANINGS: Record<string, string> = {
   accept: 'submissions accepted, against a bare handler with one INSERT (aim 0.6)',
   mapping: 'mappings applied, against a hand-written function (aim 0.3)',
-  deliver: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',
+  path: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',
+  deliver: 'planned to delivered and read back, against the same (aim 0.5)',
+  batch: 'the same, with several people in one request',
   stall: 'the speed of a good destination while another stalls, against its speed alone (aim 0.9)',
 };
 

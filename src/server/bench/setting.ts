@@ -4,6 +4,7 @@ import { saveConnection, verifyEntered } from '../connecting/adding.ts';
 import { createContext, type Context } from '../context.ts';
 import { takeSubmission } from '../intake.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
+import { saveOwnProfile } from '../store/profiles.ts';
 import { migrateStore } from '../store/database.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
 import { addSource, findSource, publishSource, type SourceRecord } from '../store/sources.ts';
@@ -32,6 +33,8 @@ async function makeSetting(): Promise<Setting> {
     baseUrl: ternPost.url,
     credentials: { key: ternPost.key },
   };
+  const { batch: _, ...oneByOne } = profileOf('tern-post');
+  await saveOwnProfile(store.db, { ...oneByOne, id: 'bench-one-by-one' }, now());
   const verified = await verifyEntered(context, entered);
   if (!verified.result.ok) throw new Error(verified.result.problem);
   const connectionId = await saveConnection(context, entered, verified);

@@ -11,9 +11,15 @@ import { changeConnection, lockTokens, type ConnectionRecord } from '../store/co
 import { inTransaction } from '../store/database.ts';
 import { profileFor } from './profiles.ts';
 
+/** Records that were read for many deliveries together are opened once. */
+const opened = new WeakMap<Pick<ConnectionRecord, 'secret'>, Credentials>();
+
 /** The credentials of a connection in clear. */
-export const openCredentials = ({ secrets }: Context, { secret }: Pick<ConnectionRecord, 'secret'>): Credentials =>
-  JSON.parse(secrets.open(secret)) as Credentials;
+export function openCredentials({ secrets }: Context, record: Pick<ConnectionRecord, 'secret'>): Credentials {
+  const credentials = opened.get(record) ?? (JSON.parse(secrets.open(record.secret)) as Credentials);
+  opened.set(record, credentials);
+  return credentials;
+}
 
 /** What a connector needs, for an access that is open. */
 export const partsFor = (context: Context, access: Access, record: ExchangeView[] = []): CodeParts => ({

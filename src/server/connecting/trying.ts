@@ -46,7 +46,17 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
       return view(true, reply.value ? `Found: ${JSON.stringify(reply.value)}` : 'Nobody of that address is there.');
     }
     case 'write': {
-      const change = { ...wanted, fields, otherFields: fields, list: '', group: '', tags: [], proof: null };
+      const change = {
+        ...wanted,
+        fields,
+        otherFields: fields,
+        list: '',
+        group: '',
+        tags: [],
+        leaves: [],
+        tagsOff: [],
+        proof: null,
+      };
       const connector = connectorFor(parts);
       const before: Reply<Parameters<typeof connector.write>[1]> = connector.findsFirst
         ? await connector.find(wanted)

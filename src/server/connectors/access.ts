@@ -22,8 +22,11 @@ export const atOnce = ({ limits }: Profile): number => limits.concurrency ?? USU
 export const needsToken = ({ authentication: { kind } }: Profile): boolean =>
   kind === 'OAuth, granted by a person' || kind === 'OAuth, by client';
 
-/** How many requests one delivery makes at most: look, write, a place or a tag each, read back. */
-export function requestsEach({ find, write, place }: Profile): number {
+/**
+ * How many requests deliveries make at most: those of a try, whether it carries one person or several (look, write, read
+ * back), and those for each person in it (a place, a tag).
+ */
+export function requestsOf({ find, write, place }: Profile): { perTry: number; perPerson: number } {
   const looks = find === undefined ? 0 : write.how === 'make or change' ? 2 : 1;
-  return looks + 1 + Object.keys(place ?? {}).length;
+  return { perTry: looks + 1, perPerson: Object.keys(place ?? {}).length };
 }

@@ -6,6 +6,7 @@ import { atOnce, type Access } from './access.ts';
 import { authenticate } from './authenticate.ts';
 import type { Reply } from './connector.ts';
 import type { Send } from './http.ts';
+import { keeping } from './keeping.ts';
 import { one, textAt } from './jsonPath.ts';
 import { encodeBody, fillBody } from './template.ts';
 
@@ -40,6 +41,8 @@ export function clockOf(answer: Answer): number | null {
   return Number.isNaN(at) ? null : at;
 }
 
+const pathTemplates = keeping(parseTemplate);
+
 async function sendOnce(
   { send, access, record }: Line,
   template: RequestTemplate,
@@ -48,7 +51,7 @@ async function sendOnce(
   signedAt: number,
 ): Promise<Answer> {
   const { profile, baseUrl, pool } = access;
-  const path = parseTemplate(template.path).expand(values as Record<string, string>);
+  const path = pathTemplates(template.path).expand(values as Record<string, string>);
   const body = template.body === undefined ? undefined : encodeBody(template.encoding, fillBody(template.body, values));
   const { url, headers, secret } = authenticate(
     access,

@@ -1,4 +1,5 @@
-import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
+import type { ExchangeView } from '../../contract/activity.ts';
+import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { SentValue } from '../../core/mapping/index.ts';
 
@@ -13,7 +14,8 @@ export interface Wanted {
 }
 
 /** What is written about a person in the other system. */
-export interface PersonChange extends Pick<Intent, 'email' | 'kind' | 'list' | 'group' | 'tags'>, Wanted {
+export interface PersonChange
+  extends Pick<Intent, 'email' | 'kind' | 'list' | 'group' | 'tags' | 'leaves' | 'tagsOff'>, Wanted {
   fields: Record<string, SentValue>;
   /** Fields other than the address itself, for services that take the address apart from the fields. */
   otherFields: Record<string, SentValue>;
@@ -29,6 +31,22 @@ export interface Making {
   list: string;
   /** The kind of record that a field is made for; '' where there is but one. */
   kind: string;
+}
+
+/** How several people are written by one request, each with an outcome of their own. */
+export interface Together {
+  /** How many one request takes at most. */
+  most: number;
+  /**
+   * @param records where each one's part of the request and the answer is kept, in the order of the changes
+   * @returns an outcome for each change, in their order
+   */
+  write(
+    changes: { change: PersonChange; idempotencyKey: string }[],
+    records: ExchangeView[][],
+  ): Promise<Reply<HeldPerson | null>[]>;
+  /** The records of several people by address; null when they have to be found one by one. */
+  find: ((emails: string[], records: ExchangeView[][]) => Promise<Reply<Map<string, HeldPerson>>>) | null;
 }
 
 /** Access to one account of one other system, in the words of the job. */
@@ -48,8 +66,17 @@ export interface Connector {
    * @returns the person as the answer has them; null when it does not say
    */
   write(change: PersonChange, before: HeldPerson | null, idempotencyKey: string): Promise<Reply<HeldPerson | null>>;
-  /** Puts somebody who is there into the lists, groups and tags that `write` does not. Harmless when repeated. */
+  /**
+   * Puts somebody who is there into the lists, groups and tags that `write` does not, and takes them out of those that
+   * they are to leave. Harmless when repeated.
+   */
   place(change: PersonChange, held: HeldPerson | null): Promise<Reply<null>>;
+  /** Which standing somebody can be brought into by hand. */
+  standings: Standing[];
+  /** Subscribes or unsubscribes somebody who is there. @param proof that they confirmed, to come back after leaving */
+  setStanding(wanted: Wanted, held: HeldPerson, to: Standing, proof: PersonChange['proof']): Promise<Reply<null>>;
+  /** Several people by one request; null when the service does not take them together. */
+  together: Together | null;
   make(making: Making): Promise<Reply<string>>;
   /** Deletes a record; for cleaning up after a trial. */
   remove(wanted: Wanted, held: HeldPerson): Promise<Reply<null>>;

@@ -104,7 +104,7 @@ describe('the engine, with the profile of Tern Post', () => {
       member: { email: 'a@b.example', state: 'active', fields: {}, lists: [], groups: [], tags: [] },
     });
     const fields = { email: 'a@b.example', given: 'A' };
-    const places = { list: '', group: '', tags: [], proof: null };
+    const places = { list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };
     await connector(send).write(
       { email: 'a@b.example', kind: '', emailField: 'email', fields, otherFields: { given: 'A' }, ...places },
       null,

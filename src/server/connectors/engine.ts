@@ -1,7 +1,6 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { RequestTemplate } from '../../contract/profile/index.ts';
-import type { HeldPerson } from '../../core/delivery/index.ts';
-import type { SentValue } from '../../core/mapping/index.ts';
+import type { HeldPerson, Standing } from '../../core/delivery/index.ts';
 import type { Access } from './access.ts';
 import { call, type Line } from './call.ts';
 import { fetchCatalogue } from './catalogue.ts';
@@ -9,6 +8,8 @@ import type { Connector, PersonChange, Reply } from './connector.ts';
 import type { Send } from './http.ts';
 import { textAt } from './jsonPath.ts';
 import { recordIn } from './reading.ts';
+import { togetherFor } from './together.ts';
+import { writtenValues } from './written.ts';
 
 const CANNOT: Reply<never> = {
   ok: false,
@@ -18,7 +19,7 @@ const CANNOT: Reply<never> = {
 /** Speaks to a service as its profile says. */
 export function createConnector(send: Send, access: Access, now: () => number, record: ExchangeView[] = []): Connector {
   const { profile } = access;
-  const { find, write, place, make, remove } = profile;
+  const { find, write, place, make, remove, subscription } = profile;
   const line: Line = { send, access, now, record };
 
   const connector: Connector = {
@@ -34,7 +35,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     },
 
     async write(change, before, idempotencyKey) {
-      const values = writtenValues(change, before);
+      const values = writtenValues(profile, change, before);
       const operation = operationFor(before);
       const reply = await call(line, operation.request, values, idempotencyKey);
       if (!reply.ok) return reply;
@@ -42,6 +43,18 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     },
 
     place: placeInto,
+    together: togetherFor(line),
+    standings: [
+      ...(subscription?.subscribe ? (['subscribed'] as const) : []),
+      ...(subscription?.unsubscribe ? (['unsubscribed'] as const) : []),
+    ],
+
+    async setStanding(wanted, held, to, proof) {
+      const template = standingRequest(to);
+      if (!template) return CANNOT;
+      const reply = await call(line, template, { ...wanted, id: held.id, proof: proof ?? undefined });
+      return reply.ok ? { ok: true, value: null } : reply;
+    },
 
     async make(making) {
       const how = make?.[making.what];
@@ -63,16 +76,34 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     return before ? write.change : write.make;
   }
 
-  /** Lists, groups and tags that the service takes by requests of their own, as far as the person is not in them yet. */
+  function standingRequest(to: Standing): RequestTemplate | undefined {
+    if (to === 'subscribed') return subscription?.subscribe;
+    return to === 'unsubscribed' ? subscription?.unsubscribe : undefined;
+  }
+
+  /**
+   * Lists, groups and tags that the service takes by requests of their own, as far as the person is not in them yet, or
+   * is still in them.
+   */
   async function placeInto(change: PersonChange, held: HeldPerson | null): Promise<Reply<null>> {
     if (!place) return { ok: true, value: null };
-    const { email, kind, list, group, tags } = change;
+    const { email, kind, list, group, tags, leaves, tagsOff } = change;
     const steps: [RequestTemplate | undefined, boolean, Record<string, string>][] = [
       [place.intoList, list !== '' && !held?.lists.includes(list), { list }],
       [place.intoGroup, group !== '' && !held?.groups.includes(group), { list, group }],
       ...tags.map((tag): [RequestTemplate | undefined, boolean, Record<string, string>] => [
         place.tag,
         !held?.tags.includes(tag),
+        { tag },
+      ]),
+      ...leaves.map((left): [RequestTemplate | undefined, boolean, Record<string, string>] =>
+        left.group === ''
+          ? [place.outOfList, isStillIn(held?.lists, left.list), { list: left.list }]
+          : [place.outOfGroup, isStillIn(held?.groups, left.group), { ...left }],
+      ),
+      ...tagsOff.map((tag): [RequestTemplate | undefined, boolean, Record<string, string>] => [
+        place.untag,
+        isStillIn(held?.tags, tag),
         { tag },
       ]),
     ];
@@ -84,34 +115,11 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     return { ok: true, value: null };
   }
 
-  function writtenValues(change: PersonChange, before: HeldPerson | null): Record<string, unknown> {
-    const { list, group, proof, fields, otherFields, ...rest } = change;
-    return {
-      ...rest,
-      id: before?.id,
-      fields: inItsWords(fields),
-      otherFields: inItsWords(otherFields),
-      list: list === '' ? undefined : list,
-      group: group === '' ? undefined : group,
-      lists: list === '' ? [] : [list],
-      groups: group === '' ? [] : [group],
-      proof: proof ?? undefined,
-    };
-  }
-
-  /** Values as the service stores them: its own words for yes and no, or everything as text. */
-  function inItsWords(fields: Record<string, SentValue>): Record<string, unknown> {
-    const { flags, asText } = profile.values ?? {};
-    return Object.fromEntries(
-      Object.entries(fields).map(([key, value]) => {
-        const own = typeof value === 'boolean' && flags ? (value ? flags.yes : flags.no) : value;
-        return [key, asText ? String(own) : own];
-      }),
-    );
-  }
-
   return connector;
 }
+
+/** Whom nobody looked at may be in it. */
+const isStillIn = (places: string[] | undefined, place: string): boolean => places?.includes(place) ?? true;
 
 const usesEmailField = ({ path, body }: RequestTemplate): boolean =>
   `${path} ${JSON.stringify(body ?? '')}`.includes('emailField');

@@ -1,7 +1,13 @@
-import { query, type JSONValue } from 'json-p3';
+import { compile, type JSONValue } from 'json-p3';
+import { keeping } from './keeping.ts';
+
+const queries = keeping(compile);
 
 /** Everything a JSONPath (RFC 9535) finds. */
-export const all = (body: unknown, path: string): unknown[] => query(path, body as JSONValue).values();
+export const all = (body: unknown, path: string): unknown[] =>
+  queries(path)
+    .query(body as JSONValue)
+    .values();
 
 /** The first thing that a JSONPath finds; undefined when there is none, or no path. */
 export const one = (body: unknown, path: string | undefined): unknown =>

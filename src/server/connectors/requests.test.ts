@@ -1,8 +1,8 @@
 import { createHash, createHmac } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import type { Authentication, Paging, Profile } from '../../contract/profile/index.ts';
+import type { Authentication, Paging } from '../../contract/profile/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
-import { requestsEach, type Access } from './access.ts';
+import { requestsOf, type Access } from './access.ts';
 import { authenticate } from './authenticate.ts';
 import { redactUrl, type OutgoingRequest, type Send } from './http.ts';
 import { fetchAll } from './paging.ts';
@@ -161,7 +161,11 @@ describe('a list that comes in pages', () => {
   });
 });
 
-it('counts the requests that one delivery makes at most', () => {
-  const each = (id: string, more: Partial<Profile> = {}) => requestsEach({ ...profileOf(id), ...more });
-  expect([each('tern-post'), each('capstan'), each('tallyrow'), each('bellbuoy')]).toEqual([2, 4, 2, 1]);
+it('counts the requests that deliveries make at most', () => {
+  expect(['tern-post', 'capstan', 'tallyrow', 'bellbuoy'].map((id) => requestsOf(profileOf(id)))).toEqual([
+    { perTry: 2, perPerson: 3 },
+    { perTry: 3, perPerson: 2 },
+    { perTry: 2, perPerson: 0 },
+    { perTry: 1, perPerson: 0 },
+  ]);
 });

@@ -63,6 +63,8 @@ const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list 
   group: '',
   tags: [],
   tagRules: [],
+  leaves: [],
+  tagsOff: [],
   lines,
   duplicates: 'add',
 });
@@ -115,6 +117,8 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
         { field: 'interests', answer: 'Taking pictures', tag: 'astrophotography' },
         { field: 'interests', answer: 'Evenings for families', tag: 'families' },
       ],
+      leaves: [],
+      tagsOff: [],
       lines: [
         line('email', 'email', 'trim', 'lower-case'),
         line('given', 'name', 'first name'),
@@ -170,6 +174,8 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
       group: 'G-210',
       tags: [],
       tagRules: [],
+      leaves: [],
+      tagsOff: [],
       lines: [
         line('email', 'email', 'trim', 'lower-case'),
         line('given', 'first', 'trim'),

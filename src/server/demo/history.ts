@@ -7,6 +7,7 @@ import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, t
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../work/confirming.ts';
 import { deliver, loadJobs } from '../work/delivering.ts';
+import { Endings } from '../work/endings.ts';
 import { LiveWirings } from '../work/liveWiring.ts';
 import { sendMail } from '../work/mailing.ts';
 import { planAndStore } from '../work/planning.ts';
@@ -139,7 +140,7 @@ export async function liveThrough(
     at: happening.at,
     run: async () => {
       await arrive(context, happening);
-      await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, id));
+      await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, [id]));
       await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
     },
   }));
@@ -175,11 +176,15 @@ const EXPIRY_EVERY_MS = 6 * HOUR_MS;
 async function deliverDue(context: Context): Promise<void> {
   const { store } = context;
   const lease = { owner: OWNER, until: context.now() + 60_000 };
+  const endings = new Endings(context, OWNER);
   for (const { id: connectionId } of await dueConnections(store.db, context.now())) {
     const share = { connectionId, most: TAKEN_AT_ONCE, pace: null, tryingOut: false };
     for (;;) {
       const taken = await claimDeliveries(store, share, context.now(), lease);
-      for (const job of await loadJobs(context, connectionId, taken)) await deliver(context, job, OWNER);
+      for (const job of await loadJobs(context, connectionId, taken)) {
+        const { stored } = await deliver(context, [job], OWNER, endings);
+        await stored;
+      }
       if (taken.length < TAKEN_AT_ONCE) break;
     }
   }

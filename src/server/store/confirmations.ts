@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, lte, sql } from 'drizzle-orm';
 import type { ConsentPolicy } from '../../core/plan/index.ts';
-import type { Db } from './database.ts';
+import { insertRows, type Db } from './database.ts';
 import { confirmations, confirmationTokens, mails } from './schema.ts';
 
 export interface ConfirmationRecord extends Omit<typeof confirmations.$inferSelect, 'mail' | 'state'> {
@@ -8,11 +8,10 @@ export interface ConfirmationRecord extends Omit<typeof confirmations.$inferSele
   state: 'pending' | 'confirmed' | 'expired';
 }
 
-export async function addConfirmation(
-  db: Db,
-  record: Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>,
-): Promise<void> {
-  await db.insert(confirmations).values(record);
+export type NewConfirmation = Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>;
+
+export async function addConfirmations(db: Db, records: NewConfirmation[]): Promise<void> {
+  await insertRows(db, confirmations, records);
 }
 
 export async function findConfirmationByToken(db: Db, tokenHash: string): Promise<ConfirmationRecord | null> {
@@ -86,14 +85,13 @@ export async function markExpired(db: Db, id: string): Promise<boolean> {
   return result.affectedRows === 1;
 }
 
-export async function addMail(db: Db, mail: { id: string; confirmationId: string; now: number }): Promise<void> {
-  await db.insert(mails).values({
-    id: mail.id,
-    confirmationId: mail.confirmationId,
-    state: 'queued',
-    createdAt: mail.now,
-    dueAt: mail.now,
-  });
+/** Mails that are to ask for a confirmation. */
+export async function addMails(db: Db, mail: { id: string; confirmationId: string }[], now: number): Promise<void> {
+  await insertRows(
+    db,
+    mails,
+    mail.map((one) => ({ ...one, state: 'queued', createdAt: now, dueAt: now })),
+  );
 }
 
 export async function findMail(db: Db, id: string) {

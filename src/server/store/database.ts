@@ -1,6 +1,7 @@
 import path from 'node:path';
-import type { sql } from 'drizzle-orm';
+import { getTableColumns, sql, type SQL } from 'drizzle-orm';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
+import type { MySqlTable } from 'drizzle-orm/mysql-core';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
 import * as schema from './schema.ts';
@@ -93,6 +94,41 @@ export function changedRows(result: unknown): number {
 
 /** A LIKE pattern for texts that have this one in them; its own signs stand for themselves. */
 export const containing = (text: string): string => `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+
+/** Values in brackets, for IN. The driver writes them out: for many, that costs far less than a parameter each. */
+export const oneOf = (values: (string | number)[]): SQL => sql`(${sql.param(values)})`;
+
+/** A value of its own for each of several rows, by their ids, so that one statement changes them all. */
+export const byId = (ids: string[], values: (string | null)[]): SQL =>
+  sql`ELT(FIELD(id, ${sql.param(ids)}), ${sql.param(values)})`;
+
+/**
+ * Inserts rows by one statement, written out by the driver: for many, that costs far less than a parameter each.
+ * @param onDuplicate what to set where a row is there already, as in `ON DUPLICATE KEY UPDATE`; without it that is an error
+ */
+export async function insertRows<Table extends MySqlTable>(
+  db: Db,
+  table: Table,
+  rows: Table['$inferInsert'][],
+  onDuplicate?: SQL,
+): Promise<void> {
+  const [first] = rows;
+  if (!first) return;
+  const columns = Object.entries(getTableColumns(table)).filter(([name]) => name in first);
+  const values = (rows as Record<string, unknown>[]).map((row) =>
+    columns.map(([name, column]) => {
+      const value = row[name] ?? null;
+      return value === null ? null : column.mapToDriverValue(value);
+    }),
+  );
+  const names = sql.join(
+    columns.map(([, column]) => sql.identifier(column.name)),
+    sql`, `,
+  );
+  await db.execute(
+    sql`INSERT INTO ${table} (${names}) VALUES ${sql.param(values)} ${onDuplicate ? sql`ON DUPLICATE KEY UPDATE ${onDuplicate}` : sql``}`,
+  );
+}
 
 /** The rows of a raw statement. */
 export async function rowsOf<Row>(db: Db, query: ReturnType<typeof sql>): Promise<Row[]> {

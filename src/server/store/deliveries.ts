@@ -1,15 +1,9 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
-import {
-  statesBefore,
-  type Cause,
-  type DeliveryEvent,
-  type DeliveryState,
-  type ReadBackRow,
-} from '../../core/delivery/index.ts';
+import { statesBefore, type Cause, type DeliveryState, type ReadBackRow } from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Intent } from '../../core/plan/index.ts';
-import type { Db } from './database.ts';
-import { deliveries } from './schema.ts';
+import { byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
+import { attempts, deliveries } from './schema.ts';
 
 export interface DeliveryRecord extends Omit<
   typeof deliveries.$inferSelect,
@@ -37,12 +31,14 @@ export interface NewDelivery extends Pick<
   | 'state'
   | 'cause'
   | 'causeDetail'
-> {
-  now: number;
-}
+> {}
 
-export async function addDelivery(db: Db, { now, ...delivery }: NewDelivery): Promise<void> {
-  await db.insert(deliveries).values({ ...delivery, createdAt: now, dueAt: now });
+export async function addDeliveries(db: Db, planned: NewDelivery[], now: number): Promise<void> {
+  await insertRows(
+    db,
+    deliveries,
+    planned.map((delivery) => ({ ...delivery, createdAt: now, dueAt: now })),
+  );
 }
 
 export async function findDelivery(db: Db, id: string): Promise<DeliveryRecord | null> {
@@ -86,40 +82,73 @@ export interface AttemptRecord {
   exchanges: ExchangeView[];
 }
 
-/**
- * Stores how a try ended, and what follows, together. Only the worker that holds the lease may: one that was taken
- * over finds nothing to change.
- * @returns false when the delivery was not this worker's any more; nothing is stored then
- */
-export async function endTry(
-  db: Db,
-  id: string,
-  owner: string,
-  event: DeliveryEvent,
+/** How one try ended, and what follows. */
+export interface TryEnd {
+  id: string;
   end: {
     state: DeliveryState;
     cause: Cause | null;
     causeDetail: string;
     dueAt: number;
-    readBack?: ReadBackRow[];
+    readBack: ReadBackRow[] | null;
     endedAt: number | null;
     /** Stays when something may have been added there: the next try looks before it adds again. */
     begunAt: number | null;
-  },
-  attempt: AttemptRecord,
-): Promise<boolean> {
-  const [result] = await db
-    .update(deliveries)
-    .set({ ...end, causeDetail: end.causeDetail.slice(0, 600), leaseUntil: 0, leaseOwner: null })
-    .where(
-      and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner), inArray(deliveries.state, statesBefore(event))),
-    );
-  if (result.affectedRows !== 1) return false;
-  const { startedAt, outcome, cause, said, exchanges } = attempt;
-  await db.execute(sql`INSERT INTO attempts (delivery_id, number, started_at, outcome, cause, said, exchanges)
-    SELECT ${id}, COALESCE(MAX(number), 0) + 1, ${startedAt}, ${outcome}, ${cause}, ${said.slice(0, 600)}, ${JSON.stringify(exchanges)}
-    FROM attempts WHERE delivery_id = ${id}`);
-  return true;
+  };
+  attempt: AttemptRecord;
+}
+
+/**
+ * Stores how tries ended, and what follows, together. Only the worker that holds the lease may: of those that were taken
+ * over nothing is stored.
+ * @returns the ids of those that were still this worker's
+ */
+export async function endTries(db: Db, ends: TryEnd[], owner: string): Promise<Set<string>> {
+  const rows = await rowsOf<{ id: string; made: number }>(
+    db,
+    sql`SELECT d.id, (SELECT COALESCE(MAX(a.number), 0) FROM attempts a WHERE a.delivery_id = d.id) AS made
+      FROM deliveries d WHERE d.id IN ${oneOf(ends.map(({ id }) => id))}
+        AND d.lease_owner = ${owner} AND d.state = 'sending' FOR UPDATE`,
+  );
+  const made = new Map(rows.map((row) => [row.id, row.made]));
+  const ours = ends.filter(({ id }) => made.has(id));
+  if (ours.length === 0) return new Set();
+  await insertRows(
+    db,
+    attempts,
+    ours.map(({ id, attempt }) => ({
+      ...attempt,
+      deliveryId: id,
+      number: (made.get(id) ?? 0) + 1,
+      said: attempt.said.slice(0, 600),
+    })),
+  );
+  for (const same of groupBy(ours, ({ end: { readBack: _, ...rest } }) => JSON.stringify(rest))) {
+    const [first] = same;
+    if (!first) continue;
+    const { readBack: _, ...end } = first.end;
+    const ids = same.map(({ id }) => id);
+    await db
+      .update(deliveries)
+      .set({
+        ...end,
+        causeDetail: end.causeDetail.slice(0, 600),
+        readBack: byId(
+          ids,
+          same.map(({ end: { readBack } }) => (readBack === null ? null : JSON.stringify(readBack))),
+        ),
+        leaseUntil: 0,
+        leaseOwner: null,
+      })
+      .where(sql`id IN ${oneOf(ids)}`);
+  }
+  return new Set(made.keys());
+}
+
+function groupBy<Item>(items: Item[], key: (item: Item) => string): Item[][] {
+  const groups = new Map<string, Item[]>();
+  for (const item of items) groups.set(key(item), [...(groups.get(key(item)) ?? []), item]);
+  return [...groups.values()];
 }
 
 /** Notes that sending begins, for a service at which it could not be seen later whether it arrived once. */

@@ -3,74 +3,111 @@ import type { ConsentEventKind } from '../../core/consent/index.ts';
 import type { ContactKey } from '../../core/identity/index.ts';
 import type { KnownPerson } from '../../core/plan/index.ts';
 import type { FieldValue } from '../../core/values/index.ts';
-import { containing, rowsOf, type Db } from './database.ts';
+import { containing, insertRows, rowsOf, type Db } from './database.ts';
 import { confirmations, consentEvents, contactKeys, contacts, contactValues } from './schema.ts';
 
 export const NOBODY: KnownPerson = { contact: null, consent: [], openConfirmations: [] };
 
-/**
- * What is known of the person whom one of the keys identifies.
- * @param lock hold the person until the transaction ends, so that two submissions of theirs are planned one after the other
- */
-export async function readKnownPerson(db: Db, keys: ContactKey[], lock = false): Promise<KnownPerson> {
-  for (const key of keys) {
-    const [found] = await rowsOf<{ id: string }>(
-      db,
-      sql`SELECT c.id FROM contact_keys k JOIN contacts c ON c.id = k.contact_id WHERE k.kind = ${key.kind} AND k.value = ${key.value} ${lock ? sql`FOR UPDATE` : sql``}`,
-    );
-    if (found) return knownPerson(db, found.id, key);
-  }
-  return NOBODY;
+/** What is known of the person whom one of the keys identifies. */
+export async function readKnownPerson(db: Db, keys: ContactKey[]): Promise<KnownPerson> {
+  const [person] = await readKnownPeople(db, [keys]);
+  return person ?? NOBODY;
 }
 
-async function knownPerson(db: Db, id: string, matchedBy: ContactKey): Promise<KnownPerson> {
-  const values = await db.select().from(contactValues).where(eq(contactValues.contactId, id));
-  const events = await db
-    .select({ kind: consentEvents.kind, purpose: consentEvents.purpose, at: consentEvents.at })
-    .from(consentEvents)
-    .where(eq(consentEvents.contactId, id));
-  const open = await db
-    .select({ id: confirmations.id, purpose: confirmations.purpose, lastSentAt: confirmations.lastSentAt })
-    .from(confirmations)
-    .where(and(eq(confirmations.contactId, id), eq(confirmations.state, 'pending')));
-  return {
+/**
+ * What is known of several people, each identified by the first of their keys that is known.
+ * @param lock hold them until the transaction ends, so that two submissions of one person are planned one after the other
+ * @returns one for each list of keys, in their order
+ */
+export async function readKnownPeople(db: Db, keys: ContactKey[][], lock = false): Promise<KnownPerson[]> {
+  const all = keys.flat();
+  if (all.length === 0) return keys.map(() => NOBODY);
+  const either = all.map(({ kind, value }) => sql`(k.kind = ${kind} AND k.value = ${value})`);
+  const found = await rowsOf<ContactKey & { id: string }>(
+    db,
+    sql`SELECT k.kind, k.value, c.id FROM contact_keys k JOIN contacts c ON c.id = k.contact_id
+      WHERE ${sql.join(either, sql` OR `)} ${lock ? sql`FOR UPDATE` : sql``}`,
+  );
+  const idOf = new Map(found.map(({ kind, value, id }) => [nameOf({ kind, value }), id]));
+  const known = await readContacts(db, [...new Set(idOf.values())]);
+  return keys.map((own) => {
+    const matchedBy = own.find((key) => idOf.has(nameOf(key)));
+    const id = matchedBy && idOf.get(nameOf(matchedBy));
+    const parts = id && known(id);
+    return matchedBy && parts ? { ...parts, contact: { ...parts.contact, matchedBy } } : NOBODY;
+  });
+}
+
+const nameOf = ({ kind, value }: ContactKey): string => `${kind} ${value}`;
+
+/** Values, consent and open confirmations of contacts. @returns what tells those of one of them */
+async function readContacts(db: Db, ids: string[]) {
+  const values =
+    ids.length === 0 ? [] : await db.select().from(contactValues).where(inArray(contactValues.contactId, ids));
+  const events = await consentOf(db, ids);
+  const open =
+    ids.length === 0
+      ? []
+      : await db
+          .select({
+            id: confirmations.id,
+            contactId: confirmations.contactId,
+            purpose: confirmations.purpose,
+            lastSentAt: confirmations.lastSentAt,
+          })
+          .from(confirmations)
+          .where(and(inArray(confirmations.contactId, ids), eq(confirmations.state, 'pending')));
+  return (id: string) => ({
     contact: {
       id,
-      matchedBy,
-      values: Object.fromEntries(values.map(({ name, value }) => [name, value as FieldValue])),
+      values: Object.fromEntries(
+        values.filter(({ contactId }) => contactId === id).map(({ name, value }) => [name, value as FieldValue]),
+      ),
     },
-    consent: events.map((event) => ({ ...event, kind: event.kind as ConsentEventKind })),
-    openConfirmations: open,
-  };
+    consent: events.get(id) ?? [],
+    openConfirmations: open
+      .filter(({ contactId }) => contactId === id)
+      .map(({ contactId: _, ...confirmation }) => confirmation),
+  });
 }
 
-/** Makes a contact with one key. Fails with a duplicate entry when another transaction was quicker. */
-export async function addContact(db: Db, contact: { id: string; key: ContactKey; now: number }): Promise<void> {
-  await db.insert(contactKeys).values({ kind: contact.key.kind, value: contact.key.value, contactId: contact.id });
-  await db
-    .insert(contacts)
-    .values({ id: contact.id, createdAt: contact.now, updatedAt: contact.now, email: contact.key.value, name: '' });
+/** What a plan makes of one contact. */
+export interface ContactChange {
+  id: string;
+  /** The key that a new contact is recognised by; for one who is known, the key that was recognised. */
+  key: ContactKey;
+  isNew: boolean;
+  changes: { name: string; to: FieldValue }[];
+  submissionId: string;
 }
 
-/** Sets values of a contact; each remembers the submission that set it. */
-export async function setContactValues(
-  db: Db,
-  contactId: string,
-  changes: { name: string; to: FieldValue }[],
-  submissionId: string,
-  now: number,
-): Promise<void> {
-  if (changes.length > 0) {
-    const rows = changes.map(({ name, to }) => ({ contactId, name, value: to, submissionId, setAt: now }));
-    const set = { value: sql`VALUES(value)`, submissionId, setAt: now };
-    await db.insert(contactValues).values(rows).onDuplicateKeyUpdate({ set });
-  }
+/**
+ * Makes and changes contacts; each value remembers the submission that set it. Fails with a duplicate entry when another
+ * transaction made one of them meanwhile.
+ */
+export async function changeContacts(db: Db, people: ContactChange[], now: number): Promise<void> {
+  if (people.length === 0) return;
+  const keys = people.filter(({ isNew }) => isNew).map(({ id, key }) => ({ ...key, contactId: id }));
+  await insertRows(db, contactKeys, keys);
+  const rows = people.map(({ id, key, changes }) => ({
+    id,
+    createdAt: now,
+    updatedAt: now,
+    email: key.value,
+    name: nameIn(changes).slice(0, 250),
+  }));
+  await insertRows(db, contacts, rows, sql`updated_at = ${now}, name = IF(VALUES(name) = '', name, VALUES(name))`);
+  const values = people.flatMap(({ id: contactId, changes, submissionId }) =>
+    changes.map(({ name, to }) => ({ contactId, name, value: to, submissionId, setAt: now })),
+  );
+  const set = sql`value = VALUES(value), submission_id = VALUES(submission_id), set_at = VALUES(set_at)`;
+  await insertRows(db, contactValues, values, set);
+}
+
+/** The name that values say; '' when they say none. */
+function nameIn(changes: ContactChange['changes']): string {
   const byName = Object.fromEntries(changes.map(({ name, to }) => [name, String(to)]));
-  const name = byName.full_name ?? [byName.first_name, byName.last_name].filter(Boolean).join(' ');
-  await db
-    .update(contacts)
-    .set({ updatedAt: now, ...(name === '' ? {} : { name: name.slice(0, 250) }) })
-    .where(eq(contacts.id, contactId));
+  return byName.full_name ?? [byName.first_name, byName.last_name].filter(Boolean).join(' ');
 }
 
 export interface NewConsentEvent {
@@ -84,8 +121,12 @@ export interface NewConsentEvent {
   evidence: Record<string, string>;
 }
 
-export async function addConsentEvent(db: Db, event: NewConsentEvent): Promise<void> {
-  await db.insert(consentEvents).values({ ...event, channel: 'email' });
+export async function addConsentEvents(db: Db, events: NewConsentEvent[]): Promise<void> {
+  await insertRows(
+    db,
+    consentEvents,
+    events.map((event) => ({ ...event, channel: 'email' })),
+  );
 }
 
 /** Proof that a person confirmed, for another system. */

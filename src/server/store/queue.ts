@@ -1,6 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { takeFromBudget, type Pace } from '../../core/delivery/index.ts';
-import { changedRows, inTransaction, rowsOf, type Db, type Store } from './database.ts';
+import { changedRows, inTransaction, oneOf, rowsOf, type Db, type Store } from './database.ts';
 
 /** One of the tables that workers take rows from in turns. */
 export interface Queue {
@@ -50,10 +50,7 @@ export function claim(
     const rows = await rowsOf<{ id: string; owner: string | null }>(
       db,
       sql`SELECT job.id, job.lease_owner AS owner FROM ${table} job
-        WHERE job.state IN (${sql.join(
-          queue.states.map((state) => sql`${state}`),
-          sql`, `,
-        )})
+        WHERE job.state IN ${oneOf(queue.states)}
           AND job.due_at <= ${now} AND job.lease_until <= ${now} ${queue.only ? sql`AND ${queue.only}` : sql``}
         ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
     );
@@ -68,13 +65,10 @@ async function take(
   lease: Lease,
 ): Promise<{ id: string; takenOver: boolean }[]> {
   if (rows.length === 0) return [];
-  const ids = sql.join(
-    rows.map(({ id }) => sql`${id}`),
-    sql`, `,
-  );
+  const ids = oneOf(rows.map(({ id }) => id));
   const state = queue.taken ? sql`, state = ${queue.taken}` : sql``;
   await db.execute(
-    sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until}, lease_owner = ${lease.owner}, tries = tries + 1 ${state} WHERE id IN (${ids})`,
+    sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until}, lease_owner = ${lease.owner}, tries = tries + 1 ${state} WHERE id IN ${ids}`,
   );
   return rows.map(({ id, owner }) => ({ id, takenOver: owner !== null }));
 }
@@ -94,8 +88,9 @@ export async function dueConnections(db: Db, now: number): Promise<DueConnection
     sql`SELECT c.id, c.profile, p.document AS ownProfile, COALESCE(h.failures, 0) AS failures
       FROM connections c LEFT JOIN connection_health h ON h.connection_id = c.id LEFT JOIN profiles p ON p.id = c.profile
       WHERE c.state = 'active' AND COALESCE(h.rest_until, 0) <= ${now}
-        AND EXISTS (SELECT 1 FROM deliveries d WHERE d.connection_id = c.id AND d.state IN ('queued', 'retrying', 'sending')
-          AND d.due_at <= ${now} AND d.lease_until <= ${now})`,
+        AND (SELECT 1 FROM deliveries d FORCE INDEX (deliveries_work)
+          WHERE d.connection_id = c.id AND d.state IN ('queued', 'retrying', 'sending')
+            AND d.due_at <= ${now} AND d.lease_until <= ${now} LIMIT 1) IS NOT NULL`,
   );
 }
 
@@ -103,8 +98,11 @@ export async function dueConnections(db: Db, now: number): Promise<DueConnection
 export interface Share {
   connectionId: string;
   most: number;
-  /** The service's pace, with how many requests one delivery makes of it at most; null when there is none to keep. */
-  pace: (Pace & { requestsEach: number }) | null;
+  /**
+   * The service's pace, how many deliveries go by one try, and how many requests a try makes at most, by itself and for
+   * each person in it; null when there is none to keep.
+   */
+  pace: (Pace & { together: number; perTry: number; perPerson: number }) | null;
   /** Whether only one delivery at a time, of all workers, may try if the service is back. */
   tryingOut: boolean;
 }
@@ -134,19 +132,25 @@ export function claimDeliveries(
       if (pace) limit = Math.min(limit, roomFor(pace, fullAt, limit, now));
     }
     if (limit === 0) return [];
-    const rows = await rowsOf<{ id: string; owner: string | null }>(
-      db,
-      sql`SELECT job.id, job.lease_owner AS owner FROM deliveries job
-        WHERE job.connection_id = ${connectionId} AND job.state IN ('queued', 'retrying', 'sending')
-          AND job.due_at <= ${now} AND job.lease_until <= ${now}
-          AND NOT EXISTS (
-            SELECT 1 FROM deliveries earlier
-            WHERE earlier.contact_id = job.contact_id AND earlier.connection_id = job.connection_id
-              AND earlier.sequence < job.sequence AND earlier.state IN ('queued', 'retrying', 'sending', 'held'))
-        ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
-    );
+    const rows: { id: string; owner: string | null }[] = [];
+    // State by state, so that the index gives them in order: sorting would read, and lock, all that is due.
+    for (const state of ['retrying', 'sending', 'queued']) {
+      if (rows.length === limit) break;
+      const more = await rowsOf<{ id: string; owner: string | null }>(
+        db,
+        sql`SELECT job.id, job.lease_owner AS owner FROM deliveries job FORCE INDEX (deliveries_work)
+          WHERE job.connection_id = ${connectionId} AND job.state = ${state}
+            AND job.due_at <= ${now} AND job.lease_until <= ${now}
+            AND NOT EXISTS (
+              SELECT 1 FROM deliveries earlier
+              WHERE earlier.contact_id = job.contact_id AND earlier.connection_id = job.connection_id
+                AND earlier.sequence < job.sequence AND earlier.state IN ('queued', 'retrying', 'sending', 'held'))
+          ORDER BY job.due_at LIMIT ${limit - rows.length} FOR UPDATE SKIP LOCKED`,
+      );
+      rows.push(...more);
+    }
     if (pace && rows.length > 0) {
-      const spent = takeFromBudget(fullAt, pace, rows.length * pace.requestsEach, now);
+      const spent = takeFromBudget(fullAt, pace, requestsFor(pace, rows.length), now);
       await db.execute(
         sql`UPDATE connection_health SET budget_full_at = ${Math.ceil(spent.fullAt)} WHERE connection_id = ${connectionId}`,
       );
@@ -155,9 +159,18 @@ export function claimDeliveries(
   });
 }
 
+type SharedPace = NonNullable<Share['pace']>;
+
+const requestsFor = ({ together, perTry, perPerson }: SharedPace, deliveries: number): number =>
+  Math.ceil(deliveries / together) * perTry + deliveries * perPerson;
+
 /** How many deliveries the budget has room for. */
-const roomFor = (pace: Pace & { requestsEach: number }, fullAt: number, wanted: number, now: number): number =>
-  Math.floor(takeFromBudget(fullAt, pace, wanted * pace.requestsEach, now).granted / pace.requestsEach);
+function roomFor(pace: SharedPace, fullAt: number, wanted: number, now: number): number {
+  const { granted } = takeFromBudget(fullAt, pace, requestsFor(pace, wanted), now);
+  let count = wanted;
+  while (count > 0 && requestsFor(pace, count) > granted) count -= 1;
+  return count;
+}
 
 async function isAnyoneTrying(db: Db, connectionId: string, now: number): Promise<boolean> {
   const rows = await rowsOf<{ id: string }>(
@@ -170,13 +183,9 @@ async function isAnyoneTrying(db: Db, connectionId: string, now: number): Promis
 /** Keeps a worker's rows its own for longer. */
 export async function renewLease(db: Db, queue: Queue, ids: string[], lease: Lease): Promise<number> {
   if (ids.length === 0) return 0;
-  const list = sql.join(
-    ids.map((id) => sql`${id}`),
-    sql`, `,
-  );
   return changedRows(
     await db.execute(
-      sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until} WHERE id IN (${list}) AND lease_owner = ${lease.owner}`,
+      sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until} WHERE id IN ${oneOf(ids)} AND lease_owner = ${lease.owner}`,
     ),
   );
 }
@@ -184,12 +193,8 @@ export async function renewLease(db: Db, queue: Queue, ids: string[], lease: Lea
 /** Gives back deliveries that were taken and not begun, as if they had never been taken. */
 export async function giveBack(db: Db, ids: string[], owner: string): Promise<void> {
   if (ids.length === 0) return;
-  const list = sql.join(
-    ids.map((id) => sql`${id}`),
-    sql`, `,
-  );
   await db.execute(
     sql`UPDATE deliveries SET state = IF(tries > 1, 'retrying', 'queued'), lease_until = 0, lease_owner = NULL, tries = tries - 1
-      WHERE id IN (${list}) AND lease_owner = ${owner} AND state = 'sending'`,
+      WHERE id IN ${oneOf(ids)} AND lease_owner = ${owner} AND state = 'sending'`,
   );
 }

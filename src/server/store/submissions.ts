@@ -1,10 +1,10 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { SubmissionState } from '../../contract/activity.ts';
 import type { SampleView } from '../../contract/source.ts';
 import type { Suspicion } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
-import { DUPLICATE_ENTRY, errorNumber, type Db, type Store } from './database.ts';
+import { byId, DUPLICATE_ENTRY, errorNumber, oneOf, type Db, type Store } from './database.ts';
 import { submissions } from './schema.ts';
 
 /** A submission as it arrived, without secrets. */
@@ -77,23 +77,40 @@ async function countRepeat(db: Db, id: string, now: number): Promise<void> {
 }
 
 /**
- * Finds out whether a submission repeats one of the stretch of time before. If so it is counted on that one and taken
- * away, as it would have been refused had it come a moment earlier.
+ * Finds out which submissions repeat one of the stretch of time before. They are counted on those and taken away, as they
+ * would have been refused had they come a moment earlier.
+ * @returns the ids of those that are gone
  */
-export async function absorbRepeat(
-  db: Db,
-  { id, sourceId, repeatKey: key, receivedAt }: SubmissionRecord,
-): Promise<boolean> {
-  const [contentHash = ''] = key.split('.');
-  const before = repeatKey(contentHash, receivedAt - REPEAT_WITHIN_MS);
-  const [earlier] = await db
-    .select({ id: submissions.id, receivedAt: submissions.receivedAt })
+export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<Set<string>> {
+  const gone = new Set<string>();
+  if (taken.length === 0) return gone;
+  const before = (submission: SubmissionRecord) => {
+    const [contentHash = ''] = submission.repeatKey.split('.');
+    return repeatKey(contentHash, submission.receivedAt - REPEAT_WITHIN_MS);
+  };
+  const earlier = await db
+    .select({
+      id: submissions.id,
+      sourceId: submissions.sourceId,
+      key: submissions.repeatKey,
+      at: submissions.receivedAt,
+    })
     .from(submissions)
-    .where(and(eq(submissions.sourceId, sourceId), eq(submissions.repeatKey, before)));
-  if (!earlier || earlier.receivedAt <= receivedAt - REPEAT_WITHIN_MS) return false;
-  await countRepeat(db, earlier.id, receivedAt);
-  await db.delete(submissions).where(eq(submissions.id, id));
-  return true;
+    .where(
+      and(
+        inArray(submissions.sourceId, [...new Set(taken.map(({ sourceId }) => sourceId))]),
+        inArray(submissions.repeatKey, taken.map(before)),
+      ),
+    );
+  for (const submission of taken) {
+    const { id, sourceId, receivedAt } = submission;
+    const first = earlier.find((other) => other.sourceId === sourceId && other.key === before(submission));
+    if (!first || first.at <= receivedAt - REPEAT_WITHIN_MS) continue;
+    await countRepeat(db, first.id, receivedAt);
+    await db.delete(submissions).where(eq(submissions.id, id));
+    gone.add(id);
+  }
+  return gone;
 }
 
 export interface SubmissionRecord extends Omit<
@@ -112,13 +129,40 @@ export async function findSubmission(db: Db, id: string): Promise<SubmissionReco
   return row ? (row as SubmissionRecord) : null;
 }
 
-/** @returns false when it was planned already, by a worker that was thought dead */
-export async function endPlanning(db: Db, id: string, plan: Plan, contactId: string | null): Promise<boolean> {
-  const [result] = await db
+/** Those of the submissions that still have to be planned, in order of their coming; nobody else can plan them meanwhile. */
+export async function lockUnplanned(db: Db, ids: string[]): Promise<SubmissionRecord[]> {
+  const rows = await db
+    .select()
+    .from(submissions)
+    .where(and(inArray(submissions.id, ids), eq(submissions.state, 'received')))
+    .orderBy(asc(submissions.id))
+    .for('update');
+  return rows as SubmissionRecord[];
+}
+
+/** Stores the plans of submissions that were locked. */
+export async function endPlanning(
+  db: Db,
+  planned: { id: string; plan: Plan; contactId: string | null }[],
+): Promise<void> {
+  if (planned.length === 0) return;
+  const ids = planned.map(({ id }) => id);
+  await db
     .update(submissions)
-    .set({ state: 'planned', plan, contactId, leaseUntil: 0, leaseOwner: null })
-    .where(and(eq(submissions.id, id), eq(submissions.state, 'received')));
-  return result.affectedRows === 1;
+    .set({
+      state: 'planned',
+      plan: byId(
+        ids,
+        planned.map(({ plan }) => JSON.stringify(plan)),
+      ),
+      contactId: byId(
+        ids,
+        planned.map(({ contactId }) => contactId),
+      ),
+      leaseUntil: 0,
+      leaseOwner: null,
+    })
+    .where(sql`id IN ${oneOf(ids)}`);
 }
 
 /** Stops trying to plan a submission; it stays visible, with the reason. */

@@ -1,8 +1,8 @@
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
 import {
-  addConfirmation,
-  addMail,
+  addConfirmations,
+  addMails,
   findConfirmationByToken,
   hasOpenConfirmation,
   markConfirmed,
@@ -11,7 +11,7 @@ import {
 } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { findDelivery, releaseConfirmed } from '../store/deliveries.ts';
-import { addConsentEvent } from '../store/people.ts';
+import { addConsentEvents } from '../store/people.ts';
 import { findRoute } from '../store/routes.ts';
 
 /** How often a confirmation can be sent anew: it must not become a way to flood a mailbox. */
@@ -40,16 +40,18 @@ export async function confirm(
   const now = context.now();
   await inTransaction(context.store, async (db) => {
     if (!(await markConfirmed(db, id, now))) return;
-    await addConsentEvent(db, {
-      id: context.newId(),
-      contactId,
-      submissionId,
-      purpose,
-      kind: 'confirmed',
-      at: now,
-      wording: `${mail.subject} / ${mail.button}`,
-      evidence,
-    });
+    await addConsentEvents(db, [
+      {
+        id: context.newId(),
+        contactId,
+        submissionId,
+        purpose,
+        kind: 'confirmed',
+        at: now,
+        wording: `${mail.subject} / ${mail.button}`,
+        evidence,
+      },
+    ]);
     await releaseConfirmed(db, id, contactId, now);
   });
   return { ...standing, kind: 'confirmed' };
@@ -59,7 +61,7 @@ export async function confirm(
 export async function resend({ store, newId, now }: Context, id: string): Promise<boolean> {
   return inTransaction(store, async (db) => {
     if (!(await noteSend(db, id, RESEND_LIMITS, now()))) return false;
-    await addMail(db, { id: newId(), confirmationId: id, now: now() });
+    await addMails(db, [{ id: newId(), confirmationId: id }], now());
     return true;
   });
 }
@@ -79,28 +81,32 @@ export async function askAnew(
   const id = newId();
   await inTransaction(store, async (db) => {
     const times = { createdAt: now(), lastSentAt: now(), expiresAt: now() + expiresHours * 3_600_000 };
-    await addConfirmation(db, {
-      id,
-      contactId,
-      submissionId,
-      routeId,
-      purpose: intent.purpose,
-      sentTo: intent.email,
-      mail,
-      state: 'pending',
-      ...times,
-    });
-    await addMail(db, { id: newId(), confirmationId: id, now: now() });
-    await addConsentEvent(db, {
-      id: newId(),
-      contactId,
-      submissionId,
-      purpose: intent.purpose,
-      kind: 'asked',
-      at: now(),
-      wording: mail.subject,
-      evidence: {},
-    });
+    await addConfirmations(db, [
+      {
+        id,
+        contactId,
+        submissionId,
+        routeId,
+        purpose: intent.purpose,
+        sentTo: intent.email,
+        mail,
+        state: 'pending',
+        ...times,
+      },
+    ]);
+    await addMails(db, [{ id: newId(), confirmationId: id }], now());
+    await addConsentEvents(db, [
+      {
+        id: newId(),
+        contactId,
+        submissionId,
+        purpose: intent.purpose,
+        kind: 'asked',
+        at: now(),
+        wording: mail.subject,
+        evidence: {},
+      },
+    ]);
   });
   return 'asked';
 }

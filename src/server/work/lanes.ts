@@ -1,6 +1,6 @@
 import type { Profile } from '../../contract/profile/index.ts';
 import { CAUSES, isTryingOut, type Cause } from '../../core/delivery/index.ts';
-import { atOnce, requestsEach } from '../connectors/access.ts';
+import { atOnce, requestsOf } from '../connectors/access.ts';
 import { findShippedProfile } from '../connectors/registry.ts';
 import type { Context } from '../context.ts';
 import { noteOutcome } from '../store/health.ts';
@@ -21,10 +21,21 @@ export interface Outcome {
   waitMs: number | null;
 }
 
+/** A try that is over. */
+export interface Tried {
+  outcome: Outcome;
+  /** Resolves once how it ended is stored. */
+  stored: Promise<void>;
+}
+
 /** How taken deliveries are made ready, and how one is tried. */
 export interface Delivering<Job extends { delivery: { id: string } }> {
   load: (connectionId: string, taken: { id: string; takenOver: boolean }[]) => Promise<Job[]>;
-  deliver: (job: Job, owner: string) => Promise<Outcome>;
+  /** How many of a connection go by one try. */
+  together: (profile: Profile) => number;
+  /** Takes out of those at hand what is tried next, together. */
+  takeBundle: (jobs: Job[], most: number) => Job[];
+  deliver: (bundle: Job[]) => Promise<Tried>;
 }
 
 const IDLE_MS = 150;
@@ -32,10 +43,18 @@ const IDLE_MS = 150;
 const TROUBLE_MS = 1_000;
 /** How many deliveries are taken at once for each that is under way: a claim costs as much for many as for one. */
 const TAKEN_AHEAD = 4;
+/** How many tries may be over and not stored yet, for each that may be under way. */
+const UNSTORED = 4;
+/** The same where many go by one request. */
+const BUNDLES_AHEAD = 4;
 
 interface Lane<Job> {
   taken: Job[];
-  underWay: Map<string, Promise<void>>;
+  /** How many tries are being made. */
+  busy: number;
+  /** Tries that are not stored yet, by the ids of what they try. */
+  underWay: Map<string[], Promise<void>>;
+  together: number;
   atOnce: number;
   /** Whether something failed there since it last went well. */
   troubled: boolean;
@@ -48,7 +67,7 @@ interface Lane<Job> {
 export function runLanes<Job extends { delivery: { id: string } }>(
   context: Context,
   owner: string,
-  { load, deliver }: Delivering<Job>,
+  { load, together, takeBundle, deliver }: Delivering<Job>,
 ): Loop {
   const { store, now, log, config } = context;
   const lanes = new Map<string, Lane<Job>>();
@@ -64,7 +83,7 @@ export function runLanes<Job extends { delivery: { id: string } }>(
 
   const renewal = setInterval(() => {
     const ids = [...lanes.values()].flatMap(({ taken, underWay }) => [
-      ...underWay.keys(),
+      ...[...underWay.keys()].flat(),
       ...taken.map(({ delivery }) => delivery.id),
     ]);
     renewLease(store.db, DELIVERY_QUEUE, ids, lease()).catch((error: unknown) =>
@@ -73,27 +92,44 @@ export function runLanes<Job extends { delivery: { id: string } }>(
   }, config.leaseMs / 3);
 
   const startTaken = (connectionId: string, lane: Lane<Job>) => {
-    while (lane.underWay.size < lane.atOnce) {
-      const job = lane.taken.shift();
-      if (!job) return;
-      const { id } = job.delivery;
-      const run = deliver(job, owner)
-        .then((outcome) => learn(connectionId, lane, outcome))
+    while (lane.busy < lane.atOnce && lane.underWay.size < lane.atOnce * UNSTORED) {
+      const bundle = takeBundle(lane.taken, lane.together);
+      if (bundle.length === 0) break;
+      const ids = bundle.map(({ delivery }) => delivery.id);
+      const run = tryBundle(connectionId, lane, bundle)
         // The lease runs out, and another try is made.
-        .catch((error: unknown) => log.error({ err: error, id }, 'delivering failed'))
+        .catch((error: unknown) => log.error({ err: error, ids }, 'delivering failed'))
         .finally(() => {
-          lane.underWay.delete(id);
+          lane.underWay.delete(ids);
           startTaken(connectionId, lane);
-          if (lane.taken.length === 0) wake();
         });
-      lane.underWay.set(id, run);
+      lane.underWay.set(ids, run);
     }
+    if (lane.taken.length < leastAtHand(lane)) wake();
   };
+
+  /** The next request goes out while the end of this one is being stored, unless there is trouble. */
+  async function tryBundle(connectionId: string, lane: Lane<Job>, bundle: Job[]): Promise<void> {
+    lane.busy += 1;
+    let stored: Promise<void> | undefined;
+    try {
+      const tried = await deliver(bundle);
+      ({ stored } = tried);
+      stored.catch(() => {}); // reported below
+      // What holds up everything there is stored before anything else is taken.
+      if (isTrouble(tried.outcome)) await stored;
+      await learn(connectionId, lane, tried.outcome);
+    } finally {
+      lane.busy -= 1;
+      startTaken(connectionId, lane);
+    }
+    await stored;
+  }
 
   /** What one try says about the service is noted for all workers; what was taken for a troubled one is given back. */
   async function learn(connectionId: string, lane: Lane<Job>, outcome: Outcome): Promise<void> {
     const { cause, waitMs } = outcome;
-    const isService = cause !== null && (CAUSES[cause].action === 'retry' || cause === 'credentials refused');
+    const isService = isTrouble(outcome);
     if (cause === null && waitMs === null && !lane.troubled) return;
     lane.troubled = isService;
     await noteOutcome(store.db, connectionId, outcome, now(), Math.random());
@@ -112,25 +148,33 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     if (!profile) return 0;
     const lane = lanes.get(connection.id) ?? {
       taken: [],
-      underWay: new Map<string, Promise<void>>(),
+      busy: 0,
+      underWay: new Map<string[], Promise<void>>(),
       atOnce: 1,
+      together: 1,
       troubled: false,
     };
     lanes.set(connection.id, lane);
     lane.atOnce = atOnce(profile);
+    lane.together = together(profile);
     lane.troubled ||= connection.failures > 0;
     // What is at hand is sent before more is taken: other workers take their share.
-    if (lane.taken.length > 0 || lane.underWay.size >= lane.atOnce) return 0;
+    if (lane.taken.length >= leastAtHand(lane) || lane.underWay.size >= lane.atOnce * UNSTORED) return 0;
     const { perSecond, burst } = profile.limits;
     const taken = await claimDeliveries(
       store,
       {
         connectionId: connection.id,
-        most: lane.atOnce * TAKEN_AHEAD,
+        most: Math.max(lane.atOnce * TAKEN_AHEAD, lane.together * BUNDLES_AHEAD),
         pace:
           perSecond === undefined
             ? null
-            : { perSecond, burst: burst ?? Math.ceil(perSecond), requestsEach: requestsEach(profile) },
+            : {
+                perSecond,
+                burst: burst ?? Math.ceil(perSecond),
+                ...requestsOf(profile),
+                together: lane.together,
+              },
         tryingOut: isTryingOut({ failures: connection.failures, restUntil: 0 }),
       },
       now(),
@@ -180,6 +224,13 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     },
   };
 }
+
+/** Whether it concerns all that goes to the same service. */
+const isTrouble = ({ cause }: Outcome): boolean =>
+  cause !== null && (CAUSES[cause].action === 'retry' || cause === 'credentials refused');
+
+/** From how few at hand on more is taken, so that no request has to wait for the taking. */
+const leastAtHand = ({ atOnce, together }: Lane<unknown>): number => Math.max(atOnce, together);
 
 const ownProfile = ({ ownProfile: document }: DueConnection): Profile | null =>
   (typeof document === 'string' ? JSON.parse(document) : document) as Profile | null;

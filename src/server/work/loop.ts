@@ -10,45 +10,56 @@ export interface Loop {
   stop(): Promise<void>;
 }
 
-export type Handle = (id: string, owner: string, takenOver: boolean) => Promise<void>;
+export type Handle = (ids: string[]) => Promise<void>;
 
 /** How many rows are taken at once, for each that is handled at a time: a claim costs as much for many as for one. */
 const TAKEN_AHEAD = 4;
 
-/** Takes rows of a queue and handles up to `concurrency` of them at a time, keeping their leases while it does. */
-export function runLoop(context: Context, queue: Queue, owner: string, concurrency: number, handle: Handle): Loop {
+/** How many rows are handled at a time, and how many of them by one call. */
+export interface Share {
+  atOnce: number;
+  together: number;
+}
+
+/** Takes rows of a queue and handles them, as far as there is room, keeping their leases while it does. */
+export function runLoop(
+  context: Context,
+  queue: Queue,
+  owner: string,
+  { atOnce, together }: Share,
+  handle: Handle,
+): Loop {
   const { store, now, log, config } = context;
-  const taken: { id: string; takenOver: boolean }[] = [];
-  const underWay = new Map<string, Promise<void>>();
+  const taken: string[] = [];
+  const underWay = new Map<string[], Promise<void>>();
   let stopped = false;
   const lease = () => ({ owner, until: now() + config.leaseMs });
 
   const renewal = setInterval(() => {
-    const ids = [...underWay.keys(), ...taken.map(({ id }) => id)];
+    const ids = [...[...underWay.keys()].flat(), ...taken];
     renewLease(store.db, queue, ids, lease()).catch((error: unknown) => log.warn({ err: error }, 'lease not renewed'));
   }, config.leaseMs / 3);
 
-  const start = ({ id, takenOver }: { id: string; takenOver: boolean }) => {
-    const run = handle(id, owner, takenOver)
+  const start = (ids: string[]) => {
+    const run = handle(ids)
       // The lease runs out, and another try is made.
-      .catch((error: unknown) => log.error({ err: error, queue: queue.table, id }, 'work failed'))
-      .finally(() => underWay.delete(id));
-    underWay.set(id, run);
+      .catch((error: unknown) => log.error({ err: error, queue: queue.table, ids }, 'work failed'))
+      .finally(() => underWay.delete(ids));
+    underWay.set(ids, run);
   };
 
   /** Hands on what was taken, as far as there is room. */
   const startTaken = () => {
-    while (underWay.size < concurrency) {
-      const next = taken.shift();
-      if (!next) return;
-      start(next);
-    }
+    while (underWay.size < atOnce && taken.length > 0) start(taken.splice(0, together));
   };
+
+  const takeDue = async () =>
+    (await claim(store, queue, Math.max(TAKEN_AHEAD, together) * atOnce, now(), lease())).map(({ id }) => id);
 
   const ended = (async () => {
     while (!stopped) {
       try {
-        if (taken.length === 0) taken.push(...(await claim(store, queue, concurrency * TAKEN_AHEAD, now(), lease())));
+        if (taken.length === 0) taken.push(...(await takeDue()));
         const isIdle = taken.length === 0;
         startTaken();
         if (isIdle) await pause(IDLE_MS);

@@ -1,87 +1,144 @@
 import { keysOf } from '../../core/identity/index.ts';
-import { planSubmission, type Plan } from '../../core/plan/index.ts';
+import { planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
-import { addConfirmation, addMail } from '../store/confirmations.ts';
+import { addConfirmations, addMails, type NewConfirmation } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
-import { addDelivery } from '../store/deliveries.ts';
-import { addConsentEvent, addContact, readKnownPerson, setContactValues } from '../store/people.ts';
+import { addDeliveries, type NewDelivery } from '../store/deliveries.ts';
 import {
-  absorbRepeat,
+  addConsentEvents,
+  changeContacts,
+  readKnownPeople,
+  type ContactChange,
+  type NewConsentEvent,
+} from '../store/people.ts';
+import {
+  absorbRepeats,
   delayPlanning,
   endPlanning,
   failPlanning,
   findSubmission,
+  lockUnplanned,
   type SubmissionRecord,
 } from '../store/submissions.ts';
 import type { LiveWirings } from './liveWiring.ts';
 
 const MOST_TRIES = 5;
 
-/** Thrown to take back a transaction when another worker planned the submission meanwhile. */
-class AlreadyPlanned extends Error {}
-
-/** Plans a submission and stores all that it causes, in one transaction. */
-export async function planAndStore(context: Context, wirings: LiveWirings, id: string): Promise<void> {
+/**
+ * Plans submissions and stores all that they cause, in one transaction: many cost little more than one. If that fails
+ * they are planned one by one, so that one that cannot be planned holds up none of the others.
+ */
+export async function planAndStore(context: Context, wirings: LiveWirings, ids: string[]): Promise<void> {
   try {
     // Two submissions of one new person at the same time: the second finds the key taken, and starts again.
-    await inTransaction(context.store, (db) => planInTransaction(context, wirings, db, id), [DUPLICATE_ENTRY]);
+    const left = await inTransaction(context.store, (db) => planTogether(context, wirings, db, ids), [DUPLICATE_ENTRY]);
+    if (left.length > 0) await planAndStore(context, wirings, left);
   } catch (error) {
-    if (error instanceof AlreadyPlanned) return;
-    const submission = await findSubmission(context.store.db, id);
-    context.log.error({ err: error, submission: id }, 'planning failed');
-    if (submission && submission.tries >= MOST_TRIES) {
-      await failPlanning(context.store.db, id, error instanceof Error ? error.message : 'unknown fault');
-    } else {
-      await delayPlanning(context.store.db, id, context.now() + 2_000);
-    }
+    const [id, ...others] = ids;
+    if (id === undefined) return;
+    if (others.length === 0) return giveUp(context, id, error);
+    for (const one of ids) await planAndStore(context, wirings, [one]);
   }
 }
 
-async function planInTransaction(context: Context, wirings: LiveWirings, db: Db, id: string): Promise<void> {
-  const submission = await findSubmission(db, id);
-  if (submission?.state !== 'received' || (await absorbRepeat(db, submission))) return;
-  const document = await wirings.source(submission.sourceId, submission.sourceVersion);
-  const now = context.now();
-  const plan = planSubmission({
-    fields: document.fields,
-    statement: document.statement,
-    values: submission.values,
-    ...(await wirings.of(submission.sourceId)),
-    known: await readKnownPerson(db, keysOf(document.fields, submission.values), true),
-    now,
-  });
-  const contactId = await storePlan(context, db, submission, plan, now);
-  if (!(await endPlanning(db, id, plan, contactId))) throw new AlreadyPlanned();
+async function giveUp({ store, now, log }: Context, id: string, error: unknown): Promise<void> {
+  const submission = await findSubmission(store.db, id);
+  log.error({ err: error, submission: id }, 'planning failed');
+  if (submission && submission.tries >= MOST_TRIES) {
+    await failPlanning(store.db, id, error instanceof Error ? error.message : 'unknown fault');
+  } else {
+    await delayPlanning(store.db, id, now() + 2_000);
+  }
 }
 
-/** @returns the contact's id; null when the submission says nothing about who it is */
-async function storePlan(
-  { newId }: Context,
-  db: Db,
-  submission: SubmissionRecord,
-  plan: Plan,
-  now: number,
-): Promise<string | null> {
-  if (!plan.contact) return null;
-  const contactId = plan.contact.contactId ?? newId();
-  if (plan.contact.match === 'new') await addContact(db, { id: contactId, key: plan.contact.key, now });
-  await setContactValues(db, contactId, plan.contact.changes, submission.id, now);
+/** @returns the ids of those that have to wait for another of the same person, planned here */
+async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids: string[]): Promise<string[]> {
+  const locked = await lockUnplanned(db, ids);
+  const repeats = await absorbRepeats(db, locked);
+  const now = context.now();
+  const taken = await Promise.all(
+    locked
+      .filter(({ id }) => !repeats.has(id))
+      .map(async (submission) => {
+        const document = await wirings.source(submission.sourceId, submission.sourceVersion);
+        return { submission, document, keys: keysOf(document.fields, submission.values) };
+      }),
+  );
+  const wiringOf = new Map(
+    await Promise.all(
+      [...new Set(taken.map(({ submission }) => submission.sourceId))].map(
+        async (id) => [id, await wirings.of(id)] as const,
+      ),
+    ),
+  );
+  const people = await readKnownPeople(
+    db,
+    taken.map(({ keys }) => keys),
+    true,
+  );
+  const left: string[] = [];
+  const here = new Set<string>();
+  const changes = noChanges();
+  for (const [index, { submission, document, keys }] of taken.entries()) {
+    const known: KnownPerson = people[index] ?? { contact: null, consent: [], openConfirmations: [] };
+    const marks = [...keys.map(({ kind, value }) => `${kind} ${value}`), ...(known.contact ? [known.contact.id] : [])];
+    if (marks.some((mark) => here.has(mark))) {
+      left.push(submission.id);
+      continue;
+    }
+    for (const mark of marks) here.add(mark);
+    const { fields, statement } = document;
+    const wiring = wiringOf.get(submission.sourceId) ?? { routes: [], catalogues: {} };
+    const plan = planSubmission({ fields, statement, values: submission.values, ...wiring, known, now });
+    collect(context, changes, submission, plan, now);
+  }
+  await changeContacts(db, changes.contacts, now);
+  await addConsentEvents(db, changes.consent);
+  await addConfirmations(db, changes.confirmations);
+  await addMails(db, changes.mails, now);
+  await addDeliveries(db, changes.deliveries, now);
+  await endPlanning(db, changes.planned);
+  return left;
+}
+
+interface Changes {
+  contacts: ContactChange[];
+  consent: NewConsentEvent[];
+  confirmations: NewConfirmation[];
+  mails: { id: string; confirmationId: string }[];
+  deliveries: NewDelivery[];
+  planned: { id: string; plan: Plan; contactId: string | null }[];
+}
+
+const noChanges = (): Changes => ({
+  contacts: [],
+  consent: [],
+  confirmations: [],
+  mails: [],
+  deliveries: [],
+  planned: [],
+});
+
+/** Adds what one plan changes. A submission that does not say who it is changes nothing. */
+function collect({ newId }: Context, changes: Changes, submission: SubmissionRecord, plan: Plan, now: number): void {
+  const { contact } = plan;
+  const contactId = contact && (contact.contactId ?? newId());
+  changes.planned.push({ id: submission.id, plan, contactId });
+  if (!contact || contactId === null) return;
+  changes.contacts.push({
+    id: contactId,
+    key: contact.key,
+    isNew: contact.match === 'new',
+    changes: contact.changes,
+    submissionId: submission.id,
+  });
 
   const { origin = '', referer = '', 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
   const evidence = { page: referer || origin, 'user agent': userAgent, address };
   for (const { kind, purpose, wording } of plan.consent) {
     // What was asked and given happened when the form was sent, not when we got to it.
     const at = kind === 'given' ? submission.receivedAt : now;
-    await addConsentEvent(db, {
-      id: newId(),
-      contactId,
-      submissionId: submission.id,
-      purpose,
-      kind,
-      at,
-      wording,
-      evidence,
-    });
+    changes.consent.push({ id: newId(), contactId, submissionId: submission.id, purpose, kind, at, wording, evidence });
   }
 
   const confirmationOf = new Map<string, string>();
@@ -90,22 +147,13 @@ async function storePlan(
     confirmationOf.set(purpose, id);
     if (joins) continue;
     const times = { createdAt: now, lastSentAt: now, expiresAt: now + expiresHours * 3_600_000 };
-    await addConfirmation(db, {
-      id,
-      contactId,
-      submissionId: submission.id,
-      routeId,
-      purpose,
-      sentTo: to,
-      mail,
-      state: 'pending',
-      ...times,
-    });
-    await addMail(db, { id: newId(), confirmationId: id, now });
+    const about = { contactId, submissionId: submission.id, routeId, purpose };
+    changes.confirmations.push({ id, ...about, sentTo: to, mail, state: 'pending', ...times });
+    changes.mails.push({ id: newId(), confirmationId: id });
   }
 
   for (const { when, held, ...delivery } of plan.deliveries) {
-    await addDelivery(db, {
+    changes.deliveries.push({
       ...delivery,
       id: newId(),
       submissionId: submission.id,
@@ -115,8 +163,6 @@ async function storePlan(
       state: when === 'after confirmation' ? 'waiting' : held ? 'held' : 'queued',
       cause: held?.cause ?? null,
       causeDetail: held?.message ?? null,
-      now,
     });
   }
-  return contactId;
 }

@@ -7,7 +7,7 @@ import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
-import { addConsentEvent } from '../store/people.ts';
+import { addConsentEvents } from '../store/people.ts';
 import { workers } from '../store/schema.ts';
 
 const BEAT_MS = 5_000;
@@ -53,16 +53,18 @@ export async function expireConfirmations({ store, now, newId }: Context): Promi
   for (const { id, contactId, submissionId, purpose, mail } of await overdueConfirmations(store.db, now())) {
     await inTransaction(store, async (db) => {
       if (!(await markExpired(db, id))) return;
-      await addConsentEvent(db, {
-        id: newId(),
-        contactId,
-        submissionId,
-        purpose,
-        kind: 'expired',
-        at: now(),
-        wording: mail.subject,
-        evidence: {},
-      });
+      await addConsentEvents(db, [
+        {
+          id: newId(),
+          contactId,
+          submissionId,
+          purpose,
+          kind: 'expired',
+          at: now(),
+          wording: mail.subject,
+          evidence: {},
+        },
+      ]);
       await dropUnconfirmed(db, id, now());
     });
   }

@@ -1,6 +1,7 @@
 import type { Context } from '../context.ts';
 import { MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
-import { deliver, loadJobs } from './delivering.ts';
+import { deliver, loadJobs, mostTogether, takeBundle } from './delivering.ts';
+import { Endings } from './endings.ts';
 import { LiveWirings } from './liveWiring.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
@@ -8,18 +9,24 @@ import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
 import { runScheduled } from './scheduled.ts';
 
+/** One group is planned while the next is read. */
+const PLANNING = { atOnce: 2, together: 25 };
+const MAILING = { atOnce: 4, together: 1 };
+
 /** One worker: plans submissions, sends mail, delivers, and does what is due by the clock. */
 export function startWorker(context: Context): { stop(): Promise<void> } {
   const owner = context.newId();
-  const { concurrency } = context.config;
   const mailer = createMailer(context);
+  const endings = new Endings(context, owner);
   const wirings = new LiveWirings(context.store);
   const parts = [
-    runLoop(context, SUBMISSION_QUEUE, owner, concurrency, (id) => planAndStore(context, wirings, id)),
-    runLoop(context, MAIL_QUEUE, owner, 4, (id) => sendMail(context, mailer, id)),
+    runLoop(context, SUBMISSION_QUEUE, owner, PLANNING, (ids) => planAndStore(context, wirings, ids)),
+    runLoop(context, MAIL_QUEUE, owner, MAILING, async ([id = '']) => sendMail(context, mailer, id)),
     runLanes(context, owner, {
       load: (connectionId, taken) => loadJobs(context, connectionId, taken),
-      deliver: (job) => deliver(context, job, owner),
+      together: mostTogether,
+      takeBundle,
+      deliver: (bundle) => deliver(context, bundle, owner, endings),
     }),
     runScheduled(context, owner),
   ];

@@ -2,6 +2,8 @@ import { Hono } from 'hono';
 import { Faults } from '../faults.ts';
 import { insideRoutes, type Inside } from '../inside.ts';
 import { ternPostApi } from './api.ts';
+import { Hooks } from './hooks.ts';
+import { bounce, leave } from './membership.ts';
 import { describeTernPost } from './openapi.ts';
 import { membersPage } from './page.ts';
 import type { TernPostState } from './state.ts';
@@ -9,15 +11,15 @@ import type { TernPostState } from './state.ts';
 /** The whole stand-in: its API, its admin addresses, and its page. */
 export function ternPostApp(inside: Inside<TernPostState>): Hono {
   const faults = new Faults();
+  // A state that was kept before there were hooks has none.
+  const state = () => Object.assign(inside.state, { hooks: inside.state.hooks ?? [] });
+  const hooks = new Hooks(state);
   const app = new Hono();
   app.route('/', faults.routes());
   app.route('/', insideRoutes(inside));
   app.get('/v1/openapi.json', (c) => c.json(describeTernPost(new URL(c.req.url).origin)));
   app.use('/v1/*', faults.middleware());
-  app.route(
-    '/v1',
-    ternPostApi(() => inside.state, inside.changed),
-  );
+  app.route('/v1', ternPostApi(state, inside.changed, hooks));
   app.all('/v1/*', (c) =>
     c.newResponse(
       JSON.stringify({
@@ -31,9 +33,9 @@ export function ternPostApp(inside: Inside<TernPostState>): Hono {
   );
 
   app.get('/', (c) => c.html(membersPage(inside.state, c.req.query('find') ?? '')));
-  app.post('/members/:id/leave', (c) => {
+  app.post('/members/:id/:what{leave|bounce}', (c) => {
     const member = inside.state.members.find(({ id }) => id === c.req.param('id'));
-    if (member) Object.assign(member, { state: 'left', leftAt: new Date().toISOString() });
+    if (member) (c.req.param('what') === 'leave' ? leave : bounce)(member, hooks);
     inside.changed();
     return c.redirect('/', 303);
   });

@@ -89,7 +89,16 @@ export function membersPage(state: TernPostState, wanted: string) {
                     </td>
                     <td>${member.joinedAt.slice(0, 16).replace('T', ' ')}</td>
                     <td>
-                      ${member.state === 'active' ? html`<form method="post" action="/members/${member.id}/leave"><button>Unsubscribe</button></form>` : ''}
+                      ${
+                        member.state === 'active'
+                          ? html`<form method="post" action="/members/${member.id}/leave">
+                                <button>Unsubscribe</button>
+                              </form>
+                              <form method="post" action="/members/${member.id}/bounce">
+                                <button>Mail bounces</button>
+                              </form>`
+                          : ''
+                      }
                     </td>
                   </tr>`,
               )}

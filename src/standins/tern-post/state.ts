@@ -27,6 +27,14 @@ export interface Place {
   name: string;
 }
 
+/** An address that is told what happens to members. */
+export interface Hook {
+  id: string;
+  address: string;
+  kinds: string[];
+  secret: string;
+}
+
 export interface TernPostState {
   account: { name: string };
   keys: { key: string; permissions: string[]; revoked: boolean }[];
@@ -34,6 +42,7 @@ export interface TernPostState {
   tags: Place[];
   fields: MemberField[];
   members: Member[];
+  hooks: Hook[];
 }
 
 const ALL = ['catalogue:read', 'members:read', 'members:write'];
@@ -88,5 +97,6 @@ export function newState(apiKey: string): TernPostState {
       field('born', 'Birthday', 'day'),
     ],
     members: [],
+    hooks: [],
   };
 }

@@ -52,6 +52,9 @@ export function createCodeConnector(parts: CodeParts): Connector {
       const { fault } = await add(data, key);
       return fault ? { ok: false, fault } : { ok: true, value: null };
     },
+    together: null,
+    standings: [],
+    setStanding: () => Promise.resolve(cannot),
     place: () => Promise.resolve({ ok: true, value: null }),
     make: () => Promise.resolve(cannot),
     remove: () => Promise.resolve(cannot),

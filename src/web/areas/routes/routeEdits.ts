@@ -11,7 +11,17 @@ import type { SourceField } from '../../../core/values/index.ts';
 /** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
 export function newTarget(connectionId: string, catalogue: Catalogue, fields: SourceField[]): Target {
   const kind = catalogue.kinds[0]?.id ?? '';
-  const target = { connectionId, kind, list: '', group: '', tags: [], tagRules: [], lines: [] };
+  const target = {
+    connectionId,
+    kind,
+    list: '',
+    group: '',
+    tags: [],
+    tagRules: [],
+    leaves: [],
+    tagsOff: [],
+    lines: [],
+  };
   return withKind({ ...target, duplicates: catalogue.can.duplicates[0] ?? 'update' }, kind, catalogue, fields);
 }
 

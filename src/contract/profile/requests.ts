@@ -1,0 +1,63 @@
+import Type, { type Static, type TProperties } from 'typebox';
+
+/** An object that takes nothing else than its own members, so that a typing mistake in a profile is found. */
+export const closed = <Members extends TProperties>(members: Members, description = '') =>
+  Type.Object(members, { additionalProperties: false, ...(description ? { description } : {}) });
+
+export const oneOf = <const Words extends string[]>(words: readonly [...Words], description = '') =>
+  Type.Enum([...words], description ? { description } : {});
+
+export const JsonPath = Type.String({
+  pattern: '^\\$',
+  maxLength: 300,
+  description: 'A JSONPath (RFC 9535), read against the answer, or against one item or record of it.',
+});
+
+export const RequestTemplate = closed(
+  {
+    method: oneOf(['GET', 'POST', 'PUT', 'PATCH', 'DELETE']),
+    path: Type.String({
+      // Nothing that could become part of the host: a path, a query, or a template of one.
+      pattern: '^(/|\\?|\\{[/?]|$)',
+      maxLength: 500,
+      description: 'A URI Template (RFC 6570), appended to the base URL.',
+    }),
+    encoding: Type.Optional(oneOf(['json', 'form', 'text'], 'How the body is sent; JSON unless said.')),
+    body: Type.Optional(
+      Type.Unknown({
+        description:
+          'The body. A text that begins with $ stands for a value ($email, $fields, $fields.name …); a member whose value is absent is left out; the member "..." spreads an object into its parent.',
+      }),
+    ),
+    headers: Type.Optional(Type.Record(Type.String(), Type.String())),
+    idempotencyHeader: Type.Optional(
+      Type.String({
+        description: "The header that carries the delivery's idempotency key, where the service takes one.",
+      }),
+    ),
+  },
+  'One request.',
+);
+
+export const Paging = Type.Union(
+  [
+    closed({ kind: Type.Literal('cursor'), next: JsonPath }, 'The path has {cursor}; the answer names the next one.'),
+    closed(
+      {
+        kind: Type.Literal('page number'),
+        first: Type.Optional(Type.Integer({ minimum: 0, maximum: 1 })),
+        pages: Type.Optional(JsonPath),
+      },
+      'The path has {page}; the answer may say how many there are.',
+    ),
+    closed(
+      { kind: Type.Literal('offset'), size: Type.Integer({ minimum: 1 }), total: Type.Optional(JsonPath) },
+      'The path has {offset} and may have {limit}.',
+    ),
+    closed({ kind: Type.Literal('link') }, 'The answer has a Link header (RFC 8288) with rel="next".'),
+  ],
+  { description: 'How a list goes on; absent when it comes whole.' },
+);
+
+export type RequestTemplate = Static<typeof RequestTemplate>;
+export type Paging = Static<typeof Paging>;

@@ -1,0 +1,35 @@
+import type { Profile } from '../../contract/profile/index.ts';
+import type { HeldPerson } from '../../core/delivery/index.ts';
+import type { SentValue } from '../../core/mapping/index.ts';
+import type { PersonChange } from './connector.ts';
+
+/** What the templates of a profile can name when somebody is written. */
+export function writtenValues(
+  profile: Profile,
+  change: PersonChange,
+  before: HeldPerson | null,
+): Record<string, unknown> {
+  const { list, group, proof, fields, otherFields, ...rest } = change;
+  return {
+    ...rest,
+    id: before?.id,
+    fields: inItsWords(profile, fields),
+    otherFields: inItsWords(profile, otherFields),
+    list: list === '' ? undefined : list,
+    group: group === '' ? undefined : group,
+    lists: list === '' ? [] : [list],
+    groups: group === '' ? [] : [group],
+    proof: proof ?? undefined,
+  };
+}
+
+/** Values as the service stores them: its own words for yes and no, or everything as text. */
+function inItsWords({ values }: Profile, fields: Record<string, SentValue>): Record<string, unknown> {
+  const { flags, asText } = values ?? {};
+  return Object.fromEntries(
+    Object.entries(fields).map(([key, value]) => {
+      const own = typeof value === 'boolean' && flags ? (value ? flags.yes : flags.no) : value;
+      return [key, asText ? String(own) : own];
+    }),
+  );
+}

@@ -1,0 +1,140 @@
+import { compareReadBack, type Fault, type HeldPerson, type ReadBackRow } from '../../core/delivery/index.ts';
+import type { Catalogue, Intent } from '../../core/plan/index.ts';
+import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
+import type { DeliveryRecord } from '../store/deliveries.ts';
+
+/** How a try ended. */
+export type Ending =
+  | { kind: 'delivered'; rows: ReadBackRow[]; outcome: string }
+  | {
+      kind: 'failed';
+      fault: Fault;
+      rows?: ReadBackRow[];
+      /** Whether something may have been added there all the same, which the next try has to look for. */
+      mayBeThere?: boolean;
+    };
+
+export interface Circumstances {
+  /** Whether an earlier try may have been applied, so that we look first. */
+  unclear: boolean;
+  /** Notes that sending begins; false when the delivery is not ours any more. */
+  begin: () => Promise<boolean>;
+}
+
+/** Makes one try for one person: looks where that is needed, writes, puts into places, reads back and compares. */
+export async function carryOut(
+  connector: Connector,
+  delivery: DeliveryRecord,
+  catalogue: Catalogue,
+  proof: PersonChange['proof'],
+  { unclear, begin }: Circumstances,
+): Promise<Ending> {
+  const { intent } = delivery;
+  const wanted = wantedOf(intent);
+  // Every delivery adds a record, either because the service does nothing else or because the route says so.
+  const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
+  const canLook = connector.canFind && (!adds || wanted.emailField !== '');
+  const mayBeThere = adds && delivery.begunAt !== null;
+  let before: HeldPerson | null = null;
+  if (mayBeThere && !canLook) return failed({ cause: 'unclear', said: '', waitMs: null });
+  const looksFirst = adds ? mayBeThere : unclear || connector.findsFirst;
+  if (connector.canFind && (looksFirst || intent.duplicates === 'fill gaps' || intent.duplicates === 'leave alone')) {
+    const found = await connector.find(wanted);
+    if (!found.ok) return failed(found.fault, mayBeThere);
+    before = found.value;
+    if (before && intent.duplicates === 'leave alone')
+      return delivered(compareReadBack(intent, catalogue, before, before), 'left alone: was there already');
+    if (before && !adds && unclear) {
+      const rows = compareReadBack(intent, catalogue, before, null);
+      if (rows.every(({ same }) => same)) return delivered(rows, 'delivered by an earlier try');
+    }
+  }
+  const ours = before && mayBeThere && isOfThisDelivery(before, delivery, catalogue) ? before : null;
+  const known = adds ? ours : before;
+  const change = changeFor(intent, wanted, catalogue, adds ? null : before, proof);
+  let held = known;
+  if (!ours) {
+    if (adds && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
+    const written = await connector.write(change, adds ? null : before, delivery.id);
+    if (!written.ok) return notWritten(written.fault, { adds, canLook });
+    held = written.value;
+  }
+  const placed = await connector.place(change, held);
+  if (!placed.ok) return failed(placed.fault, adds);
+  if (!canLook) return delivered([], 'accepted there; it cannot be read back');
+  const after = await connector.find(wanted);
+  if (!after.ok) return failed(after.fault, adds);
+  const rows = compareReadBack(intent, catalogue, after.value, adds ? null : before);
+  return compared(rows, ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered', adds);
+}
+
+/** How a try ends by what reading back showed. */
+export function compared(rows: ReadBackRow[], outcome: string, mayBeThere = false): Ending {
+  const different = rows.filter(({ same }) => !same).map(({ what }) => what);
+  if (different.length === 0) return delivered(rows, outcome);
+  return {
+    kind: 'failed',
+    rows,
+    mayBeThere,
+    fault: { cause: 'differs after sending', said: `Different there: ${different.join(', ')}.`, waitMs: null },
+  };
+}
+
+export const failed = (fault: Fault, mayBeThere = false): Ending => ({ kind: 'failed', fault, mayBeThere });
+export const delivered = (rows: ReadBackRow[], outcome: string): Ending => ({ kind: 'delivered', rows, outcome });
+
+/**
+ * A write that was answered by a refusal added nothing. Of any other it is not known: the next try looks, or, where that
+ * cannot be done and the service did not say that it failed, a person has to.
+ */
+function notWritten(fault: Fault, { adds, canLook }: { adds: boolean; canLook: boolean }): Ending {
+  const isUnknown = fault.cause === 'time-out' || fault.cause === 'answer unreadable';
+  if (!adds) return failed(fault);
+  if (!canLook) return failed(isUnknown ? { ...fault, cause: 'unclear' } : fault, isUnknown);
+  return failed(fault, isUnknown || fault.cause === 'unavailable');
+}
+
+/** Clocks may differ by this much. */
+const CLOCKS_MS = 60_000;
+
+/** Where every delivery adds a record, the newest is ours when it has what was meant and was made since we began. */
+function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord, catalogue: Catalogue): boolean {
+  if (held.madeAt !== null && held.madeAt < (begunAt ?? 0) - CLOCKS_MS) return false;
+  const fieldsOnly = { ...intent, list: '', group: '', tags: [] };
+  return compareReadBack(fieldsOnly, catalogue, held, null).every(({ same }) => same);
+}
+
+/** How the person is looked for: by the address, in the field that it is mapped to. */
+export function wantedOf({ email, kind, fields }: Intent): Wanted {
+  const [emailField = ''] =
+    Object.entries(fields).find(([, value]) => typeof value === 'string' && value.toLowerCase() === email) ?? [];
+  return { email, kind, emailField };
+}
+
+/** What is written: all of the intent, or under "fill gaps" only what is empty there. */
+export function changeFor(
+  intent: Intent,
+  wanted: Wanted,
+  catalogue: Catalogue,
+  before: HeldPerson | null,
+  proof: PersonChange['proof'],
+): PersonChange {
+  const { list, group, tags, leaves, tagsOff } = intent;
+  const addresses = new Set(catalogue.fields.filter(({ type }) => type === 'email').map(({ key }) => key));
+  const gaps = intent.duplicates === 'fill gaps' && before !== null;
+  const fields = Object.entries(intent.fields).filter(([key]) => {
+    const held = before?.fields[key];
+    return !gaps || held === undefined || held === null || held === '';
+  });
+  return {
+    ...wanted,
+    list,
+    group,
+    tags,
+    leaves,
+    tagsOff,
+    fields: Object.fromEntries(fields),
+    otherFields: Object.fromEntries(fields.filter(([key]) => !addresses.has(key))),
+    proof,
+  };
+}

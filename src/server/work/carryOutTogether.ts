@@ -1,0 +1,84 @@
+import type { ExchangeView } from '../../contract/activity.ts';
+import { compareReadBack } from '../../core/delivery/index.ts';
+import type { Catalogue } from '../../core/plan/index.ts';
+import type { Connector } from '../connectors/connector.ts';
+import type { DeliveryRecord } from '../store/deliveries.ts';
+import type { Proof } from '../store/people.ts';
+import { changeFor, compared, failed, wantedOf, type Ending } from './carryOut.ts';
+
+interface Try {
+  job: { delivery: DeliveryRecord; proof: Proof | null };
+  exchanges: ExchangeView[];
+}
+
+/**
+ * Makes one try for several people by one request. Each has an outcome of their own: one that is refused holds up none of
+ * the others.
+ * @returns how each ended, in their order
+ */
+export async function carryOutTogether(
+  connect: (record: ExchangeView[]) => Connector,
+  tries: Try[],
+  catalogue: Catalogue,
+): Promise<Ending[]> {
+  const connector = connect([]);
+  const { together } = connector;
+  if (!together) throw new Error('this service takes people one by one');
+  const people = tries.map(({ job: { delivery, proof }, exchanges }) => {
+    const wanted = wantedOf(delivery.intent);
+    const change = changeFor(delivery.intent, wanted, catalogue, null, proof);
+    return { delivery, wanted, change, exchanges };
+  });
+  const written = await together.write(
+    people.map(({ delivery, change }) => ({ change, idempotencyKey: delivery.id })),
+    people.map(({ exchanges }) => exchanges),
+  );
+  const endings = new Map<DeliveryRecord, Ending>();
+  const arrived: typeof people = [];
+  for (const [index, person] of people.entries()) {
+    const reply = written[index];
+    if (!reply?.ok) {
+      endings.set(person.delivery, failed(reply?.fault ?? NO_RESULT));
+      continue;
+    }
+    const placed = await connect(person.exchanges).place(person.change, reply.value);
+    if (placed.ok) arrived.push(person);
+    else endings.set(person.delivery, failed(placed.fault));
+  }
+  const found = await readBack(connect, arrived);
+  for (const { delivery } of arrived) {
+    const reply = found.get(delivery.intent.email) ?? { ok: true, value: null };
+    endings.set(
+      delivery,
+      reply.ok
+        ? compared(compareReadBack(delivery.intent, catalogue, reply.value, null), 'delivered')
+        : failed(reply.fault),
+    );
+  }
+  return tries.map(({ job }) => endings.get(job.delivery) ?? failed(NO_RESULT));
+}
+
+const NO_RESULT = { cause: 'answer unreadable' as const, said: 'It says nothing about this person.', waitMs: null };
+
+type FoundReply = Awaited<ReturnType<Connector['find']>>;
+
+/** Asks for all by one request where the service can be asked so, else for one after the other. */
+async function readBack(
+  connect: (record: ExchangeView[]) => Connector,
+  people: { delivery: DeliveryRecord; wanted: ReturnType<typeof wantedOf>; exchanges: ExchangeView[] }[],
+): Promise<Map<string, FoundReply>> {
+  const { together } = connect([]);
+  const byEmail = new Map<string, FoundReply>();
+  if (people.length === 0) return byEmail;
+  if (!together?.find) {
+    for (const { wanted, exchanges } of people) byEmail.set(wanted.email, await connect(exchanges).find(wanted));
+    return byEmail;
+  }
+  const reply = await together.find(
+    people.map(({ wanted }) => wanted.email),
+    people.map(({ exchanges }) => exchanges),
+  );
+  for (const { wanted } of people)
+    byEmail.set(wanted.email, reply.ok ? { ok: true, value: reply.value.get(wanted.email) ?? null } : reply);
+  return byEmail;
+}

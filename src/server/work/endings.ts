@@ -1,0 +1,140 @@
+import type { ExchangeView } from '../../contract/activity.ts';
+import type { VerifyResult } from '../../contract/connection.ts';
+import { nextAttempt, transition, type DeliveryEvent, type Fault } from '../../core/delivery/index.ts';
+import { refuse } from '../connecting/checking.ts';
+import type { Context } from '../context.ts';
+import { inTransaction } from '../store/database.ts';
+import { endTries, type DeliveryRecord, type TryEnd } from '../store/deliveries.ts';
+import type { Ending } from './carryOut.ts';
+
+/** A try that is over, and not stored yet. */
+export interface Ended {
+  delivery: DeliveryRecord;
+  ending: Ending;
+  startedAt: number;
+  exchanges: ExchangeView[];
+}
+
+/** How many endings are stored by one transaction at most. */
+const MOST = 100;
+
+interface Waiting {
+  ended: Ended;
+  resolve: () => void;
+  reject: (error: unknown) => void;
+}
+
+/**
+ * Stores how tries ended. While one transaction is under way, those that end meanwhile gather, and are stored together by
+ * the next: one alone waits for nothing, and many cost little more than one.
+ */
+export class Endings {
+  readonly #context: Context;
+  readonly #owner: string;
+  #waiting: Waiting[] = [];
+  #isStoring = false;
+
+  constructor(context: Context, owner: string) {
+    this.#context = context;
+    this.#owner = owner;
+  }
+
+  /** Resolves once it is stored, or another worker turned out to have taken the delivery over. */
+  store(ended: Ended): Promise<void> {
+    return new Promise((resolve, reject) => {
+      this.#waiting.push({ ended, resolve, reject });
+      if (!this.#isStoring) void this.#storeWaiting();
+    });
+  }
+
+  async #storeWaiting(): Promise<void> {
+    this.#isStoring = true;
+    while (this.#waiting.length > 0) {
+      // Those of one bundle end in the same moment.
+      await new Promise((resolve) => setImmediate(resolve));
+      const group = this.#waiting.splice(0, MOST);
+      try {
+        await storeEndings(
+          this.#context,
+          group.map(({ ended }) => ended),
+          this.#owner,
+        );
+        for (const { resolve } of group) resolve();
+      } catch (error) {
+        for (const { reject } of group) reject(error);
+      }
+    }
+    this.#isStoring = false;
+  }
+}
+
+function storeEndings(context: Context, group: Ended[], owner: string): Promise<void> {
+  const now = context.now();
+  const ends = group.map((ended) => conclude(ended, now));
+  return inTransaction(context.store, async (db) => {
+    const ours = await endTries(db, ends, owner);
+    const refused = new Map<string, Fault>();
+    for (const { delivery, ending } of group) {
+      if (ours.has(delivery.id) && ending.kind === 'failed' && ending.fault.cause === 'credentials refused')
+        refused.set(delivery.connectionId, ending.fault);
+    }
+    for (const [connectionId, fault] of refused) await refuse(context, db, connectionId, refusal(fault, now));
+  });
+}
+
+const refusal = ({ said }: Fault, now: number): VerifyResult => ({
+  ok: false,
+  about: 'service',
+  refused: true,
+  problem: `The service does not take our credentials any more${said === '' ? '.' : ` ("${said}").`}`,
+  nextStep: 'Replace them, or switch them on again there. It is asked every minute; what is held goes on by itself.',
+  at: new Date(now).toISOString(),
+});
+
+const OUTCOMES = { retry: 'failed, tried again later', hold: 'failed, held', drop: 'failed, dropped' };
+
+/** What becomes of a delivery after a try. */
+function conclude({ delivery, ending, startedAt, exchanges }: Ended, now: number): TryEnd {
+  const attempt = { startedAt, exchanges };
+  if (ending.kind === 'delivered') {
+    return {
+      id: delivery.id,
+      end: {
+        state: after(delivery, 'delivered'),
+        cause: null,
+        causeDetail: '',
+        dueAt: now,
+        readBack: ending.rows,
+        endedAt: now,
+        begunAt: null,
+      },
+      attempt: { ...attempt, outcome: ending.outcome, cause: null, said: '' },
+    };
+  }
+  const { fault, rows } = ending;
+  const next = nextAttempt(delivery.tries, fault, now, Math.random());
+  const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : next.kind === 'drop' ? 'given up' : 'stopped';
+  return {
+    id: delivery.id,
+    end: {
+      state: after(delivery, event),
+      cause: fault.cause,
+      causeDetail: fault.said,
+      dueAt: next.kind === 'retry' ? next.at : now,
+      readBack: rows ?? delivery.readBack,
+      endedAt: next.kind === 'retry' ? null : now,
+      begunAt: ending.mayBeThere ? (delivery.begunAt ?? startedAt) : null,
+    },
+    attempt: {
+      ...attempt,
+      outcome: OUTCOMES[next.kind],
+      cause: fault.cause,
+      said: fault.said,
+    },
+  };
+}
+
+/** The state after an event that applies to a delivery being sent. */
+function after(delivery: DeliveryRecord, event: DeliveryEvent) {
+  return transition(delivery.state, event) ?? delivery.state;
+}

@@ -1,0 +1,36 @@
+import type { Context, MiddlewareHandler } from 'hono';
+import type { TernPostState } from './state.ts';
+
+/** A problem document (RFC 9457). */
+export const problem = (
+  c: Context,
+  status: 400 | 401 | 403 | 404 | 409 | 422,
+  type: string,
+  title: string,
+  more: object = {},
+) =>
+  c.newResponse(
+    JSON.stringify({ type: `https://tern-post.example/problems/${type}`, title, status, ...more }),
+    status,
+    {
+      'content-type': 'application/problem+json',
+    },
+  );
+
+/** The key of a request: in its own header, or as a bearer token (RFC 6750), or as the parameter `tern_key`. */
+export const keyIn = (c: Context): string | undefined =>
+  c.req.header('x-tern-key') ??
+  /^Bearer (.+)$/i.exec(c.req.header('authorization') ?? '')?.[1] ??
+  c.req.query('tern_key');
+
+/** Lets only requests through whose key is good and has the permission; '' for any good key. */
+export const needsKey =
+  (state: () => TernPostState, permission: string): MiddlewareHandler =>
+  async (c, next) => {
+    const given = keyIn(c);
+    const key = state().keys.find((candidate) => candidate.key === given);
+    if (!key || key.revoked) return problem(c, 401, 'unknown-key', 'This key is not known.');
+    if (permission !== '' && !key.permissions.includes(permission))
+      return problem(c, 403, 'not-permitted', `The key lacks ${permission}.`);
+    return next();
+  };
