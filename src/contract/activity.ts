@@ -1,8 +1,15 @@
 import { IsIn, IsOptional, IsString, Length, MaxLength, ValidateIf } from 'class-validator';
 import type { ConsentEventKind, ConsentState } from '../core/consent/index.ts';
-import { CAUSE_NAMES, type Cause, type DeliveryState, type ReadBackRow } from '../core/delivery/index.ts';
+import {
+  CAUSE_NAMES,
+  type Cause,
+  type DeliveryState,
+  type ReadBackRow,
+  type Standing,
+} from '../core/delivery/index.ts';
 import type { Suspicion } from '../core/intake/index.ts';
 import type { Plan } from '../core/plan/index.ts';
+import type { EventMeaning } from './profile/index.ts';
 import type { FieldValue, FieldValues, SourceField } from '../core/values/index.ts';
 
 export class DropInput {
@@ -201,7 +208,77 @@ export interface PersonRow {
   consent: { purpose: string; state: ConsentState }[];
 }
 
+/** What another system told us about a person. */
+export interface NoticeView {
+  connectionId: string;
+  connectionName: string;
+  /** The system's own word. */
+  kind: string;
+  meaning: EventMeaning | null;
+  at: string;
+  /** Whom it is about; null when we do not know them. */
+  contactId: string | null;
+}
+
+/** How another system holds a person, asked this moment. */
+export interface PlaceView {
+  connectionId: string;
+  connectionName: string;
+  /** The kind of record; '' where there is but one. */
+  kind: string;
+  kindName: string;
+  /** Why it could not be asked; null when it was. */
+  problem: string | null;
+  /** null when nobody of that address is there. */
+  held: {
+    /** Its own word for how the person stands, and what that means. */
+    state: string;
+    standing: Standing | null;
+    lists: { id: string; name: string }[];
+    groups: { id: string; name: string; list: string }[];
+    tags: string[];
+    fields: { label: string; value: string }[];
+  } | null;
+  /** What can be changed there from here. */
+  can: { leaveLists: boolean; leaveGroups: boolean; untag: boolean; standings: Standing[] };
+}
+
+/** "put back" undoes the first two. */
+export const PLACE_ACTS = ['take out', 'take tag off', 'put back', 'unsubscribe', 'subscribe'] as const;
+
+/** One change of how another system holds a person. */
+export class PlaceActInput {
+  @IsIn(PLACE_ACTS)
+  act!: (typeof PLACE_ACTS)[number];
+
+  @IsString()
+  @Length(1, 36)
+  connectionId!: string;
+
+  @IsString()
+  @MaxLength(120)
+  kind: string = '';
+
+  @IsString()
+  @MaxLength(120)
+  list: string = '';
+
+  @IsString()
+  @MaxLength(120)
+  group: string = '';
+
+  @IsString()
+  @MaxLength(120)
+  tag: string = '';
+
+  @ValidateIf(({ act }: PlaceActInput) => act === 'unsubscribe')
+  @IsString()
+  @Length(3, 300, { message: 'Say how the person asked for it; it is kept as evidence.' })
+  reason: string = '';
+}
+
 export interface PersonView extends PersonRow {
+  notices: NoticeView[];
   keys: { kind: string; value: string }[];
   values: { name: string; value: FieldValue; setAt: string; submissionId: string }[];
   events: ConsentEventView[];

@@ -94,6 +94,8 @@ export interface ConnectionView {
   waiting: number;
   held: number;
   hours: DotLineData;
+  /** Whether the service tells us what happens there: null when it cannot. */
+  notices: { on: boolean; since: string | null; provenAt: string | null } | null;
 }
 
 /** A kind of service that can be connected, as the list of them shows it. */

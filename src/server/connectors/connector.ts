@@ -33,6 +33,13 @@ export interface Making {
   kind: string;
 }
 
+/** An address of ours, as the other system registered it. */
+export interface Registered {
+  remoteId: string;
+  /** What it signs with. */
+  secret: string;
+}
+
 /** How several people are written by one request, each with an outcome of their own. */
 export interface Together {
   /** How many one request takes at most. */
@@ -77,6 +84,9 @@ export interface Connector {
   setStanding(wanted: Wanted, held: HeldPerson, to: Standing, proof: PersonChange['proof']): Promise<Reply<null>>;
   /** Several people by one request; null when the service does not take them together. */
   together: Together | null;
+  /** Registers an address of ours that is told what happens there. @param secret what it is to sign with, if we may choose */
+  register(address: string, secret: string): Promise<Reply<Registered>>;
+  unregister(remoteId: string): Promise<Reply<null>>;
   make(making: Making): Promise<Reply<string>>;
   /** Deletes a record; for cleaning up after a trial. */
   remove(wanted: Wanted, held: HeldPerson): Promise<Reply<null>>;

@@ -19,7 +19,7 @@ const CANNOT: Reply<never> = {
 /** Speaks to a service as its profile says. */
 export function createConnector(send: Send, access: Access, now: () => number, record: ExchangeView[] = []): Connector {
   const { profile } = access;
-  const { find, write, place, make, remove, subscription } = profile;
+  const { find, write, place, make, remove, subscription, webhooks } = profile;
   const line: Line = { send, access, now, record };
 
   const connector: Connector = {
@@ -53,6 +53,20 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       const template = standingRequest(to);
       if (!template) return CANNOT;
       const reply = await call(line, template, { ...wanted, id: held.id, proof: proof ?? undefined });
+      return reply.ok ? { ok: true, value: null } : reply;
+    },
+
+    async register(address, secret) {
+      if (!webhooks) return CANNOT;
+      const { request, id, secret: theirs } = webhooks.register;
+      const reply = await call(line, request, { address, secret });
+      if (!reply.ok) return reply;
+      return { ok: true, value: { remoteId: textAt(reply.value, id), secret: textAt(reply.value, theirs) || secret } };
+    },
+
+    async unregister(remoteId) {
+      if (!webhooks?.remove) return CANNOT;
+      const reply = await call(line, webhooks.remove, { id: remoteId });
       return reply.ok ? { ok: true, value: null } : reply;
     },
 

@@ -18,6 +18,7 @@ import { createMetrics } from './metrics.ts';
 import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
 import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
+import { noticeRoutes } from './public/notices.ts';
 import { SAFE_HEADERS } from './safeHeaders.ts';
 import { bearerOf, requireScope } from './tokenAccess.ts';
 
@@ -56,6 +57,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   });
 
   app.route('/confirm', confirmRoutes(context));
+  app.route('/notices', noticeRoutes(context));
 
   const api = new Hono<Session>();
   api.use(

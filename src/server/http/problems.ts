@@ -4,7 +4,7 @@ import { check, type PartIssue } from '../../contract/checks.ts';
 
 /** Something a request asked for that cannot be; becomes a problem document (RFC 9457). */
 export class Problem extends Error {
-  readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 500;
+  readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 500 | 503;
   readonly slug: string;
   readonly issues: PartIssue[];
   readonly headers: Record<string, string>;

@@ -16,7 +16,7 @@ export interface DeliveryRecord extends Omit<
   readBack: ReadBackRow[] | null;
 }
 
-export interface NewDelivery extends Pick<
+export type NewDelivery = Pick<
   DeliveryRecord,
   | 'id'
   | 'submissionId'
@@ -31,7 +31,7 @@ export interface NewDelivery extends Pick<
   | 'state'
   | 'cause'
   | 'causeDetail'
-> {}
+>;
 
 export async function addDeliveries(db: Db, planned: NewDelivery[], now: number): Promise<void> {
   await insertRows(
@@ -66,6 +66,22 @@ export async function heldDeliveries(
     .orderBy(asc(deliveries.id))
     .limit(limit);
   return rows as DeliveryRecord[];
+}
+
+/** What was last meant for a person at each connection and kind of record there. */
+export async function newestIntents(db: Db, contactId: string): Promise<{ connectionId: string; intent: Intent }[]> {
+  const rows = await db
+    .select({ connectionId: deliveries.connectionId, intent: deliveries.intent })
+    .from(deliveries)
+    .where(eq(deliveries.contactId, contactId))
+    .orderBy(asc(deliveries.sequence));
+  const newest = new Map(
+    rows.map(({ connectionId, intent }) => {
+      const meant = intent as Intent;
+      return [`${connectionId} ${meant.kind}`, { connectionId, intent: meant }];
+    }),
+  );
+  return [...newest.values()];
 }
 
 export async function findDeliveries(db: Db, ids: string[]): Promise<DeliveryRecord[]> {

@@ -94,6 +94,42 @@ export const connectionHealth = mysqlTable('connection_health', {
   lastSaid: varchar('last_said', { length: 600 }),
 });
 
+/** Addresses that other systems tell what happens there; each is registered at its system. */
+export const noticeAddresses = mysqlTable('notice_addresses', {
+  connectionId: id('connection_id').primaryKey(),
+  tokenHash: hash('token_hash').notNull().unique(),
+  /** Its id there; null while it is being registered. */
+  remoteId: varchar('remote_id', { length: 120 }),
+  /** What the system signs with, encrypted; null while it is being registered. */
+  secret: varchar('secret', { length: 500 }),
+  createdAt: time('created_at').notNull(),
+  /** When the first notice came that was signed rightly. */
+  provenAt: time('proven_at'),
+});
+
+/** What other systems told us. Each once, however often they said it. */
+export const notices = mysqlTable(
+  'notices',
+  {
+    id: id('id').primaryKey(),
+    connectionId: id('connection_id').notNull(),
+    /** Its id there, hashed. */
+    remoteId: hash('remote_id').notNull(),
+    /** The system's own word. */
+    kind: varchar('kind', { length: 60 }).notNull(),
+    /** What it means here; null when it means nothing. */
+    meaning: varchar('meaning', { length: 20 }),
+    /** Whom it is about; null when we do not know them. */
+    contactId: id('contact_id'),
+    at: time('at').notNull(),
+    receivedAt: time('received_at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('notices_once').on(table.connectionId, table.remoteId),
+    index('notices_contact').on(table.contactId),
+  ],
+);
+
 /** Connector profiles that operators made. */
 export const profiles = mysqlTable('profiles', {
   id: varchar('id', { length: 60 }).primaryKey(),

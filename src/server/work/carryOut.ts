@@ -1,6 +1,7 @@
 import { compareReadBack, type Fault, type HeldPerson, type ReadBackRow } from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
+import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 
 /** How a try ended. */
@@ -102,13 +103,6 @@ function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord,
   if (held.madeAt !== null && held.madeAt < (begunAt ?? 0) - CLOCKS_MS) return false;
   const fieldsOnly = { ...intent, list: '', group: '', tags: [] };
   return compareReadBack(fieldsOnly, catalogue, held, null).every(({ same }) => same);
-}
-
-/** How the person is looked for: by the address, in the field that it is mapped to. */
-export function wantedOf({ email, kind, fields }: Intent): Wanted {
-  const [emailField = ''] =
-    Object.entries(fields).find(([, value]) => typeof value === 'string' && value.toLowerCase() === email) ?? [];
-  return { email, kind, emailField };
 }
 
 /** What is written: all of the intent, or under "fill gaps" only what is empty there. */

@@ -2,9 +2,10 @@ import type { ExchangeView } from '../../contract/activity.ts';
 import { compareReadBack } from '../../core/delivery/index.ts';
 import type { Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';
+import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import type { Proof } from '../store/people.ts';
-import { changeFor, compared, failed, wantedOf, type Ending } from './carryOut.ts';
+import { changeFor, compared, failed, type Ending } from './carryOut.ts';
 
 interface Try {
   job: { delivery: DeliveryRecord; proof: Proof | null };

@@ -133,11 +133,11 @@ async function tryWith(
   const connect = (record: ExchangeView[]): Connector => connectorFor(partsFor(context, access, record));
   if (tries.length > 1) return carryOutTogether(connect, tries, catalogue);
   return Promise.all(
-    tries.map(({ job, exchanges }) => {
+    tries.map(async ({ job, exchanges }) => {
       const unsendable = missingHere(job);
       if (unsendable) return failed(unsendable);
       const begin = () => markBegun(context.store.db, job.delivery.id, owner, context.now());
-      return carryOut(connect(exchanges), job.delivery, catalogue, job.proof, { unclear: isUnclear(job), begin });
+      return await carryOut(connect(exchanges), job.delivery, catalogue, job.proof, { unclear: isUnclear(job), begin });
     }),
   );
 }

@@ -1,6 +1,14 @@
 import type { Context, MiddlewareHandler } from 'hono';
 import type { TernPostState } from './state.ts';
 
+/** The members of a problem document (RFC 9457). */
+export const problemParts = (status: number, type: string, title: string, more: object = {}) => ({
+  type: `https://tern-post.example/problems/${type}`,
+  title,
+  status,
+  ...more,
+});
+
 /** A problem document (RFC 9457). */
 export const problem = (
   c: Context,
@@ -9,13 +17,9 @@ export const problem = (
   title: string,
   more: object = {},
 ) =>
-  c.newResponse(
-    JSON.stringify({ type: `https://tern-post.example/problems/${type}`, title, status, ...more }),
-    status,
-    {
-      'content-type': 'application/problem+json',
-    },
-  );
+  c.newResponse(JSON.stringify(problemParts(status, type, title, more)), status, {
+    'content-type': 'application/problem+json',
+  });
 
 /** The key of a request: in its own header, or as a bearer token (RFC 6750), or as the parameter `tern_key`. */
 export const keyIn = (c: Context): string | undefined =>

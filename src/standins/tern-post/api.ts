@@ -1,5 +1,5 @@
 import { Hono, type Context } from 'hono';
-import { keyIn, needsKey, problem } from './answers.ts';
+import { keyIn, needsKey, problem, problemParts } from './answers.ts';
 import { hooksApi, type Hooks } from './hooks.ts';
 import { membershipApi } from './membership.ts';
 import { apply, check, find, type MemberChange, type Wrong } from './rules.ts';
@@ -80,9 +80,9 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
     if (members.length > MOST) return problem(c, 422, 'too-many', `At most ${MOST} members at once.`);
     const results = members.map(({ key, ...change }) => {
       const { status, body } = put(change, key);
-      return status < 300
-        ? { email: change.email, status, ...body }
-        : { email: change.email, ...(body as Wrong), ...(body as Wrong).more };
+      if (status < 300) return { email: change.email, status, ...body };
+      const { type, title, more } = body as Wrong;
+      return { email: change.email, ...problemParts(status, type, title, more) };
     });
     return c.json({ results });
   });

@@ -12,7 +12,11 @@ import type { TernPostState } from './state.ts';
 export function ternPostApp(inside: Inside<TernPostState>): Hono {
   const faults = new Faults();
   // A state that was kept before there were hooks has none.
-  const state = () => Object.assign(inside.state, { hooks: inside.state.hooks ?? [] });
+  const state = () => {
+    const kept: Partial<TernPostState> = inside.state;
+    inside.state.hooks = kept.hooks ?? [];
+    return inside.state;
+  };
   const hooks = new Hooks(state);
   const app = new Hono();
   app.route('/', faults.routes());

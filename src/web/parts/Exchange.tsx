@@ -3,10 +3,25 @@ import { ExactTime } from './Time.tsx';
 
 /** One request and its answer, as they went over the wire; what is secret is masked by the server. */
 export function Exchange({ exchange }: { exchange: ExchangeView }) {
-  const { method, url, status, milliseconds, requestHeaders, requestBody, responseHeaders, responseBody, at } =
-    exchange;
+  const {
+    method,
+    url,
+    status,
+    milliseconds,
+    requestHeaders,
+    requestBody,
+    responseHeaders,
+    responseBody,
+    at,
+    together,
+  } = exchange;
   return (
     <div className="grid gap-2 lg:grid-cols-2">
+      {together !== undefined && together > 1 && (
+        <p className="text-quiet text-sm lg:col-span-2">
+          One request for {together} people. This is the part about this person.
+        </p>
+      )}
       <Message title={`${method} ${url}`} aside={<ExactTime at={at} />} headers={requestHeaders} body={requestBody} />
       <Message
         title={status === null ? 'No answer' : `Answer ${status}`}

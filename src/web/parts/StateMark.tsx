@@ -47,6 +47,11 @@ const MARKS: Record<string, Mark> = {
   refused: { icon: Ban, tone: 'text-error' },
   withdrawn: { icon: Ban, tone: 'text-error' },
   expired: { icon: Hourglass, tone: 'text-quiet' },
+  // how another system holds somebody
+  subscribed: { icon: CheckCheck, tone: 'text-success' },
+  unconfirmed: { icon: MailQuestionMark, tone: 'text-secondary' },
+  unsubscribed: { icon: Ban, tone: 'text-error' },
+  suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
   // connections
   connected: { icon: Plug, tone: 'text-success' },
   'not working': { icon: TriangleAlert, tone: 'text-error' },

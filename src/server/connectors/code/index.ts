@@ -52,6 +52,8 @@ export function createCodeConnector(parts: CodeParts): Connector {
       const { fault } = await add(data, key);
       return fault ? { ok: false, fault } : { ok: true, value: null };
     },
+    register: () => Promise.resolve(cannot),
+    unregister: () => Promise.resolve(cannot),
     together: null,
     standings: [],
     setStanding: () => Promise.resolve(cannot),

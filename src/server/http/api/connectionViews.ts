@@ -6,11 +6,13 @@ import { abilitiesOf } from '../../connectors/catalogue.ts';
 import { redactUrl } from '../../connectors/http.ts';
 import { isGrantedByPerson } from '../../connecting/adding.ts';
 import { returnUrl } from '../../connecting/granting.ts';
+import { tellsNotices } from '../../connecting/notices.ts';
 import { readTokens } from '../../connecting/open.ts';
 import { profileFor } from '../../connecting/profiles.ts';
 import type { Context } from '../../context.ts';
 import type { ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
+import { listNoticeAddresses, type NoticeAddress } from '../../store/notices.ts';
 import { readHealths } from '../../store/health.ts';
 import { listRoutes, type RouteRecord } from '../../store/routes.ts';
 
@@ -24,6 +26,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
   const hours = await readDotLines(store.db, 'connection', now());
   const standing = await readStanding(store.db, 'connection');
   const healths = await readHealths(store.db);
+  const addresses = await listNoticeAddresses(store.db);
   return records.map((record) => {
     const { id, name, state, verify, catalogue, hints } = record;
     const profile = profileFor(record);
@@ -68,9 +71,16 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       waiting: standing.get(id)?.waiting ?? 0,
       held: standing.get(id)?.held ?? 0,
       hours: hours(id),
+      notices: tellsNotices(profile) ? noticesView(addresses.get(id)) : null,
     };
   });
 }
+
+const noticesView = (address: NoticeAddress | undefined) => ({
+  on: address !== undefined,
+  since: iso(address?.createdAt),
+  provenAt: iso(address?.provenAt),
+});
 
 const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'] => [
   ...(live?.targets ?? []),
@@ -81,16 +91,16 @@ const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'] => [
 function isTouched(route: RouteRecord, connectionId: string, { what, id, level }: CatalogueDifference): boolean {
   return targetsOf(route)
     .filter((target) => target.connectionId === connectionId)
-    .some(({ list, group, tags, tagRules, kind, lines }) => {
+    .some(({ list, group, tags, tagRules, leaves, tagsOff, kind, lines }) => {
       switch (what) {
         case 'list':
-          return list === id;
+          return list === id || leaves.some((place) => place.list === id);
         case 'group':
-          return group === id;
+          return group === id || leaves.some((place) => place.group === id);
         case 'kind':
           return kind === id;
         case 'tag':
-          return tags.includes(id) || tagRules.some(({ tag }) => tag === id);
+          return tags.includes(id) || tagsOff.includes(id) || tagRules.some(({ tag }) => tag === id);
         case 'field': {
           const [fieldKind, key] = split(id);
           return fieldKind === kind && (level === 'warning' || lines.some(({ to }) => to === key));
@@ -131,6 +141,7 @@ function cannotOf(profile: Profile): string[] {
     ...(can.tags ? [] : ['no tags']),
     ...(profile.values?.asText ? ['takes text only'] : []),
     ...(can.duplicates.includes('update') ? [] : ['adds, and never changes what is there']),
+    ...(can.leavesLists || !can.lists ? [] : [`takes nobody out of a ${can.calls.list}`]),
     ...(can.readBack ? [] : ['cannot be asked what arrived']),
   ];
 }

@@ -13,6 +13,7 @@ import type { Credentials } from '../../connectors/access.ts';
 import { hintsOf, isGrantedByPerson, saveConnection, verifyEntered } from '../../connecting/adding.ts';
 import { checkConnection } from '../../connecting/checking.ts';
 import { beginGrant, endGrant } from '../../connecting/granting.ts';
+import { startNotices, stopNotices, tellsNotices } from '../../connecting/notices.ts';
 import { connectorFor, openAccess, openCredentials, partsFor } from '../../connecting/open.ts';
 import { allProfiles, findProfile, profileFor } from '../../connecting/profiles.ts';
 import type { Context } from '../../context.ts';
@@ -23,12 +24,17 @@ import {
   removeConnection,
   type ConnectionRecord,
 } from '../../store/connections.ts';
+import { listNotices } from '../../store/notices.ts';
 import { inTransaction } from '../../store/database.ts';
 import { holdForRemoved, releaseRefused } from '../../store/deliveries.ts';
 import { resetHealth } from '../../store/health.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
 import { connectionViews, profileView } from './connectionViews.ts';
+import { noticeView } from './noticeView.ts';
 import type { Session } from './session.ts';
+
+/** How many of the newest notices are shown. */
+const MOST_NOTICES = 20;
 
 export function connectionRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -175,6 +181,32 @@ export function connectionRoutes(context: Context): Hono<Session> {
     return c.json(await viewOf(record.id));
   });
 
+  /** Has the service tell us what happens there, or no more. */
+  app.post('/:id/notices', async (c) => {
+    const record = await must(c.req.param('id'));
+    if (!tellsNotices(profileFor(record)))
+      throw new Problem(409, 'cannot', 'This kind of service cannot tell us what happens there.');
+    const fault = await startNotices(context, record);
+    if (fault)
+      throw new Problem(422, 'not-registered', `Our address was not registered there: ${fault.said || fault.cause}.`);
+    return c.json(await viewOf(record.id));
+  });
+  app.delete('/:id/notices', async (c) => {
+    const record = await must(c.req.param('id'));
+    const fault = await stopNotices(context, record);
+    if (fault)
+      throw new Problem(
+        422,
+        'still-registered',
+        `Nothing more is taken from there, but our address is still registered: ${fault.said || fault.cause}. Take it away there.`,
+      );
+    return c.json(await viewOf(record.id));
+  });
+  app.get('/:id/notices', async (c) => {
+    const { id } = await must(c.req.param('id'));
+    return c.json((await listNotices(store.db, { connectionId: id }, MOST_NOTICES)).map(noticeView));
+  });
+
   /** Makes a list, group, tag or field there, and fetches what it offers anew. */
   app.post('/:id/make', async (c) => {
     const record = await must(c.req.param('id'));
@@ -201,6 +233,8 @@ export function connectionRoutes(context: Context): Hono<Session> {
         `It is used by ${view.usedBy.map(({ name }) => name).join(', ')}. Take it out of ${view.usedBy.length === 1 ? 'that route' : 'those routes'} first.`,
       );
     }
+    // Should the service not answer, it tells an address that nobody listens at any more.
+    await stopNotices(context, await must(view.id));
     await inTransaction(store, async (db) => {
       await holdForRemoved(db, view.id, view.name, now());
       await removeConnection(db, view.id);

@@ -1,13 +1,26 @@
 import { Hono } from 'hono';
-import type { PersonRow, PersonView } from '../../../contract/activity.ts';
+import { PlaceActInput, type PersonRow, type PersonView, type PlaceView } from '../../../contract/activity.ts';
 import { consentState } from '../../../core/consent/index.ts';
+import { changePlace, readPlaces } from '../../connecting/places.ts';
 import type { Context } from '../../context.ts';
 import { listConsentEvents, listDeliveries, listSubmissions, PAGE_SIZE } from '../../store/activity.ts';
 import { consentOf, findPersonRecord, listPeople, readPersonParts, type PersonRecord } from '../../store/people.ts';
-import { notFound } from '../problems.ts';
+import { listNotices } from '../../store/notices.ts';
+import { notFound, Problem, readInput } from '../problems.ts';
+import { noticeView } from './noticeView.ts';
+import type { Session } from './session.ts';
 
-export function peopleRoutes({ store }: Context): Hono {
-  const app = new Hono();
+const MOST_NOTICES = 20;
+
+export function peopleRoutes(context: Context): Hono<Session> {
+  const { store } = context;
+  const app = new Hono<Session>();
+
+  async function must(id: string): Promise<PersonRecord> {
+    const record = await findPersonRecord(store.db, id);
+    if (!record) throw notFound('person');
+    return record;
+  }
 
   async function rows(records: PersonRecord[]): Promise<PersonRow[]> {
     const events = await consentOf(
@@ -42,8 +55,7 @@ export function peopleRoutes({ store }: Context): Hono {
   });
 
   app.get('/:id', async (c) => {
-    const record = await findPersonRecord(store.db, c.req.param('id'));
-    const [row] = record ? await rows([record]) : [];
+    const [row] = await rows([await must(c.req.param('id'))]);
     if (!row) throw notFound('person');
     const { keys, values } = await readPersonParts(store.db, row.id);
     return c.json({
@@ -55,10 +67,26 @@ export function peopleRoutes({ store }: Context): Hono {
         setAt: new Date(setAt).toISOString(),
         submissionId,
       })),
+      notices: (await listNotices(store.db, { contactId: row.id }, MOST_NOTICES)).map(noticeView),
       events: await listConsentEvents(store.db, { contactId: row.id }),
       submissions: (await listSubmissions(store.db, { contactId: row.id }, null)).rows,
       deliveries: (await listDeliveries(store.db, { contactId: row.id }, null)).rows,
     } satisfies PersonView);
+  });
+
+  /** How other systems hold the person, asked this moment. */
+  app.get('/:id/places', async (c) => {
+    const record = await must(c.req.param('id'));
+    return c.json((await readPlaces(context, record.id)) satisfies PlaceView[]);
+  });
+
+  /** Changes how one of them does: takes out of a list, takes a tag off, unsubscribes, subscribes again. */
+  app.post('/:id/places', async (c) => {
+    const record = await must(c.req.param('id'));
+    const input = await readInput(c, PlaceActInput);
+    const changed = await changePlace(context, record.id, input, c.get('account').name);
+    if (!changed.ok) throw new Problem(422, 'not-changed', `Nothing was changed there: ${changed.problem}`);
+    return c.json(changed.value satisfies PlaceView);
   });
 
   return app;

@@ -2,7 +2,7 @@ import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono'
 import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
 import { secureHeaders } from 'hono/secure-headers';
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { readJson, readUrlencoded, type Entries, type FieldIssue } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
 import { elapsedSeconds, takeSubmission } from '../../intake.ts';
@@ -13,6 +13,7 @@ import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
 import { formPage, PAGE_FIELD, STAMP_FIELD } from './formPage.ts';
 import { page } from './layout.ts';
+import { mustWait, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 256 * 1024;
 /** A published change reaches visitors within this time. */
@@ -144,11 +145,6 @@ const WRONG_SITE = () =>
     'This form does not take anything from the site that you came from. Please tell its owner.',
   );
 
-const tooOften = (seconds: number) =>
-  new Problem(429, 'too-many', `That was a little too often. Please try again in ${seconds} seconds.`, [], {
-    'retry-after': String(seconds),
-  });
-
 function problemAnswer(c: HonoContext, refusal: Refusal): Response {
   const problem =
     'problem' in refusal
@@ -222,16 +218,6 @@ function cachedSources({ store, now }: Context): (publicId: string) => Promise<S
     cache.set(publicId, { source, until: now() + SOURCE_CACHE_MS });
     return source;
   };
-}
-
-async function mustWait(limiter: RateLimiterMemory, address: string): Promise<number | null> {
-  try {
-    await limiter.consume(address);
-    return null;
-  } catch (refused) {
-    if (refused instanceof RateLimiterRes) return Math.ceil(refused.msBeforeNext / 1000);
-    throw refused;
-  }
 }
 
 /** JSON is answered when JSON came, or when it is asked for before HTML. */

@@ -64,6 +64,13 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
             {intent.list !== '' && <PlanRow name="List" value={names[intent.list] ?? intent.list} />}
             {intent.group !== '' && <PlanRow name="Group" value={names[intent.group] ?? intent.group} />}
             {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
+            {intent.leaves.length > 0 && (
+              <PlanRow
+                name="Taken out of"
+                value={intent.leaves.map(({ list, group }) => names[group || list] ?? (group || list)).join(', ')}
+              />
+            )}
+            {intent.tagsOff.length > 0 && <PlanRow name="Tags taken off" value={intent.tagsOff.join(', ')} />}
             <PlanRow name="If there already" value={intent.duplicates === 'add' ? 'add another' : intent.duplicates} />
           </dl>
           {leftOut.map((text) => (

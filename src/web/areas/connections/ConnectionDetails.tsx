@@ -10,6 +10,7 @@ import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { ChangeForm } from './ChangeForm.tsx';
+import { Notices } from './Notices.tsx';
 import { RemoveForm } from './RemoveForm.tsx';
 import { RouteLinks } from './RouteLinks.tsx';
 import { connectionStanding } from './standing.ts';
@@ -97,6 +98,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       )}
       <ActionError error={act.error ?? grant.error} />
       <Facts connection={connection} />
+      {state !== 'ungranted' && <Notices connection={connection} />}
 
       <Dialog title={`Change ${name}`} open={dialog === 'change'} onClose={close}>
         <ChangeForm connection={connection} onDone={close} />

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { NoticeView } from '../../../contract/activity.ts';
 import type {
   ConnectionInput,
   ConnectionView,
@@ -38,6 +39,19 @@ export const useMake = (id: string) =>
   useChange((making: Plain<MakingInput>) =>
     api.post<{ id: string; connection: ConnectionView }>(`/connections/${id}/make`, making),
   );
+/** What a service told us, newest first. */
+export const useNotices = (id: string) =>
+  useQuery({
+    queryKey: ['connections', id, 'notices'],
+    queryFn: () => api.get<NoticeView[]>(`/connections/${id}/notices`),
+    refetchInterval: 10_000,
+  });
+/** Has the service tell us what happens there, or no more. */
+export const useTelling = (id: string) =>
+  useChange(async (on: boolean) => {
+    if (on) await api.post<ConnectionView>(`/connections/${id}/notices`);
+    else await api.delete(`/connections/${id}/notices`);
+  });
 /** Goes to the other system's own window, in which access is granted. */
 export const useGrant = () =>
   useMutation({

@@ -13,7 +13,9 @@ import { Time } from '../../parts/Time.tsx';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { ConsentEvents } from '../activity/ConsentEvents.tsx';
+import { NoticeLine } from '../../parts/NoticeLine.tsx';
 import { SubmissionTable } from '../activity/SubmissionTable.tsx';
+import { Places } from './Places.tsx';
 
 export function PeoplePage() {
   const { id } = useParams();
@@ -130,6 +132,7 @@ function Person({ person }: { person: PersonView }) {
           </tbody>
         </table>
       </section>
+      <Places personId={person.id} />
       <section>
         <h3 className="font-semibold mb-1">Submissions</h3>
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Submissions of this person">
@@ -140,7 +143,7 @@ function Person({ person }: { person: PersonView }) {
   );
 }
 
-function ConsentColumn({ person: { consent, events, deliveries } }: { person: PersonView }) {
+function ConsentColumn({ person: { consent, events, deliveries, notices } }: { person: PersonView }) {
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>
@@ -156,6 +159,18 @@ function ConsentColumn({ person: { consent, events, deliveries } }: { person: Pe
         <h3 className="font-semibold mb-1">Evidence</h3>
         <ConsentEvents events={events} linked />
       </section>
+      {notices.length > 0 && (
+        <section>
+          <h3 className="font-semibold mb-1">Told by other systems</h3>
+          <ul>
+            {notices.map((notice) => (
+              <li key={notice.at + notice.kind}>
+                <NoticeLine notice={notice} /> · {notice.connectionName}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <section>
         <h3 className="font-semibold mb-1">Deliveries</h3>
         <ul>

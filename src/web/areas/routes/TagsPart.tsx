@@ -9,12 +9,14 @@ interface TagsPartProps {
   fields: SourceField[];
   /** Tags that exist there. */
   known: string[];
+  /** Whether the service can take tags off again. */
+  canTakeOff: boolean;
   values: FieldValues;
   onChange: (part: Partial<Target>) => void;
 }
 
 /** Tags: some for everybody, some by answer. */
-export function TagsPart({ target, fields, known, values, onChange }: TagsPartProps) {
+export function TagsPart({ target, fields, known, canTakeOff, values, onChange }: TagsPartProps) {
   const listId = useId();
   const answers = fields.flatMap((field) => {
     if (field.type === 'choice') return field.options.map((answer) => ({ field, answer }));
@@ -34,6 +36,17 @@ export function TagsPart({ target, fields, known, values, onChange }: TagsPartPr
         <p className="text-quiet text-sm">
           One a line. There are: {known.join(', ') || 'none yet'}. Others are made there when first used.
         </p>
+        {canTakeOff && (
+          <>
+            <h4 className="font-semibold mt-2">Tags taken off</h4>
+            <LinesInput
+              aria-label="Tags taken off everybody, one a line"
+              lines={target.tagsOff}
+              onChange={(tagsOff) => onChange({ tagsOff })}
+              rows={2}
+            />
+          </>
+        )}
         <p>
           For the sample: <strong>{now.join(', ') || 'none'}</strong>
         </p>

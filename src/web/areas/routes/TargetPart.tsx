@@ -8,6 +8,7 @@ import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { capital } from '../../parts/words.ts';
+import { LeavesPart } from './LeavesPart.tsx';
 import { MappingTable } from './MappingTable.tsx';
 import { addFreeLine, withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
@@ -157,12 +158,16 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           />
         </div>
       </div>
+      {(can.leavesLists || can.leavesGroups) && (
+        <LeavesPart target={target} catalogue={catalogue} onChange={(leaves) => set({ leaves })} />
+      )}
       {can.freeFields && <FreeField onAdd={(key) => set({ lines: addFreeLine(target.lines, key) })} />}
       {can.tags && (
         <TagsPart
           target={target}
           fields={fields}
           known={catalogue.tags.map(({ name }) => name)}
+          canTakeOff={can.untags}
           values={values}
           onChange={set}
         />

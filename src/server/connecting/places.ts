@@ -1,0 +1,168 @@
+import type { PlaceActInput, PlaceView } from '../../contract/activity.ts';
+import { fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
+import type { HeldPerson } from '../../core/delivery/index.ts';
+import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
+import { wantedOf } from '../connectors/wanted.ts';
+import type { Context } from '../context.ts';
+import { findConnection, type ConnectionRecord } from '../store/connections.ts';
+import { newestIntents } from '../store/deliveries.ts';
+import { addConsentEvents, proofKey, readProofs } from '../store/people.ts';
+import { connectorFor, openAccess, partsFor } from './open.ts';
+
+/** One place where a person was sent to. */
+interface Place {
+  connection: ConnectionRecord;
+  intent: Intent;
+}
+
+/** Asks every system to which a person was delivered how it holds them now. */
+export async function readPlaces(context: Context, contactId: string): Promise<PlaceView[]> {
+  const places = await placesOf(context, contactId);
+  return Promise.all(places.map((place) => readPlace(context, place)));
+}
+
+async function placesOf({ store }: Context, contactId: string): Promise<Place[]> {
+  const found = await newestIntents(store.db, contactId);
+  const places = await Promise.all(
+    found.map(async ({ connectionId, intent }) => ({
+      connection: await findConnection(store.db, connectionId),
+      intent,
+    })),
+  );
+  return places.flatMap(({ connection, intent }) =>
+    connection?.catalogue?.can.readBack ? [{ connection, intent }] : [],
+  );
+}
+
+async function readPlace(context: Context, place: Place): Promise<PlaceView> {
+  const { connection, intent } = place;
+  const opened = await openConnector(context, connection);
+  const found = opened.ok ? await opened.value.find(wantedOf(intent)) : opened;
+  const catalogue = connection.catalogue;
+  return {
+    connectionId: connection.id,
+    connectionName: connection.name,
+    kind: intent.kind,
+    kindName: catalogue?.kinds.find(({ id }) => id === intent.kind)?.name ?? '',
+    problem: found.ok ? null : found.fault.said || found.fault.cause,
+    held: found.ok && found.value && catalogue ? heldView(found.value, intent, catalogue) : null,
+    can: {
+      leaveLists: catalogue?.can.leavesLists ?? false,
+      leaveGroups: catalogue?.can.leavesGroups ?? false,
+      untag: catalogue?.can.untags ?? false,
+      standings: opened.ok ? opened.value.standings : [],
+    },
+  };
+}
+
+async function openConnector(context: Context, connection: ConnectionRecord): Promise<Reply<Connector>> {
+  const opened = await openAccess(context, connection);
+  return opened.ok ? { ok: true, value: connectorFor(partsFor(context, opened.value)) } : opened;
+}
+
+function heldView(
+  { state, standing, lists, groups, tags, fields }: HeldPerson,
+  { kind }: Intent,
+  catalogue: Catalogue,
+): NonNullable<PlaceView['held']> {
+  const known = fieldsFor(catalogue, { kind, lines: [] });
+  return {
+    state,
+    standing,
+    tags,
+    lists: lists.map((id) => ({ id, name: catalogue.lists.find((list) => list.id === id)?.name ?? id })),
+    groups: groups.map((id) => {
+      const list = catalogue.lists.find((candidate) => candidate.groups.some((group) => group.id === id));
+      return { id, list: list?.id ?? '', name: list?.groups.find((group) => group.id === id)?.name ?? id };
+    }),
+    fields: Object.entries(fields).flatMap(([key, value]) =>
+      value === null || value === ''
+        ? []
+        : [{ label: known.find((field) => field.key === key)?.label ?? key, value: String(value) }],
+    ),
+  };
+}
+
+/** @returns the place as it is afterwards, or why nothing was changed */
+export async function changePlace(
+  context: Context,
+  contactId: string,
+  input: PlaceActInput,
+  by: string,
+): Promise<{ ok: true; value: PlaceView } | { ok: false; problem: string }> {
+  const places = await placesOf(context, contactId);
+  const place = places.find(
+    ({ connection, intent }) => connection.id === input.connectionId && intent.kind === input.kind,
+  );
+  if (!place) return { ok: false, problem: 'This person was never sent there.' };
+  const { intent } = place;
+  const opened = await openConnector(context, place.connection);
+  if (!opened.ok) return { ok: false, problem: opened.fault.said || opened.fault.cause };
+  const connector = opened.value;
+  const wanted = wantedOf(intent);
+  const found = await connector.find(wanted);
+  if (!found.ok) return { ok: false, problem: found.fault.said || found.fault.cause };
+  if (!found.value) return { ok: false, problem: 'Nobody of that address is there any more.' };
+  const proof = (await readProofs(context.store.db, [contactId])).get(proofKey(contactId, intent.purpose)) ?? null;
+  const { act, list, group, tag } = input;
+  const key = context.newId();
+  const done = await actOn(connector, { act, list, group, tag, wanted, held: found.value, proof, key });
+  if (!done.ok) return { ok: false, problem: done.fault.said || done.fault.cause };
+  if (input.act === 'unsubscribe') await noteWithdrawal(context, contactId, place, input.reason, by);
+  return { ok: true, value: await readPlace(context, place) };
+}
+
+type Act = Pick<PlaceActInput, 'act' | 'list' | 'group' | 'tag'> & {
+  wanted: ReturnType<typeof wantedOf>;
+  held: HeldPerson;
+  proof: PersonChange['proof'];
+  /** By which the service knows a repeated request. */
+  key: string;
+};
+
+async function actOn(
+  connector: Connector,
+  { act, list, group, tag, wanted, held, proof, key }: Act,
+): Promise<Reply<null>> {
+  const nothing = { fields: {}, otherFields: {}, list: '', group: '', tags: [], leaves: [], tagsOff: [], proof };
+  switch (act) {
+    case 'take out':
+      return connector.place({ ...wanted, ...nothing, leaves: [{ list, group }] }, held);
+    case 'take tag off':
+      return connector.place({ ...wanted, ...nothing, tagsOff: [tag] }, held);
+    case 'put back': {
+      const change = { ...wanted, ...nothing, list, group, tags: tag === '' ? [] : [tag] };
+      // Where one request makes or changes, it takes the places too.
+      const written = connector.findsFirst ? null : await connector.write(change, held, key);
+      return written && !written.ok ? written : connector.place(change, held);
+    }
+    case 'unsubscribe':
+      return connector.setStanding(wanted, held, 'unsubscribed', null);
+    case 'subscribe':
+      return connector.setStanding(wanted, held, 'subscribed', proof);
+    default:
+      return act satisfies never;
+  }
+}
+
+/** A person who is unsubscribed by hand has asked for it: that is a withdrawal, and the reason is its evidence. */
+function noteWithdrawal(
+  { store, newId, now }: Context,
+  contactId: string,
+  { connection, intent }: Place,
+  reason: string,
+  by: string,
+): Promise<void> {
+  return addConsentEvents(store.db, [
+    {
+      id: newId(),
+      contactId,
+      submissionId: null,
+      purpose: intent.purpose,
+      kind: 'withdrawn',
+      at: now(),
+      wording: reason,
+      evidence: { 'unsubscribed in': connection.name, by },
+    },
+  ]);
+}

@@ -1,0 +1,7 @@
+import type { NoticeView } from '../../../contract/activity.ts';
+import type { NoticeRecord } from '../../store/notices.ts';
+
+export const noticeView = ({ at, ...notice }: NoticeRecord): NoticeView => ({
+  ...notice,
+  at: new Date(at).toISOString(),
+});
