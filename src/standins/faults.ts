@@ -1,9 +1,16 @@
+import type { HttpBindings } from '@hono/node-server';
+import { RESPONSE_ALREADY_SENT } from '@hono/node-server/utils/response';
 import { Hono, type MiddlewareHandler } from 'hono';
+
+const KINDS = ['status', 'slow', 'drop', 'garbage', 'huge', 'half'] as const;
+type Kind = (typeof KINDS)[number];
+/** More than anybody should read: 3 MB. */
+const HUGE = 3 * 1024 * 1024;
 
 /** A fault to come: the next n requests (whose path starts with `path`) answer it. */
 interface Fault {
   next: number;
-  kind: 'status' | 'slow' | 'drop' | 'garbage';
+  kind: Kind;
   status?: number;
   path?: string;
   /** Instead of a number: the share of requests that fail, by chance, until it is taken back. */
@@ -11,8 +18,6 @@ interface Fault {
   /** How long "slow" takes, in milliseconds. */
   delay?: number;
 }
-
-const KINDS = ['status', 'slow', 'drop', 'garbage'];
 
 /** Faults on demand, for tests and the curious: POST /faults, DELETE /faults. */
 export class Faults {
@@ -23,9 +28,12 @@ export class Faults {
     app.post('/faults', async (c) => {
       const fault: Partial<Fault> = await c.req.json<Partial<Fault>>().catch(() => ({}));
       const counted = Number.isInteger(fault.next) && Number(fault.next) > 0;
-      if (!KINDS.includes(fault.kind ?? '') || (!counted && !fault.share)) {
+      if (!KINDS.some((kind) => kind === fault.kind) || (!counted && !fault.share)) {
         return c.json(
-          { error: 'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage", "status"?, "path"?, "share"? }' },
+          {
+            error:
+              'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage" | "huge" | "half", "status"?, "path"?, "share"? }',
+          },
           400,
         );
       }
@@ -67,6 +75,19 @@ export class Faults {
         }
         case 'garbage':
           return c.html('<h1>It works!</h1>');
+        case 'huge':
+          return c.json({ much: 'x'.repeat(HUGE) });
+        case 'half': {
+          // Applied, but the answer ends in the middle, and so does the connection.
+          await next();
+          const { outgoing } = c.env as HttpBindings;
+          outgoing.writeHead(200, { 'content-type': 'application/json', 'content-length': '1000' });
+          outgoing.write('{ "ok": tr');
+          setTimeout(() => outgoing.socket?.end(), 20);
+          c.res = undefined;
+          c.res = RESPONSE_ALREADY_SENT;
+          return;
+        }
         default:
           return fault.kind satisfies never;
       }

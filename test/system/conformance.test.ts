@@ -2,63 +2,109 @@ import type { ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { ExchangeView } from '../../src/contract/activity.ts';
 import { CAUSES } from '../../src/core/delivery/index.ts';
+import type { Authentication } from '../../src/contract/profile/index.ts';
 import type { Access, Credentials } from '../../src/server/connectors/access.ts';
 import type { PersonChange } from '../../src/server/connectors/connector.ts';
 import { createConnector } from '../../src/server/connectors/engine.ts';
 import { createSend } from '../../src/server/connectors/http.ts';
 import { profileOf } from '../../src/server/connectors/registry.ts';
 import { verifyConnection } from '../../src/server/connectors/verify.ts';
+import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
+import type { TernPostState } from '../../src/standins/tern-post/state.ts';
 import type { TallyrowState } from '../../src/standins/tallyrow/state.ts';
 import { endProgram, startProgram } from '../world/processes.ts';
 import { StandIn } from '../world/world.ts';
 
 /** One service as the kit needs it: how it is started, what lets us in, what is written there. */
 interface Subject {
+  name: string;
   profile: string;
+  /** Another way to say who we are than the profile's own, which the stand-in takes too. */
+  authentication?: Authentication;
   env: Record<string, string>;
   /** What comes after the stand-in's own address. */
   path?: string;
   credentials: Credentials;
-  wrong: Credentials;
+  wrong: Partial<Access>;
   token?: string;
+  /** Makes what let us in so far useless, as the other side does. @returns what lets us in from now on */
+  rotate: (standIn: StandIn) => Promise<Partial<Access>>;
   change: Partial<PersonChange>;
   /** Where a fault has to strike so that it strikes a write. */
   writes: string;
 }
 
-const SUBJECTS: Subject[] = [
-  {
-    profile: 'tern-post',
-    env: { TERN_POST_KEY: 'kit-key' },
-    credentials: { key: 'kit-key' },
-    wrong: { key: 'other' },
-    change: { otherFields: { given: 'Mara' }, list: 'L-100' },
-    writes: '/v1/members',
+const ternPost = (name: string, authentication?: Authentication): Subject => ({
+  name,
+  profile: 'tern-post',
+  ...(authentication ? { authentication } : {}),
+  env: { TERN_POST_KEY: 'kit-key' },
+  credentials: { key: 'kit-key', user: 'key', password: 'kit-key' },
+  wrong: { credentials: { key: 'other', user: 'key', password: 'other' } },
+  async rotate(standIn) {
+    await standIn.change<TernPostState>(({ keys }) => ({
+      keys: keys.map((one) => (one.key === 'kit-key' ? { ...one, key: 'kit-key-two' } : one)),
+    }));
+    return { credentials: { key: 'kit-key-two', user: 'key', password: 'kit-key-two' } };
   },
+  change: { otherFields: { given: 'Mara' }, list: 'L-100' },
+  writes: '/v1/members',
+});
+
+const grantOf = (token: string, until = Date.now() + 1e7) => ({
+  kind: 'access' as const,
+  token,
+  app: 'kit-app',
+  scope: 'sheets.read sheets.append',
+  until,
+});
+
+const SUBJECTS: Subject[] = [
+  ternPost('a key in a header'),
+  ternPost('a key in the query', { kind: 'key in query', parameter: 'tern_key' }),
+  ternPost('a bearer token', { kind: 'bearer' }),
+  ternPost('user and password', { kind: 'user and password' }),
   {
+    name: 'a signature',
     profile: 'capstan',
     env: { CAPSTAN_KEY: 'kit-key', CAPSTAN_SECRET: 'kit-secret' },
     credentials: { key: 'kit-key', secret: 'kit-secret' },
-    wrong: { key: 'kit-key', secret: 'other' },
+    wrong: { credentials: { key: 'kit-key', secret: 'other' } },
+    async rotate(standIn) {
+      await standIn.change<CapstanState>(({ pairs }) => ({
+        pairs: pairs.map((pair) => (pair.key === 'kit-key' ? { ...pair, secret: 'kit-secret-two' } : pair)),
+      }));
+      return { credentials: { key: 'kit-key', secret: 'kit-secret-two' } };
+    },
     change: { kind: 'person', fields: { mail: 'kit@hill.example', called: 'Mara' }, list: 'S1' },
     writes: '/api/records',
   },
   {
+    name: 'a token granted by a person',
     profile: 'tallyrow',
     env: {},
     credentials: { clientId: 'kit-app', clientSecret: 'kit-client-secret' },
-    wrong: {},
+    wrong: { token: 'other' },
     token: 'kit-token',
+    async rotate(standIn) {
+      await standIn.change<TallyrowState>(() => ({ grants: [grantOf('kit-token', 1), grantOf('kit-token-two')] }));
+      return { token: 'kit-token-two' };
+    },
     change: { kind: 'signups', emailField: 'Email', fields: { Email: 'kit@hill.example' } },
     writes: '/v2/sheets',
   },
   {
+    name: 'an address that is the secret',
     profile: 'bellbuoy',
     env: { BELLBUOY_HOOK: 'kit-hook' },
     path: '/ring/kit-hook',
     credentials: {},
     wrong: {},
+    async rotate(standIn) {
+      await standIn.change<BellbuoyState>(() => ({ hooks: [{ secret: 'kit-hook-two', room: 'front desk' }] }));
+      return { baseUrl: `${standIn.url}/ring/kit-hook-two` };
+    },
     change: { fields: { text: 'Hello' } },
     writes: '/ring',
   },
@@ -69,39 +115,38 @@ const now = () => Date.now() + clock;
 const send = createSend(true, now);
 afterAll(() => send.close());
 
-describe.each(SUBJECTS)('the profile of $profile', (subject) => {
+/** For services that answer too slowly: the usual patience would make the kit as slow. */
+const hasty = createSend(true, now, 400);
+afterAll(() => hasty.close());
+
+describe.each(SUBJECTS)('$profile, by $name', (subject) => {
   let child: ChildProcess;
   let standIn: StandIn;
+  /** What the stand-in has in it before anything is done. */
+  let inside: object;
   const exchanges: ExchangeView[] = [];
   beforeAll(async () => {
     const started = await startProgram(`standins/${subject.profile}.js`, [], subject.env);
     child = started.child;
     standIn = new StandIn(`http://127.0.0.1:${started.ready.port}`);
-    if (subject.token)
-      await standIn.change<TallyrowState>(() => ({
-        grants: [
-          {
-            kind: 'access',
-            token: 'kit-token',
-            app: 'kit',
-            scope: 'sheets.read sheets.append',
-            until: Date.now() + 1e7,
-          },
-        ],
-      }));
+    if (subject.token) await standIn.change<TallyrowState>(() => ({ grants: [grantOf(subject.token ?? '')] }));
   });
   afterAll(() => endProgram(child));
   beforeEach(async () => {
+    inside = await standIn.inside<object>();
     clock = 0;
     exchanges.length = 0;
     await standIn.noFaults();
   });
 
   const access = (more: Partial<Access> = {}): Access => ({
-    profile: profileOf(subject.profile),
+    profile: {
+      ...profileOf(subject.profile),
+      ...(subject.authentication ? { authentication: subject.authentication } : {}),
+    },
     baseUrl: `${standIn.url}${subject.path ?? ''}`,
     credentials: subject.credentials,
-    pool: subject.profile,
+    pool: subject.name,
     ...(subject.token ? { token: subject.token } : {}),
     ...more,
   });
@@ -123,8 +168,8 @@ describe.each(SUBJECTS)('the profile of $profile', (subject) => {
     proof: null,
     ...subject.change,
   };
-  const write = async (key: string) => {
-    const service = connector();
+  const write = async (key: string, more: Partial<Access> = {}, through = send) => {
+    const service = createConnector(through, access(more), now, exchanges);
     const before = service.findsFirst ? await service.find(wanted) : { ok: true as const, value: null };
     if (!before.ok) return before;
     const written = await service.write(change, before.value, key);
@@ -141,11 +186,7 @@ describe.each(SUBJECTS)('the profile of $profile', (subject) => {
   });
 
   it('tells wrong credentials from anything else', async () => {
-    const wrong = subject.token
-      ? { token: 'other' }
-      : subject.path
-        ? { baseUrl: `${standIn.url}/ring/other` }
-        : { credentials: subject.wrong };
+    const wrong = subject.path ? { baseUrl: `${standIn.url}/ring/other` } : subject.wrong;
     const { result } = await verify(wrong);
     expect(result).toMatchObject({ ok: false, refused: true });
     const reply = await connector(wrong).write(change, null, 'wrong');
@@ -180,12 +221,34 @@ describe.each(SUBJECTS)('the profile of $profile', (subject) => {
     expect(causeOf(await write('garbage'))).toBe('answer unreadable');
   });
 
+  it.each([
+    ['more than anybody should read', { next: 1, kind: 'huge' }, 'answer unreadable'],
+    ['half an answer, and then the end', { next: 1, kind: 'half' }, 'time-out'],
+  ])('%s is not taken for success', async (_, fault, cause) => {
+    await standIn.faults({ ...fault, path: subject.writes });
+    expect(causeOf(await write(`fault ${fault.kind}`))).toBe(cause);
+  });
+
+  it('an answer that comes too late is not waited for', async () => {
+    await standIn.faults({ next: 1, kind: 'slow', delay: 1_500, path: subject.writes });
+    expect(causeOf(await write('slow', {}, hasty))).toBe('time-out');
+  });
+
   it('is calm again after a storm', async () => {
     await standIn.faults({ next: 30, kind: 'status', status: 429, path: subject.writes });
     const replies = await Promise.all(Array.from({ length: 30 }, (_, index) => write(`storm ${index}`)));
     expect(new Set(replies.map(causeOf))).toEqual(new Set(['rate limited']));
     await standIn.noFaults();
     expect(causeOf(await write('calm'))).toBeNull();
+  });
+
+  it('notices that what let us in was changed there, and takes the new', async () => {
+    const renewed = await subject.rotate(standIn);
+    expect(causeOf(await write('old'))).toBe('credentials refused');
+    expect((await verify()).result).toMatchObject({ ok: false, refused: true });
+    expect((await verify(renewed)).result.ok).toBe(true);
+    expect(causeOf(await write('new', renewed))).toBeNull();
+    await standIn.change<object>(() => inside);
   });
 
   it('shows no secret of its own in what is kept of requests', async () => {

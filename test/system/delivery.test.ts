@@ -104,13 +104,21 @@ describe('what a person has to mend', () => {
     await world.changeTernPost((state) => ({
       fields: state.fields.map((field) => (field.key === 'visits' ? { ...field, required: true } : field)),
     }));
+    // What we know of it is two minutes old: nobody refreshes it but the hint that the refusal gives.
+    await world.rows('UPDATE connections SET catalogue_at = catalogue_at - 120000');
     const email = newAddress();
     const id = await submit(email);
     const delivery = only(await operator.trailWhen(id, 'held'));
     expect(delivery).toMatchObject({ cause: 'required field missing' });
     expect(delivery.causeDetail).toContain('How often they come is required');
 
-    await operator.post(`/connections/${wired.connection.id}/verify`);
+    const noticed = await eventually(
+      () => operator.connection(wired.connection.id),
+      ({ changes }) => changes.length > 0,
+    );
+    expect(noticed.changes).toMatchObject([
+      { text: 'The field How often they come is now required.', routes: [{ id: wired.route.id }] },
+    ]);
     const route = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);
     expect(route.findings[0]).toMatchObject({
       level: 'blocker',

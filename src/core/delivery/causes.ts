@@ -117,3 +117,6 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     action: 'hold',
   },
 };
+
+/** Causes by which a service shows that it may offer something else than was last fetched. */
+export const CHANGED_THERE: Cause[] = ['required field missing', 'value refused', 'place gone'];

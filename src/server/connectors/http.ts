@@ -38,16 +38,19 @@ const ANSWER_LIMIT_BYTES = 2 * 1024 * 1024;
 /** A connection that nothing used for this long is closed. */
 const IDLE_MS = 15_000;
 
-/** @param allowPrivate whether private and loopback addresses may be called; only an installation for trying out allows it */
-export function createSend(allowPrivate: boolean, now: () => number): Send {
+/**
+ * @param allowPrivate whether private and loopback addresses may be called; only an installation for trying out allows it
+ * @param totalMs how long a request may take, from its first byte to the last of its answer
+ */
+export function createSend(allowPrivate: boolean, now: () => number, totalMs = TOTAL_MS): Send {
   const pools = new Map<string, Agent>();
   const poolFor = ({ pool, atOnce }: OutgoingRequest): Agent => {
     const known = pools.get(pool);
     if (known) return known;
     const agent = new Agent({
       connect: { timeout: CONNECT_MS, ...(allowPrivate ? {} : { lookup: guardedLookup }) },
-      headersTimeout: TOTAL_MS,
-      bodyTimeout: TOTAL_MS,
+      headersTimeout: totalMs,
+      bodyTimeout: totalMs,
       keepAliveTimeout: IDLE_MS,
       connections: atOnce,
     });
@@ -59,7 +62,7 @@ export function createSend(allowPrivate: boolean, now: () => number): Send {
     const answer =
       !allowPrivate && namesForbiddenAddress(new URL(outgoing.url))
         ? ({ kind: 'unanswered', fault: 'forbidden address', code: FORBIDDEN_ADDRESS } as const)
-        : await exchange(poolFor(outgoing), outgoing);
+        : await exchange(poolFor(outgoing), outgoing, totalMs);
     return { answer, exchange: describe(outgoing, answer, started, now() - started) };
   };
   const close = async () => {
@@ -68,14 +71,18 @@ export function createSend(allowPrivate: boolean, now: () => number): Send {
   return Object.assign(send, { close });
 }
 
-async function exchange(dispatcher: Dispatcher, { method, url, headers, body }: OutgoingRequest): Promise<Answer> {
+async function exchange(
+  dispatcher: Dispatcher,
+  { method, url, headers, body }: OutgoingRequest,
+  totalMs: number,
+): Promise<Answer> {
   try {
     const response = await request(url, {
       dispatcher,
       method,
       headers: { accept: 'application/json', ...(body ? { 'content-type': body.type } : {}), ...headers },
       ...(body ? { body: body.text } : {}),
-      signal: AbortSignal.timeout(TOTAL_MS),
+      signal: AbortSignal.timeout(totalMs),
     });
     const text = await readLimited(response.body);
     if (text === null) return { kind: 'unanswered', fault: 'too large', code: 'too large' };

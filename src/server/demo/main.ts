@@ -6,7 +6,9 @@ import type { RouteDocument } from '../../core/plan/index.ts';
 import type { SourceDocument } from '../../core/intake/index.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
-import { changeConnection, listConnections } from '../store/connections.ts';
+import { changeConnection, findConnection, listConnections } from '../store/connections.ts';
+import { noticeAddressOf } from '../store/notices.ts';
+import { startNotices, stopNotices } from '../connecting/notices.ts';
 import { migrateStore } from '../store/database.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
 import {
@@ -92,6 +94,8 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     new Map(happenings.map(({ person, at }) => [person.email, at])),
   );
   clock.set(Date.now());
+  const listening = await findConnection(store.db, ternPost);
+  if (listening) await startNotices(context, listening);
 }
 
 async function addForm({ store, newId, now }: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
@@ -161,10 +165,16 @@ async function change(url: string, state: object): Promise<void> {
 }
 
 /** Another start may have other ports: the connections, the thank-you page and the placed form follow them. */
-async function settleAddresses({ store, config, now }: Context, { standins, siteUrl }: Surroundings): Promise<void> {
+async function settleAddresses(context: Context, { standins, siteUrl }: Surroundings): Promise<void> {
+  const { store, config, now } = context;
   for (const { id, profile, baseUrl } of await listConnections(store.db)) {
     const standin = standins[profile as keyof StandIns] as StandIns[keyof StandIns] | undefined;
     if (standin && /127\.0\.0\.1/.test(baseUrl)) await changeConnection(store.db, id, { baseUrl: standin.url });
+  }
+  for (const connection of await listConnections(store.db)) {
+    if (!(await noticeAddressOf(store.db, connection.id))) continue;
+    await stopNotices(context, connection);
+    await startNotices(context, connection);
   }
   for (const source of await listSources(store.db)) {
     if (source.publicId !== 'sky-letter-sign-up' || !source.live) continue;

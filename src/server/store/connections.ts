@@ -1,4 +1,4 @@
-import { and, asc, eq, lte, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, lte, sql } from 'drizzle-orm';
 import type { ConnectionState, VerifyResult } from '../../contract/connection.ts';
 import type { CredentialName, Profile } from '../../contract/profile/index.ts';
 import type { Catalogue, CatalogueDifference } from '../../core/plan/index.ts';
@@ -57,6 +57,15 @@ export async function findConnection(db: Db, id: string): Promise<ConnectionReco
 export async function connectionsToCheck(db: Db, now: number): Promise<ConnectionRecord[]> {
   const due = and(lte(connections.checkAt, now), sql`${connections.state} IN ('active', 'refused')`);
   return (await joined(db).where(due).orderBy(asc(connections.checkAt)).limit(10)).map(toRecord);
+}
+
+/** Has connections verified at the next occasion. */
+export async function checkSoon(db: Db, ids: string[], now: number): Promise<void> {
+  if (ids.length > 0)
+    await db
+      .update(connections)
+      .set({ checkAt: now })
+      .where(and(inArray(connections.id, ids), gt(connections.checkAt, now)));
 }
 
 /** Takes a check for one worker. @returns false when another took it */

@@ -247,6 +247,23 @@ export async function holdForCredentials(db: Db, connectionId: string, now: numb
     .where(and(eq(deliveries.connectionId, connectionId), inArray(deliveries.state, ['queued', 'retrying'])));
 }
 
+/** Whether anything of a connection was held for one of these causes after a time. */
+export async function wasHeldSince(db: Db, connectionId: string, causes: Cause[], after: number): Promise<boolean> {
+  const [row] = await db
+    .select({ id: deliveries.id })
+    .from(deliveries)
+    .where(
+      and(
+        eq(deliveries.connectionId, connectionId),
+        eq(deliveries.state, 'held'),
+        gt(deliveries.endedAt, after),
+        inArray(deliveries.cause, causes),
+      ),
+    )
+    .limit(1);
+  return row !== undefined;
+}
+
 /** Holds everything of a connection that is removed. */
 export async function holdForRemoved(db: Db, connectionId: string, name: string, now: number): Promise<void> {
   await db

@@ -1,8 +1,9 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { VerifyResult } from '../../contract/connection.ts';
-import { nextAttempt, transition, type DeliveryEvent, type Fault } from '../../core/delivery/index.ts';
+import { CHANGED_THERE, nextAttempt, transition, type DeliveryEvent, type Fault } from '../../core/delivery/index.ts';
 import { refuse } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
+import { checkSoon } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
 import { endTries, type DeliveryRecord, type TryEnd } from '../store/deliveries.ts';
 import type { Ending } from './carryOut.ts';
@@ -74,10 +75,13 @@ function storeEndings(context: Context, group: Ended[], owner: string): Promise<
   return inTransaction(context.store, async (db) => {
     const ours = await endTries(db, ends, owner);
     const refused = new Map<string, Fault>();
+    const changed = new Set<string>();
     for (const { delivery, ending } of group) {
-      if (ours.has(delivery.id) && ending.kind === 'failed' && ending.fault.cause === 'credentials refused')
-        refused.set(delivery.connectionId, ending.fault);
+      if (!ours.has(delivery.id) || ending.kind !== 'failed') continue;
+      if (ending.fault.cause === 'credentials refused') refused.set(delivery.connectionId, ending.fault);
+      if (CHANGED_THERE.includes(ending.fault.cause)) changed.add(delivery.connectionId);
     }
+    await checkSoon(db, [...changed], now);
     for (const [connectionId, fault] of refused) await refuse(context, db, connectionId, refusal(fault, now));
   });
 }

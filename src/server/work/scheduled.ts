@@ -1,11 +1,12 @@
 import { eq, lt } from 'drizzle-orm';
 import { checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
-import { connectionsToCheck, takeCheck } from '../store/connections.ts';
+import { CHANGED_THERE } from '../../core/delivery/index.ts';
+import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
 import { dropExpiredSessions } from '../store/accounts.ts';
 import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
-import { dropUnconfirmed, forgetOldExchanges } from '../store/deliveries.ts';
+import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
 import { addConsentEvents } from '../store/people.ts';
 import { workers } from '../store/schema.ts';
@@ -76,7 +77,18 @@ async function checkConnections(context: Context): Promise<void> {
   for (const connection of await connectionsToCheck(store.db, now())) {
     const state = connection.state === 'refused' ? 'refused' : 'active';
     if (!(await takeCheck(store.db, connection, nextCheckAt(state, now())))) continue;
-    // What a refused connection offers may have changed meanwhile; a good one is only asked who we are.
-    await checkConnection(context, connection, state === 'refused');
+    await checkConnection(context, connection, state === 'refused' || (await mayHaveChanged(context, connection)));
   }
+}
+
+/** What a service offers is fetched anew after this time, though nobody asked. */
+const CATALOGUE_AGE_MS = 6 * 60 * 60_000;
+/** However much is held for it, it is not fetched more often than this. */
+const CATALOGUE_REST_MS = 60_000;
+
+/** Whether the service may offer something else than we know: it is long ago, or a delivery was refused for it. */
+async function mayHaveChanged({ store, now }: Context, { id, catalogueAt }: ConnectionRecord): Promise<boolean> {
+  const age = now() - (catalogueAt ?? 0);
+  if (age < CATALOGUE_REST_MS) return false;
+  return age > CATALOGUE_AGE_MS || (await wasHeldSince(store.db, id, CHANGED_THERE, catalogueAt ?? 0));
 }

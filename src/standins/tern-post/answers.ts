@@ -21,11 +21,21 @@ export const problem = (
     'content-type': 'application/problem+json',
   });
 
-/** The key of a request: in its own header, or as a bearer token (RFC 6750), or as the parameter `tern_key`. */
-export const keyIn = (c: Context): string | undefined =>
-  c.req.header('x-tern-key') ??
-  /^Bearer (.+)$/i.exec(c.req.header('authorization') ?? '')?.[1] ??
-  c.req.query('tern_key');
+/**
+ * The key of a request: in its own header, as a bearer token (RFC 6750), as the password of the user "key" (RFC 7617), or
+ * as the parameter `tern_key`.
+ */
+export function keyIn(c: Context): string | undefined {
+  const [scheme = '', value = ''] = (c.req.header('authorization') ?? '').split(' ');
+  switch (scheme.toLowerCase()) {
+    case 'bearer':
+      return value;
+    case 'basic':
+      return /^key:(.*)$/.exec(Buffer.from(value, 'base64').toString())?.[1];
+    default:
+      return c.req.header('x-tern-key') ?? c.req.query('tern_key');
+  }
+}
 
 /** Lets only requests through whose key is good and has the permission; '' for any good key. */
 export const needsKey =

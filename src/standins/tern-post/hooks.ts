@@ -4,7 +4,7 @@ import { needsKey, problem } from './answers.ts';
 import type { Hook, Member, TernPostState } from './state.ts';
 
 /** After how long an address that did not take an event is tried again. */
-const AGAIN_MS = [0, 500, 2_000, 10_000];
+const AGAIN_MS = [0, 500, 2_000, 10_000, 30_000];
 
 /** Tells whoever registered what happens to members: signed, and again when it was not taken. */
 export class Hooks {

@@ -25,8 +25,8 @@ export function Notices({ connection }: { connection: ConnectionView }) {
       <p className="text-quiet">
         {on ? (
           <>
-            Listening since {since && <Time at={since} />}
-            {provenAt ? ', and its signature was proven.' : '. Its first signed message has not come yet.'}
+            Switched on {since && <Time at={since} />}
+            {provenAt ? '; its signature was proven.' : '. Its first signed message has not come yet.'}
           </>
         ) : (
           `Nothing yet. When you listen, ${serviceName} tells at once who unsubscribed or was blocked there, and it is written down as consent withdrawn.`

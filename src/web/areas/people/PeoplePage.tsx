@@ -102,7 +102,7 @@ function Person({ person }: { person: PersonView }) {
       <div>
         <h2 className="text-xl font-semibold">{name || email}</h2>
         <p className="text-quiet">
-          Known since <Time at={createdAt} /> · recognised by{' '}
+          First seen <Time at={createdAt} /> · recognised by{' '}
           {keys.map(({ kind, value }) => `${kind} ${value}`).join(', ')}
         </p>
       </div>
