@@ -2,6 +2,7 @@ import { IsObject, IsOptional, IsString, Length, MaxLength, ValidateIf } from 'c
 import type { ExchangeView } from './activity.ts';
 import type { PartIssue } from './checks.ts';
 import type { CredentialInputs } from './connection.ts';
+import type { Catalogue } from '../core/plan/index.ts';
 import type { Profile } from './profile/index.ts';
 
 /** Which operation of a described API does what; '' for none. */
@@ -15,6 +16,10 @@ export interface OperationChoice {
   upsert: string;
   make: string;
   change: string;
+  outOfList: string;
+  outOfGroup: string;
+  untag: string;
+  remove: string;
 }
 
 const LONGEST_DOCUMENT = 900_000;
@@ -66,6 +71,19 @@ export class TrialInput extends ProfileInput {
 
   @IsObject()
   fields: Record<string, string> = {};
+
+  /** A place and a tag that writing, placing and taking out are tried with; '' for none. */
+  @IsString()
+  @MaxLength(120)
+  list: string = '';
+
+  @IsString()
+  @MaxLength(120)
+  group: string = '';
+
+  @IsString()
+  @MaxLength(120)
+  tag: string = '';
 }
 
 export interface DescriptionView {
@@ -80,6 +98,8 @@ export interface TrialView {
   ok: boolean;
   /** In a sentence: what came back, or what is wrong. */
   outcome: string;
+  /** What the service offers, where it was asked for that. */
+  offers: Pick<Catalogue, 'lists' | 'tags'> | null;
   exchanges: ExchangeView[];
 }
 

@@ -39,6 +39,10 @@ describe('a service that Iwashi has never seen', () => {
       upsert: 'putMember',
       make: '',
       change: '',
+      outOfList: 'takeOutOfList',
+      outOfGroup: 'takeOutOfGroup',
+      untag: 'untagMember',
+      remove: 'deleteMember',
     });
     ({ profile } = description);
     expect(profile.authentication).toEqual({ kind: 'key in header', header: 'X-Tern-Key' });
@@ -55,6 +59,21 @@ describe('a service that Iwashi has never seen', () => {
     expect((await attempt(profile, 'write', { email, fields: { given: 'Trial' } })).ok).toBe(true);
     expect((await attempt(profile, 'find', { email })).outcome).toContain('Trial');
     expect(await attempt(profile, 'verify', { credentials: { key: 'wrong' } })).toMatchObject({ ok: false });
+  });
+
+  it('is tried with places too, and cleaned up after', async () => {
+    const email = 'trial@hill.example';
+    const { offers } = await attempt(profile, 'catalogue');
+    expect(offers?.lists.map(({ id, groups }) => [id, groups.length])).toContainEqual(['L-100', 3]);
+    const place = { email, list: 'L-100', group: 'G-110', tag: 'planets' };
+    await attempt(profile, 'write', { ...place, fields: { given: 'Trial' } });
+    const trial = async () => (await world.members()).find((member) => member.email === email);
+    expect(await trial()).toMatchObject({ lists: ['L-100'], groups: ['G-110'], tags: ['planets'] });
+    expect(await attempt(profile, 'take out', place)).toMatchObject({ ok: true });
+    expect(await trial()).toMatchObject({ lists: ['L-100'], groups: [], tags: [] });
+    expect(await attempt(profile, 'remove', { email })).toMatchObject({ ok: true });
+    expect(await trial()).toBeUndefined();
+    expect((await attempt(profile, 'take out', place)).outcome).toContain('Nobody of that address');
   });
 
   it('is saved, connected, wired, and delivers with everything read back', async () => {

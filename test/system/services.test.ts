@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BulkView, HeldGroupView, TrailView } from '../../src/contract/activity.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
+import type { Profile } from '../../src/contract/profile/index.ts';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { Target } from '../../src/core/plan/index.ts';
 import {
@@ -12,6 +13,7 @@ import {
   signUpsTarget,
   skyLetterForm,
 } from '../../src/server/demo/documents.ts';
+import { profileOf } from '../../src/server/connectors/registry.ts';
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { TallyrowState } from '../../src/standins/tallyrow/state.ts';
@@ -273,6 +275,56 @@ describe('Tallyrow: access granted in its own window', () => {
     await operator.grant(connection.id);
     await Promise.all(ids.map((id) => operator.trailWhen(id, 'delivered')));
     expect((await operator.connection(connection.id)).state).toBe('active');
+  });
+});
+
+describe('a service that lets programs in by themselves (OAuth client credentials)', () => {
+  let connection: ConnectionView;
+  const document: Profile = {
+    ...profileOf('tallyrow'),
+    id: 'tallyrow-by-client',
+    authentication: { kind: 'OAuth, by client', token: '/oauth/token', scopes: ['sheets.read', 'sheets.append'] },
+  };
+  const accessTokens = async () =>
+    (await others.tallyrow.inside<TallyrowState>()).grants.filter(({ kind }) => kind === 'access');
+  beforeAll(async () => {
+    await operator.put(`/profiles/${document.id}`, { document });
+    await others.tallyrow.change<TallyrowState>(() => ({ grants: [] }));
+    connection = await operator.connectTo(document.id, others.tallyrow.url, TALLYROW);
+    await wire({
+      ...signUpsTarget(connection.id),
+      lines: [{ to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] }],
+    });
+  });
+
+  it('needs nobody to grant anything', () => {
+    expect(connection).toMatchObject({ state: 'active', returnUrl: '', verify: { ok: true, kinds: 3 } });
+  });
+
+  it('says that a wrong client secret is one', async () =>
+    expect(await verifyProblem(document.id, others.tallyrow.url, { ...TALLYROW, clientSecret: 'other' })).toMatchObject(
+      { refused: true },
+    ));
+
+  it('gets one new token for however many deliveries, when the old one is over', async () => {
+    await operator.trailWhen(await visit(newAddress()), 'delivered');
+    await others.tallyrow.change<TallyrowState>(() => ({ grants: [] }));
+    const ids = await Promise.all(Array.from({ length: 8 }, () => visit(newAddress())));
+    await Promise.all(ids.map((id) => operator.trailWhen(id, 'delivered')));
+    expect(await accessTokens()).toHaveLength(1);
+  });
+
+  it('holds when the application is not let in any more, and goes on with a new secret', async () => {
+    await others.tallyrow.change<TallyrowState>(({ apps }) => ({
+      grants: [],
+      apps: apps.map((app) => ({ ...app, secret: 'a-new-client-secret' })),
+    }));
+    const id = await visit(newAddress());
+    expect(only(await operator.trailWhen(id, 'held')).cause).toBe('credentials refused');
+    const { profile, name, baseUrl } = connection;
+    const replaced = { profile, name, baseUrl, credentials: { ...TALLYROW, clientSecret: 'a-new-client-secret' } };
+    await operator.put(`/connections/${connection.id}`, replaced);
+    await operator.trailWhen(id, 'delivered');
   });
 });
 

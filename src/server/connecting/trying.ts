@@ -1,7 +1,7 @@
 import type { TrialInput, TrialView } from '../../contract/profiles.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Profile } from '../../contract/profile/index.ts';
-import { CAUSES, type Fault } from '../../core/delivery/index.ts';
+import { CAUSES, type Fault, type HeldPerson } from '../../core/delivery/index.ts';
 import { fetchCatalogue } from '../connectors/catalogue.ts';
 import { clientTokens } from '../connectors/oauth.ts';
 import type { Reply, Wanted } from '../connectors/connector.ts';
@@ -15,7 +15,7 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
   const baseUrl = input.baseUrl.trim();
   const exchanges: ExchangeView[] = [];
   const access = { profile, baseUrl, credentials, pool: 'trial' };
-  const view = (ok: boolean, outcome: string): TrialView => ({ ok, outcome, exchanges });
+  const view = (ok: boolean, outcome: string): TrialView => ({ ok, outcome, offers: null, exchanges });
   const failure = ({ cause, said }: Fault) => view(false, [CAUSES[cause].sentence, said].filter(Boolean).join(' '));
 
   if (profile.authentication.kind === 'OAuth, granted by a person')
@@ -29,6 +29,15 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
   const parts = partsFor(context, token?.ok ? { ...access, token: token.tokens.access } : access, exchanges);
   const wanted: Wanted = { email: email.trim().toLowerCase(), kind: '', emailField: '' };
 
+  const connector = connectorFor(parts);
+  const person = async (act: (held: HeldPerson) => Promise<Reply<unknown>>, done: string): Promise<TrialView> => {
+    const found = await connector.find(wanted);
+    if (!found.ok) return failure(found.fault);
+    if (!found.value) return view(false, 'Nobody of that address is there. Write it first.');
+    const reply = await act(found.value);
+    return reply.ok ? view(true, done) : failure(reply.fault);
+  };
+
   switch (input.operation) {
     case 'verify': {
       const { result } = await verifyConnection(parts, false);
@@ -38,38 +47,42 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
     }
     case 'catalogue': {
       const reply = await fetchCatalogue(parts);
-      return reply.ok ? view(true, found(reply.value)) : failure(reply.fault);
+      if (!reply.ok) return failure(reply.fault);
+      const { lists, tags } = reply.value;
+      return { ...view(true, found(reply.value)), offers: { lists, tags } };
     }
     case 'find': {
-      const reply = await connectorFor(parts).find(wanted);
+      const reply = await connector.find(wanted);
       if (!reply.ok) return failure(reply.fault);
       return view(true, reply.value ? `Found: ${JSON.stringify(reply.value)}` : 'Nobody of that address is there.');
     }
     case 'write': {
-      const change = {
-        ...wanted,
-        fields,
-        otherFields: fields,
-        list: '',
-        group: '',
-        tags: [],
-        leaves: [],
-        tagsOff: [],
-        proof: null,
-      };
-      const connector = connectorFor(parts);
-      const before: Reply<Parameters<typeof connector.write>[1]> = connector.findsFirst
+      const change = { ...NOTHING, ...wanted, ...placeIn(input), fields, otherFields: fields };
+      const before: Reply<HeldPerson | null> = connector.findsFirst
         ? await connector.find(wanted)
         : { ok: true, value: null };
       if (!before.ok) return failure(before.fault);
       const reply = await connector.write(change, before.value, context.newId());
       if (!reply.ok) return failure(reply.fault);
+      const placed = await connector.place(change, reply.value);
+      if (!placed.ok) return failure(placed.fault);
       return view(true, reply.value ? `Written: ${JSON.stringify(reply.value)}` : 'Accepted.');
     }
+    case 'take out': {
+      const { list, group, tags: tagsOff } = placeIn(input);
+      const leaves = list === '' ? [] : [{ list, group }];
+      return person((held) => connector.place({ ...NOTHING, ...wanted, leaves, tagsOff }, held), 'Taken out.');
+    }
+    case 'remove':
+      return person((held) => connector.remove(wanted, held), 'Deleted there.');
     default:
       return view(false, 'There is no such operation.');
   }
 }
+
+const NOTHING = { fields: {}, otherFields: {}, list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };
+
+const placeIn = ({ list, group, tag }: TrialInput) => ({ list, group, tags: tag === '' ? [] : [tag] });
 
 function found({
   lists,

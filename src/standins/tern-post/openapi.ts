@@ -24,6 +24,11 @@ export function describeTernPost(origin: string): object {
       },
     },
   };
+  const inPath = (name: string) => ({ name, in: 'path', required: true, schema: text });
+  const ofMember = inPath('memberId');
+  const taking = (operationId: string, summary: string, place: string) => ({
+    delete: { operationId, summary, parameters: [ofMember, inPath(place)], responses: { 200: memberAnswer } },
+  });
   return {
     openapi: '3.1.0',
     info: { title: 'Tern Post', version: '1', description: 'Mailing lists with groups, tags and typed fields.' },
@@ -123,6 +128,17 @@ export function describeTernPost(origin: string): object {
           responses: { 200: memberAnswer, 201: memberAnswer },
         },
       },
+      '/v1/members/{memberId}': {
+        delete: {
+          operationId: 'deleteMember',
+          summary: 'Delete a member',
+          parameters: [ofMember],
+          responses: { 204: { description: 'Gone.' } },
+        },
+      },
+      '/v1/members/{memberId}/lists/{listId}': taking('takeOutOfList', 'Take a member out of a list', 'listId'),
+      '/v1/members/{memberId}/groups/{groupId}': taking('takeOutOfGroup', 'Take a member out of a group', 'groupId'),
+      '/v1/members/{memberId}/tags/{tag}': taking('untagMember', 'Take a tag off a member', 'tag'),
     },
     components: {
       securitySchemes: { key: { type: 'apiKey', in: 'header', name: 'X-Tern-Key' } },

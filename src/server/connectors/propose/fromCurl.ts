@@ -2,7 +2,8 @@ import { parse } from 'shell-quote';
 import type { Profile, RequestTemplate } from '../../../contract/profile/index.ts';
 import type { DestinationField } from '../../../core/mapping/index.ts';
 import { bad, good, type Result } from '../../../core/result.ts';
-import { authenticationOf, idFrom } from './fromOpenApi.ts';
+import { idFrom } from './fromOpenApi.ts';
+import { authenticationOf } from './security.ts';
 import { EMAIL } from './schemaWords.ts';
 
 /** What a cURL line asks for. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { checkProfile } from '../../../contract/profile/index.ts';
 import { profileFromCurl, readCurl } from './fromCurl.ts';
-import { guessChoice, proposeProfile } from './fromOpenApi.ts';
+import { proposeProfile } from './fromOpenApi.ts';
+import { guessChoice } from './guess.ts';
 import { readOpenApi } from './openApi.ts';
 
 /** A service that is quite unlike the stand-ins: YAML, OpenAPI 3.0, forms, page numbers, make and change apart. */
@@ -56,6 +57,10 @@ describe('a profile from an OpenAPI description', () => {
       upsert: '',
       make: 'post /people',
       change: 'patch /people/{personId}',
+      outOfList: '',
+      outOfGroup: '',
+      untag: '',
+      remove: '',
     });
     const profile = proposeProfile(api.value, choice);
     expect(checkProfile(profile).ok).toBe(true);

@@ -32,6 +32,9 @@ export const FIELDS = /^(fields|attributes|properties|custom_?fields|values|cell
 export const memberNamed = (members: Record<string, Schema>, meant: RegExp): string | undefined =>
   Object.keys(members).find((name) => meant.test(name));
 
+/** Whether a schema has an address in it, as a person has. */
+export const hasEmail = (schema: Schema): boolean => memberNamed(membersOf(schema), EMAIL) !== undefined;
+
 const step = (name: string): string => (/^[A-Za-z_]\w*$/.test(name) ? `.${name}` : `['${name.replace(/'/g, "\\'")}']`);
 
 export const pathTo = (...names: string[]): string => `$${names.map(step).join('')}`;

@@ -7,7 +7,8 @@ import {
   type DescriptionView,
 } from '../../../contract/profiles.ts';
 import { checkProfile, ProfileSchema, type Profile } from '../../../contract/profile/index.ts';
-import { guessChoice, proposeProfile } from '../../connectors/propose/fromOpenApi.ts';
+import { proposeProfile } from '../../connectors/propose/fromOpenApi.ts';
+import { guessChoice } from '../../connectors/propose/guess.ts';
 import { profileFromCurl, readCurl } from '../../connectors/propose/fromCurl.ts';
 import { readOpenApi } from '../../connectors/propose/openApi.ts';
 import { findShippedProfile } from '../../connectors/registry.ts';

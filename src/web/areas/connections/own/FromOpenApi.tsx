@@ -16,6 +16,10 @@ const ROLES: [keyof OperationChoice, string, string][] = [
   ['upsert', 'Makes or changes a person, in one', 'Where the service has such a thing, choose it.'],
   ['make', 'Makes a person', 'Only where nothing does both.'],
   ['change', 'Changes a person', 'Only where nothing does both.'],
+  ['outOfList', 'Takes a person out of a list', ''],
+  ['outOfGroup', 'Takes a person out of a group', ''],
+  ['untag', 'Takes a tag off a person', ''],
+  ['remove', 'Deletes a person', 'Used only to clean up after a trial.'],
 ];
 
 /** Reads an OpenAPI description, and lets a person choose which operation does what. */

@@ -2,10 +2,12 @@ import { useState } from 'react';
 import { CircleCheck, CircleX } from 'lucide-react';
 import type { CredentialInputs } from '../../../../contract/connection.ts';
 import type { Profile } from '../../../../contract/profile/index.ts';
+import type { TrialView } from '../../../../contract/profiles.ts';
 import { ApiProblem } from '../../../parts/api.ts';
 import { Exchange } from '../../../parts/Exchange.tsx';
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
+import { capital } from '../../../parts/words.ts';
 import { CredentialFields } from '../CredentialFields.tsx';
 import { useTryOperation } from './useProfiles.ts';
 
@@ -17,19 +19,28 @@ export function OperationTrial({ profile }: { profile: Profile }) {
   const [email, setEmail] = useState('');
   const [fields, setFields] = useState<Record<string, string>>({});
   const problem = trial.error instanceof ApiProblem ? trial.error : null;
+  const [offers, setOffers] = useState<TrialView['offers']>(null);
+  const [place, setPlace] = useState({ list: '', group: '', tag: '' });
   const attempt = (operation: string) =>
-    trial.mutate({ document: profile, baseUrl, credentials, operation, email, fields });
+    trial.mutate(
+      { document: profile, baseUrl, credentials, operation, email, fields, ...place },
+      { onSuccess: (view) => view.offers && setOffers(view.offers) },
+    );
+  const needsPerson = (operation: string) => operation !== 'verify' && operation !== 'catalogue';
+  const groups = offers?.lists.find(({ id }) => id === place.list)?.groups ?? [];
   const own = profile.catalogue.fields && 'fixed' in profile.catalogue.fields ? profile.catalogue.fields.fixed : [];
   const button = (operation: string, label: string, isThere = true) =>
     isThere && (
       <button
         className="btn btn-sm"
-        disabled={trial.isPending || ((operation === 'find' || operation === 'write') && email === '')}
+        disabled={trial.isPending || (needsPerson(operation) && email === '')}
         onClick={() => attempt(operation)}
       >
         {trial.isPending && trial.variables.operation === operation ? 'Trying' : label}
       </button>
     );
+  const { outOfList, outOfGroup, untag } = profile.place ?? {};
+  const canTakeOut = outOfList !== undefined || outOfGroup !== undefined || untag !== undefined;
   return (
     <section className="box p-4 flex flex-col gap-4" aria-label="Try it">
       <div>
@@ -70,12 +81,33 @@ export function OperationTrial({ profile }: { profile: Profile }) {
               />
             </Field>
           ))}
+        {offers && offers.lists.length > 0 && (
+          <Choice
+            label={capital(profile.calls?.list ?? 'list')}
+            items={offers.lists}
+            value={place.list}
+            onChange={(list) => setPlace({ ...place, list, group: '' })}
+          />
+        )}
+        {groups.length > 0 && (
+          <Choice
+            label={capital(profile.calls?.group ?? 'group')}
+            items={groups}
+            value={place.group}
+            onChange={(group) => setPlace({ ...place, group })}
+          />
+        )}
+        {offers && offers.tags.length > 0 && (
+          <Choice label="Tag" items={offers.tags} value={place.tag} onChange={(tag) => setPlace({ ...place, tag })} />
+        )}
       </div>
       <div className="flex flex-wrap gap-2">
         {button('verify', 'Who are we?', profile.verify !== undefined)}
         {button('catalogue', 'What does it offer?')}
         {button('find', 'Find the test address', profile.find !== undefined)}
         {button('write', 'Write the test address')}
+        {button('take out', 'Take it out again', canTakeOut && (place.list !== '' || place.tag !== ''))}
+        {button('remove', 'Delete it there', profile.remove !== undefined)}
       </div>
       <ActionError error={problem && problem.issues.length > 0 ? new Error(problem.issues[0]?.detail) : trial.error} />
       {trial.data && (
@@ -94,5 +126,27 @@ export function OperationTrial({ profile }: { profile: Profile }) {
         </div>
       )}
     </section>
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  items: { id: string; name: string }[];
+  value: string;
+  onChange: (id: string) => void;
+}
+
+function Choice({ label, items, value, onChange }: ChoiceProps) {
+  return (
+    <Field label={label}>
+      <select className="select w-full" value={value} onChange={(event) => onChange(event.target.value)}>
+        <option value="">none</option>
+        {items.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </Field>
   );
 }

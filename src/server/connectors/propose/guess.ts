@@ -1,0 +1,54 @@
+import type { OperationChoice } from '../../../contract/profiles.ts';
+import type { ApiDescription, Operation } from './openApi.ts';
+import { EMAIL, findSchema, hasEmail, memberNamed, membersOf } from './schemaWords.ts';
+
+const ONE_PERSON = /\/(members|people|persons|contacts|subscribers|customers)\/\{[^}]+\}$/i;
+
+/** Guesses which operation does what, by methods, paths and what goes in and comes out. */
+export function guessChoice({ operations }: ApiDescription): OperationChoice {
+  const ending = (meant: RegExp) =>
+    operations.find(
+      ({ method, path }) => method === 'GET' && meant.test(path.split('/').at(-1) ?? '') && !path.includes('{'),
+    );
+  /** What takes one person out of one of these: the last two steps of its path name the place, those before the person. */
+  const taking = (places: RegExp) =>
+    operations.find(({ method, path }) => {
+      const [place = '', word = '', person = ''] = path.split('/').reverse();
+      return method === 'DELETE' && place.startsWith('{') && places.test(word) && person.startsWith('{');
+    })?.id ?? '';
+  const lists = ending(/^(lists|audiences|segments|newsletters)$/i);
+  const find = operations.find(
+    (operation) =>
+      answersPerson(operation) &&
+      (asksForEmail(operation.parameters) || (/find|search|look/i.test(operation.path) && takesEmail(operation))),
+  );
+  const writes = operations.filter((operation) => takesEmail(operation) && operation !== find);
+  const upsert = writes.find(({ method, summary }) => method === 'PUT' || /upsert|or (change|update)/i.test(summary));
+  const make = writes.find(({ method, path }) => method === 'POST' && !path.includes('{'));
+  const change = writes.find(({ method, path }) => method !== 'GET' && path.includes('{'));
+  const whole = !upsert || upsert.path.includes('{') ? null : upsert;
+  return {
+    verify: ending(/^(account|me|whoami|self|profile|user|ping)$/i)?.id ?? '',
+    lists: lists?.id ?? '',
+    groups:
+      operations.find(
+        ({ method, path }) => method === 'GET' && lists && path.startsWith(`${lists.path}/{`) && /groups?$/.test(path),
+      )?.id ?? '',
+    tags: ending(/^(tags|labels)$/i)?.id ?? '',
+    fields: ending(/^(fields|attributes|properties|columns|custom_?fields)$/i)?.id ?? '',
+    find: find?.id ?? '',
+    upsert: whole?.id ?? '',
+    make: whole ? '' : (make?.id ?? ''),
+    change: whole ? '' : (change?.id ?? ''),
+    outOfList: taking(/^(lists|audiences|segments|newsletters)$/i),
+    outOfGroup: taking(/^groups$/i),
+    untag: taking(/^(tags|labels)$/i),
+    remove: operations.find(({ method, path }) => method === 'DELETE' && ONE_PERSON.test(path))?.id ?? '',
+  };
+}
+
+const asksForEmail = (parameters: Operation['parameters']) =>
+  parameters.some(({ name, in: place }) => place !== 'header' && EMAIL.test(name));
+const takesEmail = ({ body, method }: Operation) =>
+  method !== 'GET' && memberNamed(membersOf(body ?? undefined), EMAIL) !== undefined;
+export const answersPerson = ({ answer }: Operation) => findSchema(answer ?? undefined, hasEmail) !== null;
