@@ -1,6 +1,6 @@
 import { IsIn, IsObject, IsOptional, IsString, Length, Matches, MaxLength } from 'class-validator';
 import type { Cause } from '../core/delivery/index.ts';
-import type { Catalogue, CatalogueDifference } from '../core/plan/index.ts';
+import type { Abilities, Catalogue, CatalogueDifference } from '../core/plan/index.ts';
 import type { Credential, CredentialName, Profile } from './profile/index.ts';
 
 /** What a person has to paste to connect: checked one by one against what the profile asks for. */
@@ -111,6 +111,8 @@ export interface ProfileView {
   credentials: Credential[];
   /** What it cannot do, in words. */
   cannot: string[];
+  /** What it calls its places. */
+  calls: Abilities['calls'];
   /** Where access is granted to; '' when nothing is to be granted. */
   returnUrl: string;
 }

@@ -128,6 +128,7 @@ export function profileView(context: Context, { profile, isOwn }: { profile: Pro
     baseUrl,
     credentials,
     cannot: cannotOf(profile),
+    calls: abilitiesOf(profile).calls,
     returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
   };
 }

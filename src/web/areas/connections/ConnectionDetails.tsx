@@ -93,7 +93,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       )}
       {verify && (
         <div className="box p-4">
-          <VerifyReport result={verify} />
+          <VerifyReport result={verify} calls={connection.catalogue?.can.calls} />
         </div>
       )}
       <ActionError error={act.error ?? grant.error} />

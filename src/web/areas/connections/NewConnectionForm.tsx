@@ -86,7 +86,7 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
       {attempt.isPending && <p role="status">Asking {profile.name} who we are there</p>}
       {result && (
         <div className="box p-4">
-          <VerifyReport result={result} />
+          <VerifyReport result={result} calls={profile.calls} />
         </div>
       )}
       <ActionError error={refused && refused.issues.length > 0 ? null : (add.error ?? attempt.error ?? grant.error)} />

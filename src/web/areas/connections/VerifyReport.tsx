@@ -1,11 +1,14 @@
 import { CircleCheck, CircleX } from 'lucide-react';
 import type { VerifyResult } from '../../../contract/connection.ts';
+import type { Abilities } from '../../../core/plan/index.ts';
 import { Time } from '../../parts/Time.tsx';
+import { plural } from '../../parts/words.ts';
 
-const counted = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
+const counted = (count: number, word: string) => `${count} ${count === 1 ? word : plural(word)}`;
+const PLAIN: Abilities['calls'] = { list: 'list', group: 'group', kind: 'kind of record' };
 
 /** What verifying found: who answered and what came back, or what is wrong and what to do. */
-export function VerifyReport({ result }: { result: VerifyResult }) {
+export function VerifyReport({ result, calls }: { result: VerifyResult; calls: Abilities['calls'] | undefined }) {
   if (result.ok) {
     return (
       <div role="status" className="flex gap-3 items-start">
@@ -15,7 +18,7 @@ export function VerifyReport({ result }: { result: VerifyResult }) {
             <strong>Connected</strong> to <strong>{result.account}</strong>.
           </p>
           <p className="text-quiet">
-            {cameBack(result)} <Time at={result.at} />.
+            {cameBack(result, calls ?? PLAIN)} <Time at={result.at} />.
           </p>
         </div>
       </div>
@@ -36,11 +39,14 @@ export function VerifyReport({ result }: { result: VerifyResult }) {
 }
 
 /** In words, and only of what this kind of service has. */
-function cameBack({ lists, groups, tags, fields, kinds }: Extract<VerifyResult, { ok: true }>): string {
+function cameBack(
+  { lists, groups, tags, fields, kinds }: Extract<VerifyResult, { ok: true }>,
+  calls: Abilities['calls'],
+): string {
   const parts = [
-    ...(kinds > 0 ? [counted(kinds, 'kind of record', 'kinds of record')] : []),
-    ...(lists > 0 ? [counted(lists, 'list')] : []),
-    ...(groups > 0 ? [counted(groups, 'group')] : []),
+    ...(kinds > 0 ? [counted(kinds, calls.kind)] : []),
+    ...(lists > 0 ? [counted(lists, calls.list)] : []),
+    ...(groups > 0 ? [counted(groups, calls.group)] : []),
     ...(tags > 0 ? [counted(tags, 'tag')] : []),
     ...(fields > 0 ? [counted(fields, 'field')] : []),
   ];
