@@ -2,6 +2,7 @@ import { IsObject, IsOptional, IsString, Length, MaxLength, ValidateIf } from 'c
 import type { ExchangeView } from './activity.ts';
 import type { PartIssue } from './checks.ts';
 import type { CredentialInputs } from './connection.ts';
+import type { SentValue } from '../core/mapping/index.ts';
 import type { Catalogue } from '../core/plan/index.ts';
 import type { Profile } from './profile/index.ts';
 
@@ -70,7 +71,7 @@ export class TrialInput extends ProfileInput {
   email: string = '';
 
   @IsObject()
-  fields: Record<string, string> = {};
+  fields: Record<string, SentValue> = {};
 
   /** A place and a tag that writing, placing and taking out are tried with; '' for none. */
   @IsString()
@@ -99,7 +100,7 @@ export interface TrialView {
   /** In a sentence: what came back, or what is wrong. */
   outcome: string;
   /** What the service offers, where it was asked for that. */
-  offers: Pick<Catalogue, 'lists' | 'tags'> | null;
+  offers: Pick<Catalogue, 'lists' | 'tags' | 'fields'> | null;
   exchanges: ExchangeView[];
 }
 

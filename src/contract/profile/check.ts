@@ -1,5 +1,6 @@
 import { Value } from 'typebox/value';
 import type { PartIssue } from '../checks.ts';
+import { NEEDED_CREDENTIALS } from './credentials.ts';
 import { ProfileSchema, type Profile } from './schema.ts';
 
 type Checked = { ok: true; value: Profile } | { ok: false; issues: PartIssue[] };
@@ -36,21 +37,11 @@ const unknownMembers = (params: object): string[] =>
     ? [params.additionalProperties.join(', ')]
     : [];
 
-const NEEDED: Record<Profile['authentication']['kind'], Profile['credentials'][number]['name'][]> = {
-  none: [],
-  'secret address': [],
-  'key in header': ['key'],
-  'key in query': ['key'],
-  bearer: ['key'],
-  'user and password': ['user', 'password'],
-  signature: ['key', 'secret'],
-  'OAuth, granted by a person': ['clientId', 'clientSecret'],
-  'OAuth, by client': ['clientId', 'clientSecret'],
-};
-
 function credentialIssues({ credentials, authentication, speaks }: Profile): PartIssue[] {
   if (speaks !== 'http') return [];
-  const missing = NEEDED[authentication.kind].filter((name) => !credentials.some((one) => one.name === name));
+  const missing = NEEDED_CREDENTIALS[authentication.kind].filter(
+    (name) => !credentials.some((one) => one.name === name),
+  );
   return missing.map((name) => ({
     pointer: '/credentials',
     detail: `The authentication "${authentication.kind}" needs the credential "${name}".`,

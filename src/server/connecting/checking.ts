@@ -9,7 +9,7 @@ import { resetHealth } from '../store/health.ts';
 import { openAccess, partsFor } from './open.ts';
 import { profileFor } from './profiles.ts';
 
-/** How often a connection is verified without anybody asking: when all is well, and while its credentials are refused. */
+/** How often a connection is verified without anybody asking: when all is well, and while it is not. */
 const CHECK_EVERY_MS = { active: 15 * 60_000, refused: 60_000 };
 
 /** Verifies a saved connection, and stores what was found: what it offers, what changed there, whether work may go on. */
@@ -69,6 +69,7 @@ async function storeVerified(
       verify: shown,
       ...(catalogue ? { catalogue, catalogueAt: now } : {}),
       ...(changes.length > 0 ? { changes, changesAt: now } : {}),
+      ...(result.ok ? {} : { checkAt: now + CHECK_EVERY_MS.refused }),
     });
     if (result.ok) await letGoOn(context, db, connection.id);
     else if (result.refused) await refuse(context, db, connection.id, result);

@@ -48,13 +48,13 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
     case 'catalogue': {
       const reply = await fetchCatalogue(parts);
       if (!reply.ok) return failure(reply.fault);
-      const { lists, tags } = reply.value;
-      return { ...view(true, found(reply.value)), offers: { lists, tags } };
+      const { lists, tags, fields: offered } = reply.value;
+      return { ...view(true, found(reply.value)), offers: { lists, tags, fields: offered } };
     }
     case 'find': {
       const reply = await connector.find(wanted);
       if (!reply.ok) return failure(reply.fault);
-      return view(true, reply.value ? `Found: ${JSON.stringify(reply.value)}` : 'Nobody of that address is there.');
+      return view(true, reply.value ? `Found: ${inWords(reply.value)}` : 'Nobody of that address is there.');
     }
     case 'write': {
       const change = { ...NOTHING, ...wanted, ...placeIn(input), fields, otherFields: fields };
@@ -66,7 +66,7 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
       if (!reply.ok) return failure(reply.fault);
       const placed = await connector.place(change, reply.value);
       if (!placed.ok) return failure(placed.fault);
-      return view(true, reply.value ? `Written: ${JSON.stringify(reply.value)}` : 'Accepted.');
+      return view(true, reply.value ? `Written: ${inWords(reply.value)}` : 'Accepted.');
     }
     case 'take out': {
       const { list, group, tags: tagsOff } = placeIn(input);
@@ -78,6 +78,22 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
     default:
       return view(false, 'There is no such operation.');
   }
+}
+
+/** A record as people read it. */
+function inWords({ id, email, state, fields, lists, groups, tags }: HeldPerson): string {
+  const values = Object.entries(fields).flatMap(([key, value]) =>
+    value === null || value === '' ? [] : [`${key} ${String(value)}`],
+  );
+  const several = (what: string, items: string[]) => (items.length > 0 ? [`${what} ${items.join(', ')}`] : []);
+  const parts = [
+    [email, state].filter(Boolean).join(', ') || id,
+    ...several('with', values),
+    ...several('in the lists', lists),
+    ...several('in the groups', groups),
+    ...several('with the tags', tags),
+  ];
+  return `${parts.join('; ')}.`;
 }
 
 const NOTHING = { fields: {}, otherFields: {}, list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };

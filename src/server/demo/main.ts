@@ -169,7 +169,9 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
   const { store, config, now } = context;
   for (const { id, profile, baseUrl } of await listConnections(store.db)) {
     const standin = standins[profile as keyof StandIns] as StandIns[keyof StandIns] | undefined;
-    if (standin && /127\.0\.0\.1/.test(baseUrl)) await changeConnection(store.db, id, { baseUrl: standin.url });
+    // Verified anew at once: they were away meanwhile.
+    if (standin && /127\.0\.0\.1/.test(baseUrl))
+      await changeConnection(store.db, id, { baseUrl: standin.url, checkAt: 0 });
   }
   for (const connection of await listConnections(store.db)) {
     if (!(await noticeAddressOf(store.db, connection.id))) continue;

@@ -30,12 +30,14 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
           </Heading>
           <ul className="flex flex-col gap-1">
             {lists.map((list) => (
-              <li key={list.id} className="flex flex-wrap items-baseline gap-x-2">
-                {list.name}
+              <li key={list.id}>
+                <span className="flex items-baseline justify-between gap-2">
+                  {list.name}
+                  <MakeButton connection={connection} what="group" list={list.id} />
+                </span>
                 {list.groups.length > 0 && (
-                  <span className="text-quiet"> · {list.groups.map(({ name }) => name).join(', ')}</span>
+                  <span className="block text-quiet">{list.groups.map(({ name }) => name).join(', ')}</span>
                 )}
-                <MakeButton connection={connection} what="group" list={list.id} />
               </li>
             ))}
           </ul>

@@ -26,11 +26,7 @@ export function SamplePanel({ fields, samples, chosenId, values, onChoose, onTyp
     <div className="p-4 flex flex-col gap-4">
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Sample</span>
-        <select
-          className="select select-sm w-full pe-8 text-ellipsis"
-          value={chosenId}
-          onChange={(event) => onChoose(event.target.value)}
-        >
+        <select className="select select-sm w-full" value={chosenId} onChange={(event) => onChoose(event.target.value)}>
           {samples.map((sample) => (
             <option key={sample.id} value={sample.id}>
               {nameOf(sample)}

@@ -3,6 +3,7 @@ import { CircleCheck, CircleX } from 'lucide-react';
 import type { CredentialInputs } from '../../../../contract/connection.ts';
 import type { Profile } from '../../../../contract/profile/index.ts';
 import type { TrialView } from '../../../../contract/profiles.ts';
+import type { DestinationField, SentValue } from '../../../../core/mapping/index.ts';
 import { ApiProblem } from '../../../parts/api.ts';
 import { Exchange } from '../../../parts/Exchange.tsx';
 import { Field } from '../../../parts/Field.tsx';
@@ -21,14 +22,15 @@ export function OperationTrial({ profile }: { profile: Profile }) {
   const problem = trial.error instanceof ApiProblem ? trial.error : null;
   const [offers, setOffers] = useState<TrialView['offers']>(null);
   const [place, setPlace] = useState({ list: '', group: '', tag: '' });
+  const fixed = profile.catalogue.fields && 'fixed' in profile.catalogue.fields ? profile.catalogue.fields.fixed : [];
+  const own = offers?.fields ?? fixed;
   const attempt = (operation: string) =>
     trial.mutate(
-      { document: profile, baseUrl, credentials, operation, email, fields, ...place },
+      { document: profile, baseUrl, credentials, operation, email, fields: typed(own, fields), ...place },
       { onSuccess: (view) => view.offers && setOffers(view.offers) },
     );
   const needsPerson = (operation: string) => operation !== 'verify' && operation !== 'catalogue';
   const groups = offers?.lists.find(({ id }) => id === place.list)?.groups ?? [];
-  const own = profile.catalogue.fields && 'fixed' in profile.catalogue.fields ? profile.catalogue.fields.fixed : [];
   const button = (operation: string, label: string, isThere = true) =>
     isThere && (
       <button
@@ -72,14 +74,13 @@ export function OperationTrial({ profile }: { profile: Profile }) {
         </Field>
         {own
           .filter(({ type }) => type !== 'email')
-          .map(({ key, label }) => (
-            <Field key={key} label={label}>
-              <input
-                className="input w-full"
-                value={fields[key] ?? ''}
-                onChange={(event) => setFields({ ...fields, [key]: event.target.value })}
-              />
-            </Field>
+          .map((field) => (
+            <TrialField
+              key={field.key}
+              field={field}
+              value={fields[field.key] ?? ''}
+              onChange={(value) => setFields({ ...fields, [field.key]: value })}
+            />
           ))}
         {offers && offers.lists.length > 0 && (
           <Choice
@@ -126,6 +127,43 @@ export function OperationTrial({ profile }: { profile: Profile }) {
         </div>
       )}
     </section>
+  );
+}
+
+/** What was typed, as the fields take it; those left empty are not sent. */
+const typed = (own: DestinationField[], texts: Record<string, string>): Record<string, SentValue> =>
+  Object.fromEntries(
+    own.flatMap(({ key, type }): [string, SentValue][] => {
+      const text = texts[key] ?? '';
+      if (text === '') return [];
+      if (type === 'yes/no') return [[key, text === 'yes']];
+      return [[key, type === 'number' ? Number(text) : text]];
+    }),
+  );
+
+interface TrialFieldProps {
+  field: DestinationField;
+  value: string;
+  onChange: (value: string) => void;
+}
+
+function TrialField({ field: { label, type, required, choices }, value, onChange }: TrialFieldProps) {
+  const options = type === 'yes/no' ? ['yes', 'no'] : choices;
+  const shown = required ? `${label} (required there)` : label;
+  if (options.length > 0)
+    return (
+      <Choice label={shown} items={options.map((one) => ({ id: one, name: one }))} value={value} onChange={onChange} />
+    );
+  const inputType = type === 'number' ? 'number' : type === 'date' ? 'date' : 'text';
+  return (
+    <Field label={shown}>
+      <input
+        className="input w-full"
+        type={inputType}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </Field>
   );
 }
 

@@ -4,6 +4,8 @@ import type { Profile } from '../../../../contract/profile/index.ts';
 import { ApiProblem } from '../../../parts/api.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
+import { AuthenticationPart } from './AuthenticationPart.tsx';
+import { MannersPart } from './MannersPart.tsx';
 import { OperationTrial } from './OperationTrial.tsx';
 import { useSaveProfile } from './useProfiles.ts';
 
@@ -30,7 +32,9 @@ export function ProfileEditor({ profile, onChange }: { profile: Profile; onChang
           />
         </Field>
       </section>
+      <AuthenticationPart profile={profile} onChange={onChange} />
       <OperationTrial profile={profile} />
+      <MannersPart profile={profile} onChange={onChange} />
       <DocumentEditor key={JSON.stringify(profile)} profile={profile} onChange={onChange} />
       <ActionError error={save.error} />
       {problem?.issues.map(({ pointer, detail }) => (
