@@ -250,6 +250,34 @@ describe('the operator', () => {
     await expectAccessible(operator);
   });
 
+  it('listens to what Tern Post tells', async () => {
+    await area('Connections').click();
+    await operator.getByRole('button', { name: 'Listen' }).click();
+    await operator.getByText('its signature was proven').waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('sees how the other system holds the person, changes it, takes it back, and unsubscribes on request', async () => {
+    await area('People').click();
+    await operator.getByRole('link', { name: /^Mara/ }).first().click();
+    await operator.getByText('subscribed', { exact: true }).waitFor();
+    await operator.getByRole('button', { name: 'Take off planets' }).click();
+    await operator.getByRole('button', { name: 'Put back' }).click();
+    await operator.getByRole('button', { name: 'Take off planets' }).waitFor();
+    await expectAccessible(operator);
+    await operator.getByRole('button', { name: 'Unsubscribe there' }).click();
+    await operator.getByRole('button', { name: 'Unsubscribe', exact: true }).click();
+    await operator.getByText('Say how the person asked for it').waitFor();
+    await operator.getByLabel('How did the person ask for it?').fill('Called the front desk.');
+    await operator.getByRole('button', { name: 'Unsubscribe', exact: true }).click();
+    await operator.getByRole('button', { name: 'Subscribe again' }).waitFor();
+    await operator.getByText('Called the front desk.').waitFor();
+    await operator.getByText('withdrawn').first().waitFor();
+    await operator.getByRole('heading', { name: 'Told by other systems' }).waitFor();
+    expect(await world.members()).toMatchObject([{ state: 'left', tags: ['newsletter', 'planets'] }]);
+    await expectAccessible(operator);
+  });
+
   it('gets about by keyboard', async () => {
     await operator.keyboard.press('Control+k');
     await operator.getByPlaceholder('A view, a connection').fill('sky letter to');

@@ -15,7 +15,9 @@ export const useConnections = () =>
   useQuery({
     queryKey: ['connections'],
     queryFn: () => api.get<ConnectionView[]>('/connections'),
-    refetchInterval: 10_000,
+    // While the first message of a service is awaited, it is looked for more often.
+    refetchInterval: ({ state: { data } }) =>
+      data?.some(({ notices }) => notices?.on && !notices.provenAt) ? 1_500 : 10_000,
   });
 export const useProfiles = () =>
   useQuery({ queryKey: ['profiles'], queryFn: () => api.get<ProfileView[]>('/connections/profiles') });

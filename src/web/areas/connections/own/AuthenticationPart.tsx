@@ -81,7 +81,7 @@ export function AuthenticationPart({ profile, onChange }: AuthenticationPartProp
     </Field>
   );
   return (
-    <section className="grid gap-3 sm:grid-cols-2 max-w-3xl" aria-label="What lets us in">
+    <section className="grid gap-3 sm:grid-cols-2 max-w-3xl" aria-label="Authentication">
       <Field label="What lets us in" help="Its documentation says so under “authentication”.">
         <select
           className="select w-full"
