@@ -89,7 +89,13 @@ export interface ConnectionView {
   lastFailure: { at: string; cause: Cause; said: string } | null;
   /** Until when nothing is sent, since the service failed too often or asked for it. */
   restsUntil: string | null;
-  limits: { perSecond: number | null; burst: number | null; atOnce: number };
+  limits: {
+    perSecond: number | null;
+    burst: number | null;
+    atOnce: number;
+    /** How many requests of the burst are taken at the moment, by all workers; null when there is no pace to keep. */
+    used: number | null;
+  };
   usedBy: { id: string; name: string }[];
   waiting: number;
   held: number;

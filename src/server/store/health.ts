@@ -4,6 +4,8 @@ import { rowsOf, type Db } from './database.ts';
 import { connectionHealth } from './schema.ts';
 
 export interface HealthRecord extends Health {
+  /** When the budget of requests would be full again, in milliseconds since 1970. */
+  budgetFullAt: number;
   lastFailureAt: number | null;
   lastCause: Cause | null;
   lastSaid: string;

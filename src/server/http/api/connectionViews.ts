@@ -66,6 +66,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
         perSecond: profile.limits.perSecond ?? null,
         burst: profile.limits.burst ?? null,
         atOnce: atOnce(profile),
+        used: usedOf(profile, health?.budgetFullAt ?? 0, now()),
       },
       usedBy: uses.map((route) => ({ id: route.id, name: route.name })),
       waiting: standing.get(id)?.waiting ?? 0,
@@ -75,6 +76,10 @@ export async function connectionViews(context: Context, records: ConnectionRecor
     };
   });
 }
+
+/** The budget fills with the pace of the service: what is missing from it is taken. */
+const usedOf = ({ limits }: Profile, fullAt: number, now: number): number | null =>
+  limits.perSecond === undefined ? null : Math.ceil((Math.max(0, fullAt - now) / 1000) * limits.perSecond);
 
 const noticesView = (address: NoticeAddress | undefined) => ({
   on: address !== undefined,

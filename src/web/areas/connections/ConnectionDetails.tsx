@@ -155,6 +155,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
         {limits.atOnce} at a time
         {limits.perSecond !== null && `, ${limits.perSecond} requests a second`}
         {limits.burst !== null && `, up to ${limits.burst} at once after a rest`}
+        {limits.used !== null && `; ${limits.used} taken at the moment`}
       </Fact>
       <Fact term="On the way">{waiting}</Fact>
       <Fact term="Held">
