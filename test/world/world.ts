@@ -200,7 +200,8 @@ export function linkIn(letter: Letter | undefined): string {
   return link;
 }
 
-async function ownDatabase(): Promise<string> {
+/** An empty database. @returns its address */
+export async function ownDatabase(): Promise<string> {
   const server = process.env.IWASHI_TEST_DATABASE;
   if (!server) throw new Error('run this through ./iwashi test, which starts a database');
   const name = `iwashi_test_${randomBytes(6).toString('hex')}`;

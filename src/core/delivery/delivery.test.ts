@@ -189,6 +189,18 @@ describe('reading back', () => {
       different({ ...held, fields: { given: 'Maria', figure: null } }, { duplicates: 'fill gaps' }, before),
     ).toEqual(['figure']);
   });
+  it('expects those who are taken out to be out, and tags taken off to be off', () => {
+    const leaving = {
+      leaves: [
+        { list: 'L', group: '' },
+        { list: 'M', group: 'G' },
+      ],
+      tagsOff: ['old'],
+    };
+    expect(different(held, { ...leaving, list: '' })).toEqual(['List', 'Tag']);
+    const gone = { ...held, lists: [], tags: ['web'] };
+    expect(different(gone, { ...leaving, list: '' })).toEqual([]);
+  });
   it('expects nothing of a person left alone', () =>
     expect(different({ ...held, fields: {}, lists: [], tags: [] }, { duplicates: 'leave alone' }, held)).toEqual([]));
 });

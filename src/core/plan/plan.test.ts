@@ -108,6 +108,35 @@ describe('a new person, double opt-in', () => {
   });
 });
 
+it('takes people out only of what the service takes them out of', () => {
+  const leaving: LiveRoute = {
+    ...route,
+    document: {
+      ...document,
+      targets: document.targets.map((target) => ({
+        ...target,
+        leaves: [
+          { list: 'M', group: '' },
+          { list: 'M', group: 'N' },
+        ],
+        tagsOff: ['asked'],
+      })),
+    },
+  };
+  expect(plan({ routes: [leaving] }).deliveries[0]?.intent).toMatchObject({
+    leaves: [
+      { list: 'M', group: '' },
+      { list: 'M', group: 'N' },
+    ],
+    tagsOff: ['asked'],
+  });
+  const can = { ...catalogue.can, leavesGroups: false, untags: false };
+  expect(plan({ routes: [leaving], catalogues: { C: { ...catalogue, can } } }).deliveries[0]?.intent).toMatchObject({
+    leaves: [{ list: 'M', group: '' }],
+    tagsOff: [],
+  });
+});
+
 it('does not ask those who confirmed before', () => {
   const planned = plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'letter', at: 5 }] } });
   expect(planned.confirmations).toEqual([]);
@@ -230,6 +259,17 @@ describe('preflight', () => {
     ],
     ['a list that is gone', (changed) => (target(changed).list = 'gone'), 'target'],
     ['a group of another list', (changed) => (target(changed).group = 'gone'), 'target'],
+    [
+      'a list that people leave and is gone',
+      (changed) => (target(changed).leaves = [{ list: 'gone', group: '' }]),
+      'target',
+    ],
+    [
+      'a list that people are put into and taken out of',
+      (changed) => (target(changed).leaves = [{ list: 'L', group: '' }]),
+      'target',
+    ],
+    ['a tag that is set and taken off', (changed) => (target(changed).tagsOff = ['web']), 'tags'],
     ['no target', (changed) => (changed.targets = []), 'target'],
     ['a mail without a link', (changed) => (changed.consent.mail.body = 'Hello'), 'consent'],
     ['a consent without words', (changed) => (changed.consent.tickField = ''), 'consent'],

@@ -129,6 +129,60 @@ describe('the engine, with the profile of Tern Post', () => {
   });
 });
 
+describe('several people by one request', () => {
+  const nothing = {
+    kind: '',
+    emailField: 'email',
+    list: '',
+    group: '',
+    tags: [],
+    leaves: [],
+    tagsOff: [],
+    proof: null,
+  };
+  const changes = ['a@b.example', 'c@d.example', 'e@f.example'].map((email) => ({
+    change: { ...nothing, email, fields: { email }, otherFields: {} },
+    idempotencyKey: `key of ${email}`,
+  }));
+  const member = { email: 'a@b.example', state: 'active', fields: {}, lists: [], groups: [], tags: [] };
+  const refused = { email: 'c@d.example', status: 409, type: 'https://tern.example/left-before', title: 'They left.' };
+  const together = (send: Send) => {
+    const batch = connector(send).together;
+    if (!batch) throw new Error('the profile says nothing of several');
+    return batch;
+  };
+
+  it('each has an outcome of their own, and one that is not spoken of is unclear', async () => {
+    const { send, asked } = network({ results: [{ email: 'a@b.example', status: 201, member }, refused] });
+    const records: ExchangeView[][] = [[], [], []];
+    const replies = await together(send).write(changes, records);
+    expect(asked).toHaveLength(1);
+    expect(JSON.parse(asked[0]?.body?.text ?? '')).toMatchObject({
+      members: [{ email: 'a@b.example', key: 'key of a@b.example' }, {}, {}],
+    });
+    expect(replies).toMatchObject([
+      { ok: true, value: { email: 'a@b.example', standing: 'subscribed' } },
+      { ok: false, fault: { cause: 'left there before', said: 'They left.' } },
+      { ok: false, fault: { cause: 'answer unreadable' } },
+    ]);
+    expect(records.map(([exchange]) => exchange?.together)).toEqual([3, 3, 3]);
+    expect(records[1]?.[0]).toMatchObject({ requestBody: { email: 'c@d.example' }, responseBody: refused });
+    expect(JSON.stringify(records[2])).not.toMatch(/a@b|c@d/);
+  });
+
+  it('a request that fails fails for all', async () => {
+    const { send } = network(503);
+    const replies = await together(send).write(changes, [[], [], []]);
+    expect(replies.map((reply) => (reply.ok ? null : reply.fault.cause))).toEqual(Array(3).fill('unavailable'));
+  });
+
+  it('several are found by one request, and who is not there is not', async () => {
+    const { send } = network({ members: [member] });
+    const found = await together(send).find?.(['a@b.example', 'c@d.example'], [[], []]);
+    expect(found?.ok && [...found.value.keys()]).toEqual(['a@b.example']);
+  });
+});
+
 it('shows of a key only its end, and of a short one nothing', () => {
   expect(mask('tern-0123456789abcdef')).toBe('••••••cdef');
   expect(mask('short')).toBe('••••••');

@@ -59,11 +59,14 @@ export function createSend(allowPrivate: boolean, now: () => number, totalMs = T
   };
   const send = async (outgoing: OutgoingRequest) => {
     const started = now();
-    const answer =
+    const { answer, text } =
       !allowPrivate && namesForbiddenAddress(new URL(outgoing.url))
-        ? ({ kind: 'unanswered', fault: 'forbidden address', code: FORBIDDEN_ADDRESS } as const)
+        ? {
+            answer: { kind: 'unanswered' as const, fault: 'forbidden address' as const, code: FORBIDDEN_ADDRESS },
+            text: '',
+          }
         : await exchange(poolFor(outgoing), outgoing, totalMs);
-    return { answer, exchange: describe(outgoing, answer, started, now() - started) };
+    return { answer, exchange: describe(outgoing, answer, text, { at: started, milliseconds: now() - started }) };
   };
   const close = async () => {
     await Promise.all([...pools.values()].map((agent) => agent.close()));
@@ -75,7 +78,7 @@ async function exchange(
   dispatcher: Dispatcher,
   { method, url, headers, body }: OutgoingRequest,
   totalMs: number,
-): Promise<Answer> {
+): Promise<{ answer: Answer; text: string }> {
   try {
     const response = await request(url, {
       dispatcher,
@@ -85,20 +88,23 @@ async function exchange(
       signal: AbortSignal.timeout(totalMs),
     });
     const text = await readLimited(response.body);
-    if (text === null) return { kind: 'unanswered', fault: 'too large', code: 'too large' };
+    if (text === null) return { answer: { kind: 'unanswered', fault: 'too large', code: 'too large' }, text: '' };
     const answered = flatHeaders(response.headers);
     const isText = /^(text\/(plain|yaml)|application\/(x-)?yaml)/.test(answered['content-type'] ?? '');
     const parsed = isText ? { ok: true as const, value: text } : parseJson(text);
     return {
-      kind: 'answered',
-      status: response.statusCode,
-      headers: answered,
-      body: parsed.ok ? parsed.value : text.slice(0, 2000),
-      readable: parsed.ok || text === '',
+      answer: {
+        kind: 'answered',
+        status: response.statusCode,
+        headers: answered,
+        body: parsed.ok ? parsed.value : text.slice(0, 2000),
+        readable: parsed.ok || text === '',
+      },
+      text,
     };
   } catch (error) {
     const code = codeOf(error);
-    return { kind: 'unanswered', fault: faultOf(code), code };
+    return { answer: { kind: 'unanswered', fault: faultOf(code), code }, text: '' };
   }
 }
 
@@ -154,8 +160,8 @@ function faultOf(code: string): (Answer & { kind: 'unanswered' })['fault'] {
 function describe(
   { method, url, headers, body, secret }: OutgoingRequest,
   answer: Answer,
-  at: number,
-  milliseconds: number,
+  text: string,
+  { at, milliseconds }: { at: number; milliseconds: number },
 ): ExchangeView {
   const hidden = new Set(secret.headers.map((name) => name.toLowerCase()));
   const shown = Object.entries(headers).map(([name, value]) => [
@@ -173,13 +179,24 @@ function describe(
     responseHeaders: answer.kind === 'answered' ? keptHeaders(answer.headers) : {},
     responseBody:
       answer.kind === 'answered'
-        ? (bodies ?? answer.body)
+        ? (bodies ?? cut(text) ?? answer.body)
         : `no answer: ${answer.fault}${answer.code ? ` (${answer.code})` : ''}`,
     milliseconds,
   };
 }
 
+/** Of a body that is longer, only so much is kept. */
+const KEPT_CHARACTERS = 64 * 1024;
+
+/** The beginning of a long body, with a word that it goes on; null when it is not long. */
+const cut = (text: string): string | null =>
+  text.length > KEPT_CHARACTERS
+    ? `${text.slice(0, KEPT_CHARACTERS)} … and ${text.length - KEPT_CHARACTERS} more`
+    : null;
+
 const shownBody = ({ text, type }: { text: string; type: string }): unknown => {
+  const beginning = cut(text);
+  if (beginning !== null) return beginning;
   const parsed = type.includes('json') ? parseJson(text) : { ok: false as const };
   return parsed.ok ? parsed.value : text;
 };

@@ -48,7 +48,8 @@ export function readNotices(webhooks: Webhooks, body: unknown, now: number): Not
         kind: kind.slice(0, 60),
         meaning: webhooks.means[kind] ?? null,
         email: textAt(event, webhooks.email).trim().toLowerCase(),
-        at: Number.isNaN(at) ? now : at,
+        // Nothing has happened that is still to come.
+        at: Number.isNaN(at) ? now : Math.min(at, now),
       },
     ];
   });

@@ -3,7 +3,7 @@ import type { ConnectionState, VerifyResult } from '../../contract/connection.ts
 import type { CredentialName, Profile } from '../../contract/profile/index.ts';
 import type { Catalogue, CatalogueDifference } from '../../core/plan/index.ts';
 import type { Db } from './database.ts';
-import { connections, profiles } from './schema.ts';
+import { connectionHealth, connections, notices, profiles } from './schema.ts';
 
 export type Hints = Partial<Record<CredentialName, string>>;
 
@@ -91,6 +91,8 @@ export async function changeConnection(
 
 export async function removeConnection(db: Db, id: string): Promise<void> {
   await db.delete(connections).where(eq(connections.id, id));
+  await db.delete(connectionHealth).where(eq(connectionHealth.connectionId, id));
+  await db.delete(notices).where(eq(notices.connectionId, id));
 }
 
 /** The encrypted tokens of a connection, locked until the transaction ends, so that they are renewed once only. */

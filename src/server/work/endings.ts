@@ -17,7 +17,7 @@ export interface Ended {
 }
 
 /** How many endings are stored by one transaction at most. */
-const MOST = 100;
+const MOST = 50;
 
 interface Waiting {
   ended: Ended;
@@ -54,18 +54,27 @@ export class Endings {
       // Those of one bundle end in the same moment.
       await new Promise((resolve) => setImmediate(resolve));
       const group = this.#waiting.splice(0, MOST);
-      try {
-        await storeEndings(
-          this.#context,
-          group.map(({ ended }) => ended),
-          this.#owner,
-        );
-        for (const { resolve } of group) resolve();
-      } catch (error) {
-        for (const { reject } of group) reject(error);
-      }
+      if (!(await this.#storeGroup(group))) for (const one of group) await this.#storeGroup([one]);
     }
     this.#isStoring = false;
+  }
+
+  /** @returns false when it failed, and is to be tried one by one: one that cannot be stored holds up none of the others */
+  async #storeGroup(group: Waiting[]): Promise<boolean> {
+    try {
+      await storeEndings(
+        this.#context,
+        group.map(({ ended }) => ended),
+        this.#owner,
+      );
+      for (const { resolve } of group) resolve();
+      return true;
+    } catch (error) {
+      const [only, ...others] = group;
+      if (others.length > 0) return false;
+      only?.reject(error);
+      return true;
+    }
   }
 }
 

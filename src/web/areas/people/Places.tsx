@@ -65,9 +65,9 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
         <p>
           <strong className="font-semibold">{connectionName}</strong>
           {kindName && <span className="text-quiet"> · {kindName}</span>}
-          {held?.standing && (
+          {held && (held.standing ?? held.state) !== '' && (
             <span className="ml-3">
-              <StateMark state={held.standing} />
+              <StateMark state={held.standing ?? held.state} />
             </span>
           )}
         </p>
