@@ -87,6 +87,8 @@ export interface ConnectionView {
   changesAt: string | null;
   lastSuccessAt: string | null;
   lastFailure: { at: string; cause: Cause; said: string } | null;
+  /** How many tries failed in a row for something that concerns the whole service. */
+  failures: number;
   /** Until when nothing is sent, since the service failed too often or asked for it. */
   restsUntil: string | null;
   limits: {

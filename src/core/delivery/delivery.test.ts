@@ -62,7 +62,7 @@ describe('the cause of an answer', () => {
       { rules },
       0,
     );
-    expect(fault).toEqual({ cause: 'required field missing', said: 'No. · /fields/given: is required', waitMs: 3000 });
+    expect(fault).toEqual({ cause: 'required field missing', said: 'No. given: is required', waitMs: 3000 });
   });
 });
 

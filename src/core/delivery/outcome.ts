@@ -95,9 +95,9 @@ function sayingOf(body: unknown): string {
   const errors =
     typeof body === 'object' && body !== null && 'errors' in body && Array.isArray(body.errors) ? body.errors : [];
   const details = errors.map((entry: unknown) =>
-    [textOf(entry, 'pointer'), textOf(entry, 'detail')].filter(Boolean).join(': '),
+    [textOf(entry, 'pointer').split('/').at(-1) ?? '', textOf(entry, 'detail')].filter(Boolean).join(': '),
   );
-  return [main, ...details].filter(Boolean).join(' · ').slice(0, 500);
+  return [main, ...details].filter(Boolean).join(' ').slice(0, 500);
 }
 
 function textOf(body: unknown, name: string): string {

@@ -12,6 +12,9 @@ import { profileFor } from './profiles.ts';
 /** How often a connection is verified without anybody asking: when all is well, and while it is not. */
 const CHECK_EVERY_MS = { active: 15 * 60_000, refused: 60_000 };
 
+/** However much is refused for it, what a service offers is not fetched more often than this. */
+export const CATALOGUE_REST_MS = 60_000;
+
 /** Verifies a saved connection, and stores what was found: what it offers, what changed there, whether work may go on. */
 export async function checkConnection(
   context: Context,

@@ -206,7 +206,9 @@ export async function groupHeld(db: Db): Promise<HeldGroupView[]> {
   return rowsOf<HeldGroupView>(
     db,
     sql`SELECT d.cause, d.connection_id AS connectionId, COALESCE(c.name, 'removed connection') AS connectionName, COUNT(*) AS count,
-        IF(COUNT(DISTINCT d.cause_detail) = 1, MAX(d.cause_detail), '') AS detail
+        CASE COUNT(DISTINCT d.cause_detail) WHEN 1 THEN MAX(d.cause_detail)
+          WHEN 2 THEN CONCAT(MAX(d.cause_detail), ' Or: ', MIN(d.cause_detail))
+          ELSE '' END AS detail
       FROM deliveries d LEFT JOIN connections c ON c.id = d.connection_id
       WHERE d.state = 'held' GROUP BY d.cause, d.connection_id, c.name ORDER BY count DESC`,
   );

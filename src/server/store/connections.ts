@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray, lte, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, lte, sql } from 'drizzle-orm';
 import type { ConnectionState, VerifyResult } from '../../contract/connection.ts';
 import type { CredentialName, Profile } from '../../contract/profile/index.ts';
 import type { Catalogue, CatalogueDifference } from '../../core/plan/index.ts';
@@ -59,13 +59,14 @@ export async function connectionsToCheck(db: Db, now: number): Promise<Connectio
   return (await joined(db).where(due).orderBy(asc(connections.checkAt)).limit(10)).map(toRecord);
 }
 
-/** Has connections verified at the next occasion. */
-export async function checkSoon(db: Db, ids: string[], now: number): Promise<void> {
-  if (ids.length > 0)
-    await db
-      .update(connections)
-      .set({ checkAt: now })
-      .where(and(inArray(connections.id, ids), gt(connections.checkAt, now)));
+/** Has connections verified at the next occasion, or once what they offer was last fetched so long ago. */
+export async function checkSoon(db: Db, ids: string[], restMs: number, now: number): Promise<void> {
+  if (ids.length === 0) return;
+  const soon = sql`GREATEST(${now}, COALESCE(${connections.catalogueAt}, 0) + ${restMs})`;
+  await db
+    .update(connections)
+    .set({ checkAt: sql`LEAST(${connections.checkAt}, ${soon})` })
+    .where(inArray(connections.id, ids));
 }
 
 /** Takes a check for one worker. @returns false when another took it */

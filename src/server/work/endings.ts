@@ -1,7 +1,7 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { VerifyResult } from '../../contract/connection.ts';
 import { CHANGED_THERE, nextAttempt, transition, type DeliveryEvent, type Fault } from '../../core/delivery/index.ts';
-import { refuse } from '../connecting/checking.ts';
+import { CATALOGUE_REST_MS, refuse } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
 import { checkSoon } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
@@ -90,7 +90,7 @@ function storeEndings(context: Context, group: Ended[], owner: string): Promise<
       if (ending.fault.cause === 'credentials refused') refused.set(delivery.connectionId, ending.fault);
       if (CHANGED_THERE.includes(ending.fault.cause)) changed.add(delivery.connectionId);
     }
-    await checkSoon(db, [...changed], now);
+    await checkSoon(db, [...changed], CATALOGUE_REST_MS, now);
     for (const [connectionId, fault] of refused) await refuse(context, db, connectionId, refusal(fault, now));
   });
 }

@@ -1,5 +1,5 @@
 import { eq, lt } from 'drizzle-orm';
-import { checkConnection, nextCheckAt } from '../connecting/checking.ts';
+import { CATALOGUE_REST_MS, checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
 import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
@@ -83,8 +83,6 @@ async function checkConnections(context: Context): Promise<void> {
 
 /** What a service offers is fetched anew after this time, though nobody asked. */
 const CATALOGUE_AGE_MS = 6 * 60 * 60_000;
-/** However much is held for it, it is not fetched more often than this. */
-const CATALOGUE_REST_MS = 60_000;
 
 /** Whether the service may offer something else than we know: it is long ago, or a delivery was refused for it. */
 async function mayHaveChanged({ store, now }: Context, { id, catalogueAt }: ConnectionRecord): Promise<boolean> {

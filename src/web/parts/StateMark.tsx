@@ -54,6 +54,7 @@ const MARKS: Record<string, Mark> = {
   suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
   // connections
   connected: { icon: Plug, tone: 'text-success' },
+  failing: { icon: RotateCcw, tone: 'text-warning', word: 'failing, tried again' },
   'not working': { icon: TriangleAlert, tone: 'text-error' },
   'credentials refused': { icon: KeyRound, tone: 'text-error' },
   'access not granted yet': { icon: KeyRound, tone: 'text-brass' },

@@ -17,7 +17,9 @@ export function sayWhen(iso: string, now: number): string {
   return step
     ? relative.format(Math.round(seconds / step[1]), step[0])
     : Math.abs(seconds) < 10
-      ? 'just now'
+      ? seconds > 0
+        ? 'in a moment'
+        : 'just now'
       : relative.format(Math.round(seconds), 'second');
 }
 

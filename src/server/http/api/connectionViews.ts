@@ -61,6 +61,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
         health?.lastCause && health.lastFailureAt !== null
           ? { at: new Date(health.lastFailureAt).toISOString(), cause: health.lastCause, said: health.lastSaid }
           : null,
+      failures: health?.failures ?? 0,
       restsUntil: health && health.restUntil > now() ? iso(health.restUntil) : null,
       limits: {
         perSecond: profile.limits.perSecond ?? null,

@@ -1,11 +1,12 @@
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/activity.ts';
-import { CAUSES } from '../../../core/delivery/index.ts';
+import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
 import { preflight } from '../../../core/plan/index.ts';
 import type { Context } from '../../context.ts';
 import { groupHeld } from '../../store/activity.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { countBySource, countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
+import { readHealths } from '../../store/health.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
@@ -59,6 +60,7 @@ export function overviewRoutes({ store, now }: Context): Hono {
         })),
       );
 
+    const healths = await readHealths(store.db);
     const needs: OverviewView['needs'] = [];
     for (const { cause, connectionId, connectionName, count, detail } of await groupHeld(store.db)) {
       needs.push({
@@ -69,8 +71,16 @@ export function overviewRoutes({ store, now }: Context): Hono {
       });
     }
     for (const { id, name, verify } of connections) {
+      const health = healths.get(id);
       if (verify && !verify.ok)
-        needs.push({ kind: 'connection', count: 1, text: `${name}: ${verify.problem}`, link: `/connections/${id}` });
+        needs.push({ kind: 'connection', count: 0, text: `${name}: ${verify.problem}`, link: `/connections/${id}` });
+      else if (health?.lastCause && isTryingOut(health))
+        needs.push({
+          kind: 'connection',
+          count: 0,
+          text: `${name}: ${CAUSES[health.lastCause].sentence} It failed ${health.failures} times in a row, and is tried again by itself.`,
+          link: `/connections/${id}`,
+        });
     }
     const { setAside, failed, mailsHeld } = await countSetAside(store.db);
     if (failed > 0)

@@ -23,10 +23,13 @@ export function HeldGroups({ groups, cause, connectionId }: HeldGroupsProps) {
             <Link
               to={isOpen ? '?state=held' : `?${search.toString()}`}
               aria-current={isOpen ? 'true' : undefined}
-              className="block px-3 py-2 hover:bg-base-200"
+              className="px-3 py-2 hover:bg-base-200 flex items-start justify-between gap-4"
             >
-              <strong className="text-error">{group.count} held</strong> · {group.connectionName}: {sentence}{' '}
-              {group.detail && <q>{group.detail}</q>} <span className="text-quiet">{nextStep}</span>
+              <span>
+                <strong className="text-error">{group.count} held</strong> · {group.connectionName}: {sentence}{' '}
+                {group.detail && <q>{group.detail}</q>} <span className="text-quiet">{nextStep}</span>
+              </span>
+              <span className="plain-link whitespace-nowrap">{isOpen ? 'Close' : 'Mend these'}</span>
             </Link>
             {isOpen && <HeldGroupActions key={group.cause + group.connectionId} group={group} />}
           </li>

@@ -1,10 +1,14 @@
 import type { ConnectionView } from '../../../contract/connection.ts';
 
+/** From so many failures in a row on it is more than a hiccup. */
+const FAILING = 3;
+
 /** How a connection stands, in one word. */
-export function connectionStanding({ state, verify }: ConnectionView): string {
+export function connectionStanding({ state, verify, failures }: ConnectionView): string {
   switch (state) {
     case 'active':
-      return verify?.ok ? 'connected' : 'not working';
+      if (!verify?.ok) return 'not working';
+      return failures >= FAILING ? 'failing' : 'connected';
     case 'paused':
       return 'paused';
     case 'refused':

@@ -95,7 +95,7 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
                     <span>
                       {count > 0 && (
                         <strong>
-                          {count} {kind === 'route' || kind === 'connection' ? '' : kind}
+                          {count} {kind === 'route' ? (count === 1 ? 'blocker' : 'blockers') : kind}
                           {' · '}
                         </strong>
                       )}
