@@ -103,7 +103,13 @@ export interface ConnectionView {
   held: number;
   hours: DotLineData;
   /** Whether the service tells us what happens there: null when it cannot. */
-  notices: { on: boolean; since: string | null; provenAt: string | null } | null;
+  notices: {
+    on: boolean;
+    since: string | null;
+    provenAt: string | null;
+    /** Where Iwashi has to be reachable from there. */
+    reachedAt: string;
+  } | null;
 }
 
 /** A kind of service that can be connected, as the list of them shows it. */

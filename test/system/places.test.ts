@@ -160,7 +160,7 @@ describe('what a service tells us', () => {
       .hooks;
 
   it('is listened to once our address is registered there and its signature proven', async () => {
-    expect(wired.connection.notices).toEqual({ on: false, since: null, provenAt: null });
+    expect(wired.connection.notices).toEqual({ on: false, since: null, provenAt: null, reachedAt: world.app });
     await operator.post(`/connections/${wired.connection.id}/notices`);
     await operator.post(`/connections/${wired.connection.id}/notices`);
     const proven = await eventually(

@@ -11,7 +11,7 @@ import type {
   SubmissionRow,
 } from '../../contract/activity.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
-import { containing, rowsOf, type Db } from './database.ts';
+import { containing, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf, type ConfirmationRecord } from './confirmations.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
@@ -29,10 +29,7 @@ export interface SubmissionFilter {
 }
 
 const hasDelivery = (...states: DeliveryState[]) =>
-  sql`EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN (${sql.join(
-    states.map((state) => sql`${state}`),
-    sql`, `,
-  )}))`;
+  sql`EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN ${oneOf(states)})`;
 
 /** How far a submission `s` has come: its own state, and that of its deliveries, the most urgent first. */
 const PROGRESS = sql`CASE
@@ -43,6 +40,23 @@ const PROGRESS = sql`CASE
   WHEN ${hasDelivery('delivered')} THEN 'delivered'
   WHEN ${hasDelivery('dropped')} THEN 'dropped'
   ELSE 'nothing to send' END`;
+
+/** What everything that has come so far has in common, by which an index finds it; `PROGRESS` then decides. */
+function mayHaveCome(progress: string): SQL {
+  switch (progress) {
+    case 'held':
+    case 'waiting':
+    case 'delivered':
+    case 'dropped':
+      return hasDelivery(progress);
+    case 'on its way':
+      return hasDelivery('queued', 'sending', 'retrying');
+    case 'nothing to send':
+      return sql`s.state = 'planned'`;
+    default:
+      return sql`s.state = ${progress}`;
+  }
+}
 
 /** Found by the person's keys, which the index has, and then only those that became theirs. */
 const ofContact = (contactId: string) => sql`s.contact_id = ${contactId} AND s.person_key IN (
@@ -62,6 +76,7 @@ export async function listSubmissions(
     const like = containing(filter.text);
     conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like})`);
   }
+  if (filter.progress) conditions.push(mayHaveCome(filter.progress));
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
   const rows = await rowsOf<{
     id: string;

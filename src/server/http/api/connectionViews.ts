@@ -73,7 +73,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       waiting: standing.get(id)?.waiting ?? 0,
       held: standing.get(id)?.held ?? 0,
       hours: hours(id),
-      notices: tellsNotices(profile) ? noticesView(addresses.get(id)) : null,
+      notices: tellsNotices(profile) ? noticesView(addresses.get(id), context.config.publicUrl) : null,
     };
   });
 }
@@ -82,7 +82,8 @@ export async function connectionViews(context: Context, records: ConnectionRecor
 const usedOf = ({ limits }: Profile, fullAt: number, now: number): number | null =>
   limits.perSecond === undefined ? null : Math.ceil((Math.max(0, fullAt - now) / 1000) * limits.perSecond);
 
-const noticesView = (address: NoticeAddress | undefined) => ({
+const noticesView = (address: NoticeAddress | undefined, reachedAt: string) => ({
+  reachedAt,
   on: address !== undefined,
   since: iso(address?.createdAt),
   provenAt: iso(address?.provenAt),

@@ -12,7 +12,7 @@ export function Notices({ connection }: { connection: ConnectionView }) {
   const notices = useNotices(id);
   const change = useTelling(id);
   if (!telling) return null;
-  const { on, since, provenAt } = telling;
+  const { on, since, provenAt, reachedAt } = telling;
   return (
     <section>
       <div className="flex flex-wrap items-center justify-between gap-2">
@@ -26,7 +26,9 @@ export function Notices({ connection }: { connection: ConnectionView }) {
         {on ? (
           <>
             Switched on {since && <Time at={since} />}
-            {provenAt ? '; its signature was proven.' : '. Its first signed message has not come yet.'}
+            {provenAt
+              ? '; its signature was proven.'
+              : `. Its first signed message has not come yet: ${reachedAt} has to be reachable from there.`}
           </>
         ) : (
           `Nothing yet. When you listen, ${serviceName} tells at once who unsubscribed or was blocked there, and it is written down as consent withdrawn.`
