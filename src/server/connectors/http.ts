@@ -33,6 +33,7 @@ export interface Send {
 }
 
 const TOTAL_MS = 10_000;
+const TOO_LONG = new Error('it took too long');
 const CONNECT_MS = 4_000;
 const ANSWER_LIMIT_BYTES = 2 * 1024 * 1024;
 /** A connection that nothing used for this long is closed. */
@@ -79,17 +80,22 @@ async function exchange(
   { method, url, headers, body }: OutgoingRequest,
   totalMs: number,
 ): Promise<{ answer: Answer; text: string }> {
+  // A timer of our own is taken back when it is over; a signal that ends by itself would go off later all the same.
+  const tooLong = new AbortController();
+  const timer = setTimeout(() => tooLong.abort(TOO_LONG), totalMs);
   try {
     const response = await request(url, {
       dispatcher,
       method,
       headers: { accept: 'application/json', ...(body ? { 'content-type': body.type } : {}), ...headers },
       ...(body ? { body: body.text } : {}),
-      signal: AbortSignal.timeout(totalMs),
+      signal: tooLong.signal,
     });
-    const text = await readLimited(response.body);
-    if (text === null) return { answer: { kind: 'unanswered', fault: 'too large', code: 'too large' }, text: '' };
     const answered = flatHeaders(response.headers);
+    // An answer that says how long it is ends there: it need not be counted.
+    const isShort = Number(answered['content-length']) <= ANSWER_LIMIT_BYTES;
+    const text = isShort ? await response.body.text() : await readLimited(response.body);
+    if (text === null) return { answer: { kind: 'unanswered', fault: 'too large', code: 'too large' }, text: '' };
     const isText = /^(text\/(plain|yaml)|application\/(x-)?yaml)/.test(answered['content-type'] ?? '');
     const parsed = isText ? { ok: true as const, value: text } : parseJson(text);
     return {
@@ -105,6 +111,8 @@ async function exchange(
   } catch (error) {
     const code = codeOf(error);
     return { answer: { kind: 'unanswered', fault: faultOf(code), code }, text: '' };
+  } finally {
+    clearTimeout(timer);
   }
 }
 
@@ -127,14 +135,18 @@ function parseJson(text: string): { ok: true; value: unknown } | { ok: false } {
   }
 }
 
-const flatHeaders = (headers: Record<string, string | string[] | undefined>): Record<string, string> =>
-  Object.fromEntries(
-    Object.entries(headers).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
-  );
+function flatHeaders(headers: Record<string, string | string[] | undefined>): Record<string, string> {
+  const flat: Record<string, string> = {};
+  for (const name in headers) {
+    const value = headers[name];
+    if (value !== undefined) flat[name] = String(value);
+  }
+  return flat;
+}
 
 function codeOf(error: unknown): string {
   if (typeof error !== 'object' || error === null) return '';
-  if ('name' in error && error.name === 'TimeoutError') return 'UND_ERR_HEADERS_TIMEOUT';
+  if (error === TOO_LONG) return 'UND_ERR_HEADERS_TIMEOUT';
   if ('code' in error && typeof error.code === 'string') return error.code;
   return 'cause' in error ? codeOf(error.cause) : '';
 }

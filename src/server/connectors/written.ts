@@ -25,7 +25,8 @@ export function writtenValues(
 
 /** Values as the service stores them: its own words for yes and no, or everything as text. */
 function inItsWords({ values }: Profile, fields: Record<string, SentValue>): Record<string, unknown> {
-  const { flags, asText } = values ?? {};
+  if (!values) return fields;
+  const { flags, asText } = values;
   return Object.fromEntries(
     Object.entries(fields).map(([key, value]) => {
       const own = typeof value === 'boolean' && flags ? (value ? flags.yes : flags.no) : value;

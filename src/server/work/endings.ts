@@ -16,6 +16,8 @@ export interface Ended {
   exchanges: ExchangeView[];
 }
 
+/** How long endings gather after several were stored, so that a busy lane stores them by few transactions. */
+const GATHER_MS = 20;
 /** How many endings are stored by one transaction at most. */
 const MOST = 50;
 
@@ -55,6 +57,7 @@ export class Endings {
       await new Promise((resolve) => setImmediate(resolve));
       const group = this.#waiting.splice(0, MOST);
       if (!(await this.#storeGroup(group))) for (const one of group) await this.#storeGroup([one]);
+      if (group.length > 1 && group.length < MOST) await new Promise((resolve) => setTimeout(resolve, GATHER_MS));
     }
     this.#isStoring = false;
   }

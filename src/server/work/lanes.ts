@@ -42,7 +42,7 @@ const IDLE_MS = 150;
 /** After the database failed to answer, before it is asked again. */
 const TROUBLE_MS = 1_000;
 /** How many deliveries are taken at once for each that is under way: a claim costs as much for many as for one. */
-const TAKEN_AHEAD = 4;
+const TAKEN_AHEAD = 8;
 /** How many tries may be over and not stored yet, for each that may be under way. */
 const UNSTORED = 4;
 /** The same where many go by one request. */
