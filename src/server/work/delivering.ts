@@ -1,6 +1,6 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Profile } from '../../contract/profile/index.ts';
-import { readRoom, type Fault } from '../../core/delivery/index.ts';
+import { CAUSES, readRoom, type Fault } from '../../core/delivery/index.ts';
 import type { Catalogue } from '../../core/plan/index.ts';
 import type { Access } from '../connectors/access.ts';
 import type { Connector } from '../connectors/connector.ts';
@@ -94,7 +94,10 @@ const UNTRIED = failed({ cause: 'unavailable', said: 'It was not tried.', waitMs
 /** What tries say about the service as a whole: what troubles it, or else for how long it wants to be left alone. */
 function learnt(endings: Ending[], exchanges: ExchangeView[][], now: number): Outcome {
   const faults = endings.flatMap((ending) => (ending.kind === 'failed' ? [ending.fault] : []));
-  if (faults.length === endings.length && faults[0]) return faults[0];
+  // Where some got through the service is there: only what one person's failed for is worth a note.
+  const fault =
+    faults.length === endings.length ? faults[0] : faults.find(({ cause }) => CAUSES[cause].action !== 'retry');
+  if (fault) return fault;
   const room = readRoom(exchanges.at(-1)?.at(-1)?.responseHeaders ?? {}, now);
   return { ...NOTHING_LEARNT, waitMs: room?.left === 0 ? room.resetMs : null };
 }

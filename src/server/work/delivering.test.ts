@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest';
+import { profileOf } from '../connectors/registry.ts';
+import { mostTogether, takeBundle, type Job } from './delivering.ts';
+
+/** A job as far as bundling looks at it. */
+function job(id: string, more: Partial<Job['delivery']> & { takenOver?: boolean; duplicates?: string } = {}): Job {
+  const { takenOver = false, duplicates = 'update', ...rest } = more;
+  const delivery = { id, cause: null, causeDetail: null, begunAt: null, intent: { duplicates }, ...rest };
+  return { delivery, connection: null, proof: null, takenOver } as unknown as Job;
+}
+
+const bundles = (jobs: Job[], most: number): string[][] => {
+  const made: string[][] = [];
+  while (jobs.length > 0) made.push(takeBundle(jobs, most).map(({ delivery }) => delivery.id));
+  return made;
+};
+
+describe('what goes by one request', () => {
+  it('is as many as the service takes, in their order', () =>
+    expect(
+      bundles(
+        ['a', 'b', 'c', 'd', 'e'].map((id) => job(id)),
+        2,
+      ),
+    ).toEqual([['a', 'b'], ['c', 'd'], ['e']]));
+
+  it('is one alone where a service takes people one by one', () =>
+    expect(bundles([job('a'), job('b')], mostTogether(profileOf('capstan')))).toEqual([['a'], ['b']]));
+
+  it.each<[string, Parameters<typeof job>[1]]>([
+    ['was taken over from a worker that vanished', { takenOver: true }],
+    ['may have arrived', { cause: 'time-out' }],
+    ['was answered by nonsense', { cause: 'answer unreadable' }],
+    ['had begun to be sent where it would be added twice', { begunAt: 1 }],
+    ['only fills gaps', { duplicates: 'fill gaps' }],
+    ['leaves alone who is there', { duplicates: 'leave alone' }],
+    ['lacks a required value', { cause: 'required field missing', causeDetail: 'Birthday is empty' }],
+  ])('leaves out one that %s: that is looked at by itself', (_, more) =>
+    expect(bundles([job('a'), job('alone', more), job('b'), job('c')], 25)).toEqual([['a'], ['alone'], ['b', 'c']]),
+  );
+
+  it('takes in again what failed for a reason that is known', () =>
+    expect(bundles([job('a', { cause: 'rate limited' }), job('b', { cause: 'unavailable' })], 25)).toEqual([
+      ['a', 'b'],
+    ]));
+});

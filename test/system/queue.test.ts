@@ -1,0 +1,190 @@
+import { randomBytes } from 'node:crypto';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { readConfig } from '../../src/server/config.ts';
+import { createContext, type Context } from '../../src/server/context.ts';
+import { migrateStore } from '../../src/server/store/database.ts';
+import { findDelivery, type DeliveryRecord } from '../../src/server/store/deliveries.ts';
+import { claimDeliveries, giveBack, type Share } from '../../src/server/store/queue.ts';
+import { Endings } from '../../src/server/work/endings.ts';
+import type { DeliveryState } from '../../src/core/delivery/index.ts';
+import { ROOT } from '../world/processes.ts';
+import { ownDatabase } from '../world/world.ts';
+
+let context: Context;
+let number = 0;
+const NOW = 1_000_000;
+const OWNER = 'this-worker';
+
+beforeAll(async () => {
+  context = createContext(
+    readConfig({
+      DATABASE_URL: await ownDatabase(),
+      IWASHI_SECRET_KEY: randomBytes(32).toString('base64'),
+      IWASHI_ROOT: ROOT,
+      IWASHI_LOG: 'silent',
+      SMTP_URL: 'smtp://127.0.0.1:9',
+      MAIL_FROM: 'letter@pellam-ridge.example',
+    }),
+  );
+  await migrateStore(context.store, ROOT);
+});
+afterAll(() => context.store.close());
+beforeEach(async () => {
+  for (const table of ['deliveries', 'attempts', 'connection_health'])
+    await context.store.pool.query(`DELETE FROM ${table}`);
+});
+
+const idOf = (name: string) => name.padEnd(36, '-');
+
+/** A delivery as a plan leaves it. */
+async function planned(
+  contact: string,
+  more: { state?: DeliveryState; dueAt?: number; connection?: string } = {},
+): Promise<string> {
+  const id = idOf(`d${(number += 1)}`);
+  const { state = 'queued', dueAt = NOW - 10, connection = 'c' } = more;
+  await context.store.pool.query(
+    `INSERT INTO deliveries (id, submission_id, contact_id, connection_id, route_id, route_version, target_index, intent,
+      left_out, state, created_at, due_at) VALUES (?, ?, ?, ?, ?, 1, 0, '{}', '[]', ?, 0, ?)`,
+    [id, idOf('s'), idOf(contact), idOf(connection), idOf('r'), state, dueAt],
+  );
+  return id;
+}
+
+const claim = async (more: Partial<Share> = {}, now = NOW, owner = OWNER) =>
+  (
+    await claimDeliveries(
+      context.store,
+      { connectionId: idOf('c'), most: 10, pace: null, tryingOut: false, ...more },
+      now,
+      { owner, until: now + 15_000 },
+    )
+  ).map(({ id }) => id);
+
+describe('taking deliveries', () => {
+  it('takes what is due, of this connection only', async () => {
+    const due = await planned('a');
+    await planned('b', { dueAt: NOW + 1 });
+    await planned('c', { connection: 'other' });
+    await planned('d', { state: 'waiting' });
+    expect(await claim()).toEqual([due]);
+    expect(await claim()).toEqual([]);
+  });
+
+  it.each(['queued', 'retrying', 'sending', 'held'] as const)(
+    "takes nothing of a person whose earlier one is %s, and lets others' go on",
+    async (state) => {
+      await planned('a', { state, dueAt: NOW + 60_000 });
+      await planned('a');
+      const other = await planned('b');
+      expect(await claim()).toEqual([other]);
+    },
+  );
+
+  it('takes those that are tried again before those that are new, and each in the order in which they are due', async () => {
+    const late = await planned('a', { dueAt: NOW - 1 });
+    const early = await planned('b', { dueAt: NOW - 50 });
+    const again = await planned('c', { state: 'retrying', dueAt: NOW - 5 });
+    expect(await claim()).toEqual([again, early, late]);
+  });
+
+  it('takes over what another worker left behind, once its lease is over, and says so', async () => {
+    const id = await planned('a');
+    await claim({}, NOW, 'another');
+    expect(await claim({}, NOW + 14_999)).toEqual([]);
+    const taken = await claimDeliveries(
+      context.store,
+      { connectionId: idOf('c'), most: 1, pace: null, tryingOut: false },
+      NOW + 15_001,
+      { owner: OWNER, until: NOW + 30_000 },
+    );
+    expect(taken).toEqual([{ id, takenOver: true }]);
+  });
+
+  it('gives back what was not begun, as if it had never been taken', async () => {
+    const id = await planned('a');
+    await claim();
+    await giveBack(context.store.db, [id], OWNER);
+    expect(await findDelivery(context.store.db, id)).toMatchObject({ state: 'queued', tries: 0, leaseOwner: null });
+    expect(await claim()).toEqual([id]);
+  });
+
+  it('lets one alone try whether a service is back', async () => {
+    await planned('a');
+    await planned('b');
+    expect(await claim({ tryingOut: true })).toHaveLength(1);
+    expect(await claim({ tryingOut: true })).toEqual([]);
+  });
+});
+
+describe('the pace of a service', () => {
+  const pace = (more: object) => ({ perSecond: 10, burst: 10, together: 1, perTry: 2, perPerson: 0, ...more });
+  const many = (count: number) => Promise.all(Array.from({ length: count }, (_, index) => planned(`p${index}`)));
+
+  it('is kept together by all workers, and fills again with time', async () => {
+    await many(12);
+    expect(await claim({ pace: pace({}) }, NOW, 'one')).toHaveLength(5);
+    expect(await claim({ pace: pace({}) }, NOW, 'two')).toEqual([]);
+    expect(await claim({ pace: pace({}) }, NOW + 400, 'two')).toHaveLength(2);
+  });
+
+  it('goes further where several go by one request', async () => {
+    await many(30);
+    expect(await claim({ most: 40, pace: pace({ together: 5 }) })).toHaveLength(25);
+  });
+
+  it('counts what each person needs besides', async () => {
+    await many(30);
+    expect(await claim({ most: 40, pace: pace({ together: 5, perPerson: 1 }) })).toHaveLength(6);
+  });
+});
+
+describe('storing how tries ended', () => {
+  const ended = (delivery: DeliveryRecord, outcome: string) => ({
+    delivery,
+    ending: { kind: 'delivered' as const, rows: [], outcome },
+    startedAt: NOW,
+    exchanges: [],
+  });
+  async function taken(count: number): Promise<DeliveryRecord[]> {
+    const ids = await Promise.all(Array.from({ length: count }, (_, index) => planned(`q${index}`)));
+    await claim({ most: count });
+    const found = await Promise.all(ids.map((id) => findDelivery(context.store.db, id)));
+    return found.flatMap((delivery) => delivery ?? []);
+  }
+  const stateOf = async ({ id }: DeliveryRecord) => (await findDelivery(context.store.db, id))?.state;
+
+  it('stores many, each with its try', async () => {
+    const deliveries = await taken(60);
+    const endings = new Endings(context, OWNER);
+    await Promise.all(deliveries.map((delivery) => endings.store(ended(delivery, `end of ${delivery.id}`.trim()))));
+    expect(await Promise.all(deliveries.map(stateOf))).toEqual(Array(60).fill('delivered'));
+    const [rows] = await context.store.pool.query('SELECT delivery_id, number, outcome FROM attempts');
+    expect(rows).toHaveLength(60);
+    for (const row of rows as { delivery_id: string; number: number; outcome: string }[])
+      expect(row).toMatchObject({ number: 1, outcome: `end of ${row.delivery_id}` });
+  });
+
+  it('stores the others when one of them cannot be stored', async () => {
+    const deliveries = await taken(4);
+    const endings = new Endings(context, OWNER);
+    const outcomes = await Promise.allSettled(
+      deliveries.map((delivery, index) =>
+        endings.store(ended(delivery, index === 2 ? 'longer than any outcome may be '.repeat(9) : 'delivered')),
+      ),
+    );
+    expect(outcomes.map(({ status }) => status)).toEqual(['fulfilled', 'fulfilled', 'rejected', 'fulfilled']);
+    expect(await Promise.all(deliveries.map(stateOf))).toEqual(['delivered', 'delivered', 'sending', 'delivered']);
+  });
+
+  it('stores nothing of what another worker took over meanwhile', async () => {
+    const [mine, lost] = await taken(2);
+    if (!mine || !lost) throw new Error('two were expected');
+    await context.store.pool.query('UPDATE deliveries SET lease_owner = ? WHERE id = ?', ['another', lost.id]);
+    const endings = new Endings(context, OWNER);
+    await Promise.all([mine, lost].map((delivery) => endings.store(ended(delivery, 'delivered'))));
+    expect(await Promise.all([mine, lost].map(stateOf))).toEqual(['delivered', 'sending']);
+    const [rows] = await context.store.pool.query('SELECT delivery_id FROM attempts');
+    expect(rows).toEqual([{ delivery_id: mine.id }]);
+  });
+});
