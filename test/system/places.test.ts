@@ -90,13 +90,14 @@ describe('people leave other places when they arrive', () => {
   });
 });
 
-describe('several people by one request', () => {
-  const stopped = async (run: () => Promise<void>) => {
-    await operator.post(`/connections/${wired.connection.id}/pause`);
-    await run();
-    await operator.post(`/connections/${wired.connection.id}/resume`);
-  };
+/** What happens while nothing is sent to the connection. */
+async function stopped(run: () => Promise<void>): Promise<void> {
+  await operator.post(`/connections/${wired.connection.id}/pause`);
+  await run();
+  await operator.post(`/connections/${wired.connection.id}/resume`);
+}
 
+describe('several people by one request', () => {
   it('one who is refused holds up none of the others, and each sees their own part only', async () => {
     const good = Array.from({ length: 5 }, newAddress);
     const left = newAddress();
@@ -148,6 +149,51 @@ describe('several people by one request', () => {
     expect(trails.map((trail) => only(trail).attempts[0]?.cause)).toEqual(Array(6).fill('time-out'));
     const members = (await world.members()).filter(({ email }) => people.includes(email));
     expect(members.map(({ changes }) => changes)).toEqual(Array(6).fill(1));
+  });
+});
+
+const unsubscribe = (id: string, reason: string) =>
+  operator.send('POST', `/people/${id}/places`, { connectionId: wired.connection.id, act: 'unsubscribe', reason });
+
+describe('what is on its way when a person withdraws', () => {
+  it('is not sent any more; a newer sign-up counts again', async () => {
+    const email = newAddress();
+    await operator.trailWhen(await submit(email), 'delivered');
+    const id = await personOf(email);
+    let late = '';
+    await stopped(async () => {
+      late = await submit(email, { name: 'Mara Too Late' });
+      await eventually(
+        () => operator.connection(wired.connection.id),
+        ({ waiting }) => waiting === 1,
+      );
+      expect((await unsubscribe(id, 'Wrote to us.')).status).toBe(200);
+    });
+    const dropped = only(await operator.trailWhen(late, 'dropped'));
+    expect(dropped).toMatchObject({ cause: 'consent withdrawn', attempts: [{ exchanges: [] }] });
+    const member = await memberOf(email);
+    expect(member?.state).toBe('left');
+    expect(JSON.stringify(member)).not.toContain('Too Late');
+    expect((await operator.connection(wired.connection.id)).lastFailure?.cause).not.toBe('consent withdrawn');
+    // The very same form, sent again: asked for what this service wants of those who come back.
+    const again = only(await operator.trailWhen(await submit(email), 'held'));
+    expect(again.cause).toBe('left there before');
+  });
+
+  it('the withdrawal is written down even when the other system does not take it', async () => {
+    const email = newAddress();
+    await operator.trailWhen(await submit(email), 'delivered');
+    const [id, member] = [await personOf(email), await memberOf(email)];
+    await world.faults({ next: 1, kind: 'status', status: 500, path: `/v1/members/${member?.id}/leave` });
+    const failed = await unsubscribe(id, 'Asked by post.');
+    expect(failed.status).toBe(422);
+    expect(await failed.json()).toMatchObject({ title: expect.stringContaining('consent withdrawn') as string });
+    const events = async () =>
+      (await operator.get<PersonView>(`/people/${id}`)).events.filter(({ kind }) => kind === 'withdrawn');
+    expect(await events()).toMatchObject([{ wording: 'Asked by post.' }]);
+    expect((await unsubscribe(id, 'Asked by post.')).status).toBe(200);
+    expect(await events()).toHaveLength(1);
+    expect(await memberOf(email)).toMatchObject({ state: 'left' });
   });
 });
 
@@ -213,6 +259,15 @@ describe('what a service tells us', () => {
     expect((await tell(body)).status).toBe(204);
     expect(await withdrawals(id)).toHaveLength(1);
     expect((await fetch(`${world.app}/notices/somewhere-else`, { method: 'POST', body })).status).toBe(404);
+  });
+
+  it('who is unsubscribed there from here, and told of by the service too, has withdrawn once', async () => {
+    const email = newAddress();
+    await operator.trailWhen(await submit(email), 'delivered');
+    const id = await personOf(email);
+    await unsubscribe(id, 'Rang us up.');
+    await eventually(notices, (told) => told.some(({ contactId }) => contactId === id));
+    expect(await withdrawals(id)).toMatchObject([{ wording: 'Rang us up.' }]);
   });
 
   it('is not listened to any more once our address is taken away there', async () => {

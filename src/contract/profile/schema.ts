@@ -1,5 +1,5 @@
 import Type, { type Static } from 'typebox';
-import { CAUSE_NAMES, STANDINGS } from '../../core/delivery/index.ts';
+import { ANSWER_CAUSES, STANDINGS } from '../../core/delivery/index.ts';
 import { DESTINATION_FIELD_TYPES } from '../../core/mapping/index.ts';
 import { Authentication, Credential } from './authentication.ts';
 import { closed, JsonPath, oneOf, Paging, RequestTemplate } from './requests.ts';
@@ -46,7 +46,7 @@ const ErrorRule = closed({
   code: Type.Optional(
     closed({ path: JsonPath, is: Type.String() }, 'A member of the body that has to have this value.'),
   ),
-  cause: oneOf(CAUSE_NAMES),
+  cause: oneOf(ANSWER_CAUSES),
 });
 
 const operation = { request: RequestTemplate, record: Type.Optional(JsonPath) };

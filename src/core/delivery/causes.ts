@@ -1,5 +1,5 @@
-/** Why an attempt did not end well. */
-export const CAUSE_NAMES = [
+/** Why a service did not do what it was asked. */
+export const ANSWER_CAUSES = [
   'credentials refused',
   'not permitted',
   'address invalid',
@@ -14,9 +14,17 @@ export const CAUSE_NAMES = [
   'unavailable',
   'time-out',
   'answer unreadable',
+] as const;
+
+export type AnswerCause = (typeof ANSWER_CAUSES)[number];
+
+/** Why an attempt did not end well: also what only Iwashi can tell. */
+export const CAUSE_NAMES = [
+  ...ANSWER_CAUSES,
   'unclear',
   'address not allowed',
   'differs after sending',
+  'consent withdrawn',
 ] as const;
 export type Cause = (typeof CAUSE_NAMES)[number];
 
@@ -115,6 +123,11 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     sentence: 'The other system took it, but holds something else than what was sent.',
     nextStep: 'Compare the two columns; change the mapping, or retry.',
     action: 'hold',
+  },
+  'consent withdrawn': {
+    sentence: 'The person withdrew their consent before this was sent.',
+    nextStep: 'Nothing to do: it was dropped. If they sign up again, that counts anew.',
+    action: 'drop',
   },
 };
 

@@ -1,4 +1,4 @@
-export { CAUSE_NAMES, CAUSES, CHANGED_THERE, type Cause } from './causes.ts';
+export { ANSWER_CAUSES, CAUSE_NAMES, CAUSES, CHANGED_THERE, type AnswerCause, type Cause } from './causes.ts';
 export { afterOutcome, HEALTHY, isTryingOut, type Health } from './breaker.ts';
 export { takeFromBudget, type Pace } from './budget.ts';
 export { classifyAnswer, type Answer, type ErrorReading, type ErrorRule, type Fault } from './outcome.ts';

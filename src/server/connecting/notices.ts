@@ -15,9 +15,10 @@ import {
   removeNoticeAddress,
   setRegistered,
 } from '../store/notices.ts';
-import { addConsentEvents, readKnownPerson } from '../store/people.ts';
+import { readKnownPerson } from '../store/people.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
 import { profileFor } from './profiles.ts';
+import { withdraw } from './withdrawing.ts';
 
 /** Has another system tell us what happens there: registers an address of ours at it. @returns what went wrong; null for nothing */
 export async function startNotices(context: Context, connection: ConnectionRecord): Promise<Fault | null> {
@@ -80,27 +81,20 @@ export async function takeNotices(
 }
 
 /** Notes what happened, and what it means for the person's consent. */
-async function apply({ newId, now }: Context, db: Db, connection: ConnectionRecord, notice: Notice): Promise<void> {
+async function apply(context: Context, db: Db, connection: ConnectionRecord, notice: Notice): Promise<void> {
+  const { newId, now } = context;
   const { contact } = await readKnownPerson(db, [{ kind: 'email', value: notice.email }]);
   const { remoteId, kind, meaning, at } = notice;
   const about = { connectionId: connection.id, remoteId: sha256(remoteId), kind, meaning };
   const isNew = await addNotice(db, { ...about, id: newId(), contactId: contact?.id ?? null, at, receivedAt: now() });
   if (!isNew || !contact || meaning !== 'unsubscribed') return;
-  const { name } = profileFor(connection);
-  const purposes = await purposesSent(db, contact.id, connection.id);
-  await addConsentEvents(
-    db,
-    purposes.map((purpose) => ({
-      id: newId(),
-      contactId: contact.id,
-      submissionId: null,
-      purpose,
-      kind: 'withdrawn',
-      at,
-      wording: `Unsubscribed in ${name}.`,
-      evidence: { 'told by': connection.name, event: kind, 'its id': remoteId.slice(0, 100) },
-    })),
-  );
+  await withdraw(context, db, {
+    contactId: contact.id,
+    purposes: await purposesSent(db, contact.id, connection.id),
+    at,
+    wording: `Unsubscribed in ${profileFor(connection).name}.`,
+    evidence: { 'told by': connection.name, event: kind, 'its id': remoteId.slice(0, 100) },
+  });
 }
 
 const parse = (text: string): unknown => {

@@ -5,9 +5,11 @@ import type { Connector, PersonChange, Reply } from '../connectors/connector.ts'
 import { wantedOf } from '../connectors/wanted.ts';
 import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
+import { inTransaction } from '../store/database.ts';
 import { newestIntents } from '../store/deliveries.ts';
-import { addConsentEvents, proofKey, readProofs } from '../store/people.ts';
+import { consentKey, readConsent } from '../store/people.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
+import { withdraw } from './withdrawing.ts';
 
 /** One place where a person was sent to. */
 interface Place {
@@ -103,14 +105,25 @@ export async function changePlace(
   const found = await connector.find(wanted);
   if (!found.ok) return { ok: false, problem: found.fault.said || found.fault.cause };
   if (!found.value) return { ok: false, problem: 'Nobody of that address is there any more.' };
-  const proof = (await readProofs(context.store.db, [contactId])).get(proofKey(contactId, intent.purpose)) ?? null;
+  const consent = (await readConsent(context.store.db, [contactId])).get(consentKey(contactId, intent.purpose)) ?? null;
   const { act, list, group, tag } = input;
-  const key = context.newId();
+  // First here: what the person asked for holds even when the other system is out of order, and when it tells us of it itself.
+  if (act === 'unsubscribe') {
+    // A person who is unsubscribed by hand has asked for it: the reason is the evidence.
+    const about = { contactId, purposes: [intent.purpose], at: context.now(), wording: input.reason };
+    const evidence = { 'unsubscribed in': place.connection.name, by };
+    await inTransaction(context.store, (db) => withdraw(context, db, { ...about, evidence }));
+  }
+  const [key, proof] = [context.newId(), consent?.proof ?? null];
   const done = await actOn(connector, { act, list, group, tag, wanted, held: found.value, proof, key });
-  if (!done.ok) return { ok: false, problem: done.fault.said || done.fault.cause };
-  if (input.act === 'unsubscribe') await noteWithdrawal(context, contactId, place, input.reason, by);
+  if (!done.ok) {
+    const why = done.fault.said || done.fault.cause;
+    return { ok: false, problem: act === 'unsubscribe' ? `${why} ${NOTED_HERE}` : why };
+  }
   return { ok: true, value: await readPlace(context, place) };
 }
+
+const NOTED_HERE = 'Here it is written down as consent withdrawn, and nothing more is sent for it. Try again later.';
 
 type Act = Pick<PlaceActInput, 'act' | 'list' | 'group' | 'tag'> & {
   wanted: ReturnType<typeof wantedOf>;
@@ -143,26 +156,4 @@ async function actOn(
     default:
       return act satisfies never;
   }
-}
-
-/** A person who is unsubscribed by hand has asked for it: that is a withdrawal, and the reason is its evidence. */
-function noteWithdrawal(
-  { store, newId, now }: Context,
-  contactId: string,
-  { connection, intent }: Place,
-  reason: string,
-  by: string,
-): Promise<void> {
-  return addConsentEvents(store.db, [
-    {
-      id: newId(),
-      contactId,
-      submissionId: null,
-      purpose: intent.purpose,
-      kind: 'withdrawn',
-      at: now(),
-      wording: reason,
-      evidence: { 'unsubscribed in': connection.name, by },
-    },
-  ]);
 }

@@ -130,6 +130,12 @@ export async function insertRows<Table extends MySqlTable>(
   );
 }
 
+/** The lowest id that was made at a time: ids are UUID version 7 (RFC 9562, 5.7), which begin with it. */
+export function firstIdAt(at: number): string {
+  const time = at.toString(16).padStart(12, '0');
+  return `${time.slice(0, 8)}-${time.slice(8)}-7000-8000-000000000000`;
+}
+
 /** The rows of a raw statement. */
 export async function rowsOf<Row>(db: Db, query: ReturnType<typeof sql>): Promise<Row[]> {
   const [rows] = (await db.execute(query)) as unknown as [Row[]];

@@ -1,4 +1,5 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { groupBy } from '../../core/groupBy.ts';
 import { statesBefore, type Cause, type DeliveryState, type ReadBackRow } from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Intent } from '../../core/plan/index.ts';
@@ -139,7 +140,7 @@ export async function endTries(db: Db, ends: TryEnd[], owner: string): Promise<S
       said: attempt.said.slice(0, 600),
     })),
   );
-  for (const same of groupBy(ours, ({ end: { readBack: _, ...rest } }) => JSON.stringify(rest))) {
+  for (const same of groupBy(ours, ({ end: { readBack: _, ...rest } }) => JSON.stringify(rest)).values()) {
     const [first] = same;
     if (!first) continue;
     const { readBack: _, ...end } = first.end;
@@ -159,12 +160,6 @@ export async function endTries(db: Db, ends: TryEnd[], owner: string): Promise<S
       .where(sql`id IN ${oneOf(ids)}`);
   }
   return new Set(made.keys());
-}
-
-function groupBy<Item>(items: Item[], key: (item: Item) => string): Item[][] {
-  const groups = new Map<string, Item[]>();
-  for (const item of items) groups.set(key(item), [...(groups.get(key(item)) ?? []), item]);
-  return [...groups.values()];
 }
 
 /** Notes that sending begins, for a service at which it could not be seen later whether it arrived once. */

@@ -1,16 +1,11 @@
 import { sql } from 'drizzle-orm';
-import type { DotLineData } from '../../contract/connection.ts';
 import type { OverviewView } from '../../contract/activity.ts';
-import { rowsOf, type Db } from './database.ts';
+import type { DotLineData } from '../../contract/connection.ts';
+import { groupBy } from '../../core/groupBy.ts';
+import { firstIdAt, rowsOf, type Db } from './database.ts';
 
 const HOUR_MS = 3_600_000;
 export const DAY_MS = 24 * HOUR_MS;
-
-/** The lowest id that was made at a time: ids are UUID version 7 (RFC 9562, 5.7), which begin with it. */
-function firstIdAt(at: number): string {
-  const time = at.toString(16).padStart(12, '0');
-  return `${time.slice(0, 8)}-${time.slice(8)}-7000-8000-000000000000`;
-}
 
 interface HourRow {
   owner: string;
@@ -37,7 +32,7 @@ export async function readDotLines(db: Db, owner: DotLineOwner, now: number): Pr
           sql`SELECT ${sql.identifier(`${owner}_id`)} AS owner, FLOOR((ended_at - ${start}) / ${HOUR_MS}) AS hour, SUM(state = 'delivered') AS count, SUM(state = 'held') AS held
             FROM deliveries WHERE state IN ('delivered', 'held') AND ended_at >= ${start} GROUP BY owner, hour`,
         );
-  const byOwner = groupByOwner(rows);
+  const byOwner = groupBy(rows, ({ owner: id }) => id);
   return (id) => {
     const found = new Map((byOwner.get(id) ?? []).map((row) => [row.hour, row]));
     return Array.from({ length: 24 }, (_, hour) => ({
@@ -46,12 +41,6 @@ export async function readDotLines(db: Db, owner: DotLineOwner, now: number): Pr
       held: found.get(hour)?.held ?? 0,
     }));
   };
-}
-
-function groupByOwner(rows: HourRow[]): Map<string, HourRow[]> {
-  const groups = new Map<string, HourRow[]>();
-  for (const row of rows) groups.set(row.owner, [...(groups.get(row.owner) ?? []), row]);
-  return groups;
 }
 
 /** What waits and is held at each connection or route, and its last success; each by its index, never by the whole table. */

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { ConsentEventKind } from '../../core/consent/index.ts';
+import { consentState, type ConsentEventKind, type ConsentState } from '../../core/consent/index.ts';
+import { groupBy } from '../../core/groupBy.ts';
 import type { ContactKey } from '../../core/identity/index.ts';
 import type { KnownPerson } from '../../core/plan/index.ts';
 import type { FieldValue } from '../../core/values/index.ts';
@@ -135,29 +136,39 @@ export interface Proof {
   wording: string;
 }
 
-/** The newest confirmation of each of these people, by `proofKey`; none of those who never confirmed. */
-export async function readProofs(db: Db, contactIds: string[]): Promise<Map<string, Proof>> {
+/** What a person said about one purpose. */
+export interface Consent {
+  state: ConsentState;
+  /** Their newest confirmation; null when they never confirmed. */
+  proof: Proof | null;
+}
+
+/** What each of these people said, for each purpose, by `consentKey`. */
+export async function readConsent(db: Db, contactIds: string[]): Promise<Map<string, Consent>> {
   if (contactIds.length === 0) return new Map();
-  const events = await db
+  const rows = await db
     .select({
       contactId: consentEvents.contactId,
       purpose: consentEvents.purpose,
+      kind: consentEvents.kind,
       at: consentEvents.at,
       wording: consentEvents.wording,
     })
     .from(consentEvents)
-    .where(and(inArray(consentEvents.contactId, contactIds), eq(consentEvents.kind, 'confirmed')))
+    .where(inArray(consentEvents.contactId, contactIds))
     .orderBy(asc(consentEvents.at));
-  // Later ones take the place of earlier ones.
+  const events = rows.map((row) => ({ ...row, kind: row.kind as ConsentEventKind }));
+  const byKey = groupBy(events, ({ contactId, purpose }) => consentKey(contactId, purpose));
   return new Map(
-    events.map(({ contactId, purpose, at, wording }) => [
-      proofKey(contactId, purpose),
-      { at: new Date(at).toISOString(), wording },
-    ]),
+    [...byKey].map(([key, own]) => {
+      const confirmed = own.findLast(({ kind }) => kind === 'confirmed');
+      const proof = confirmed ? { at: new Date(confirmed.at).toISOString(), wording: confirmed.wording } : null;
+      return [key, { state: consentState(own), proof }];
+    }),
   );
 }
 
-export const proofKey = (contactId: string, purpose: string): string => `${contactId} ${purpose}`;
+export const consentKey = (contactId: string, purpose: string): string => `${contactId} ${purpose}`;
 
 export interface PersonRecord {
   id: string;
@@ -211,11 +222,10 @@ export async function consentOf(
   db: Db,
   ids: string[],
 ): Promise<Map<string, { kind: ConsentEventKind; purpose: string; at: number }[]>> {
-  const found = new Map<string, { kind: ConsentEventKind; purpose: string; at: number }[]>();
-  if (ids.length === 0) return found;
+  if (ids.length === 0) return new Map();
   const rows = await db.select().from(consentEvents).where(inArray(consentEvents.contactId, ids));
-  for (const { contactId, kind, purpose, at } of rows) {
-    found.set(contactId, [...(found.get(contactId) ?? []), { kind: kind as ConsentEventKind, purpose, at }]);
-  }
-  return found;
+  return groupBy(
+    rows.map((row) => ({ ...row, kind: row.kind as ConsentEventKind })),
+    ({ contactId }) => contactId,
+  );
 }

@@ -4,7 +4,7 @@ import type { SampleView } from '../../contract/source.ts';
 import type { Suspicion } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
-import { byId, DUPLICATE_ENTRY, errorNumber, oneOf, type Db, type Store } from './database.ts';
+import { byId, DUPLICATE_ENTRY, errorNumber, firstIdAt, oneOf, type Db, type Store } from './database.ts';
 import { submissions } from './schema.ts';
 
 /** A submission as it arrived, without secrets. */
@@ -111,6 +111,13 @@ export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<
     gone.add(id);
   }
   return gone;
+}
+
+/** Has what a person sends after a time count as new, also when they sent the very same shortly before. */
+export async function endRepeats(db: Db, contactId: string, now: number): Promise<void> {
+  await db.execute(
+    sql`UPDATE submissions SET repeat_key = id WHERE id >= ${firstIdAt(now - 2 * REPEAT_WITHIN_MS)} AND contact_id = ${contactId}`,
+  );
 }
 
 export interface SubmissionRecord extends Omit<

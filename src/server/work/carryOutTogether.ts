@@ -4,11 +4,11 @@ import type { Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
-import type { Proof } from '../store/people.ts';
+import type { Consent } from '../store/people.ts';
 import { changeFor, compared, failed, type Ending } from './carryOut.ts';
 
 interface Try {
-  job: { delivery: DeliveryRecord; proof: Proof | null };
+  job: { delivery: DeliveryRecord; consent: Consent | null };
   exchanges: ExchangeView[];
 }
 
@@ -25,9 +25,9 @@ export async function carryOutTogether(
   const connector = connect([]);
   const { together } = connector;
   if (!together) throw new Error('this service takes people one by one');
-  const people = tries.map(({ job: { delivery, proof }, exchanges }) => {
+  const people = tries.map(({ job: { delivery, consent }, exchanges }) => {
     const wanted = wantedOf(delivery.intent);
-    const change = changeFor(delivery.intent, wanted, catalogue, null, proof);
+    const change = changeFor(delivery.intent, wanted, catalogue, null, consent?.proof ?? null);
     return { delivery, wanted, change, exchanges };
   });
   const written = await together.write(

@@ -3,11 +3,16 @@ import { profileOf } from '../connectors/registry.ts';
 import { mostTogether, takeBundle, type Job } from './delivering.ts';
 
 /** A job as far as bundling looks at it. */
-function job(id: string, more: Partial<Job['delivery']> & { takenOver?: boolean; duplicates?: string } = {}): Job {
-  const { takenOver = false, duplicates = 'update', ...rest } = more;
+function job(
+  id: string,
+  more: Partial<Job['delivery']> & { takenOver?: boolean; duplicates?: string; consent?: Job['consent'] } = {},
+): Job {
+  const { takenOver = false, duplicates = 'update', consent = null, ...rest } = more;
   const delivery = { id, cause: null, causeDetail: null, begunAt: null, intent: { duplicates }, ...rest };
-  return { delivery, connection: null, proof: null, takenOver } as unknown as Job;
+  return { delivery, connection: null, consent, takenOver } as unknown as Job;
 }
+
+const CONFIRMED: Job['consent'] = { state: 'confirmed', proof: { at: '2026-03-01T10:00:00Z', wording: 'Yes' } };
 
 const bundles = (jobs: Job[], most: number): string[][] => {
   const made: string[][] = [];
@@ -34,10 +39,16 @@ describe('what goes by one request', () => {
     ['had begun to be sent where it would be added twice', { begunAt: 1 }],
     ['only fills gaps', { duplicates: 'fill gaps' }],
     ['leaves alone who is there', { duplicates: 'leave alone' }],
+    ['the person withdrew from', { consent: { state: 'withdrawn', proof: null } }],
     ['lacks a required value', { cause: 'required field missing', causeDetail: 'Birthday is empty' }],
   ])('leaves out one that %s: that is looked at by itself', (_, more) =>
     expect(bundles([job('a'), job('alone', more), job('b'), job('c')], 25)).toEqual([['a'], ['alone'], ['b', 'c']]),
   );
+
+  it('takes in those of people who agreed, or of whom the ledger has nothing', () =>
+    expect(
+      bundles([job('a', { consent: { state: 'given', proof: null } }), job('b'), job('c', { consent: CONFIRMED })], 25),
+    ).toEqual([['a', 'b', 'c']]));
 
   it('takes in again what failed for a reason that is known', () =>
     expect(bundles([job('a', { cause: 'rate limited' }), job('b', { cause: 'unavailable' })], 25)).toEqual([

@@ -8,19 +8,18 @@ import { connectorFor, openAccess, partsFor } from '../connecting/open.ts';
 import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { findDeliveries, markBegun, type DeliveryRecord } from '../store/deliveries.ts';
-import { proofKey, readProofs, type Proof } from '../store/people.ts';
+import { consentKey, readConsent, type Consent } from '../store/people.ts';
 import { carryOut, failed, type Ending } from './carryOut.ts';
 import { carryOutTogether } from './carryOutTogether.ts';
 import type { Endings } from './endings.ts';
 import type { Outcome, Tried } from './lanes.ts';
 
-const NOTHING_LEARNT: Outcome = { cause: null, said: '', waitMs: null };
-
 /** A delivery that was taken, with all that a try needs. */
 export interface Job {
   delivery: DeliveryRecord;
   connection: ConnectionRecord | null;
-  proof: Proof | null;
+  /** What the person said about the purpose; null when the ledger has nothing. */
+  consent: Consent | null;
   /** Whether another worker had it before, and vanished. */
   takenOver: boolean;
 }
@@ -37,13 +36,13 @@ export async function loadJobs(
     taken.map(({ id }) => id),
   );
   const connection = await findConnection(store.db, connectionId);
-  const proofs = await readProofs(store.db, [...new Set(found.map(({ contactId }) => contactId))]);
+  const consent = await readConsent(store.db, [...new Set(found.map(({ contactId }) => contactId))]);
   const byId = new Map(found.map((delivery) => [delivery.id, delivery]));
   return taken.flatMap(({ id, takenOver }) => {
     const delivery = byId.get(id);
     if (!delivery) return [];
-    const proof = proofs.get(proofKey(delivery.contactId, delivery.intent.purpose)) ?? null;
-    return [{ delivery, connection, proof, takenOver }];
+    const said = consent.get(consentKey(delivery.contactId, delivery.intent.purpose)) ?? null;
+    return [{ delivery, connection, consent: said, takenOver }];
   });
 }
 
@@ -68,7 +67,7 @@ const goesTogether = (job: Job): boolean =>
   job.delivery.intent.duplicates === 'update' &&
   job.delivery.begunAt === null &&
   !isUnclear(job) &&
-  missingHere(job) === null;
+  unsendable(job) === null;
 
 /** After a try whose end is unknown we look first: it may have been applied. */
 const isUnclear = ({ delivery, takenOver }: Job): boolean =>
@@ -79,14 +78,15 @@ export async function deliver(context: Context, jobs: Job[], owner: string, endi
   const ours = jobs.filter(({ delivery }) => delivery.state === 'sending');
   const startedAt = context.now();
   const tries = ours.map((job) => ({ job, exchanges: [] as ExchangeView[] }));
-  const ended = await tryAll(context, tries, owner);
+  const untried = unsendableAlone(ours);
+  const ended = untried ? [failed(untried)] : await tryAll(context, tries, owner);
   const stored = Promise.all(
     tries.map(({ job: { delivery }, exchanges }, index) =>
       endings.store({ delivery, ending: ended[index] ?? UNTRIED, startedAt, exchanges }),
     ),
   ).then(() => undefined);
   const said = tries.map(({ exchanges }) => exchanges);
-  return { outcome: learnt(ended, said, context.now()), stored };
+  return { outcome: untried ? null : learnt(ended, said, context.now()), stored };
 }
 
 const UNTRIED = failed({ cause: 'unavailable', said: 'It was not tried.', waitMs: null });
@@ -99,7 +99,7 @@ function learnt(endings: Ending[], exchanges: ExchangeView[][], now: number): Ou
     faults.length === endings.length ? faults[0] : faults.find(({ cause }) => CAUSES[cause].action !== 'retry');
   if (fault) return fault;
   const room = readRoom(exchanges.at(-1)?.at(-1)?.responseHeaders ?? {}, now);
-  return { ...NOTHING_LEARNT, waitMs: room?.left === 0 ? room.resetMs : null };
+  return { cause: null, said: '', waitMs: room?.left === 0 ? room.resetMs : null };
 }
 
 interface Try {
@@ -137,15 +137,24 @@ async function tryWith(
   if (tries.length > 1) return carryOutTogether(connect, tries, catalogue);
   return Promise.all(
     tries.map(async ({ job, exchanges }) => {
-      const unsendable = missingHere(job);
-      if (unsendable) return failed(unsendable);
       const begin = () => markBegun(context.store.db, job.delivery.id, owner, context.now());
-      return await carryOut(connect(exchanges), job.delivery, catalogue, job.proof, { unclear: isUnclear(job), begin });
+      return await carryOut(connect(exchanges), job.delivery, catalogue, job.consent?.proof ?? null, {
+        unclear: isUnclear(job),
+        begin,
+      });
     }),
   );
 }
 
-/** What the plan found missing is not sent: it would only be refused. */
-function missingHere({ delivery: { cause, causeDetail } }: Pick<Job, 'delivery'>): Fault | null {
+/** Why something is not sent at all. Such a job is tried alone (see `takeBundle`). */
+function unsendable({ delivery, consent }: Job): Fault | null {
+  const { cause, causeDetail } = delivery;
+  // What was planned with consent may wait for long: it is the present consent that counts.
+  if (consent?.state === 'withdrawn' || consent?.state === 'refused')
+    return { cause: 'consent withdrawn', said: '', waitMs: null };
+  // What the plan found missing would only be refused.
   return cause === 'required field missing' && causeDetail ? { cause, said: causeDetail, waitMs: null } : null;
 }
+
+const unsendableAlone = ([job, ...others]: Job[]): Fault | null =>
+  job && others.length === 0 ? unsendable(job) : null;

@@ -23,7 +23,8 @@ export interface Outcome {
 
 /** A try that is over. */
 export interface Tried {
-  outcome: Outcome;
+  /** null when the service was not asked anything. */
+  outcome: Outcome | null;
   /** Resolves once how it ended is stored. */
   stored: Promise<void>;
 }
@@ -117,8 +118,8 @@ export function runLanes<Job extends { delivery: { id: string } }>(
       ({ stored } = tried);
       stored.catch(() => {}); // reported below
       // What holds up everything there is stored before anything else is taken.
-      if (isTrouble(tried.outcome)) await stored;
-      await learn(connectionId, lane, tried.outcome);
+      if (tried.outcome && isTrouble(tried.outcome)) await stored;
+      if (tried.outcome) await learn(connectionId, lane, tried.outcome);
     } finally {
       lane.busy -= 1;
       startTaken(connectionId, lane);

@@ -55,8 +55,9 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
         all?.map((one) => (one.connectionId === connectionId && one.kind === kind ? changed : one)),
       );
       setLeaving(false);
-      void queries.invalidateQueries({ queryKey: ['people', 'one', personId] });
     },
+    // Also after a failure: a withdrawal is written down all the same.
+    onSettled: () => queries.invalidateQueries({ queryKey: ['people', 'one', personId] }),
   });
   const act = (what: Act) => () => change.mutate(what);
   return (

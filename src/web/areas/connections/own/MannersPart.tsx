@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import type { Profile } from '../../../../contract/profile/index.ts';
-import { CAUSE_NAMES, CAUSES, type Cause } from '../../../../core/delivery/index.ts';
+import { ANSWER_CAUSES, CAUSES, type AnswerCause } from '../../../../core/delivery/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 
 interface MannersPartProps {
@@ -72,9 +72,9 @@ export function MannersPart({ profile, onChange }: MannersPartProps) {
                 aria-label="Means"
                 title={CAUSES[rule.cause].sentence}
                 value={rule.cause}
-                onChange={(event) => setRule(index, { cause: event.target.value as Cause })}
+                onChange={(event) => setRule(index, { cause: event.target.value as AnswerCause })}
               >
-                {CAUSE_NAMES.map((cause) => (
+                {ANSWER_CAUSES.map((cause) => (
                   <option key={cause}>{cause}</option>
                 ))}
               </select>
