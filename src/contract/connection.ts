@@ -52,6 +52,8 @@ export type VerifyResult =
       nextStep: string;
       /** The part of what was entered that has to be looked at; 'service' when it is none of them. */
       about: 'baseUrl' | 'service' | CredentialName;
+      /** A base URL that may be meant instead of the one that was entered. */
+      instead?: string;
       /** Whether the service answered that it does not take these credentials. */
       refused: boolean;
       at: string;

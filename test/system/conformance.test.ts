@@ -8,7 +8,7 @@ import type { PersonChange } from '../../src/server/connectors/connector.ts';
 import { createConnector } from '../../src/server/connectors/engine.ts';
 import { createSend } from '../../src/server/connectors/http.ts';
 import { profileOf } from '../../src/server/connectors/registry.ts';
-import { verifyConnection } from '../../src/server/connectors/verify.ts';
+import { verifyConnection } from '../../src/server/connectors/verifying/verify.ts';
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { TernPostState } from '../../src/standins/tern-post/state.ts';

@@ -65,11 +65,11 @@ describe('what is wrong is said', () => {
     expect(await troubleOf('127.0.0.1:4684')).toMatchObject({
       about: 'baseUrl',
       problem: expect.stringContaining('no scheme') as string,
-      nextStep: 'Write it as https://127.0.0.1:4684',
+      instead: 'http://127.0.0.1:4684',
     });
     expect(await troubleOf('tern.example/api')).toMatchObject({
       about: 'baseUrl',
-      nextStep: 'Write it as https://tern.example/api',
+      instead: 'https://tern.example/api',
     });
   });
   it.each(['ftp://tern.example', 'https://user@tern.example', 'https://tern.example?x=1', 'https://'])(

@@ -3,7 +3,7 @@ import type { CredentialName, Profile } from '../../contract/profile/index.ts';
 import type { Credentials } from '../connectors/access.ts';
 import { mask } from '../connectors/http.ts';
 import { clientTokens } from '../connectors/oauth.ts';
-import { verifyConnection, type Verified } from '../connectors/verify.ts';
+import { verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
 import { addConnection } from '../store/connections.ts';
 import { nextCheckAt } from './checking.ts';
@@ -89,6 +89,6 @@ const tokenRefusal = (
   about: refused ? 'clientSecret' : 'baseUrl',
   refused,
   problem: `${name} gives no access: ${said}`,
-  nextStep: refused ? 'Copy the client id and the client secret again.' : 'Check the base URL.',
+  nextStep: refused ? 'Copy the client id and the client secret again.' : 'Check the address.',
   at: new Date(now).toISOString(),
 });

@@ -1,6 +1,6 @@
 import type { VerifyResult } from '../../contract/connection.ts';
 import { compareCatalogues } from '../../core/plan/index.ts';
-import { verifyConnection, type Verified } from '../connectors/verify.ts';
+import { verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
 import { changeConnection, findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { inTransaction, type Db } from '../store/database.ts';

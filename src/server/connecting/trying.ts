@@ -5,7 +5,7 @@ import { CAUSES, type Fault, type HeldPerson } from '../../core/delivery/index.t
 import { fetchCatalogue } from '../connectors/catalogue.ts';
 import { clientTokens } from '../connectors/oauth.ts';
 import type { Reply, Wanted } from '../connectors/connector.ts';
-import { verifyConnection } from '../connectors/verify.ts';
+import { verifyConnection } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
 import { connectorFor, partsFor } from './open.ts';
 

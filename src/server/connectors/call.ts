@@ -55,7 +55,7 @@ async function sendOnce(
   const body = template.body === undefined ? undefined : encodeBody(template.encoding, fillBody(template.body, values));
   const { url, headers, secret } = authenticate(
     access,
-    { method: template.method, url: new URL(baseUrl.replace(/\/+$/, '') + path), bodyText: body?.text ?? '' },
+    { method: template.method, url: addressOf(baseUrl, path), bodyText: body?.text ?? '' },
     signedAt,
   );
   const { answer, exchange } = await send({
@@ -73,6 +73,15 @@ async function sendOnce(
   });
   record.push(exchange);
   return answer;
+}
+
+/** Where a request goes. An address that is the secret as a whole may have a query of its own, which stays. */
+function addressOf(baseUrl: string, path: string): URL {
+  if (path === '') return new URL(baseUrl);
+  if (!baseUrl.includes('?')) return new URL(baseUrl.replace(/\/+$/, '') + path);
+  const url = addressOf(baseUrl.slice(0, baseUrl.indexOf('?')), path);
+  for (const [name, value] of new URL(baseUrl).searchParams) url.searchParams.append(name, value);
+  return url;
 }
 
 /** Sends one request of a profile and reads what came of it. */

@@ -6,7 +6,6 @@ import { createConnector } from './engine.ts';
 import type { OutgoingRequest, Send } from './http.ts';
 import { mask } from './http.ts';
 import { profileOf } from './registry.ts';
-import { checkBaseUrl } from './verify.ts';
 
 /** A network that answers from a list, and remembers what was asked. */
 function network(...bodies: unknown[]): { send: Send; asked: OutgoingRequest[] } {
@@ -186,9 +185,4 @@ describe('several people by one request', () => {
 it('shows of a key only its end, and of a short one nothing', () => {
   expect(mask('tern-0123456789abcdef')).toBe('••••••cdef');
   expect(mask('short')).toBe('••••••');
-});
-
-it('takes base URLs with a path, a port, or a slash too many', () => {
-  for (const url of ['https://tern.example', 'https://tern.example/api/', 'http://127.0.0.1:4684'])
-    expect(checkBaseUrl(url)).toBeNull();
 });

@@ -23,9 +23,13 @@ export function sayWhen(iso: string, now: number): string {
       : relative.format(Math.round(seconds), 'second');
 }
 
-/** A time, relative, with the exact one on hover. */
-export function Time({ at }: { at: string }) {
-  const now = useNow();
+/**
+ * A time, relative, with the exact one on hover. One that is not `coming` is never said to be: the server's clock may be
+ * a little ahead, and ours is read every few seconds only.
+ */
+export function Time({ at, coming = false }: { at: string; coming?: boolean }) {
+  const ticked = useNow();
+  const now = coming ? ticked : Math.max(ticked, Date.parse(at));
   return (
     <time dateTime={at} title={exact.format(new Date(at))} className="whitespace-nowrap">
       {sayWhen(at, now)}

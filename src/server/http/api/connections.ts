@@ -10,6 +10,7 @@ import {
 } from '../../../contract/connection.ts';
 import type { CredentialName, Profile } from '../../../contract/profile/index.ts';
 import type { Credentials } from '../../connectors/access.ts';
+import { sayTrouble } from '../../connectors/verifying/typed.ts';
 import { hintsOf, isGrantedByPerson, saveConnection, verifyEntered } from '../../connecting/adding.ts';
 import { checkConnection } from '../../connecting/checking.ts';
 import { beginGrant, endGrant } from '../../connecting/granting.ts';
@@ -262,5 +263,5 @@ function pasted({ credentials }: Profile, inputs: CredentialInputs): Credentials
 const notConnected = (result: Extract<VerifyResult, { ok: false }>, title: string): Problem => {
   const pointer =
     result.about === 'baseUrl' || result.about === 'service' ? '/baseUrl' : `/credentials/${result.about}`;
-  return new Problem(422, 'not-connected', title, [{ pointer, detail: `${result.problem} ${result.nextStep}` }]);
+  return new Problem(422, 'not-connected', title, [{ pointer, detail: sayTrouble(result) }]);
 };

@@ -12,7 +12,7 @@ import { guessChoice } from '../../connectors/propose/guess.ts';
 import { profileFromCurl, readCurl } from '../../connectors/propose/fromCurl.ts';
 import { readOpenApi } from '../../connectors/propose/openApi.ts';
 import { findShippedProfile } from '../../connectors/registry.ts';
-import { checkBaseUrl } from '../../connectors/verify.ts';
+import { checkBaseUrl, sayTrouble } from '../../connectors/verifying/typed.ts';
 import { findProfile } from '../../connecting/profiles.ts';
 import { tryOperation } from '../../connecting/trying.ts';
 import type { Context } from '../../context.ts';
@@ -57,7 +57,7 @@ export function profileRoutes(context: Context): Hono {
     const input = await readInput(c, TrialInput);
     const profile = mustBeGood(input.document);
     const trouble = checkBaseUrl(input.baseUrl.trim());
-    if (trouble) throw wrong('/baseUrl', `${trouble.problem} ${trouble.nextStep}`);
+    if (trouble) throw wrong('/baseUrl', sayTrouble(trouble));
     return c.json(await tryOperation(context, profile, input));
   });
 
@@ -94,7 +94,7 @@ export function profileRoutes(context: Context): Hono {
 
   async function fetchDescription(url: string): Promise<string> {
     const trouble = checkBaseUrl(url);
-    if (trouble) throw wrong('/url', `${trouble.problem} ${trouble.nextStep}`);
+    if (trouble) throw wrong('/url', sayTrouble(trouble));
     const { answer } = await send({
       method: 'GET',
       url,

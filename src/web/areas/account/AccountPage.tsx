@@ -68,7 +68,7 @@ function TokenTable({ tokens }: { tokens: TokenView[] }) {
             <td className="font-mono text-sm">{token.hint}</td>
             <td>{token.scopes.join(', ')}</td>
             <td>{token.lastUsedAt ? <Time at={token.lastUsedAt} /> : 'never'}</td>
-            <td>{token.expiresAt ? <Time at={token.expiresAt} /> : 'never'}</td>
+            <td>{token.expiresAt ? <Time at={token.expiresAt} coming /> : 'never'}</td>
             <td>
               <TakeBack token={token} />
             </td>

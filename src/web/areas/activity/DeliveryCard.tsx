@@ -55,7 +55,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
         )}
         {dueAt && (
           <p>
-            Next try <Time at={dueAt} />.
+            Next try <Time at={dueAt} coming />.
           </p>
         )}
         {leftOut.map((text) => (

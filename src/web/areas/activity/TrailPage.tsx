@@ -217,7 +217,7 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
         {state === 'pending' && (
           <span className="text-quiet">
             {' '}
-            · expires <Time at={expiresAt} />
+            · expires <Time at={expiresAt} coming />
           </span>
         )}
       </p>
@@ -241,7 +241,7 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
           </button>
           {!mayResend && mayResendAt && (
             <span className="text-quiet ml-2">
-              possible <Time at={mayResendAt} />
+              possible <Time at={mayResendAt} coming />
             </span>
           )}
         </p>

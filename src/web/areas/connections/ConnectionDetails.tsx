@@ -133,7 +133,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
         ))}
       {tokenUntil && (
         <Fact term="Access">
-          good until <Time at={tokenUntil} />, renewed by itself
+          good until <Time at={tokenUntil} coming />, renewed by itself
         </Fact>
       )}
       <Fact term="Last 24 hours">
@@ -148,7 +148,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
       )}
       {restsUntil && (
         <Fact term="Left alone">
-          until <Time at={restsUntil} />, since it failed too often or asked for it
+          until <Time at={restsUntil} coming />, since it failed too often or asked for it
         </Fact>
       )}
       <Fact term="Pace">

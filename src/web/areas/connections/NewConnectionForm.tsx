@@ -38,9 +38,13 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
       },
     });
   };
-  const verify = () => {
+  const verify = (more: Partial<typeof input> = {}) => {
     add.reset();
-    attempt.mutate(input);
+    attempt.mutate({ ...input, ...more });
+  };
+  const takeInstead = (better: string) => {
+    setBaseUrl(better);
+    verify({ baseUrl: better });
   };
 
   return (
@@ -86,13 +90,18 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
       {attempt.isPending && <p role="status">Asking {profile.name} who we are there</p>}
       {result && (
         <div className="box p-4">
-          <VerifyReport result={result} calls={profile.calls} />
+          <VerifyReport result={result} calls={profile.calls} onUse={takeInstead} />
         </div>
       )}
       <ActionError error={refused && refused.issues.length > 0 ? null : (add.error ?? attempt.error ?? grant.error)} />
       <div className="flex flex-wrap gap-2">
         {!isGranted && (
-          <button type="button" className={`btn ${result?.ok ? '' : 'btn-primary'}`} onClick={verify} disabled={isBusy}>
+          <button
+            type="button"
+            className={`btn ${result?.ok ? '' : 'btn-primary'}`}
+            onClick={() => verify()}
+            disabled={isBusy}
+          >
             Verify
           </button>
         )}

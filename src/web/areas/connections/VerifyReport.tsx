@@ -7,8 +7,15 @@ import { plural } from '../../parts/words.ts';
 const counted = (count: number, word: string) => `${count} ${count === 1 ? word : plural(word)}`;
 const PLAIN: Abilities['calls'] = { list: 'list', group: 'group', kind: 'kind of record' };
 
+interface VerifyReportProps {
+  result: VerifyResult;
+  calls: Abilities['calls'] | undefined;
+  /** Takes another base URL, where one can be changed at once. */
+  onUse?: (baseUrl: string) => void;
+}
+
 /** What verifying found: who answered and what came back, or what is wrong and what to do. */
-export function VerifyReport({ result, calls }: { result: VerifyResult; calls: Abilities['calls'] | undefined }) {
+export function VerifyReport({ result, calls, onUse }: VerifyReportProps) {
   if (result.ok) {
     return (
       <div role="status" className="flex gap-3 items-start">
@@ -30,11 +37,26 @@ export function VerifyReport({ result, calls }: { result: VerifyResult; calls: A
       <div>
         <p className="font-semibold">{result.problem}</p>
         <p>{result.nextStep}</p>
+        {result.instead !== undefined && <Instead baseUrl={result.instead} onUse={onUse} />}
         <p className="text-quiet text-sm">
           Tried <Time at={result.at} />
         </p>
       </div>
     </div>
+  );
+}
+
+function Instead({ baseUrl, onUse }: { baseUrl: string; onUse: VerifyReportProps['onUse'] }) {
+  if (!onUse)
+    return (
+      <p>
+        Perhaps <code className="font-mono">{baseUrl}</code> is meant.
+      </p>
+    );
+  return (
+    <button type="button" className="btn btn-sm my-1" onClick={() => onUse(baseUrl)}>
+      Use <span className="font-mono break-all">{baseUrl}</span>
+    </button>
   );
 }
 
