@@ -6,7 +6,7 @@ import { profileOf } from '../connectors/registry.ts';
 import { compare, perSecond, type Comparison } from './compare.ts';
 import { acceptMany, benchSetting, visitorEntries } from './setting.ts';
 
-const COUNT = 1000;
+const COUNT = 2000;
 const ROUNDS = 3;
 
 const ONE_BY_ONE = 'bench-one-by-one';

@@ -1,16 +1,49 @@
 import { once } from 'node:events';
-import { createServer, type Server } from 'node:http';
+import { createServer, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createSend, type OutgoingRequest } from './http.ts';
 
 const LONG = 'x'.repeat(100_000);
 let server: Server;
+const asked: string[] = [];
+
+/** How a server may answer, by path. */
+const MANNERS: Record<string, (response: ServerResponse) => void> = {
+  '/hint': (response) => {
+    response.writeEarlyHints({ link: '</style.css>; rel=preload' });
+    response.writeHead(201, { 'content-type': 'application/json', 'x-several': ['a', 'b'] }).end('{"made":true}');
+  },
+  '/mark': (response) => response.end('\uFEFF{"é":"ü"}'),
+  '/halves': (response) => {
+    const bytes = Buffer.from('{"é":"ü"}');
+    response.write(bytes.subarray(0, 3));
+    setTimeout(() => response.end(bytes.subarray(3)), 20);
+  },
+  '/nothing': (response) => response.writeHead(204).end(),
+  '/page': (response) => response.setHeader('content-type', 'text/html').end('<h1>Hello</h1>'),
+  '/plain': (response) => response.setHeader('content-type', 'text/plain').end('the front desk'),
+  '/moved': (response) => response.writeHead(302, { location: '/plain' }).end(),
+  '/endless': (response) => {
+    const more = () => response.writable && response.write('x'.repeat(100_000), () => setImmediate(more));
+    more();
+  },
+  '/trickle': (response) => {
+    const timer = setInterval(() => response.write(' '), 30);
+    response.on('close', () => clearInterval(timer));
+  },
+  '/silence': () => {},
+  '/half': (response) => response.writeHead(200, { 'content-length': 100 }).write('{"half":', () => response.destroy()),
+};
+
 let url = '';
 const send = createSend(true, () => 0);
 
 beforeAll(async () => {
-  server = createServer((_, response) => {
+  server = createServer((request, response) => {
+    asked.push(request.url ?? '');
+    const manner = MANNERS[request.url ?? ''];
+    if (manner) return manner(response);
     response.setHeader('content-type', 'application/json');
     response.end(JSON.stringify({ long: LONG }));
   }).listen(0, '127.0.0.1');
@@ -51,4 +84,57 @@ it('keeps nothing at all of bodies that hold secrets', async () => {
     }),
   );
   expect([exchange.requestBody, exchange.responseBody]).toEqual(Array(2).fill('not kept: it holds secrets'));
+});
+
+describe('an answer', () => {
+  const get = async (path: string) => (await send(outgoing({ method: 'GET', url: new URL(path, url).href }))).answer;
+  it.each([
+    ['/hint', { status: 201, body: { made: true }, headers: { 'x-several': 'a,b' } }],
+    ['/mark', { status: 200, body: { é: 'ü' } }],
+    ['/halves', { status: 200, body: { é: 'ü' } }],
+    ['/nothing', { status: 204, readable: true }],
+    ['/page', { status: 200, readable: false, body: '<h1>Hello</h1>' }],
+    ['/plain', { status: 200, readable: true, body: 'the front desk' }],
+    ['/moved', { status: 302, headers: { location: '/plain' } }],
+  ])('like that of %s is read', async (path, expected) =>
+    expect(await get(path)).toMatchObject({ kind: 'answered', ...expected }),
+  );
+
+  it('that leads elsewhere is not followed', () => expect(asked.filter((path) => path === '/plain')).toHaveLength(1));
+
+  it.each([
+    ['/endless', 'too large'],
+    ['/half', 'dropped'],
+  ])('like that of %s is none: %s', async (path, fault) =>
+    expect(await get(path)).toMatchObject({ kind: 'unanswered', fault }),
+  );
+
+  it('nobody gives is none either', async () => {
+    const { answer } = await send(outgoing({ url: 'http://127.0.0.1:9/' }));
+    expect(answer).toEqual({ kind: 'unanswered', fault: 'unreachable', code: 'ECONNREFUSED' });
+  });
+
+  it('is not waited for when a header cannot be sent', async () => {
+    const { answer } = await send(outgoing({ headers: { 'x-key': 'a\nb' } }));
+    expect(answer).toMatchObject({ kind: 'unanswered', fault: 'dropped' });
+  });
+});
+
+describe('time', () => {
+  const hasty = createSend(true, () => 0, 150);
+  afterAll(() => hasty.close());
+  const from = (path: string, pool: string) =>
+    hasty(outgoing({ method: 'GET', url: new URL(path, url).href, pool })).then(({ answer }) => answer);
+
+  it.each(['/silence', '/trickle'])('ends what takes too long in all, as %s does', async (path) =>
+    expect(await from(path, path)).toMatchObject({ kind: 'unanswered', fault: 'time-out' }),
+  );
+
+  it('ends what waits for its turn too, and then it is not sent any more', async () => {
+    const before = asked.length;
+    const [first, second] = await Promise.all([from('/silence', 'turns'), from('/plain', 'turns')]);
+    expect([first, second]).toMatchObject(Array(2).fill({ kind: 'unanswered', fault: 'time-out' }));
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(asked.slice(before)).toEqual(['/silence']);
+  });
 });

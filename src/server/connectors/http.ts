@@ -1,7 +1,8 @@
-import { Agent, request, type Dispatcher } from 'undici';
+import { Agent, type Dispatcher } from 'undici';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { FORBIDDEN_ADDRESS, guardedLookup, namesForbiddenAddress } from '../security/addresses.ts';
+import { exchange, parseJson } from './exchange.ts';
 
 /** A request to another system. Redirects are never followed: a key must not travel to another host. */
 export interface OutgoingRequest {
@@ -33,9 +34,7 @@ export interface Send {
 }
 
 const TOTAL_MS = 10_000;
-const TOO_LONG = new Error('it took too long');
 const CONNECT_MS = 4_000;
-const ANSWER_LIMIT_BYTES = 2 * 1024 * 1024;
 /** A connection that nothing used for this long is closed. */
 const IDLE_MS = 15_000;
 
@@ -60,113 +59,20 @@ export function createSend(allowPrivate: boolean, now: () => number, totalMs = T
   };
   const send = async (outgoing: OutgoingRequest) => {
     const started = now();
+    const url = new URL(outgoing.url);
     const { answer, text } =
-      !allowPrivate && namesForbiddenAddress(new URL(outgoing.url))
+      !allowPrivate && namesForbiddenAddress(url)
         ? {
             answer: { kind: 'unanswered' as const, fault: 'forbidden address' as const, code: FORBIDDEN_ADDRESS },
             text: '',
           }
-        : await exchange(poolFor(outgoing), outgoing, totalMs);
+        : await exchange(poolFor(outgoing), { ...outgoing, url }, totalMs);
     return { answer, exchange: describe(outgoing, answer, text, { at: started, milliseconds: now() - started }) };
   };
   const close = async () => {
     await Promise.all([...pools.values()].map((agent) => agent.close()));
   };
   return Object.assign(send, { close });
-}
-
-async function exchange(
-  dispatcher: Dispatcher,
-  { method, url, headers, body }: OutgoingRequest,
-  totalMs: number,
-): Promise<{ answer: Answer; text: string }> {
-  // A timer of our own is taken back when it is over; a signal that ends by itself would go off later all the same.
-  const tooLong = new AbortController();
-  const timer = setTimeout(() => tooLong.abort(TOO_LONG), totalMs);
-  try {
-    const response = await request(url, {
-      dispatcher,
-      method,
-      headers: { accept: 'application/json', ...(body ? { 'content-type': body.type } : {}), ...headers },
-      ...(body ? { body: body.text } : {}),
-      signal: tooLong.signal,
-    });
-    const answered = flatHeaders(response.headers);
-    // An answer that says how long it is ends there: it need not be counted.
-    const isShort = Number(answered['content-length']) <= ANSWER_LIMIT_BYTES;
-    const text = isShort ? await response.body.text() : await readLimited(response.body);
-    if (text === null) return { answer: { kind: 'unanswered', fault: 'too large', code: 'too large' }, text: '' };
-    const isText = /^(text\/(plain|yaml)|application\/(x-)?yaml)/.test(answered['content-type'] ?? '');
-    const parsed = isText ? { ok: true as const, value: text } : parseJson(text);
-    return {
-      answer: {
-        kind: 'answered',
-        status: response.statusCode,
-        headers: answered,
-        body: parsed.ok ? parsed.value : text.slice(0, 2000),
-        readable: parsed.ok || text === '',
-      },
-      text,
-    };
-  } catch (error) {
-    const code = codeOf(error);
-    return { answer: { kind: 'unanswered', fault: faultOf(code), code }, text: '' };
-  } finally {
-    clearTimeout(timer);
-  }
-}
-
-async function readLimited(body: AsyncIterable<Buffer>): Promise<string | null> {
-  const parts: Buffer[] = [];
-  let size = 0;
-  for await (const part of body) {
-    size += part.length;
-    if (size > ANSWER_LIMIT_BYTES) return null;
-    parts.push(part);
-  }
-  return Buffer.concat(parts).toString('utf8');
-}
-
-function parseJson(text: string): { ok: true; value: unknown } | { ok: false } {
-  try {
-    return { ok: true, value: JSON.parse(text) };
-  } catch {
-    return { ok: false };
-  }
-}
-
-function flatHeaders(headers: Record<string, string | string[] | undefined>): Record<string, string> {
-  const flat: Record<string, string> = {};
-  for (const name in headers) {
-    const value = headers[name];
-    if (value !== undefined) flat[name] = String(value);
-  }
-  return flat;
-}
-
-function codeOf(error: unknown): string {
-  if (typeof error !== 'object' || error === null) return '';
-  if (error === TOO_LONG) return 'UND_ERR_HEADERS_TIMEOUT';
-  if ('code' in error && typeof error.code === 'string') return error.code;
-  return 'cause' in error ? codeOf(error.cause) : '';
-}
-
-const UNREACHABLE = new Set([
-  'ECONNREFUSED',
-  'ENOTFOUND',
-  'EAI_AGAIN',
-  'EHOSTUNREACH',
-  'ENETUNREACH',
-  'UND_ERR_CONNECT_TIMEOUT',
-]);
-const TIMED_OUT = new Set(['UND_ERR_HEADERS_TIMEOUT', 'UND_ERR_BODY_TIMEOUT', 'ETIMEDOUT']);
-
-function faultOf(code: string): (Answer & { kind: 'unanswered' })['fault'] {
-  if (code === FORBIDDEN_ADDRESS) return 'forbidden address';
-  if (UNREACHABLE.has(code)) return 'unreachable';
-  if (TIMED_OUT.has(code)) return 'time-out';
-  if (/CERT|SELF_SIGNED|ALTNAME|SSL|EPROTO/.test(code)) return 'certificate';
-  return 'dropped';
 }
 
 function describe(
@@ -215,6 +121,7 @@ const shownBody = ({ text, type }: { text: string; type: string }): unknown => {
 
 /** An address as it may be shown: without what is secret in it. */
 export function redactUrl(text: string, { query, path }: Pick<Secrecy, 'query' | 'path'>): string {
+  if (!path && query.length === 0) return text;
   if (!URL.canParse(text)) return '••••••';
   const url = new URL(text);
   if (path) return `${url.origin}/${mask(url.pathname.slice(1))}`;

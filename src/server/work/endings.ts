@@ -17,7 +17,7 @@ export interface Ended {
 }
 
 /** How long endings gather after several were stored, so that a busy lane stores them by few transactions. */
-const GATHER_MS = 20;
+const GATHER_MS = 50;
 /** How many endings are stored by one transaction at most. */
 const MOST = 50;
 

@@ -45,7 +45,7 @@ const TROUBLE_MS = 1_000;
 /** How many deliveries are taken at once for each that is under way: a claim costs as much for many as for one. */
 const TAKEN_AHEAD = 8;
 /** How many tries may be over and not stored yet, for each that may be under way. */
-const UNSTORED = 4;
+const UNSTORED = 8;
 /** The same where many go by one request. */
 const BUNDLES_AHEAD = 4;
 
@@ -160,7 +160,7 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     lane.together = together(profile);
     lane.troubled ||= connection.failures > 0;
     // What is at hand is sent before more is taken: other workers take their share.
-    if (lane.taken.length >= leastAtHand(lane) || lane.underWay.size >= lane.atOnce * UNSTORED) return 0;
+    if (lane.taken.length >= leastAtHand(lane)) return 0;
     const { perSecond, burst } = profile.limits;
     const taken = await claimDeliveries(
       store,
@@ -231,7 +231,8 @@ const isTrouble = ({ cause }: Outcome): boolean =>
   cause !== null && (CAUSES[cause].action === 'retry' || cause === 'credentials refused');
 
 /** From how few at hand on more is taken, so that no request has to wait for the taking. */
-const leastAtHand = ({ atOnce, together }: Lane<unknown>): number => Math.max(atOnce, together);
+const leastAtHand = ({ atOnce, together }: Lane<unknown>): number =>
+  Math.max((atOnce * TAKEN_AHEAD) / 2, (together * BUNDLES_AHEAD) / 2);
 
 const ownProfile = ({ ownProfile: document }: DueConnection): Profile | null =>
   (typeof document === 'string' ? JSON.parse(document) : document) as Profile | null;
