@@ -147,8 +147,11 @@ export interface DeliveryView {
   causeDetail: string;
   sentence: string;
   nextStep: string;
+  plannedAt: string;
   dueAt: string | null;
   deliveredAt: string | null;
+  /** When it was delivered, held or dropped. */
+  endedAt: string | null;
   leftOut: string[];
   readBack: ReadBackRow[] | null;
   attempts: AttemptView[];

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { TrailView } from '../../src/contract/activity.ts';
+import type { DeliveryView, TrailView } from '../../src/contract/activity.ts';
 import { fields, observatory, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
@@ -275,6 +275,40 @@ it("one person's deliveries go in order, also behind one that is held", async ()
   await operator.post(`/deliveries/${only(await operator.trail(first)).id}/retry`);
   await operator.trailWhen(second, 'delivered');
   expect(await memberOf(email)).toMatchObject([{ fields: { family: 'Second' }, changes: 2 }]);
+});
+
+describe('deliveries are found', () => {
+  let here = '';
+  beforeAll(async () => {
+    here = newAddress();
+    await world.noFaults();
+    await operator.trailWhen(await submit(here, { name: 'Sought Person' }), 'delivered');
+    await world.faults({ next: 1, kind: 'status', status: 422, path: '/v1/members' });
+    await operator.trailWhen(await submit(newAddress(), { name: 'Sought Otherwise' }), 'held');
+  });
+  const found = async (query: string) => {
+    const { rows } = await operator.get<{ rows: DeliveryView[] }>(`/deliveries?${query}`);
+    return rows.map(({ email, state, cause }) => [email, state, cause]);
+  };
+
+  it.each<[string, () => string, number]>([
+    ['by a part of the address', () => `text=${here.slice(0, -4)}`, 1],
+    ['by a part of the name', () => 'text=sought', 2],
+    ['by name and state', () => 'text=sought&state=delivered', 1],
+    ['by name and cause', () => 'text=sought&cause=value%20refused', 1],
+    ['by name and where to', () => `text=sought&connection=${wired.connection.id}`, 2],
+    ['by name and route', () => `text=sought&route=${wired.route.id}`, 2],
+    ['and not by another route', () => `text=sought&route=${wired.connection.id}`, 0],
+    ['and not by a sign that stands for any other', () => 'text=so%25ght', 0],
+  ])('%s', async (_, query, count) => expect(await found(query())).toHaveLength(count));
+
+  it('with when they were planned and when they ended', async () => {
+    const { rows } = await operator.get<{ rows: DeliveryView[] }>('/deliveries?text=sought');
+    for (const { plannedAt, endedAt, deliveredAt, state } of rows) {
+      expect(Date.parse(plannedAt)).toBeLessThanOrEqual(Date.parse(endedAt ?? ''));
+      expect(deliveredAt).toBe(state === 'delivered' ? endedAt : null);
+    }
+  });
 });
 
 it('a paused route plans nothing, and a draft does nothing', async () => {

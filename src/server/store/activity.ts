@@ -121,6 +121,9 @@ export interface DeliveryFilter {
   state?: string;
   cause?: string;
   connectionId?: string;
+  routeId?: string;
+  /** Part of the person's address or name. */
+  text?: string;
   submissionId?: string;
   contactId?: string;
 }
@@ -142,6 +145,8 @@ export async function listDeliveries(
         filter.state ? eq(deliveries.state, filter.state) : undefined,
         filter.cause ? eq(deliveries.cause, filter.cause) : undefined,
         filter.connectionId ? eq(deliveries.connectionId, filter.connectionId) : undefined,
+        filter.routeId ? eq(deliveries.routeId, filter.routeId) : undefined,
+        filter.text ? ofPeopleLike(filter.text) : undefined,
         filter.submissionId ? eq(deliveries.submissionId, filter.submissionId) : undefined,
         filter.contactId ? eq(deliveries.contactId, filter.contactId) : undefined,
         before ? lt(deliveries.id, before) : undefined,
@@ -166,6 +171,9 @@ export async function listDeliveries(
   });
   return { rows: views, next: rows.length > PAGE_SIZE ? (views.at(-1)?.id ?? null) : null };
 }
+
+const ofPeopleLike = (text: string): SQL =>
+  sql`${deliveries.contactId} IN (SELECT id FROM contacts WHERE email LIKE ${containing(text)} OR name LIKE ${containing(text)})`;
 
 const EARLIER = sql<
   string | null
@@ -192,8 +200,10 @@ function toDeliveryView(
     causeDetail: record.causeDetail ?? '',
     sentence: facts?.sentence ?? '',
     nextStep: facts?.nextStep ?? '',
+    plannedAt: iso(record.createdAt),
     dueAt: record.state === 'retrying' ? iso(record.dueAt) : null,
     deliveredAt: record.state === 'delivered' ? isoOrNull(record.endedAt) : null,
+    endedAt: ['delivered', 'held', 'dropped'].includes(record.state) ? isoOrNull(record.endedAt) : null,
     leftOut: record.leftOut,
     readBack: record.readBack,
     attempts: tries,

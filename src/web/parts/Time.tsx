@@ -15,7 +15,7 @@ export function sayWhen(iso: string, now: number): string {
   const seconds = (Date.parse(iso) - now) / 1000;
   const step = STEPS.find(([, length]) => Math.abs(seconds) >= length);
   return step
-    ? relative.format(Math.round(seconds / step[1]), step[0])
+    ? relative.format(Math.trunc(seconds / step[1]), step[0])
     : Math.abs(seconds) < 10
       ? seconds > 0
         ? 'in a moment'

@@ -17,6 +17,8 @@ it.each([
   [-30, '30 seconds ago'],
   [40, 'in 40 seconds'],
   [-60, '1 minute ago'],
+  [-3599, '59 minutes ago'],
+  [-2 * 3600 + 1, '1 hour ago'],
   [-86_400, 'yesterday'],
   [2 * 86_400, 'in 2 days'],
 ])('says when, %d seconds from now: %s', (seconds, words) => {

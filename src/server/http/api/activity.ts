@@ -47,11 +47,13 @@ export function activityRoutes(context: Context): Hono {
   });
 
   app.get('/deliveries', async (c) => {
-    const { state, cause, connection, before } = c.req.query();
+    const { state, cause, connection, route, text, before } = c.req.query();
     const filter = {
       ...(state ? { state } : {}),
       ...(cause ? { cause } : {}),
       ...(connection ? { connectionId: connection } : {}),
+      ...(route ? { routeId: route } : {}),
+      ...(text ? { text } : {}),
     };
     return c.json(await listDeliveries(store.db, filter, before ?? null));
   });

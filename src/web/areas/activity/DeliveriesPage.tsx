@@ -1,47 +1,59 @@
+import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import { DELIVERY_STATES } from '../../../core/delivery/index.ts';
+import type { DeliveryView } from '../../../contract/activity.ts';
+import type { RouteView } from '../../../contract/route.ts';
+import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
+import { api } from '../../parts/api.ts';
+import { Filter } from '../../parts/Filter.tsx';
+import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
+import { useConnections } from '../connections/useConnections.ts';
 import { ActivityTabs } from './ActivityTabs.tsx';
 import { HeldGroups } from './HeldGroups.tsx';
 import { DeliveryActions } from './DeliveryActions.tsx';
 import { useDeliveries, useHeldGroups } from './useActivity.ts';
 
 export function DeliveriesPage() {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
+  const connections = useConnections();
+  const routes = useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes') });
   const deliveries = useDeliveries(Object.fromEntries(params));
   const groups = useHeldGroups();
   const rows = deliveries.data?.pages.flatMap((page) => page.rows) ?? [];
   const state = params.get('state') ?? '';
+  const [cause, connectionId] = [params.get('cause'), params.get('connection')];
+  // One group is open when both are chosen; the others stay at hand then.
+  const isOpen = cause !== null && connectionId !== null;
+  const shownGroups = (groups.data ?? []).filter(
+    (group) =>
+      isOpen || ((cause ?? group.cause) === group.cause && (connectionId ?? group.connectionId) === group.connectionId),
+  );
   return (
     <div className="h-full flex flex-col">
       <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
         <ActivityTabs />
-        <select
-          className="select select-sm w-44 ml-auto"
-          aria-label="State"
-          value={state}
-          onChange={(event) => setParams(event.target.value ? { state: event.target.value } : {})}
-        >
-          <option value="">Every state</option>
-          {DELIVERY_STATES.map((one) => (
-            <option key={one}>{one}</option>
-          ))}
-        </select>
+        <div className="flex-1 flex flex-wrap justify-end gap-2">
+          <Filter label="Address or name" />
+          <FilterSelect name="connection" label="To" every="To everywhere" options={byName(connections.data)} />
+          <FilterSelect name="route" label="Route" every="Every route" options={byName(routes.data)} />
+          <FilterSelect name="state" label="State" every="Every state" options={inWords(DELIVERY_STATES)} />
+          <FilterSelect name="cause" label="Cause" every="Every cause" options={inWords(CAUSE_NAMES)} />
+        </div>
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Deliveries">
-        {state === 'held' && groups.data && groups.data.length > 0 && (
-          <HeldGroups groups={groups.data} cause={params.get('cause')} connectionId={params.get('connection')} />
+        {state === 'held' && shownGroups.length > 0 && (
+          <HeldGroups groups={shownGroups} cause={cause} connectionId={connectionId} />
         )}
         {deliveries.isError && !deliveries.data ? (
           <Failed error={deliveries.error} again={() => void deliveries.refetch()} />
         ) : null}
         {deliveries.data && rows.length === 0 ? (
           <Empty
-            title={state === 'held' ? 'Nothing is held' : 'No deliveries here'}
+            title={state === 'held' ? 'Nothing is held' : params.size > 0 ? 'Nothing matches' : 'No deliveries here'}
             action={
               <Link to="/activity/deliveries" className="btn btn-sm">
                 Show all deliveries
@@ -60,6 +72,7 @@ export function DeliveriesPage() {
                 <th scope="col">To</th>
                 <th scope="col">Route</th>
                 <th scope="col">State</th>
+                <th scope="col">When</th>
                 <th scope="col">Why</th>
                 <th scope="col">
                   <span className="sr-only">Actions</span>
@@ -78,13 +91,11 @@ export function DeliveriesPage() {
                   <td>{delivery.routeName}</td>
                   <td>
                     <StateMark state={delivery.state} />
-                    {delivery.deliveredAt && (
-                      <div className="text-quiet text-sm">
-                        <Time at={delivery.deliveredAt} />
-                      </div>
-                    )}
                   </td>
-                  <td className="min-w-64">
+                  <td className="text-quiet">
+                    <When delivery={delivery} />
+                  </td>
+                  <td className="min-w-52">
                     {delivery.sentence} <span className="text-quiet">{delivery.causeDetail}</span>
                   </td>
                   <td>
@@ -98,5 +109,15 @@ export function DeliveriesPage() {
         <MoreRows query={deliveries} />
       </div>
     </div>
+  );
+}
+
+/** When it ended, or is tried again; else when it was planned. */
+function When({ delivery: { plannedAt, dueAt, endedAt } }: { delivery: DeliveryView }) {
+  if (endedAt || !dueAt) return <Time at={endedAt ?? plannedAt} />;
+  return (
+    <>
+      again <Time at={dueAt} coming />
+    </>
   );
 }

@@ -1,0 +1,43 @@
+import { useSearchParams } from 'react-router';
+
+interface FilterSelectProps {
+  /** Of the parameter in the URL. */
+  name: string;
+  label: string;
+  /** What stands there when nothing is chosen. */
+  every: string;
+  options: readonly { value: string; text: string }[];
+}
+
+/** A filter among choices, which is in the URL. */
+export function FilterSelect({ name, label, every, options }: FilterSelectProps) {
+  const [params, setParams] = useSearchParams();
+  const choose = (value: string) =>
+    setParams((before) => {
+      const next = new URLSearchParams(before);
+      if (value) next.set(name, value);
+      else next.delete(name);
+      return next;
+    });
+  return (
+    <select
+      className="select select-sm w-40"
+      aria-label={label}
+      value={params.get(name) ?? ''}
+      onChange={(event) => choose(event.target.value)}
+    >
+      <option value="">{every}</option>
+      {options.map(({ value, text }) => (
+        <option key={value} value={value}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Choices that are their own words. */
+export const inWords = (words: readonly string[]) => words.map((word) => ({ value: word, text: word }));
+/** Choices among things that have a name. */
+export const byName = (things: readonly { id: string; name: string }[] = []) =>
+  things.map(({ id, name }) => ({ value: id, text: name }));
