@@ -17,9 +17,18 @@ export interface OperationChoice {
   upsert: string;
   make: string;
   change: string;
+  intoList: string;
+  intoGroup: string;
+  tag: string;
   outOfList: string;
   outOfGroup: string;
   untag: string;
+  unsubscribe: string;
+  subscribe: string;
+  makeList: string;
+  makeGroup: string;
+  makeTag: string;
+  makeField: string;
   remove: string;
 }
 

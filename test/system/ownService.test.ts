@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { PlaceView } from '../../src/contract/activity.ts';
+import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
 import type { CheckedProfileView, DescriptionView, TrialView } from '../../src/contract/profiles.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
@@ -39,9 +41,18 @@ describe('a service that Iwashi has never seen', () => {
       upsert: 'putMember',
       make: '',
       change: '',
+      intoList: '',
+      intoGroup: '',
+      tag: '',
       outOfList: 'takeOutOfList',
       outOfGroup: 'takeOutOfGroup',
       untag: 'untagMember',
+      unsubscribe: 'unsubscribeMember',
+      subscribe: 'takeBackMember',
+      makeList: 'makeList',
+      makeGroup: 'makeGroup',
+      makeTag: 'makeTag',
+      makeField: 'makeField',
       remove: 'deleteMember',
     });
     ({ profile } = description);
@@ -71,6 +82,8 @@ describe('a service that Iwashi has never seen', () => {
     expect(await trial()).toMatchObject({ lists: ['L-100'], groups: ['G-110'], tags: ['planets'] });
     expect(await attempt(profile, 'take out', place)).toMatchObject({ ok: true });
     expect(await trial()).toMatchObject({ lists: ['L-100'], groups: [], tags: [] });
+    expect(await attempt(profile, 'unsubscribe', { email })).toMatchObject({ ok: true });
+    expect(await trial()).toMatchObject({ state: 'left' });
     expect(await attempt(profile, 'remove', { email })).toMatchObject({ ok: true });
     expect(await trial()).toBeUndefined();
     expect((await attempt(profile, 'take out', place)).outcome).toContain('Nobody of that address');
@@ -90,6 +103,39 @@ describe('a service that Iwashi has never seen', () => {
         (what) => [what, true],
       ),
     );
+  });
+
+  it('makes there what is missing, from here', async () => {
+    const connection = (await operator.get<ConnectionView[]>('/connections')).find(
+      ({ profile: id }) => id === profile.id,
+    );
+    for (const [what, name] of [
+      ['list', 'Comet watch'],
+      ['tag', 'comets'],
+      ['field', 'Favourite comet'],
+    ])
+      await operator.post(`/connections/${connection?.id}/make`, { what, name, list: '', kind: '' });
+    const { catalogue } = await operator.connection(connection?.id ?? '');
+    expect(catalogue?.lists.map(({ name }) => name)).toContain('Comet watch');
+    expect(catalogue?.tags.map(({ name }) => name)).toContain('comets');
+    expect(catalogue?.fields.map(({ key, label }) => [key, label])).toContainEqual([
+      'favourite_comet',
+      'Favourite comet',
+    ]);
+  });
+
+  it('says who left, and takes them back with a newer confirmation', async () => {
+    const { rows } = await operator.get<{ rows: { id: string }[] }>('/people?text=own@hill.example');
+    const places = async () => (await operator.get<PlaceView[]>(`/people/${rows[0]?.id}/places`))[0];
+    expect(await places()).toMatchObject({
+      held: { standing: 'subscribed' },
+      can: { leaveLists: true, leaveGroups: true, untag: true, standings: ['subscribed', 'unsubscribed'] },
+    });
+    const about = { connectionId: (await places())?.connectionId, act: 'unsubscribe', reason: 'Asked us to.' };
+    await operator.post(`/people/${rows[0]?.id}/places`, about);
+    expect((await places())?.held?.standing).toBe('unsubscribed');
+    const back = await operator.send('POST', `/people/${rows[0]?.id}/places`, { ...about, act: 'subscribe' });
+    expect(await back.json()).toMatchObject({ title: expect.stringContaining('confirm anew') as string });
   });
 
   it('is exported, and imported as it was', async () => {

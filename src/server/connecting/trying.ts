@@ -73,6 +73,8 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
       const leaves = list === '' ? [] : [{ list, group }];
       return person((held) => connector.place({ ...NOTHING, ...wanted, leaves, tagsOff }, held), 'Taken out.');
     }
+    case 'unsubscribe':
+      return person((held) => connector.setStanding(wanted, held, 'unsubscribed', null), 'Unsubscribed there.');
     case 'remove':
       return person((held) => connector.remove(wanted, held), 'Deleted there.');
     default:

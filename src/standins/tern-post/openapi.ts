@@ -29,6 +29,32 @@ export function describeTernPost(origin: string): object {
   const taking = (operationId: string, summary: string, place: string) => ({
     delete: { operationId, summary, parameters: [ofMember, inPath(place)], responses: { 200: memberAnswer } },
   });
+  const consent = { type: 'object', properties: { at: { type: 'string', format: 'date-time' }, wording: text } };
+  const turning = (operationId: string, summary: string, body: object | null) => ({
+    post: {
+      operationId,
+      summary,
+      parameters: [ofMember],
+      ...(body ? { requestBody: { content: { 'application/json': { schema: body } } } } : {}),
+      responses: { 200: memberAnswer },
+    },
+  });
+  const making = (operationId: string, what: string, named: 'name' | 'label', known: string, parameters: object[]) => ({
+    operationId,
+    summary: `Make a ${what}`,
+    parameters,
+    requestBody: {
+      content: { 'application/json': { schema: { type: 'object', required: [named], properties: { [named]: text } } } },
+    },
+    responses: {
+      201: {
+        description: `The new ${what}.`,
+        content: {
+          'application/json': { schema: { type: 'object', properties: { [known]: text, [named]: text } } },
+        },
+      },
+    },
+  });
   return {
     openapi: '3.1.0',
     info: { title: 'Tern Post', version: '1', description: 'Mailing lists with groups, tags and typed fields.' },
@@ -59,6 +85,7 @@ export function describeTernPost(origin: string): object {
       },
       '/v1/lists': {
         get: { operationId: 'allLists', summary: 'The lists', parameters: [cursor], responses: { 200: page(place) } },
+        post: making('makeList', 'list', 'name', 'id', []),
       },
       '/v1/lists/{listId}/groups': {
         get: {
@@ -67,9 +94,11 @@ export function describeTernPost(origin: string): object {
           parameters: [list, cursor],
           responses: { 200: page(place) },
         },
+        post: making('makeGroup', 'group', 'name', 'id', [list]),
       },
       '/v1/tags': {
         get: { operationId: 'allTags', summary: 'The tags', parameters: [cursor], responses: { 200: page(place) } },
+        post: making('makeTag', 'tag', 'name', 'id', []),
       },
       '/v1/fields': {
         get: {
@@ -90,6 +119,7 @@ export function describeTernPost(origin: string): object {
             }),
           },
         },
+        post: making('makeField', 'field', 'label', 'key', []),
       },
       '/v1/members/find': {
         post: {
@@ -120,6 +150,7 @@ export function describeTernPost(origin: string): object {
                     lists: texts,
                     groups: texts,
                     tags: texts,
+                    confirmed: consent,
                   },
                 },
               },
@@ -138,6 +169,11 @@ export function describeTernPost(origin: string): object {
       },
       '/v1/members/{memberId}/lists/{listId}': taking('takeOutOfList', 'Take a member out of a list', 'listId'),
       '/v1/members/{memberId}/groups/{groupId}': taking('takeOutOfGroup', 'Take a member out of a group', 'groupId'),
+      '/v1/members/{memberId}/leave': turning('unsubscribeMember', 'A member unsubscribes', null),
+      '/v1/members/{memberId}/return': turning('takeBackMember', 'A member who left is taken back, with proof', {
+        type: 'object',
+        properties: { confirmed: consent },
+      }),
       '/v1/members/{memberId}/tags/{tag}': taking('untagMember', 'Take a tag off a member', 'tag'),
     },
     components: {

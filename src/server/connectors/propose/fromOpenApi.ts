@@ -3,13 +3,16 @@ import type { OperationChoice } from '../../../contract/profiles.ts';
 import { fieldSource, itemsOf, pathOfRecord, recordOf, verifyOf } from './answers.ts';
 import { answersPerson } from './guess.ts';
 import type { ApiDescription, Operation } from './openApi.ts';
+import { makingOf, placesOf, subscriptionOf } from './membership.ts';
 import { fieldsOfBody, requestOf } from './requests.ts';
 import { findSchema, hasEmail } from './schemaWords.ts';
 import { authenticationOf } from './security.ts';
 
 /** Proposes a profile: the operations that were chosen, with where things go in and come out read off their schemas. */
 export function proposeProfile(api: ApiDescription, choice: OperationChoice): Profile {
-  const operation = (id: string) => (id === '' ? undefined : api.operations.find((one) => one.id === id));
+  const operation = (id: string | undefined) =>
+    id === undefined || id === '' ? undefined : api.operations.find((one) => one.id === id);
+  const chosen = (role: keyof OperationChoice) => operation(choice[role]);
   const find = operation(choice.find);
   const upsert = operation(choice.upsert);
   const make = operation(choice.make);
@@ -43,26 +46,14 @@ export function proposeProfile(api: ApiDescription, choice: OperationChoice): Pr
     },
     ...(find && found ? { find: { request: requestOf(find), record: pathOfRecord(find) } } : {}),
     write: writeOf({ upsert, make, change, find }),
-    ...placesOf(operation(choice.outOfList), operation(choice.outOfGroup), operation(choice.untag)),
+    ...placesOf(chosen),
+    ...subscriptionOf(chosen, found?.schema),
+    ...makingOf(chosen),
     ...(removing ? { remove: { request: requestOf(removing) } } : {}),
     record: recordOf(found?.schema),
     errors: [],
     limits: {},
   };
-}
-
-/** How people are taken out of places again. */
-function placesOf(
-  outOfList: Operation | undefined,
-  outOfGroup: Operation | undefined,
-  untag: Operation | undefined,
-): Pick<Profile, 'place'> {
-  const place = {
-    ...(outOfList ? { outOfList: requestOf(outOfList) } : {}),
-    ...(outOfGroup ? { outOfGroup: requestOf(outOfGroup) } : {}),
-    ...(untag ? { untag: requestOf(untag) } : {}),
-  };
-  return Object.keys(place).length > 0 ? { place } : {};
 }
 
 function writeOf({

@@ -1,4 +1,5 @@
 import type { OperationChoice } from '../../../contract/profiles.ts';
+import { guessMaking, guessPlaces, guessStanding, namesPlacesOnly, PLACE_WORDS } from './guessPlaces.ts';
 import type { ApiDescription, Operation } from './openApi.ts';
 import { EMAIL, findSchema, hasEmail, memberNamed, membersOf } from './schemaWords.ts';
 
@@ -10,13 +11,7 @@ export function guessChoice({ operations }: ApiDescription): OperationChoice {
     operations.find(
       ({ method, path }) => method === 'GET' && meant.test(path.split('/').at(-1) ?? '') && !path.includes('{'),
     );
-  /** What takes one person out of one of these: the last two steps of its path name the place, those before the person. */
-  const taking = (places: RegExp) =>
-    operations.find(({ method, path }) => {
-      const [place = '', word = '', person = ''] = path.split('/').reverse();
-      return method === 'DELETE' && place.startsWith('{') && places.test(word) && person.startsWith('{');
-    })?.id ?? '';
-  const lists = ending(/^(lists|audiences|segments|newsletters)$/i);
+  const lists = ending(PLACE_WORDS.list);
   const find = operations.find(
     (operation) =>
       answersPerson(operation) &&
@@ -24,25 +19,30 @@ export function guessChoice({ operations }: ApiDescription): OperationChoice {
   );
   const writes = operations.filter((operation) => takesEmail(operation) && operation !== find);
   const upsert = writes.find(({ method, summary }) => method === 'PUT' || /upsert|or (change|update)/i.test(summary));
-  const make = writes.find(({ method, path }) => method === 'POST' && !path.includes('{'));
-  const change = writes.find(({ method, path }) => method !== 'GET' && path.includes('{'));
-  const whole = !upsert || upsert.path.includes('{') ? null : upsert;
-  return {
+  const make =
+    writes.find(({ method, path }) => method === 'POST' && !path.includes('{')) ??
+    writes.find(({ method, path }) => method === 'POST' && namesPlacesOnly(path));
+  const change = writes.find(({ path }) => path.includes('{') && !namesPlacesOnly(path));
+  const whole = !upsert || (upsert.path.includes('{') && !namesPlacesOnly(upsert.path)) ? null : upsert;
+  const offered = {
     verify: ending(/^(account|me|whoami|self|profile|user|ping)$/i)?.id ?? '',
     lists: lists?.id ?? '',
     groups:
       operations.find(
         ({ method, path }) => method === 'GET' && lists && path.startsWith(`${lists.path}/{`) && /groups?$/.test(path),
       )?.id ?? '',
-    tags: ending(/^(tags|labels)$/i)?.id ?? '',
+    tags: ending(PLACE_WORDS.tag)?.id ?? '',
     fields: ending(/^(fields|attributes|properties|columns|custom_?fields)$/i)?.id ?? '',
+  };
+  return {
+    ...offered,
     find: find?.id ?? '',
     upsert: whole?.id ?? '',
     make: whole ? '' : (make?.id ?? ''),
     change: whole ? '' : (change?.id ?? ''),
-    outOfList: taking(/^(lists|audiences|segments|newsletters)$/i),
-    outOfGroup: taking(/^groups$/i),
-    untag: taking(/^(tags|labels)$/i),
+    ...guessPlaces(operations, whole ?? make),
+    ...guessStanding(operations),
+    ...guessMaking(operations, offered),
     remove: operations.find(({ method, path }) => method === 'DELETE' && ONE_PERSON.test(path))?.id ?? '',
   };
 }

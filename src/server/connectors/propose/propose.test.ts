@@ -57,9 +57,18 @@ describe('a profile from an OpenAPI description', () => {
       upsert: '',
       make: 'post /people',
       change: 'patch /people/{personId}',
+      intoList: '',
+      intoGroup: '',
+      tag: '',
       outOfList: '',
       outOfGroup: '',
       untag: '',
+      unsubscribe: '',
+      subscribe: '',
+      makeList: '',
+      makeGroup: '',
+      makeTag: '',
+      makeField: '',
       remove: '',
     });
     const profile = proposeProfile(api.value, choice);
@@ -93,6 +102,143 @@ describe('a profile from an OpenAPI description', () => {
           ],
         },
       },
+    });
+  });
+
+  describe('that puts people into places by requests of their own', () => {
+    const json = (schema: object) => ({ content: { 'application/json': { schema } } });
+    const text = { type: 'string' };
+    const properties = (members: object) => json({ type: 'object', properties: members });
+    const person = {
+      id: text,
+      mail: text,
+      status: { type: 'string', enum: ['subscribed', 'pending', 'unsubscribed', 'cleaned', 'odd'] },
+    };
+    const done = { 200: { description: 'ok', ...properties(person) } };
+    const operation = (operationId: string, body?: object, responses: object = done) => ({
+      operationId,
+      ...(body ? { requestBody: properties(body) } : {}),
+      responses,
+    });
+    const thing = {
+      200: { description: 'ok', ...properties({ audience: { type: 'object', properties: { id: text } } }) },
+    };
+    const listed = {
+      200: {
+        description: 'ok',
+        ...json({ type: 'array', items: { type: 'object', properties: { id: text, name: text } } }),
+      },
+    };
+    const parameters = (...names: string[]) =>
+      names.map((name) => ({ name, in: 'path', required: true, schema: text }));
+    /** Two manners of the same: the place of a person, and the person in a place. */
+    const described = (paths: object) =>
+      JSON.stringify({
+        openapi: '3.1.0',
+        info: { title: 'Rows of lamps', version: '1' },
+        paths: {
+          '/contacts': { post: operation('add', { mail: text }) },
+          '/audiences': {
+            get: operation('audiences', undefined, listed),
+            post: operation('newAudience', { title: text }, thing),
+          },
+          ...paths,
+        },
+      });
+    const proposed = async (paths: object) => {
+      const api = await readOpenApi(described(paths));
+      if (!api.ok) throw new Error(api.issue);
+      const choice = guessChoice(api.value);
+      const profile = proposeProfile(api.value, choice);
+      expect(checkProfile(profile)).toMatchObject({ ok: true });
+      return { choice, profile };
+    };
+
+    it('as the places of a person', async () => {
+      const { choice, profile } = await proposed({
+        '/contacts/{contact}/audiences/{audience}': {
+          parameters: parameters('contact', 'audience'),
+          put: operation('join'),
+          delete: operation('part'),
+        },
+        '/contacts/{contact}/tags': {
+          parameters: parameters('contact'),
+          post: operation('label', { tags: { type: 'array', items: text } }),
+        },
+        '/contacts/{contact}/opt-out': { parameters: parameters('contact'), post: operation('optOut') },
+      });
+      expect(choice).toMatchObject({
+        make: 'add',
+        intoList: 'join',
+        outOfList: 'part',
+        tag: 'label',
+        untag: '',
+        unsubscribe: 'optOut',
+        makeList: 'newAudience',
+      });
+      expect(profile.place).toEqual({
+        intoList: { method: 'PUT', path: '/contacts/{id}/audiences/{list}' },
+        outOfList: { method: 'DELETE', path: '/contacts/{id}/audiences/{list}' },
+        tag: { method: 'POST', path: '/contacts/{id}/tags', body: { tags: ['$tag'] } },
+      });
+      expect(profile.make).toEqual({
+        list: { request: { method: 'POST', path: '/audiences', body: { title: '$name' } }, id: '$.audience.id' },
+      });
+      expect(profile.subscription).toEqual({
+        means: {
+          subscribed: 'subscribed',
+          pending: 'unconfirmed',
+          unsubscribed: 'unsubscribed',
+          cleaned: 'suppressed',
+        },
+        unsubscribe: { method: 'POST', path: '/contacts/{id}/opt-out' },
+      });
+    });
+
+    it('as the people of a place', async () => {
+      const { choice, profile } = await proposed({
+        '/audiences/{audience}/members': {
+          parameters: parameters('audience'),
+          post: operation('join', { member_id: text }),
+        },
+        '/audiences/{audience}/members/{contact}': {
+          parameters: parameters('audience', 'contact'),
+          delete: operation('part'),
+        },
+        '/audiences/{audience}/groups/{group}/members/{contact}': {
+          parameters: parameters('audience', 'group', 'contact'),
+          put: operation('joinGroup'),
+        },
+      });
+      expect(choice).toMatchObject({ intoList: 'join', outOfList: 'part', intoGroup: 'joinGroup', outOfGroup: '' });
+      expect(profile.place).toEqual({
+        intoList: { method: 'POST', path: '/audiences/{list}/members', body: { member_id: '$id' } },
+        outOfList: { method: 'DELETE', path: '/audiences/{list}/members/{id}' },
+        intoGroup: { method: 'PUT', path: '/audiences/{list}/groups/{group}/members/{id}' },
+      });
+    });
+
+    it('unless writing a person does it too', async () => {
+      const api = await readOpenApi(
+        JSON.stringify({
+          openapi: '3.1.0',
+          info: { title: 'Rows of lamps', version: '1' },
+          paths: {
+            '/audiences/{audience}/members': {
+              parameters: parameters('audience'),
+              post: operation('add', { mail: text, tags: { type: 'array', items: text } }),
+            },
+            '/members/{member}/tags': { parameters: parameters('member'), post: operation('label', { tag: text }) },
+          },
+        }),
+      );
+      if (!api.ok) throw new Error(api.issue);
+      const choice = guessChoice(api.value);
+      expect(choice).toMatchObject({ make: 'add', change: '', intoList: '', tag: '' });
+      expect(proposeProfile(api.value, choice).write).toMatchObject({
+        how: 'add',
+        add: { request: { path: '/audiences/{list}/members', body: { mail: '$email', tags: '$tags' } } },
+      });
     });
   });
 

@@ -1,10 +1,16 @@
 import type { RequestTemplate } from '../../../contract/profile/index.ts';
 import type { DestinationField, DestinationFieldType } from '../../../core/mapping/index.ts';
 import type { Operation } from './openApi.ts';
-import { EMAIL, FIELDS, isOf, membersOf, type Schema } from './schemaWords.ts';
+import { EMAIL, FIELDS, isOf, isProof, membersOf, type Schema } from './schemaWords.ts';
 
-/** A request with our own names in the place of the service's. */
-export function requestOf({ method, path, parameters, body, encoding }: Operation): RequestTemplate {
+/**
+ * A request with our own names in the place of the service's.
+ * @param valueOf what a member of the body says; undefined for one that is left out
+ */
+export function requestOf(
+  { method, path, parameters, body, encoding }: Operation,
+  valueOf: (name: string, member: Schema) => unknown = valueFor,
+): RequestTemplate {
   const query = parameters.filter((parameter) => parameter.in === 'query');
   const renamed = path.replace(/\{([^}]+)\}/g, (_, name: string) => `{${ourName(name)}}`);
   const idempotency = parameters.find(({ name, in: place }) => place === 'header' && /^idempotency-?key$/i.test(name));
@@ -12,7 +18,7 @@ export function requestOf({ method, path, parameters, body, encoding }: Operatio
     method,
     path: renamed + queryTemplate(query),
     ...(encoding === 'form' ? { encoding } : {}),
-    ...(body && method !== 'GET' ? { body: bodyTemplate(body) } : {}),
+    ...(body && method !== 'GET' ? { body: bodyTemplate(body, valueOf) } : {}),
     ...(idempotency ? { idempotencyHeader: idempotency.name } : {}),
   };
 }
@@ -51,10 +57,10 @@ function queryTemplate(query: Operation['parameters']): string {
   return open.length > 0 ? `${start}{${start === '' ? '?' : '&'}${open.join(',')}}` : start;
 }
 
-function bodyTemplate(body: Schema): Record<string, unknown> {
+function bodyTemplate(body: Schema, valueOf: (name: string, member: Schema) => unknown): Record<string, unknown> {
   return Object.fromEntries(
     Object.entries(membersOf(body)).flatMap(([name, member]): [string, unknown][] => {
-      const value = valueFor(name, member);
+      const value = valueOf(name, member);
       return value === undefined ? [] : [[name, value]];
     }),
   );
@@ -66,6 +72,7 @@ function valueFor(name: string, member: Schema): unknown {
   if (/^groups?(_?ids?)?$/i.test(name)) return isOf(member, 'array') ? '$groups' : '$group';
   if (/^(tags|labels)$/i.test(name)) return '$tags';
   if (FIELDS.test(name) && isOf(member, 'object')) return '$otherFields';
+  if (isProof(name, member)) return '$proof';
   return isScalar(member) ? `$fields.${name}` : undefined;
 }
 

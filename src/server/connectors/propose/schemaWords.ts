@@ -28,6 +28,11 @@ export const ID = /^(id|uuid|code|slug|key|no|number)$/i;
 export const NAME = /^(name|title|label|heading|display_?name)$/i;
 export const FIELDS = /^(fields|attributes|properties|custom_?fields|values|cells|merge_?values|data)$/i;
 
+const PROOF = /^(confirmed|confirmation|consent|proof)$/i;
+
+/** Whether it takes when and in what words a person confirmed. */
+export const isProof = (name: string, member: Schema): boolean => PROOF.test(name) && isOf(member, 'object');
+
 /** The first member whose name is one of those meant. */
 export const memberNamed = (members: Record<string, Schema>, meant: RegExp): string | undefined =>
   Object.keys(members).find((name) => meant.test(name));

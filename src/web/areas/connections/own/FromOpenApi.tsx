@@ -6,20 +6,55 @@ import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
 import { useReadDescription } from './useProfiles.ts';
 
-const ROLES: [keyof OperationChoice, string, string][] = [
-  ['verify', 'Says who we are', 'Asked to verify a connection.'],
-  ['lists', 'Gives the lists', ''],
-  ['groups', 'Gives the groups of a list', ''],
-  ['tags', 'Gives the tags', ''],
-  ['fields', 'Gives the fields', ''],
-  ['find', 'Finds a person by address', 'Without it, nothing can be read back.'],
-  ['upsert', 'Makes or changes a person, in one', 'Where the service has such a thing, choose it.'],
-  ['make', 'Makes a person', 'Only where nothing does both.'],
-  ['change', 'Changes a person', 'Only where nothing does both.'],
-  ['outOfList', 'Takes a person out of a list', ''],
-  ['outOfGroup', 'Takes a person out of a group', ''],
-  ['untag', 'Takes a tag off a person', ''],
-  ['remove', 'Deletes a person', 'Used only to clean up after a trial.'],
+type Role = [keyof OperationChoice, string, string];
+
+const ROLES: { about: string; help: string; roles: Role[] }[] = [
+  {
+    about: 'What there is',
+    help: '',
+    roles: [
+      ['verify', 'Says who we are', 'Asked to verify a connection.'],
+      ['lists', 'Gives the lists', ''],
+      ['groups', 'Gives the groups of a list', ''],
+      ['tags', 'Gives the tags', ''],
+      ['fields', 'Gives the fields', ''],
+    ],
+  },
+  {
+    about: 'People',
+    help: '',
+    roles: [
+      ['find', 'Finds a person by address', 'Without it, nothing can be read back.'],
+      ['upsert', 'Makes or changes a person, in one', 'Where the service has such a thing, choose it.'],
+      ['make', 'Makes a person', 'Only where nothing does both.'],
+      ['change', 'Changes a person', 'Only where nothing does both.'],
+      ['remove', 'Deletes a person', 'Used only to clean up after a trial.'],
+    ],
+  },
+  {
+    about: 'Where people are',
+    help: 'Putting in is needed only where writing a person does not do it too.',
+    roles: [
+      ['intoList', 'Puts a person into a list', ''],
+      ['outOfList', 'Takes a person out of a list', ''],
+      ['intoGroup', 'Puts a person into a group', ''],
+      ['outOfGroup', 'Takes a person out of a group', ''],
+      ['tag', 'Puts a tag on a person', ''],
+      ['untag', 'Takes a tag off a person', ''],
+      ['unsubscribe', 'Unsubscribes a person', ''],
+      ['subscribe', 'Takes back a person who left', ''],
+    ],
+  },
+  {
+    about: 'Making what is missing there',
+    help: 'Then it can be made from here.',
+    roles: [
+      ['makeList', 'Makes a list', ''],
+      ['makeGroup', 'Makes a group', ''],
+      ['makeTag', 'Makes a tag', ''],
+      ['makeField', 'Makes a field', ''],
+    ],
+  },
 ];
 
 /** Reads an OpenAPI description, and lets a person choose which operation does what. */
@@ -86,22 +121,30 @@ function Choices({
       <p className="text-quiet mb-2">
         Which does what? Iwashi guessed; change what is wrong. What is not there can stay empty.
       </p>
-      <div className="grid gap-3 sm:grid-cols-2">
-        {ROLES.map(([role, label, help]) => (
-          <Field key={role} label={label} help={help}>
-            <select
-              className="select select-sm w-full"
-              value={choice[role]}
-              onChange={(event) => onChoose({ ...choice, [role]: event.target.value })}
-            >
-              <option value="">none</option>
-              {operations.map(({ id, method, path, summary }) => (
-                <option key={id} value={id}>
-                  {`${method} ${path}${summary ? `: ${summary}` : ''}`}
-                </option>
+      <div className="flex flex-col gap-5">
+        {ROLES.map(({ about, help, roles }) => (
+          <fieldset key={about} className="box px-4 pb-4">
+            <legend className="px-1 text-quiet">{about}</legend>
+            {help && <p className="text-quiet text-sm">{help}</p>}
+            <div className="grid gap-3 sm:grid-cols-2 mt-1">
+              {roles.map(([role, label, hint]) => (
+                <Field key={role} label={label} help={hint}>
+                  <select
+                    className="select select-sm w-full"
+                    value={choice[role]}
+                    onChange={(event) => onChoose({ ...choice, [role]: event.target.value })}
+                  >
+                    <option value="">none</option>
+                    {operations.map(({ id, method, path, summary }) => (
+                      <option key={id} value={id}>
+                        {`${method} ${path}${summary ? `: ${summary}` : ''}`}
+                      </option>
+                    ))}
+                  </select>
+                </Field>
               ))}
-            </select>
-          </Field>
+            </div>
+          </fieldset>
         ))}
       </div>
     </section>

@@ -108,6 +108,7 @@ export function OperationTrial({ profile }: { profile: Profile }) {
         {button('find', 'Find the test address', profile.find !== undefined)}
         {button('write', 'Write the test address')}
         {button('take out', 'Take it out again', canTakeOut && (place.list !== '' || place.tag !== ''))}
+        {button('unsubscribe', 'Unsubscribe it', profile.subscription?.unsubscribe !== undefined)}
         {button('remove', 'Delete it there', profile.remove !== undefined)}
       </div>
       <ActionError error={problem && problem.issues.length > 0 ? new Error(problem.issues[0]?.detail) : trial.error} />

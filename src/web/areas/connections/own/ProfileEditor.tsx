@@ -7,6 +7,7 @@ import { ActionError } from '../../../parts/States.tsx';
 import { AuthenticationPart } from './AuthenticationPart.tsx';
 import { MannersPart } from './MannersPart.tsx';
 import { OperationTrial } from './OperationTrial.tsx';
+import { StandingsPart } from './StandingsPart.tsx';
 import { useSaveProfile } from './useProfiles.ts';
 
 /** A profile that is being made: its name, whether it works, the document itself, and saving it. */
@@ -34,6 +35,7 @@ export function ProfileEditor({ profile, onChange }: { profile: Profile; onChang
       </section>
       <AuthenticationPart profile={profile} onChange={onChange} />
       <OperationTrial profile={profile} />
+      <StandingsPart profile={profile} onChange={onChange} />
       <MannersPart profile={profile} onChange={onChange} />
       <DocumentEditor key={JSON.stringify(profile)} profile={profile} onChange={onChange} />
       <ActionError error={save.error} />
