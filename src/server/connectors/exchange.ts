@@ -27,7 +27,13 @@ export interface Exchanged {
  */
 export function exchange(dispatcher: Dispatcher, request: WireRequest, totalMs: number): Promise<Exchanged> {
   return new Promise((resolve) => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
+    let controller: Dispatcher.DispatchController | null = null;
+    let isOver = false;
+    const timer = setTimeout(() => {
+      isOver = true;
+      if (controller) controller.abort(TOO_LONG);
+      else fail(TOO_LONG);
+    }, totalMs);
     const end = (exchanged: Exchanged) => {
       clearTimeout(timer);
       resolve(exchanged);
@@ -41,13 +47,6 @@ export function exchange(dispatcher: Dispatcher, request: WireRequest, totalMs: 
     let answered: Record<string, string> = {};
     const parts: Buffer[] = [];
     let size = 0;
-    let controller: Dispatcher.DispatchController | null = null;
-    let isOver = false;
-    timer = setTimeout(() => {
-      isOver = true;
-      if (controller) controller.abort(TOO_LONG);
-      else fail(TOO_LONG);
-    }, totalMs);
     try {
       dispatcher.dispatch(
         {
