@@ -1,1 +1,1 @@
-export { changesTo, identifies, keysOf, type ContactKey, type KnownContact, type ValueChange } from './match.ts';
+export { changesTo, identifyingFields, keysOf, type ContactKey, type KnownContact, type ValueChange } from './match.ts';

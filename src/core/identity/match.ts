@@ -20,18 +20,21 @@ export interface ValueChange {
   to: FieldValue;
 }
 
-/** Whether a field's value says who the person is. */
-export function identifies(field: SourceField): boolean {
-  return field.type === 'email' && (field.keepAs === 'email' || field.keepAs === '');
+/**
+ * The fields whose values say who the person is: those kept as the contact's email, or else the first email field that is
+ * kept as nothing. Another address in a form, such as a friend's, identifies nobody.
+ */
+export function identifyingFields(fields: SourceField[]): SourceField[] {
+  const emails = fields.filter(({ type }) => type === 'email');
+  const kept = emails.filter(({ keepAs }) => keepAs === 'email');
+  return kept.length > 0 ? kept : emails.filter(({ keepAs }) => keepAs === '').slice(0, 1);
 }
 
 /** The keys of the person behind a submission, in the order in which they are tried. */
 export function keysOf(fields: SourceField[], values: FieldValues): ContactKey[] {
-  return fields.flatMap((field) => {
-    const value = values[field.key];
-    return identifies(field) && typeof value === 'string' && value !== ''
-      ? [{ kind: 'email' as const, value: normaliseEmail(value) }]
-      : [];
+  return identifyingFields(fields).flatMap(({ key }) => {
+    const value = values[key];
+    return typeof value === 'string' && value !== '' ? [{ kind: 'email' as const, value: normaliseEmail(value) }] : [];
   });
 }
 

@@ -1,6 +1,6 @@
 import { fieldsUsed, requiredFirst } from '../mapping/index.ts';
 import type { SourceDocument } from '../intake/index.ts';
-import { identifies } from '../identity/index.ts';
+import { identifyingFields } from '../identity/index.ts';
 import type { SourceField } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import type { RouteDocument, Target } from './route.ts';
@@ -194,7 +194,7 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
           'Publish the source if the field is new, or choose another field.',
         ),
       );
-    } else if (field.type === 'email' && sourceField && !identifies(sourceField)) {
+    } else if (field.type === 'email' && sourceField && !identifyingFields(fields).includes(sourceField)) {
       findings.push(
         blocker(
           'mapping',
