@@ -1,20 +1,11 @@
-import type { ExchangeView } from '../../contract/activity.ts';
 import type { VerifyResult } from '../../contract/connection.ts';
-import { CHANGED_THERE, nextAttempt, transition, type DeliveryEvent, type Fault } from '../../core/delivery/index.ts';
+import { CHANGED_THERE, type Fault } from '../../core/delivery/index.ts';
 import { CATALOGUE_REST_MS, refuse } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
 import { checkSoon } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
-import { endTries, type DeliveryRecord, type TryEnd } from '../store/deliveries.ts';
-import type { Ending } from './carryOut.ts';
-
-/** A try that is over, and not stored yet. */
-export interface Ended {
-  delivery: DeliveryRecord;
-  ending: Ending;
-  startedAt: number;
-  exchanges: ExchangeView[];
-}
+import { endTries } from '../store/deliveries.ts';
+import { conclude, type Ended } from './conclude.ts';
 
 /** How long endings gather after several were stored, so that a busy lane stores them by few transactions. */
 const GATHER_MS = 50;
@@ -106,51 +97,3 @@ const refusal = ({ said }: Fault, now: number): VerifyResult => ({
   nextStep: 'Replace them, or switch them on again there. It is asked every minute; what is held goes on by itself.',
   at: new Date(now).toISOString(),
 });
-
-const OUTCOMES = { retry: 'failed, tried again later', hold: 'failed, held', drop: 'failed, dropped' };
-
-/** What becomes of a delivery after a try. */
-function conclude({ delivery, ending, startedAt, exchanges }: Ended, now: number): TryEnd {
-  const attempt = { startedAt, exchanges };
-  if (ending.kind === 'delivered') {
-    return {
-      id: delivery.id,
-      end: {
-        state: after(delivery, 'delivered'),
-        cause: null,
-        causeDetail: '',
-        dueAt: now,
-        readBack: ending.rows,
-        endedAt: now,
-        begunAt: null,
-      },
-      attempt: { ...attempt, outcome: ending.outcome, cause: null, said: '' },
-    };
-  }
-  const { fault, rows } = ending;
-  const next = nextAttempt(delivery.tries, fault, now, Math.random());
-  const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : next.kind === 'drop' ? 'given up' : 'stopped';
-  return {
-    id: delivery.id,
-    end: {
-      state: after(delivery, event),
-      cause: fault.cause,
-      causeDetail: fault.said,
-      dueAt: next.kind === 'retry' ? next.at : now,
-      readBack: rows ?? delivery.readBack,
-      endedAt: next.kind === 'retry' ? null : now,
-      begunAt: ending.mayBeThere ? (delivery.begunAt ?? startedAt) : null,
-    },
-    attempt: {
-      ...attempt,
-      outcome: OUTCOMES[next.kind],
-      cause: fault.cause,
-      said: fault.said,
-    },
-  };
-}
-
-/** The state after an event that applies to a delivery being sent. */
-function after(delivery: DeliveryRecord, event: DeliveryEvent) {
-  return transition(delivery.state, event) ?? delivery.state;
-}

@@ -1,0 +1,256 @@
+import { describe, expect, it } from 'vitest';
+import { catalogueOf } from '../../../test/world/catalogue.ts';
+import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
+import type { Intent } from '../../core/plan/index.ts';
+import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
+import type { DeliveryRecord } from '../store/deliveries.ts';
+import { carryOut, type Ending } from './carryOut.ts';
+import { conclude } from './conclude.ts';
+
+/** What may happen to one request. The worker may vanish too, before the service has it or after. */
+const HAPPENINGS = ['well', 'lost on the way', 'answer lost', 'out of order', 'dies before', 'dies after'] as const;
+type Happening = (typeof HAPPENINGS)[number];
+
+class Death extends Error {}
+
+const MANNERS = {
+  'makes or changes in one': { findsFirst: false, adds: false, canFind: true },
+  'makes and changes apart': { findsFirst: true, adds: false, canFind: true },
+  'adds, and can be asked': { findsFirst: false, adds: true, canFind: true },
+  'adds, and cannot be asked': { findsFirst: false, adds: true, canFind: false },
+};
+type Manner = keyof typeof MANNERS;
+
+const HOUR = 3_600_000;
+
+/** A service as far as deliveries see it, with the happenings that await its next requests. */
+class Service {
+  readonly records: HeldPerson[] = [];
+  now = HOUR * 24;
+  requests = 0;
+  readonly #keys = new Set<string>();
+
+  constructor(
+    readonly manner: Manner,
+    readonly fate: Happening[],
+  ) {}
+
+  connector(): Connector {
+    const { findsFirst, adds, canFind } = MANNERS[this.manner];
+    return {
+      findsFirst,
+      adds,
+      canFind,
+      find: ({ email }) => this.#request(() => this.records.findLast((record) => record.email === email) ?? null),
+      write: (change, before, key) => this.#request(() => this.#write(change, before, key)),
+      // Only the one list is put in by a request of its own.
+      place: (change, held) =>
+        held?.lists.includes(change.list) === true
+          ? Promise.resolve({ ok: true, value: null })
+          : this.#request(() => this.#place(change)),
+    } as Connector;
+  }
+
+  #request<T>(act: () => T): Promise<Reply<T>> {
+    return new Promise((resolve) => resolve(this.#answer(act)));
+  }
+
+  #answer<T>(act: () => T): Reply<T> {
+    this.requests += 1;
+    this.now += 1000;
+    const happening = this.fate.shift() ?? 'well';
+    const fault = (cause: Fault['cause']): Reply<T> => ({ ok: false, fault: { cause, said: '', waitMs: null } });
+    if (happening === 'dies before') throw new Death();
+    if (happening === 'lost on the way') return fault('time-out');
+    if (happening === 'out of order') return fault('unavailable');
+    const value = structuredClone(act());
+    if (happening === 'dies after') throw new Death();
+    return happening === 'answer lost' ? fault('time-out') : { ok: true, value };
+  }
+
+  #write(change: PersonChange, before: HeldPerson | null, key: string): HeldPerson {
+    const { adds, findsFirst } = MANNERS[this.manner];
+    const known = this.records.find(({ id }) => (findsFirst ? id === before?.id : !adds && id === change.email));
+    const isRepeat = this.#keys.has(key);
+    this.#keys.add(key);
+    if (known) {
+      if (!isRepeat || findsFirst) Object.assign(known.fields, change.fields);
+      return known;
+    }
+    const record: HeldPerson = {
+      id: adds || findsFirst ? `R${this.records.length}` : change.email,
+      email: change.email,
+      state: '',
+      standing: null,
+      madeAt: this.now,
+      fields: { ...change.fields },
+      lists: [],
+      groups: [],
+      tags: [],
+    };
+    this.records.push(record);
+    return record;
+  }
+
+  #place({ email, list }: PersonChange): null {
+    const record = this.records.findLast((candidate) => candidate.email === email);
+    if (record && !record.lists.includes(list)) record.lists.push(list);
+    return null;
+  }
+}
+
+const EMAIL = 'mara@hill.example';
+const catalogue = catalogueOf({
+  lists: [{ id: 'L', name: 'Sky letter', groups: [] }],
+  fields: [
+    { key: 'mail', label: 'Email', type: 'email', required: true, choices: [], maxLength: null },
+    { key: 'given', label: 'First name', type: 'text', required: false, choices: [], maxLength: null },
+    { key: 'town', label: 'Town', type: 'text', required: false, choices: [], maxLength: null },
+  ],
+});
+const intent = (more: Partial<Intent> = {}): Intent => ({
+  email: EMAIL,
+  kind: '',
+  fields: { mail: EMAIL, given: 'Mara', town: 'Pellam' },
+  list: 'L',
+  group: '',
+  tags: [],
+  leaves: [],
+  tagsOff: [],
+  duplicates: 'update',
+  purpose: 'Sky letter',
+  wording: 'Yes',
+  ...more,
+});
+
+/** Tries a delivery until it ends, as workers would: with what each try left behind, and as nobody knows what a dead one did. */
+async function deliver(service: Service, meant: Intent): Promise<{ state: string; cause: string | null }> {
+  const row = { id: 'D', intent: meant, state: 'sending', cause: null, tries: 1, begunAt: null, readBack: null };
+  let delivery = row as unknown as DeliveryRecord;
+  let takenOver = false;
+  for (; delivery.tries < 12; delivery = { ...delivery, state: 'sending', tries: delivery.tries + 1 }) {
+    const startedAt = (service.now += 1000);
+    const unclear = takenOver || delivery.cause === 'time-out' || delivery.cause === 'answer unreadable';
+    const begin = () => {
+      delivery = { ...delivery, begunAt: service.now };
+      return Promise.resolve(true);
+    };
+    let ending: Ending;
+    try {
+      ending = await carryOut(service.connector(), delivery, catalogue, null, { unclear, begin });
+    } catch (error) {
+      if (!(error instanceof Death)) throw error;
+      takenOver = true;
+      continue;
+    }
+    takenOver = false;
+    const { end } = conclude({ delivery, ending, startedAt, exchanges: [] }, service.now, 0.5);
+    if (end.state !== 'retrying') return end;
+    delivery = { ...delivery, ...end };
+  }
+  return { state: 'never ended', cause: null };
+}
+
+/** Every row of so many happenings. */
+function* rows(length: number): Generator<Happening[]> {
+  if (length === 0) yield [];
+  else for (const rest of rows(length - 1)) for (const one of HAPPENINGS) yield [one, ...rest];
+}
+
+const ours = (service: Service) => service.records.filter(({ fields }) => fields.town === 'Pellam');
+
+const ONCE = JSON.stringify(['delivered', [[EMAIL, { mail: EMAIL, given: 'Mara', town: 'Pellam' }, ['L']]]]);
+
+describe('whatever happens to the first five requests, a person arrives once', () => {
+  it.each<Manner>(['makes or changes in one', 'makes and changes apart', 'adds, and can be asked'])(
+    'at a service that %s',
+    async (manner) => {
+      for (const fate of rows(5)) {
+        const service = new Service(manner, [...fate]);
+        const { state } = await deliver(service, intent({ duplicates: MANNERS[manner].adds ? 'add' : 'update' }));
+        const there = service.records.map(({ email, fields, lists }) => [email, fields, lists]);
+        if (JSON.stringify([state, there]) !== ONCE) expect([fate, state, there]).toBe(ONCE);
+      }
+    },
+    60_000,
+  );
+
+  it('beside what was added there for an earlier submission', async () => {
+    for (const fate of rows(4)) {
+      const service = new Service('adds, and can be asked', []);
+      await deliver(service, intent());
+      service.now += HOUR;
+      service.fate.push(...fate);
+      const { state } = await deliver(service, intent());
+      if (state !== 'delivered' || service.records.length !== 2)
+        expect([fate, state, service.records.length]).toBe('delivered, the second beside the first');
+    }
+  });
+
+  it('at one that cannot be asked, or a person is asked to look; never twice', async () => {
+    const ends = new Map<string, number>();
+    for (const fate of rows(4)) {
+      const service = new Service('adds, and cannot be asked', [...fate]);
+      const { state, cause } = await deliver(service, intent({ list: '' }));
+      const end = `${state} ${cause ?? ''}`.trim();
+      ends.set(end, (ends.get(end) ?? 0) + 1);
+      if (service.records.length > 1 || (state === 'delivered' && service.records.length !== 1))
+        expect([fate, state, service.records.length]).toBe('once, or not at all and held');
+    }
+    expect([...ends.keys()].sort()).toEqual(['delivered', 'held unclear']);
+  });
+});
+
+describe('who is there already', () => {
+  const there = (manner: Manner, fate: Happening[] = []) => {
+    const service = new Service(manner, fate);
+    service.records.push({
+      id: manner === 'makes and changes apart' ? 'R0' : EMAIL,
+      email: EMAIL,
+      state: '',
+      standing: null,
+      madeAt: HOUR,
+      fields: { mail: EMAIL, given: 'Mary', town: '' },
+      lists: [],
+      groups: [],
+      tags: [],
+    });
+    return service;
+  };
+  const apart: Manner[] = ['makes or changes in one', 'makes and changes apart'];
+
+  it.each(apart)('is updated: %s', async (manner) => {
+    for (const fate of rows(3)) {
+      const service = there(manner, [...fate]);
+      expect((await deliver(service, intent())).state).toBe('delivered');
+      expect(ours(service)).toMatchObject([{ fields: { given: 'Mara', town: 'Pellam' }, lists: ['L'] }]);
+    }
+  });
+
+  it.each(apart)('has the gaps filled, and keeps the rest: %s', async (manner) => {
+    for (const fate of rows(3)) {
+      const service = there(manner, [...fate]);
+      expect((await deliver(service, intent({ duplicates: 'fill gaps' }))).state).toBe('delivered');
+      expect(service.records).toMatchObject([{ fields: { given: 'Mary', town: 'Pellam' }, lists: ['L'] }]);
+    }
+  });
+
+  it.each(apart)('is left alone: %s', async (manner) => {
+    for (const fate of rows(2)) {
+      const service = there(manner, [...fate]);
+      expect((await deliver(service, intent({ duplicates: 'leave alone' }))).state).toBe('delivered');
+      expect(service.records).toMatchObject([{ fields: { given: 'Mary', town: '' }, lists: [] }]);
+    }
+  });
+});
+
+it('asks no more than it has to', async () => {
+  const counted = async (manner: Manner) => {
+    const service = new Service(manner, []);
+    await deliver(service, intent({ list: '' }));
+    return service.requests;
+  };
+  // Write, place (which answers at once where a list is named), read back; with a look before where it has to be known.
+  expect(await counted('makes or changes in one')).toBe(3);
+  expect(await counted('makes and changes apart')).toBe(4);
+});

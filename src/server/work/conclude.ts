@@ -1,0 +1,64 @@
+import type { ExchangeView } from '../../contract/activity.ts';
+import { nextAttempt, transition, type DeliveryEvent } from '../../core/delivery/index.ts';
+import type { DeliveryRecord, TryEnd } from '../store/deliveries.ts';
+import type { Ending } from './carryOut.ts';
+
+/** A try that is over, and not stored yet. */
+export interface Ended {
+  delivery: DeliveryRecord;
+  ending: Ending;
+  startedAt: number;
+  exchanges: ExchangeView[];
+}
+
+const OUTCOMES = { retry: 'failed, tried again later', hold: 'failed, held', drop: 'failed, dropped' };
+
+/** What becomes of a delivery after a try. @param random a number in [0, 1) */
+export function conclude(
+  { delivery, ending, startedAt, exchanges }: Ended,
+  now: number,
+  random = Math.random(),
+): TryEnd {
+  const attempt = { startedAt, exchanges };
+  if (ending.kind === 'delivered') {
+    return {
+      id: delivery.id,
+      end: {
+        state: after(delivery, 'delivered'),
+        cause: null,
+        causeDetail: '',
+        dueAt: now,
+        readBack: ending.rows,
+        endedAt: now,
+        begunAt: null,
+      },
+      attempt: { ...attempt, outcome: ending.outcome, cause: null, said: '' },
+    };
+  }
+  const { fault, rows } = ending;
+  const next = nextAttempt(delivery.tries, fault, now, random);
+  const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : next.kind === 'drop' ? 'given up' : 'stopped';
+  return {
+    id: delivery.id,
+    end: {
+      state: after(delivery, event),
+      cause: fault.cause,
+      causeDetail: fault.said,
+      dueAt: next.kind === 'retry' ? next.at : now,
+      readBack: rows ?? delivery.readBack,
+      endedAt: next.kind === 'retry' ? null : now,
+      begunAt: ending.mayBeThere ? (delivery.begunAt ?? startedAt) : null,
+    },
+    attempt: {
+      ...attempt,
+      outcome: OUTCOMES[next.kind],
+      cause: fault.cause,
+      said: fault.said,
+    },
+  };
+}
+
+/** The state after an event that applies to a delivery being sent. */
+function after(delivery: DeliveryRecord, event: DeliveryEvent) {
+  return transition(delivery.state, event) ?? delivery.state;
+}
