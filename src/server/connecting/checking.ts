@@ -1,6 +1,6 @@
 import type { VerifyResult } from '../../contract/connection.ts';
 import { compareCatalogues } from '../../core/plan/index.ts';
-import { verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
+import { countsOf, verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
 import { changeConnection, findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { inTransaction, type Db } from '../store/database.ts';
@@ -63,11 +63,8 @@ async function storeVerified(
   const now = context.now();
   await inTransaction(context.store, async (db) => {
     const changes = catalogue && connection.catalogue ? compareCatalogues(connection.catalogue, catalogue) : [];
-    // A cheap check knows no counts: those of the last whole one stay.
-    const shown =
-      result.ok && !catalogue && connection.verify?.ok
-        ? { ...connection.verify, ...pick(result), at: result.at }
-        : result;
+    // A cheap check knows no counts: what was fetched last still stands.
+    const shown = result.ok && !catalogue ? { ...result, ...countsOf(connection.catalogue) } : result;
     await changeConnection(db, connection.id, {
       verify: shown,
       ...(catalogue ? { catalogue, catalogueAt: now } : {}),
@@ -78,8 +75,6 @@ async function storeVerified(
     else if (result.refused) await refuse(context, db, connection.id, result);
   });
 }
-
-const pick = ({ account }: Extract<VerifyResult, { ok: true }>) => ({ account });
 
 /** Credentials are good: what was stopped for them goes on. */
 async function letGoOn(context: Context, db: Db, id: string): Promise<void> {

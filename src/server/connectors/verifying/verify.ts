@@ -30,19 +30,21 @@ export async function verifyConnection(parts: CodeParts, withCatalogue = true): 
   if (typed) return failed(typed);
   const asked = access.profile.speaks === 'http' ? await askService(parts) : await askCode(parts);
   if ('trouble' in asked) return failed(asked.trouble);
-  const counts = (catalogue: Catalogue | null) => ({
-    lists: catalogue?.lists.length ?? 0,
-    groups: catalogue?.lists.reduce((sum, list) => sum + list.groups.length, 0) ?? 0,
-    tags: catalogue?.tags.length ?? 0,
-    kinds: catalogue?.kinds.length ?? 0,
-    fields: catalogue?.fields.length ?? 0,
-  });
-  if (!withCatalogue) return { result: { ok: true, account: asked.account, ...counts(null), at }, catalogue: null };
+  if (!withCatalogue) return { result: { ok: true, account: asked.account, ...countsOf(null), at }, catalogue: null };
   const reply =
     access.profile.speaks === 'http' ? await fetchCatalogue(parts) : await createCodeConnector(parts).fetchCatalogue();
   if (!reply.ok) return failed(catalogueTrouble(reply.fault, access.profile.name));
-  return { result: { ok: true, account: asked.account, ...counts(reply.value), at }, catalogue: reply.value };
+  return { result: { ok: true, account: asked.account, ...countsOf(reply.value), at }, catalogue: reply.value };
 }
+
+/** How much of each there is. */
+export const countsOf = (catalogue: Catalogue | null) => ({
+  lists: catalogue?.lists.length ?? 0,
+  groups: catalogue?.lists.reduce((sum, list) => sum + list.groups.length, 0) ?? 0,
+  tags: catalogue?.tags.length ?? 0,
+  kinds: catalogue?.kinds.length ?? 0,
+  fields: catalogue?.fields.length ?? 0,
+});
 
 type Asked = { account: string } | { trouble: Trouble };
 

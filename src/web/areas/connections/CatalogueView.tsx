@@ -36,7 +36,7 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
                   <MakeButton connection={connection} what="group" list={list.id} />
                 </span>
                 {list.groups.length > 0 && (
-                  <span className="block text-quiet">{list.groups.map(({ name }) => name).join(', ')}</span>
+                  <span className="block text-quiet">{list.groups.map(({ name }) => name).join(' · ')}</span>
                 )}
               </li>
             ))}
@@ -48,7 +48,7 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
           <Heading title="Tags">
             <MakeButton connection={connection} what="tag" />
           </Heading>
-          <p>{tags.map(({ name }) => name).join(', ') || 'none'}</p>
+          <p>{tags.map(({ name }) => name).join(' · ') || 'none'}</p>
         </section>
       )}
       {kinds.map((kind) => (

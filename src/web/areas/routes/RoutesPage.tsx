@@ -103,7 +103,7 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
                   </Link>
                 </td>
                 <td>{sourceName}</td>
-                <td>{targetNames.join(', ') || <span className="text-quiet">nowhere yet</span>}</td>
+                <td>{targetNames.join(' · ') || <span className="text-quiet">nowhere yet</span>}</td>
                 <td>
                   <StateMark state={state} />
                   {liveVersion !== null && changed && (
@@ -115,7 +115,19 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
                 <td>
                   <DotLine hours={hours} what="delivered" />
                 </td>
-                <td>{held > 0 ? <span className="text-error font-semibold">{held}</span> : 0}</td>
+                <td>
+                  {held > 0 ? (
+                    <Link
+                      to={`/activity/deliveries?state=held&route=${id}`}
+                      className="plain-link text-error font-semibold"
+                      aria-label={`${held} held of ${name}`}
+                    >
+                      {held}
+                    </Link>
+                  ) : (
+                    0
+                  )}
+                </td>
                 <td>{blockers > 0 ? <StateMark state="blocker" /> : 'clear'}</td>
               </tr>
             );
