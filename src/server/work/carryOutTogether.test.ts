@@ -1,0 +1,180 @@
+import { describe, expect, it } from 'vitest';
+import { catalogueOf } from '../../../test/world/catalogue.ts';
+import type { ExchangeView } from '../../contract/activity.ts';
+import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
+import type { Connector, PersonChange, Reply, Together } from '../connectors/connector.ts';
+import type { DeliveryRecord } from '../store/deliveries.ts';
+import { carryOutTogether } from './carryOutTogether.ts';
+
+const refusal = (cause: Fault['cause'], said = ''): { ok: false; fault: Fault } => ({
+  ok: false,
+  fault: { cause, said, waitMs: null },
+});
+const catalogue = catalogueOf({
+  lists: [{ id: 'L', name: 'Sky letter', groups: [] }],
+  fields: [{ key: 'given', label: 'First name', type: 'text', required: false, choices: [], maxLength: null }],
+});
+
+const held = (email: string, fields: HeldPerson['fields'], lists = ['L']): HeldPerson => ({
+  id: `id of ${email}`,
+  email,
+  state: '',
+  standing: null,
+  madeAt: null,
+  fields,
+  lists,
+  groups: [],
+  tags: [],
+});
+
+/** A service that takes several, with an outcome for each; what a test does not say goes well. */
+function service(more: {
+  write?: (change: PersonChange, key: string) => Reply<HeldPerson | null> | undefined;
+  find?: Together['find'];
+  findOne?: (email: string) => Reply<HeldPerson | null>;
+  place?: (change: PersonChange) => Reply<null>;
+}) {
+  const asked: string[] = [];
+  const there = new Map<string, HeldPerson>();
+  const one = ({ email }: { email: string }): Reply<HeldPerson | null> => {
+    asked.push(`find ${email}`);
+    return more.findOne?.(email) ?? { ok: true, value: there.get(email) ?? null };
+  };
+  const together: Together = {
+    most: 25,
+    write: (changes) => {
+      asked.push(`write ${changes.length}`);
+      return Promise.resolve(
+        changes.flatMap(({ change, idempotencyKey }) => {
+          if (!more.write) {
+            there.set(change.email, held(change.email, change.fields));
+            return [{ ok: true as const, value: null }];
+          }
+          const reply = more.write(change, idempotencyKey);
+          if (reply?.ok) there.set(change.email, held(change.email, change.fields));
+          return reply ? [reply] : [];
+        }),
+      );
+    },
+    find:
+      more.find === undefined
+        ? (emails) => {
+            asked.push(`find ${emails.length}`);
+            return Promise.resolve({
+              ok: true,
+              value: new Map([...there].filter(([email]) => emails.includes(email))),
+            });
+          }
+        : more.find,
+  };
+  const connector = {
+    together,
+    find: (wanted: { email: string }) => Promise.resolve(one(wanted)),
+    place: (change: PersonChange) => Promise.resolve(more.place?.(change) ?? { ok: true as const, value: null }),
+  } as unknown as Connector;
+  return { connect: () => connector, asked };
+}
+
+const tries = (...emails: string[]) =>
+  emails.map((email) => ({
+    job: {
+      delivery: {
+        id: `delivery of ${email}`,
+        intent: {
+          email,
+          kind: '',
+          fields: { given: email.split('@')[0] ?? '' },
+          list: 'L',
+          group: '',
+          tags: [],
+          leaves: [],
+          tagsOff: [],
+          duplicates: 'update',
+          purpose: 'Sky letter',
+          wording: '',
+        },
+      } as unknown as DeliveryRecord,
+      consent: null,
+    },
+    exchanges: [] as ExchangeView[],
+  }));
+const [MARA, ULRIC, WREN] = ['mara@hill.example', 'ulric@hill.example', 'wren@hill.example'];
+
+async function outcomes(connect: () => Connector): Promise<string[]> {
+  const endings = await carryOutTogether(connect, tries(MARA, ULRIC, WREN), catalogue);
+  return endings.map((ending) => (ending.kind === 'delivered' ? ending.outcome : ending.fault.cause));
+}
+
+describe('several people by one request', () => {
+  it('are written by one, and read back by one', async () => {
+    const { connect, asked } = service({});
+    expect(await outcomes(connect)).toEqual(['delivered', 'delivered', 'delivered']);
+    expect(asked).toEqual(['write 3', 'find 3']);
+  });
+
+  it('are read back one by one, where they cannot be asked for together', async () => {
+    const { connect, asked } = service({ find: null });
+    expect(await outcomes(connect)).toEqual(['delivered', 'delivered', 'delivered']);
+    expect(asked).toEqual(['write 3', `find ${MARA}`, `find ${ULRIC}`, `find ${WREN}`]);
+  });
+
+  it('each have an outcome of their own, and who was refused is not asked for', async () => {
+    const { connect, asked } = service({
+      write: ({ email }) => (email === ULRIC ? refusal('left there before') : { ok: true, value: null }),
+    });
+    expect(await outcomes(connect)).toEqual(['delivered', 'left there before', 'delivered']);
+    expect(asked).toEqual(['write 3', 'find 2']);
+  });
+
+  it('carry the key of each delivery', async () => {
+    const keys: string[] = [];
+    const { connect } = service({
+      write: (_, key) => {
+        keys.push(key);
+        return { ok: true, value: null };
+      },
+    });
+    await outcomes(connect);
+    expect(keys).toEqual([MARA, ULRIC, WREN].map((email) => `delivery of ${email}`));
+  });
+
+  it('of whom the answer leaves one out: nobody is taken for delivered who is not there', async () => {
+    const { connect } = service({ write: ({ email }) => (email === WREN ? undefined : { ok: true, value: null }) });
+    expect(await outcomes(connect)).toEqual(['delivered', 'delivered', 'answer unreadable']);
+  });
+
+  it('of whom one cannot be placed', async () => {
+    const { connect } = service({
+      place: ({ email }) => (email === MARA ? refusal('place gone') : { ok: true, value: null }),
+    });
+    expect(await outcomes(connect)).toEqual(['place gone', 'delivered', 'delivered']);
+  });
+
+  it('of whom one turns out to be held differently', async () => {
+    const { connect } = service({
+      find: () =>
+        Promise.resolve({
+          ok: true,
+          value: new Map([
+            [MARA, held(MARA, { given: 'mara' })],
+            [ULRIC, held(ULRIC, { given: 'somebody else' })],
+          ]),
+        }),
+    });
+    expect(await outcomes(connect)).toEqual(['delivered', 'differs after sending', 'differs after sending']);
+  });
+
+  it('fail alike when they cannot be read back', async () => {
+    const { connect } = service({ find: () => Promise.resolve(refusal('unavailable')) });
+    expect(await outcomes(connect)).toEqual(Array(3).fill('unavailable'));
+  });
+
+  it('are told apart when they are asked for one by one and one request fails', async () => {
+    const { connect } = service({
+      find: null,
+      findOne: (email) =>
+        email === ULRIC ? refusal('time-out') : { ok: true, value: held(email, { given: email.split('@')[0] ?? '' }) },
+    });
+    expect(await outcomes(connect)).toEqual(['delivered', 'time-out', 'delivered']);
+  });
+});
