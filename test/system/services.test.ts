@@ -473,6 +473,14 @@ describe('what is held can be mended as a whole', () => {
     const about = { cause: 'required field missing', connectionId: connection.id };
     expect((await operator.send('POST', '/deliveries/held', { ...about, act: 'drop', reason: '' })).status).toBe(422);
     await operator.post(`/deliveries/${only(await operator.trail(ids[0] ?? '')).id}/drop`, { reason: 'only a trial' });
+    const refused = await bulk({ ...about, act: 'set a value', field: 'wished_for', value: 'in May' });
+    expect([refused.done, new Set(refused.stayed.map(({ why }) => why))]).toEqual([
+      0,
+      new Set(['Wished-for day takes a date like 2026-05-31, and "in May" is none.']),
+    ]);
+    expect((await bulk({ ...about, act: 'set a value', field: 'colour', value: 'red' })).stayed[0]?.why).toBe(
+      'Such a record has no such field there, as last fetched.',
+    );
     expect(await bulk({ ...about, act: 'set a value', field: 'wished_for', value: '2026-05-31' })).toEqual({
       done: 4,
       stayed: [],

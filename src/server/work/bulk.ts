@@ -1,5 +1,9 @@
 import type { BulkInput, BulkView } from '../../contract/activity.ts';
+import { fitValue, type SentValue } from '../../core/mapping/index.ts';
+import { fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
+import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
+import { findConnection } from '../store/connections.ts';
 import {
   dropDelivery,
   heldDeliveries,
@@ -21,9 +25,10 @@ export async function actOnHeld(context: Context, input: BulkInput): Promise<Bul
   const { cause, connectionId, after } = input;
   const held = await heldDeliveries(context.store.db, { cause, connectionId, after }, MOST_AT_ONCE + 1);
   const part = held.slice(0, MOST_AT_ONCE);
+  const connection = input.act === 'set a value' ? await findConnection(context.store.db, connectionId) : null;
   const view: BulkView = { done: 0, stayed: [], next: held.length > MOST_AT_ONCE ? (part.at(-1)?.id ?? null) : null };
   for (const delivery of part) {
-    const why = await actOnOne(context, delivery, input);
+    const why = await actOnOne(context, delivery, input, connection?.catalogue ?? null);
     if (why === null) view.done += 1;
     else view.stayed.push({ id: delivery.id, email: delivery.intent.email, why });
   }
@@ -33,7 +38,12 @@ export async function actOnHeld(context: Context, input: BulkInput): Promise<Bul
 const GONE_ON = 'It has gone on meanwhile.';
 
 /** @returns why it stays as it is; null when it went on */
-async function actOnOne(context: Context, delivery: DeliveryRecord, input: BulkInput): Promise<string | null> {
+async function actOnOne(
+  context: Context,
+  delivery: DeliveryRecord,
+  input: BulkInput,
+  catalogue: Catalogue | null,
+): Promise<string | null> {
   const { store, now } = context;
   const { id, intent } = delivery;
   switch (input.act) {
@@ -44,8 +54,10 @@ async function actOnOne(context: Context, delivery: DeliveryRecord, input: BulkI
       return outcome.ok ? null : outcome.issue;
     }
     case 'set a value': {
+      const fitted = valueFor(catalogue, intent, input);
+      if (!fitted.ok) return fitted.issue;
       // Only where it is missing: what the person said themselves stays.
-      const fields = { [input.field]: input.value, ...intent.fields };
+      const fields = { [input.field]: fitted.value, ...intent.fields };
       return (await replayDelivery(store.db, id, now(), { intent: { ...intent, fields } })) ? null : GONE_ON;
     }
     case 'ask to confirm': {
@@ -59,4 +71,13 @@ async function actOnOne(context: Context, delivery: DeliveryRecord, input: BulkI
     default:
       return input.act satisfies never;
   }
+}
+
+/** The value as the field takes it in that kind of record. */
+function valueFor(catalogue: Catalogue | null, { kind }: Intent, { field: key, value }: BulkInput): Result<SentValue> {
+  if (!catalogue) return bad('The connection has no fields: verify it.');
+  const field = fieldsFor(catalogue, { kind, lines: [] }).find((one) => one.key === key);
+  if (!field) return catalogue.can.freeFields ? good(value) : bad('Such a record has no such field there, as last fetched.');
+  const fitted = fitValue(field, value);
+  return fitted.ok ? fitted : bad(`${field.label} ${fitted.issue}`);
 }

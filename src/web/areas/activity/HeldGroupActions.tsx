@@ -1,5 +1,6 @@
 import { useState, type SubmitEvent } from 'react';
 import type { BulkInput, HeldGroupView } from '../../../contract/activity.ts';
+import { DestinationInput } from '../../parts/DestinationInput.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
@@ -75,6 +76,8 @@ export function HeldGroupActions({ group }: { group: HeldGroupView }) {
   );
 }
 
+const ANY_TEXT = { type: 'text' as const, choices: [], maxLength: null };
+
 function SetValueForm({ group, onSet }: { group: HeldGroupView; onSet: (more: More) => void }) {
   const connections = useConnections();
   const catalogue = connections.data?.find(({ id }) => id === group.connectionId)?.catalogue;
@@ -84,6 +87,10 @@ function SetValueForm({ group, onSet }: { group: HeldGroupView; onSet: (more: Mo
   const [field, setField] = useState('');
   const [value, setValue] = useState('');
   const chosen = field || (named?.key ?? required[0]?.key ?? '');
+  const choose = (key: string) => {
+    setField(key);
+    setValue('');
+  };
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     onSet({ field: chosen, value });
@@ -92,7 +99,7 @@ function SetValueForm({ group, onSet }: { group: HeldGroupView; onSet: (more: Mo
     <form onSubmit={submit} className="flex flex-col gap-3">
       <p>It is put in where the field is missing, and they are retried. Whoever comes later needs it on the route.</p>
       <Field label="Field">
-        <select className="select w-full" value={chosen} onChange={(event) => setField(event.target.value)}>
+        <select className="select w-full" value={chosen} onChange={(event) => choose(event.target.value)}>
           {[...new Map(fields.map((one) => [one.key, one])).values()].map(({ key, label, required: isRequired }) => (
             <option key={key} value={key}>
               {label}
@@ -101,9 +108,13 @@ function SetValueForm({ group, onSet }: { group: HeldGroupView; onSet: (more: Mo
           ))}
         </select>
       </Field>
-      <Field label="Value">
-        <input className="input w-full" value={value} onChange={(event) => setValue(event.target.value)} />
-      </Field>
+      <DestinationInput
+        key={chosen}
+        field={fields.find(({ key }) => key === chosen) ?? ANY_TEXT}
+        label="Value"
+        value={value}
+        onChange={setValue}
+      />
       <button className="btn btn-sm btn-primary self-start" disabled={value.trim() === '' || chosen === ''}>
         Set it and retry
       </button>

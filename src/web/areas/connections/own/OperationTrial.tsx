@@ -5,6 +5,7 @@ import type { Profile } from '../../../../contract/profile/index.ts';
 import type { TrialView } from '../../../../contract/profiles.ts';
 import type { DestinationField, SentValue } from '../../../../core/mapping/index.ts';
 import { ApiProblem } from '../../../parts/api.ts';
+import { ChoiceInput, DestinationInput } from '../../../parts/DestinationInput.tsx';
 import { Exchange } from '../../../parts/Exchange.tsx';
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
@@ -75,15 +76,16 @@ export function OperationTrial({ profile }: { profile: Profile }) {
         {own
           .filter(({ type }) => type !== 'email')
           .map((field) => (
-            <TrialField
+            <DestinationInput
               key={field.key}
               field={field}
+              label={field.required ? `${field.label} (required there)` : field.label}
               value={fields[field.key] ?? ''}
               onChange={(value) => setFields({ ...fields, [field.key]: value })}
             />
           ))}
         {offers && offers.lists.length > 0 && (
-          <Choice
+          <ChoiceInput
             label={capital(profile.calls?.list ?? 'list')}
             items={offers.lists}
             value={place.list}
@@ -91,7 +93,7 @@ export function OperationTrial({ profile }: { profile: Profile }) {
           />
         )}
         {groups.length > 0 && (
-          <Choice
+          <ChoiceInput
             label={capital(profile.calls?.group ?? 'group')}
             items={groups}
             value={place.group}
@@ -99,7 +101,12 @@ export function OperationTrial({ profile }: { profile: Profile }) {
           />
         )}
         {offers && offers.tags.length > 0 && (
-          <Choice label="Tag" items={offers.tags} value={place.tag} onChange={(tag) => setPlace({ ...place, tag })} />
+          <ChoiceInput
+            label="Tag"
+            items={offers.tags}
+            value={place.tag}
+            onChange={(tag) => setPlace({ ...place, tag })}
+          />
         )}
       </div>
       <div className="flex flex-wrap gap-2">
@@ -141,51 +148,3 @@ const typed = (own: DestinationField[], texts: Record<string, string>): Record<s
       return [[key, type === 'number' ? Number(text) : text]];
     }),
   );
-
-interface TrialFieldProps {
-  field: DestinationField;
-  value: string;
-  onChange: (value: string) => void;
-}
-
-function TrialField({ field: { label, type, required, choices }, value, onChange }: TrialFieldProps) {
-  const options = type === 'yes/no' ? ['yes', 'no'] : choices;
-  const shown = required ? `${label} (required there)` : label;
-  if (options.length > 0)
-    return (
-      <Choice label={shown} items={options.map((one) => ({ id: one, name: one }))} value={value} onChange={onChange} />
-    );
-  const inputType = type === 'number' ? 'number' : type === 'date' ? 'date' : 'text';
-  return (
-    <Field label={shown}>
-      <input
-        className="input w-full"
-        type={inputType}
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-    </Field>
-  );
-}
-
-interface ChoiceProps {
-  label: string;
-  items: { id: string; name: string }[];
-  value: string;
-  onChange: (id: string) => void;
-}
-
-function Choice({ label, items, value, onChange }: ChoiceProps) {
-  return (
-    <Field label={label}>
-      <select className="select w-full" value={value} onChange={(event) => onChange(event.target.value)}>
-        <option value="">none</option>
-        {items.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </Field>
-  );
-}
