@@ -52,18 +52,7 @@ export function DeliveriesPage() {
           <Failed error={deliveries.error} again={() => void deliveries.refetch()} />
         ) : null}
         {deliveries.data && rows.length === 0 ? (
-          <Empty
-            title={state === 'held' ? 'Nothing is held' : params.size > 0 ? 'Nothing matches' : 'No deliveries here'}
-            action={
-              <Link to="/activity/deliveries" className="btn btn-sm">
-                Show all deliveries
-              </Link>
-            }
-          >
-            {state === 'held'
-              ? 'Whatever cannot go on by itself stands here, with the cause and what to do.'
-              : 'A delivery is what one submission causes in one other system.'}
-          </Empty>
+          <NoDeliveries state={state} isNarrowed={params.size > (state ? 1 : 0)} />
         ) : (
           <table className="rows w-full" onKeyDown={moveInList}>
             <thead>
@@ -109,6 +98,34 @@ export function DeliveriesPage() {
         <MoreRows query={deliveries} />
       </div>
     </div>
+  );
+}
+
+/** What stands in the place of the rows: nothing at all, nothing of a state, or nothing that fits all filters. */
+function NoDeliveries({ state, isNarrowed }: { state: string; isNarrowed: boolean }) {
+  const [to, label] =
+    state === 'held' && isNarrowed
+      ? ['/activity/deliveries?state=held', 'Show all that is held']
+      : ['/activity/deliveries', 'Show all deliveries'];
+  const action = (
+    <Link to={to} className="btn btn-sm">
+      {label}
+    </Link>
+  );
+  if (isNarrowed)
+    return (
+      <Empty title={state === 'held' ? 'Nothing of this kind is held any more' : 'Nothing matches'} action={action}>
+        {state === 'held' ? 'What was mended goes on by itself.' : 'No delivery is like that.'}
+      </Empty>
+    );
+  return state === 'held' ? (
+    <Empty title="Nothing is held" action={action}>
+      Whatever cannot go on by itself stands here, with the cause and what to do.
+    </Empty>
+  ) : (
+    <Empty title={state ? 'Nothing matches' : 'No deliveries yet'} {...(state ? { action } : {})}>
+      A delivery is what one submission causes in one other system.
+    </Empty>
   );
 }
 
