@@ -46,13 +46,16 @@ async function choose(purpose: string, name: RegExp): Promise<void> {
 const press = (name: string) => page.getByRole('button', { name, exact: true }).click();
 
 describe('a practitioner connects every kind of service, and is told what is wrong', () => {
-  it('Capstan: a secret that was copied badly, then the right one', async () => {
+  it('Capstan: an address without its scheme and a secret copied badly, then the right ones', async () => {
     await choose('customers', /^Capstan/);
-    await page.getByLabel('Base URL').fill(others.capstan.url);
+    await page.getByLabel('Base URL').fill(others.capstan.url.replace('http://', ''));
     await page.getByLabel('Key', { exact: true }).fill(CAPSTAN.key);
     await page.getByLabel('Secret').fill('not-the-secret');
     await press('Verify');
+    // The address that is meant is a button, and is tried at once.
+    await press(`Use ${others.capstan.url}`);
     await page.getByText('Copy the Key and Secret again').waitFor();
+    expect(await page.getByLabel('Base URL').inputValue()).toBe(others.capstan.url);
     await expectAccessible();
     await page.getByLabel('Secret').fill(CAPSTAN.secret);
     await press('Verify');
@@ -105,7 +108,11 @@ describe('a practitioner connects every kind of service, and is told what is wro
     await page.getByRole('link', { name: /A service that is not here/ }).click();
     await page.getByLabel('Address of the description').fill(`${world.ternPost}/v1/openapi.json`);
     await press('Read it');
-    await page.getByRole('heading', { name: 'Tern Post: 11 operations' }).waitFor();
+    await page.getByRole('heading', { name: 'Tern Post: 17 operations' }).waitFor();
+    // What its words mean was guessed, and can be corrected without the document.
+    await expect(page.getByLabel('left means').inputValue()).resolves.toBe('unsubscribed');
+    await page.getByLabel('refused means').selectOption('unsubscribed');
+    await page.getByLabel('refused means').selectOption('suppressed');
     await page.getByLabel('API key').fill(TERN_KEY);
     await press('Who are we?');
     await page.getByText('It answered as Pellam Ridge Observatory.').waitFor();
