@@ -210,7 +210,14 @@ it(`${DELIVERIES} deliveries to five failing services, with workers and the data
     async () => (await settle()) + (await open()),
     (count) => count === 0,
     240_000,
-  );
+  ).catch(async (error: unknown) => {
+    // What is open, and what is known of the services, tells why.
+    const left = await world.rows(
+      "SELECT connection_id, state, cause, tries, due_at, lease_until, lease_owner FROM deliveries WHERE state NOT IN ('delivered', 'dropped')",
+    );
+    const health = await world.rows('SELECT * FROM connection_health');
+    throw new Error(`${String(error)} at ${Date.now()}: ${JSON.stringify({ left, health })}`);
+  });
 
   expect(accepted.size).toBe(PEOPLE * TIMES);
   const states = await world.rows<{ state: DeliveryView['state']; count: number }>(

@@ -34,6 +34,8 @@ export function afterOutcome(
   const asked = waitMs === null ? 0 : now + Math.min(waitMs, 24 * 3_600_000);
   if (cause === 'rate limited') return { ...health, restUntil: Math.max(health.restUntil, asked) };
   if (cause === null || !OF_THE_SERVICE.has(cause)) return { failures: 0, restUntil: Math.max(0, asked) };
+  // Left alone already: what was under way then fails for the same trouble, and tells nothing new of how long it lasts.
+  if (isTryingOut(health) && health.restUntil > now) return { ...health, restUntil: Math.max(health.restUntil, asked) };
   const failures = health.failures + 1;
   if (failures < OPENS_AFTER) return { failures, restUntil: Math.max(health.restUntil, asked) };
   const rest = Math.min(LONGEST_REST_MS, FIRST_REST_MS * 2 ** (failures - OPENS_AFTER));

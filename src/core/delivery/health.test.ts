@@ -3,8 +3,9 @@ import { afterOutcome, HEALTHY, isTryingOut, takeFromBudget, type Cause, type He
 
 const after = (health: Health, cause: Cause | null, waitMs: number | null = null, now = 1_000) =>
   afterOutcome(health, cause, waitMs, now, 1);
+/** So many failures, each after the rest that the one before brought; the rest is counted from a second on. */
 const failing = (times: number): Health =>
-  Array.from({ length: times }).reduce<Health>((health) => after(health, 'unavailable'), HEALTHY);
+  Array.from({ length: times }).reduce<Health>((health) => after({ ...health, restUntil: 0 }, 'unavailable'), HEALTHY);
 
 describe('the circuit breaker of a connection', () => {
   it('opens after five failures of the service in a row, and for longer each time', () => {
@@ -13,6 +14,13 @@ describe('the circuit breaker of a connection', () => {
     expect(failing(7).restUntil).toBe(9_000);
     expect(failing(40).restUntil).toBe(301_000);
     expect([isTryingOut(failing(4)), isTryingOut(failing(5))]).toEqual([false, true]);
+  });
+  it('counts what fails at the same time as the trouble of one moment', () => {
+    const atOnce = Array.from({ length: 16 }).reduce<Health>((health) => after(health, 'time-out'), HEALTHY);
+    expect(atOnce).toEqual({ failures: 5, restUntil: 3_000 });
+    // What is tried after the rest counts again.
+    expect(after(atOnce, 'time-out', null, 3_000)).toEqual({ failures: 6, restUntil: 7_000 });
+    expect(after(atOnce, 'unavailable', 9_000)).toEqual({ failures: 5, restUntil: 10_000 });
   });
   it('closes with the first success', () => expect(after(failing(9), null)).toEqual(HEALTHY));
   it('does not count what concerns one person only', () => {

@@ -77,7 +77,8 @@ async function actOnOne(
 function valueFor(catalogue: Catalogue | null, { kind }: Intent, { field: key, value }: BulkInput): Result<SentValue> {
   if (!catalogue) return bad('The connection has no fields: verify it.');
   const field = fieldsFor(catalogue, { kind, lines: [] }).find((one) => one.key === key);
-  if (!field) return catalogue.can.freeFields ? good(value) : bad('Such a record has no such field there, as last fetched.');
+  if (!field)
+    return catalogue.can.freeFields ? good(value) : bad('Such a record has no such field there, as last fetched.');
   const fitted = fitValue(field, value);
   return fitted.ok ? fitted : bad(`${field.label} ${fitted.issue}`);
 }

@@ -66,7 +66,7 @@ export function overviewRoutes({ store, now }: Context): Hono {
       needs.push({
         kind: 'held',
         count,
-        text: `${connectionName}: ${CAUSES[cause].sentence}${detail ? ` ${detail}` : ''}`,
+        text: `${connectionName}: ${CAUSES[cause].sentence}${detail ? ` “${detail}”` : ''}`,
         link: `/activity/deliveries?state=held&cause=${encodeURIComponent(cause)}&connection=${connectionId}`,
       });
     }
