@@ -8,7 +8,7 @@ type PlaceKind = 'list' | 'group' | 'tag';
 
 /** What services call the places that people are in, in paths. */
 export const PLACE_WORDS: Record<PlaceKind, RegExp> = {
-  list: /^(lists|audiences|segments|newsletters)$/i,
+  list: /^(lists|segments|newsletters)$/i,
   group: /^groups$/i,
   tag: /^(tags|labels)$/i,
 };
@@ -49,7 +49,7 @@ const isParameter = (step: string): boolean => step.startsWith('{');
 
 /** Whether all that a path leaves open are places. */
 export const namesPlacesOnly = (path: string): boolean =>
-  [...path.matchAll(/\{([^}]+)\}/g)].every(([, name = '']) => /list|audience|segment|group/i.test(name));
+  [...path.matchAll(/\{([^}]+)\}/g)].every(([, name = '']) => /list|segment|group/i.test(name));
 
 /** Guesses what ends a person's subscription, and what begins it anew. */
 export function guessStanding(operations: Operation[]): Pick<OperationChoice, 'unsubscribe' | 'subscribe'> {

@@ -39,7 +39,7 @@ export function placesOf(operation: Chosen): Pick<Profile, 'place'> {
 function placeValue(name: string, member: Schema): unknown {
   const one = (value: string) => (isOf(member, 'array') ? [value] : value);
   if (EMAIL.test(name)) return one('$email');
-  if (/^(lists?|audiences?|segments?)(_?ids?)?$/i.test(name)) return one('$list');
+  if (/^(lists?|segments?)(_?ids?)?$/i.test(name)) return one('$list');
   if (/^groups?(_?ids?)?$/i.test(name)) return one('$group');
   if (/^(tags?|labels?)(_?(names?|ids?))?$/i.test(name) || name === 'name') return one('$tag');
   return /^((member|person|contact|subscriber|customer)_?ids?|id)$/i.test(name) ? one('$id') : undefined;
@@ -68,7 +68,7 @@ export function subscriptionOf(operation: Chosen, person: Schema | undefined): P
 }
 
 const MEANINGS: [RegExp, Standing][] = [
-  [/bounc|clean|block|suppress|refus|complain|spam|invalid/i, 'suppressed'],
+  [/bounc|block|suppress|refus|complain|spam|invalid/i, 'suppressed'],
   [/pending|unconfirmed|waiting|awaiting/i, 'unconfirmed'],
   [/^(left|un-?subscribed|inactive|removed|opted[_ -]?out|cancelled)$/i, 'unsubscribed'],
   [/^(active|subscribed|confirmed|enabled|opted[_ -]?in)$/i, 'subscribed'],

@@ -112,7 +112,7 @@ describe('a profile from an OpenAPI description', () => {
     const person = {
       id: text,
       mail: text,
-      status: { type: 'string', enum: ['subscribed', 'pending', 'unsubscribed', 'cleaned', 'odd'] },
+      status: { type: 'string', enum: ['subscribed', 'pending', 'unsubscribed', 'bounced', 'odd'] },
     };
     const done = { 200: { description: 'ok', ...properties(person) } };
     const operation = (operationId: string, body?: object, responses: object = done) => ({
@@ -121,7 +121,7 @@ describe('a profile from an OpenAPI description', () => {
       responses,
     });
     const thing = {
-      200: { description: 'ok', ...properties({ audience: { type: 'object', properties: { id: text } } }) },
+      200: { description: 'ok', ...properties({ segment: { type: 'object', properties: { id: text } } }) },
     };
     const listed = {
       200: {
@@ -138,9 +138,9 @@ describe('a profile from an OpenAPI description', () => {
         info: { title: 'Rows of lamps', version: '1' },
         paths: {
           '/contacts': { post: operation('add', { mail: text }) },
-          '/audiences': {
-            get: operation('audiences', undefined, listed),
-            post: operation('newAudience', { title: text }, thing),
+          '/segments': {
+            get: operation('segments', undefined, listed),
+            post: operation('newSegment', { title: text }, thing),
           },
           ...paths,
         },
@@ -156,8 +156,8 @@ describe('a profile from an OpenAPI description', () => {
 
     it('as the places of a person', async () => {
       const { choice, profile } = await proposed({
-        '/contacts/{contact}/audiences/{audience}': {
-          parameters: parameters('contact', 'audience'),
+        '/contacts/{contact}/segments/{segment}': {
+          parameters: parameters('contact', 'segment'),
           put: operation('join'),
           delete: operation('part'),
         },
@@ -174,22 +174,22 @@ describe('a profile from an OpenAPI description', () => {
         tag: 'label',
         untag: '',
         unsubscribe: 'optOut',
-        makeList: 'newAudience',
+        makeList: 'newSegment',
       });
       expect(profile.place).toEqual({
-        intoList: { method: 'PUT', path: '/contacts/{id}/audiences/{list}' },
-        outOfList: { method: 'DELETE', path: '/contacts/{id}/audiences/{list}' },
+        intoList: { method: 'PUT', path: '/contacts/{id}/segments/{list}' },
+        outOfList: { method: 'DELETE', path: '/contacts/{id}/segments/{list}' },
         tag: { method: 'POST', path: '/contacts/{id}/tags', body: { tags: ['$tag'] } },
       });
       expect(profile.make).toEqual({
-        list: { request: { method: 'POST', path: '/audiences', body: { title: '$name' } }, id: '$.audience.id' },
+        list: { request: { method: 'POST', path: '/segments', body: { title: '$name' } }, id: '$.segment.id' },
       });
       expect(profile.subscription).toEqual({
         means: {
           subscribed: 'subscribed',
           pending: 'unconfirmed',
           unsubscribed: 'unsubscribed',
-          cleaned: 'suppressed',
+          bounced: 'suppressed',
         },
         unsubscribe: { method: 'POST', path: '/contacts/{id}/opt-out' },
       });
@@ -197,24 +197,24 @@ describe('a profile from an OpenAPI description', () => {
 
     it('as the people of a place', async () => {
       const { choice, profile } = await proposed({
-        '/audiences/{audience}/members': {
-          parameters: parameters('audience'),
+        '/segments/{segment}/members': {
+          parameters: parameters('segment'),
           post: operation('join', { member_id: text }),
         },
-        '/audiences/{audience}/members/{contact}': {
-          parameters: parameters('audience', 'contact'),
+        '/segments/{segment}/members/{contact}': {
+          parameters: parameters('segment', 'contact'),
           delete: operation('part'),
         },
-        '/audiences/{audience}/groups/{group}/members/{contact}': {
-          parameters: parameters('audience', 'group', 'contact'),
+        '/segments/{segment}/groups/{group}/members/{contact}': {
+          parameters: parameters('segment', 'group', 'contact'),
           put: operation('joinGroup'),
         },
       });
       expect(choice).toMatchObject({ intoList: 'join', outOfList: 'part', intoGroup: 'joinGroup', outOfGroup: '' });
       expect(profile.place).toEqual({
-        intoList: { method: 'POST', path: '/audiences/{list}/members', body: { member_id: '$id' } },
-        outOfList: { method: 'DELETE', path: '/audiences/{list}/members/{id}' },
-        intoGroup: { method: 'PUT', path: '/audiences/{list}/groups/{group}/members/{id}' },
+        intoList: { method: 'POST', path: '/segments/{list}/members', body: { member_id: '$id' } },
+        outOfList: { method: 'DELETE', path: '/segments/{list}/members/{id}' },
+        intoGroup: { method: 'PUT', path: '/segments/{list}/groups/{group}/members/{id}' },
       });
     });
 
@@ -224,8 +224,8 @@ describe('a profile from an OpenAPI description', () => {
           openapi: '3.1.0',
           info: { title: 'Rows of lamps', version: '1' },
           paths: {
-            '/audiences/{audience}/members': {
-              parameters: parameters('audience'),
+            '/segments/{segment}/members': {
+              parameters: parameters('segment'),
               post: operation('add', { mail: text, tags: { type: 'array', items: text } }),
             },
             '/members/{member}/tags': { parameters: parameters('member'), post: operation('label', { tag: text }) },
@@ -237,7 +237,7 @@ describe('a profile from an OpenAPI description', () => {
       expect(choice).toMatchObject({ make: 'add', change: '', intoList: '', tag: '' });
       expect(proposeProfile(api.value, choice).write).toMatchObject({
         how: 'add',
-        add: { request: { path: '/audiences/{list}/members', body: { mail: '$email', tags: '$tags' } } },
+        add: { request: { path: '/segments/{list}/members', body: { mail: '$email', tags: '$tags' } } },
       });
     });
   });

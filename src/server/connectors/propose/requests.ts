@@ -25,7 +25,7 @@ export function requestOf(
 
 const OUR_NAMES: [RegExp, string][] = [
   [EMAIL, 'email'],
-  [/list|audience|segment/i, 'list'],
+  [/list|segment/i, 'list'],
   [/group/i, 'group'],
   [/tag|label/i, 'tag'],
 ];

@@ -26,7 +26,7 @@ export function membersOf(schema: Schema | undefined): Record<string, Schema> {
 export const EMAIL = /^(e-?mail|mail|e-?mail_?address|address|user_?email)$/i;
 export const ID = /^(id|uuid|code|slug|key|no|number)$/i;
 export const NAME = /^(name|title|label|heading|display_?name)$/i;
-export const FIELDS = /^(fields|attributes|properties|custom_?fields|values|cells|merge_?values|data)$/i;
+export const FIELDS = /^(fields|attributes|properties|custom_?fields|values|cells|data)$/i;
 
 const PROOF = /^(confirmed|confirmation|consent|proof)$/i;
 
