@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { answered } from '../../../test/world/answers.ts';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import type { Intent } from '../plan/index.ts';
 import {
@@ -16,13 +17,6 @@ import {
   type HeldPerson,
 } from './index.ts';
 
-const answered = (status: number, body: unknown = {}, headers: Record<string, string> = {}): Answer => ({
-  kind: 'answered',
-  status,
-  headers,
-  body,
-  readable: true,
-});
 const rules: ErrorRule[] = [
   { status: 409, type: '/left-before', cause: 'left there before' },
   { status: 422, cause: 'required field missing' },

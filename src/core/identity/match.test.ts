@@ -1,18 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { sourceField } from '../../../test/world/fields.ts';
 import type { SourceField } from '../values/index.ts';
 import { changesTo, identifyingFields, keysOf, type KnownContact } from './index.ts';
 
-const field = (key: string, type: SourceField['type'], keepAs = ''): SourceField => ({
-  key,
-  label: key,
-  type,
-  required: false,
-  options: [],
-  several: false,
-  help: '',
-  preset: '',
-  keepAs,
-});
+const field = (key: string, type: SourceField['type'], keepAs = '') => sourceField(key, type, { keepAs });
 
 const NAME = field('name', 'text', 'full_name');
 const OWN = field('mail', 'email', 'email');

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { sourceField } from '../../../test/world/fields.ts';
 import type { SourceField } from '../values/index.ts';
 import { applyMapping, applyStep, fitValue, suggestLines, type DestinationField } from './index.ts';
 
@@ -7,17 +8,7 @@ const there = (
   type: DestinationField['type'],
   more: Partial<DestinationField> = {},
 ): DestinationField => ({ key, label: key, type, required: false, choices: [], maxLength: null, ...more });
-const here = (key: string, type: SourceField['type'] = 'text', label = key): SourceField => ({
-  key,
-  label,
-  type,
-  required: false,
-  options: [],
-  several: false,
-  help: '',
-  preset: '',
-  keepAs: '',
-});
+const here = (key: string, type: SourceField['type'] = 'text', label = key) => sourceField(key, type, { label });
 
 describe('steps', () => {
   it.each([

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
+import { sourceField } from '../../../test/world/fields.ts';
 import type { SourceField } from '../values/index.ts';
 import {
   planSubmission,
@@ -11,18 +12,8 @@ import {
   type RouteDocument,
 } from './index.ts';
 
-const field = (key: string, type: SourceField['type'], more: Partial<SourceField> = {}): SourceField => ({
-  key,
-  label: key,
-  type,
-  required: true,
-  options: [],
-  several: false,
-  help: '',
-  preset: '',
-  keepAs: '',
-  ...more,
-});
+const field = (key: string, type: SourceField['type'], more: Partial<SourceField> = {}) =>
+  sourceField(key, type, { required: true, ...more });
 const fields = [
   field('name', 'text', { keepAs: 'full_name' }),
   field('email', 'email', { keepAs: 'email' }),

@@ -78,9 +78,9 @@ async function sendOnce(
 /** Where a request goes. An address that is the secret as a whole may have a query of its own, which stays. */
 function addressOf(baseUrl: string, path: string): URL {
   if (path === '') return new URL(baseUrl);
-  if (!baseUrl.includes('?')) return new URL(baseUrl.replace(/\/+$/, '') + path);
-  const url = addressOf(baseUrl.slice(0, baseUrl.indexOf('?')), path);
-  for (const [name, value] of new URL(baseUrl).searchParams) url.searchParams.append(name, value);
+  const url = new URL(baseUrl.replace(/\/*(\?.*)?$/, '') + path);
+  if (baseUrl.includes('?'))
+    for (const [name, value] of new URL(baseUrl).searchParams) url.searchParams.append(name, value);
   return url;
 }
 

@@ -4,7 +4,7 @@ import { FORBIDDEN_ADDRESS } from '../security/addresses.ts';
 
 const ANSWER_LIMIT_BYTES = 2 * 1024 * 1024;
 const TOO_LONG = new Error('it took too long');
-const TOO_LARGE = new Error('the answer is too large');
+const TOO_LARGE = new Error('too large');
 
 /** One request as it goes over the wire. */
 export interface WireRequest {
@@ -40,7 +40,7 @@ export function exchange(dispatcher: Dispatcher, request: WireRequest, totalMs: 
     };
     const fail = (error: unknown) => {
       const code = codeOf(error);
-      end({ answer: { kind: 'unanswered', fault: error === TOO_LARGE ? 'too large' : faultOf(code), code }, text: '' });
+      end({ answer: { kind: 'unanswered', fault: faultOf(code), code }, text: '' });
     };
     const { method, url, headers, body } = request;
     let status = 0;
@@ -120,7 +120,7 @@ function flatHeaders(headers: Record<string, string | string[] | undefined>): Re
 function codeOf(error: unknown): string {
   if (typeof error !== 'object' || error === null) return '';
   if (error === TOO_LONG) return 'UND_ERR_HEADERS_TIMEOUT';
-  if (error === TOO_LARGE) return 'too large';
+  if (error === TOO_LARGE) return TOO_LARGE.message;
   if ('code' in error && typeof error.code === 'string') return error.code;
   return 'cause' in error ? codeOf(error.cause) : '';
 }
@@ -136,6 +136,7 @@ const UNREACHABLE = new Set([
 const TIMED_OUT = new Set(['UND_ERR_HEADERS_TIMEOUT', 'UND_ERR_BODY_TIMEOUT', 'ETIMEDOUT']);
 
 function faultOf(code: string): (Answer & { kind: 'unanswered' })['fault'] {
+  if (code === TOO_LARGE.message) return 'too large';
   if (code === FORBIDDEN_ADDRESS) return 'forbidden address';
   if (UNREACHABLE.has(code)) return 'unreachable';
   if (TIMED_OUT.has(code)) return 'time-out';

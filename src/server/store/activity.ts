@@ -11,6 +11,7 @@ import type {
   SubmissionRow,
 } from '../../contract/activity.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
+import { groupBy } from '../../core/groupBy.ts';
 import { containing, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf, type ConfirmationRecord } from './confirmations.ts';
 import type { DeliveryRecord } from './deliveries.ts';
@@ -211,19 +212,20 @@ function toDeliveryView(
 }
 
 async function attemptsOf(db: Db, ids: string[]): Promise<Map<string, AttemptView[]>> {
-  const found = new Map<string, AttemptView[]>();
-  if (ids.length === 0) return found;
+  if (ids.length === 0) return new Map();
   const rows = await db.select().from(attempts).where(inArray(attempts.deliveryId, ids)).orderBy(asc(attempts.number));
-  for (const { deliveryId, startedAt, cause, exchanges, ...row } of rows) {
-    const view = {
-      ...row,
-      startedAt: iso(startedAt),
-      cause: cause as Cause | null,
-      exchanges: exchanges as ExchangeView[],
-    };
-    found.set(deliveryId, [...(found.get(deliveryId) ?? []), view]);
-  }
-  return found;
+  const byDelivery = groupBy(rows, ({ deliveryId }) => deliveryId);
+  return new Map([...byDelivery].map(([id, own]) => [id, own.map(toAttemptView)]));
+}
+
+function toAttemptView({
+  deliveryId: _,
+  startedAt,
+  cause,
+  exchanges,
+  ...row
+}: typeof attempts.$inferSelect): AttemptView {
+  return { ...row, startedAt: iso(startedAt), cause: cause as Cause | null, exchanges: exchanges as ExchangeView[] };
 }
 
 /** Held deliveries, grouped by why and where, the most first. */

@@ -145,19 +145,7 @@ export interface Consent {
 
 /** What each of these people said, for each purpose, by `consentKey`. */
 export async function readConsent(db: Db, contactIds: string[]): Promise<Map<string, Consent>> {
-  if (contactIds.length === 0) return new Map();
-  const rows = await db
-    .select({
-      contactId: consentEvents.contactId,
-      purpose: consentEvents.purpose,
-      kind: consentEvents.kind,
-      at: consentEvents.at,
-      wording: consentEvents.wording,
-    })
-    .from(consentEvents)
-    .where(inArray(consentEvents.contactId, contactIds))
-    .orderBy(asc(consentEvents.at));
-  const events = rows.map((row) => ({ ...row, kind: row.kind as ConsentEventKind }));
+  const events = [...(await consentOf(db, contactIds)).values()].flat();
   const byKey = groupBy(events, ({ contactId, purpose }) => consentKey(contactId, purpose));
   return new Map(
     [...byKey].map(([key, own]) => {
@@ -217,15 +205,17 @@ export async function readPersonParts(db: Db, id: string) {
   return { keys, values: values.map((row) => ({ ...row, value: row.value as FieldValue })) };
 }
 
-/** Consent events of several contacts, by contact. */
-export async function consentOf(
-  db: Db,
-  ids: string[],
-): Promise<Map<string, { kind: ConsentEventKind; purpose: string; at: number }[]>> {
+/** A consent event as the ledger has it, without its evidence. */
+type ConsentEntry = Pick<NewConsentEvent, 'contactId' | 'purpose' | 'kind' | 'at' | 'wording'>;
+
+/** Consent events of several contacts, by contact, in the order in which they happened. */
+export async function consentOf(db: Db, ids: string[]): Promise<Map<string, ConsentEntry[]>> {
   if (ids.length === 0) return new Map();
-  const rows = await db.select().from(consentEvents).where(inArray(consentEvents.contactId, ids));
-  return groupBy(
-    rows.map((row) => ({ ...row, kind: row.kind as ConsentEventKind })),
-    ({ contactId }) => contactId,
-  );
+  const { contactId, purpose, kind, at, wording } = consentEvents;
+  const rows = await db
+    .select({ contactId, purpose, kind, at, wording })
+    .from(consentEvents)
+    .where(inArray(contactId, ids))
+    .orderBy(asc(at));
+  return groupBy(rows as ConsentEntry[], (entry) => entry.contactId);
 }

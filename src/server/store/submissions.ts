@@ -113,7 +113,7 @@ export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<
   return gone;
 }
 
-/** Has what a person sends after a time count as new, also when they sent the very same shortly before. */
+/** Has what a person sends from now on count as new, also when they sent the very same shortly before. */
 export async function endRepeats(db: Db, contactId: string, now: number): Promise<void> {
   await db.execute(
     sql`UPDATE submissions SET repeat_key = id WHERE id >= ${firstIdAt(now - 2 * REPEAT_WITHIN_MS)} AND contact_id = ${contactId}`,

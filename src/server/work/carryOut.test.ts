@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
+import { intentOf } from '../../../test/world/intents.ts';
 import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
@@ -108,20 +109,8 @@ const catalogue = catalogueOf({
     { key: 'town', label: 'Town', type: 'text', required: false, choices: [], maxLength: null },
   ],
 });
-const intent = (more: Partial<Intent> = {}): Intent => ({
-  email: EMAIL,
-  kind: '',
-  fields: { mail: EMAIL, given: 'Mara', town: 'Pellam' },
-  list: 'L',
-  group: '',
-  tags: [],
-  leaves: [],
-  tagsOff: [],
-  duplicates: 'update',
-  purpose: 'Sky letter',
-  wording: 'Yes',
-  ...more,
-});
+const intent = (more: Partial<Intent> = {}) =>
+  intentOf(EMAIL, { fields: { mail: EMAIL, given: 'Mara', town: 'Pellam' }, list: 'L', ...more });
 
 /** Tries a delivery until it ends, as workers would: with what each try left behind, and as nobody knows what a dead one did. */
 async function deliver(service: Service, meant: Intent): Promise<{ state: string; cause: string | null }> {

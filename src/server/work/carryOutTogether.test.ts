@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
+import { intentOf } from '../../../test/world/intents.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
 import type { Connector, PersonChange, Reply, Together } from '../connectors/connector.ts';
@@ -80,19 +81,7 @@ const tries = (...emails: string[]) =>
     job: {
       delivery: {
         id: `delivery of ${email}`,
-        intent: {
-          email,
-          kind: '',
-          fields: { given: email.split('@')[0] ?? '' },
-          list: 'L',
-          group: '',
-          tags: [],
-          leaves: [],
-          tagsOff: [],
-          duplicates: 'update',
-          purpose: 'Sky letter',
-          wording: '',
-        },
+        intent: intentOf(email, { fields: { given: email.split('@')[0] ?? '' }, list: 'L' }),
       } as unknown as DeliveryRecord,
       consent: null,
     },

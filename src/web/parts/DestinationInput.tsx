@@ -1,4 +1,4 @@
-import type { DestinationField } from '../../core/mapping/index.ts';
+import type { DestinationField, DestinationFieldType } from '../../core/mapping/index.ts';
 import { Field } from './Field.tsx';
 
 interface DestinationInputProps {
@@ -7,6 +7,13 @@ interface DestinationInputProps {
   value: string;
   onChange: (value: string) => void;
 }
+
+const INPUT_TYPES: Partial<Record<DestinationFieldType, string>> = {
+  number: 'number',
+  date: 'date',
+  email: 'email',
+  phone: 'tel',
+};
 
 /** A box for a value as a field of another system takes it: a date, a number, one of its choices, a text. */
 export function DestinationInput({
@@ -25,12 +32,11 @@ export function DestinationInput({
         onChange={onChange}
       />
     );
-  const inputType = { number: 'number', date: 'date', email: 'email', phone: 'tel' }[type as string] ?? 'text';
   return (
     <Field label={label}>
       <input
         className="input w-full"
-        type={inputType}
+        type={INPUT_TYPES[type] ?? 'text'}
         maxLength={maxLength ?? undefined}
         value={value}
         onChange={(event) => onChange(event.target.value)}

@@ -2,6 +2,7 @@ import { Search } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useKeys } from './keys.ts';
+import { withParam } from './searchParams.ts';
 
 /** A filter box whose text is in the URL; `/` goes to it. */
 export function Filter({ name = 'text', label }: { name?: string; label: string }) {
@@ -13,15 +14,7 @@ export function Filter({ name = 'text', label }: { name?: string; label: string 
   useEffect(() => {
     if (text === inUrl) return;
     const timer = setTimeout(() => {
-      setParams(
-        (before) => {
-          const next = new URLSearchParams(before);
-          if (text) next.set(name, text);
-          else next.delete(name);
-          return next;
-        },
-        { replace: true },
-      );
+      setParams((before) => withParam(before, name, text), { replace: true });
     }, 250);
     return () => clearTimeout(timer);
   }, [text, inUrl, name, setParams]);

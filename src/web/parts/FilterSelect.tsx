@@ -1,4 +1,5 @@
 import { useSearchParams } from 'react-router';
+import { withParam } from './searchParams.ts';
 
 interface FilterSelectProps {
   /** Of the parameter in the URL. */
@@ -12,19 +13,12 @@ interface FilterSelectProps {
 /** A filter among choices, which is in the URL. */
 export function FilterSelect({ name, label, every, options }: FilterSelectProps) {
   const [params, setParams] = useSearchParams();
-  const choose = (value: string) =>
-    setParams((before) => {
-      const next = new URLSearchParams(before);
-      if (value) next.set(name, value);
-      else next.delete(name);
-      return next;
-    });
   return (
     <select
       className="select select-sm w-40"
       aria-label={label}
       value={params.get(name) ?? ''}
-      onChange={(event) => choose(event.target.value)}
+      onChange={(event) => setParams((before) => withParam(before, name, event.target.value))}
     >
       <option value="">{every}</option>
       {options.map(({ value, text }) => (

@@ -5,14 +5,18 @@ import { PAGING_NAMES, requestOf } from './requests.ts';
 import {
   EMAIL,
   FIELDS,
+  GROUPS,
   findSchema,
   hasEmail,
   ID,
   isOf,
+  LISTS,
   memberNamed,
   membersOf,
   NAME,
   pathTo,
+  STATE,
+  TAGS,
   type Schema,
 } from './schemaWords.ts';
 
@@ -104,11 +108,11 @@ export function recordOf(person: Schema | undefined): Profile['record'] {
   return {
     ...one('id', at(ID)),
     ...one('email', at(EMAIL)),
-    ...one('state', at(/^(state|status)$/i)),
+    ...one('state', at(STATE)),
     ...one('fields', at(FIELDS)),
-    ...many('lists', at(/^lists?(_?ids?)?$/i)),
-    ...many('groups', at(/^groups?(_?ids?)?$/i)),
-    ...many('tags', at(/^(tags|labels)$/i)),
+    ...many('lists', at(LISTS)),
+    ...many('groups', at(GROUPS)),
+    ...many('tags', at(TAGS)),
     ...one('madeAt', at(/^(created|joined|made|added)(_?at|_?on)?$/i)),
   };
 }

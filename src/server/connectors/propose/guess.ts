@@ -1,9 +1,7 @@
 import type { OperationChoice } from '../../../contract/profiles.ts';
-import { guessMaking, guessPlaces, guessStanding, namesPlacesOnly, PLACE_WORDS } from './guessPlaces.ts';
+import { guessMaking, guessPlaces, guessRemoval, guessStanding, namesPlacesOnly, PLACE_WORDS } from './guessPlaces.ts';
 import type { ApiDescription, Operation } from './openApi.ts';
 import { EMAIL, findSchema, hasEmail, memberNamed, membersOf } from './schemaWords.ts';
-
-const ONE_PERSON = /\/(members|people|persons|contacts|subscribers|customers)\/\{[^}]+\}$/i;
 
 /** Guesses which operation does what, by methods, paths and what goes in and comes out. */
 export function guessChoice({ operations }: ApiDescription): OperationChoice {
@@ -43,7 +41,7 @@ export function guessChoice({ operations }: ApiDescription): OperationChoice {
     ...guessPlaces(operations, whole ?? make),
     ...guessStanding(operations),
     ...guessMaking(operations, offered),
-    remove: operations.find(({ method, path }) => method === 'DELETE' && ONE_PERSON.test(path))?.id ?? '',
+    remove: guessRemoval(operations),
   };
 }
 

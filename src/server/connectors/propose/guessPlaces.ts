@@ -1,7 +1,7 @@
 import type { OperationChoice } from '../../../contract/profiles.ts';
 import type { Operation } from './openApi.ts';
-import { requestOf } from './requests.ts';
-import { EMAIL } from './schemaWords.ts';
+import { ourName, requestOf } from './requests.ts';
+import { EMAIL, TAGS } from './schemaWords.ts';
 
 type PlaceRole = 'intoList' | 'intoGroup' | 'tag' | 'outOfList' | 'outOfGroup' | 'untag';
 type PlaceKind = 'list' | 'group' | 'tag';
@@ -10,7 +10,7 @@ type PlaceKind = 'list' | 'group' | 'tag';
 export const PLACE_WORDS: Record<PlaceKind, RegExp> = {
   list: /^(lists|segments|newsletters)$/i,
   group: /^groups$/i,
-  tag: /^(tags|labels)$/i,
+  tag: TAGS,
 };
 const PEOPLE = /^(members|people|persons|contacts|subscribers|customers)$/i;
 
@@ -49,7 +49,14 @@ const isParameter = (step: string): boolean => step.startsWith('{');
 
 /** Whether all that a path leaves open are places. */
 export const namesPlacesOnly = (path: string): boolean =>
-  [...path.matchAll(/\{([^}]+)\}/g)].every(([, name = '']) => /list|segment|group/i.test(name));
+  [...path.matchAll(/\{([^}]+)\}/g)].every(([, name = '']) => ['list', 'group'].includes(ourName(name)));
+
+/** Guesses what deletes a person. */
+export const guessRemoval = (operations: Operation[]): string =>
+  operations.find(({ method, path }) => {
+    const [last = '', people = ''] = path.split('/').reverse();
+    return method === 'DELETE' && isParameter(last) && PEOPLE.test(people);
+  })?.id ?? '';
 
 /** Guesses what ends a person's subscription, and what begins it anew. */
 export function guessStanding(operations: Operation[]): Pick<OperationChoice, 'unsubscribe' | 'subscribe'> {

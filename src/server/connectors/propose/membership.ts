@@ -6,13 +6,16 @@ import { requestOf } from './requests.ts';
 import {
   EMAIL,
   findSchema,
+  GROUPS,
   ID,
   isOf,
   isProof,
+  LISTS,
   memberNamed,
   membersOf,
   NAME,
   pathTo,
+  STATE,
   type Schema,
 } from './schemaWords.ts';
 
@@ -40,7 +43,7 @@ function placeValue(name: string, member: Schema): unknown {
   const one = (value: string) => (isOf(member, 'array') ? [value] : value);
   if (EMAIL.test(name)) return one('$email');
   if (/^(lists?|segments?)(_?ids?)?$/i.test(name)) return one('$list');
-  if (/^groups?(_?ids?)?$/i.test(name)) return one('$group');
+  if (GROUPS.test(name)) return one('$group');
   if (/^(tags?|labels?)(_?(names?|ids?))?$/i.test(name) || name === 'name') return one('$tag');
   return /^((member|person|contact|subscriber|customer)_?ids?|id)$/i.test(name) ? one('$id') : undefined;
 }
@@ -48,7 +51,7 @@ function placeValue(name: string, member: Schema): unknown {
 /** Whether a person gets its mail, as its own words say, and how that is changed. */
 export function subscriptionOf(operation: Chosen, person: Schema | undefined): Pick<Profile, 'subscription'> {
   const members = membersOf(person);
-  const state = memberNamed(members, /^(state|status)$/i);
+  const state = memberNamed(members, STATE);
   const words = (state ? (members[state]?.enum ?? []) : []).filter((word): word is string => typeof word === 'string');
   const means = Object.fromEntries(
     words.flatMap((word) => {
@@ -78,7 +81,7 @@ const meaningOf = (word: string): Standing | undefined => MEANINGS.find(([meant]
 
 function standingValue(name: string, member: Schema): unknown {
   if (EMAIL.test(name)) return '$email';
-  if (/^lists?(_?ids?)?$/i.test(name)) return isOf(member, 'array') ? '$lists' : '$list';
+  if (LISTS.test(name)) return isOf(member, 'array') ? '$lists' : '$list';
   return isProof(name, member) ? '$proof' : undefined;
 }
 

@@ -1,7 +1,7 @@
 import type { RequestTemplate } from '../../../contract/profile/index.ts';
 import type { DestinationField, DestinationFieldType } from '../../../core/mapping/index.ts';
 import type { Operation } from './openApi.ts';
-import { EMAIL, FIELDS, isOf, isProof, membersOf, type Schema } from './schemaWords.ts';
+import { EMAIL, FIELDS, GROUPS, isOf, isProof, LISTS, membersOf, TAGS, type Schema } from './schemaWords.ts';
 
 /**
  * A request with our own names in the place of the service's.
@@ -30,7 +30,8 @@ const OUR_NAMES: [RegExp, string][] = [
   [/tag|label/i, 'tag'],
 ];
 
-const ourName = (name: string): string => OUR_NAMES.find(([meant]) => meant.test(name))?.[1] ?? 'id';
+/** Our name for a parameter of the service's path. */
+export const ourName = (name: string): string => OUR_NAMES.find(([meant]) => meant.test(name))?.[1] ?? 'id';
 
 /** Names that services give to the place in a list, and ours. */
 export const PAGING_NAMES: Record<string, 'cursor' | 'page' | 'offset' | undefined> = {
@@ -68,9 +69,9 @@ function bodyTemplate(body: Schema, valueOf: (name: string, member: Schema) => u
 
 function valueFor(name: string, member: Schema): unknown {
   if (EMAIL.test(name)) return '$email';
-  if (/^lists?(_?ids?)?$/i.test(name)) return isOf(member, 'array') ? '$lists' : '$list';
-  if (/^groups?(_?ids?)?$/i.test(name)) return isOf(member, 'array') ? '$groups' : '$group';
-  if (/^(tags|labels)$/i.test(name)) return '$tags';
+  if (LISTS.test(name)) return isOf(member, 'array') ? '$lists' : '$list';
+  if (GROUPS.test(name)) return isOf(member, 'array') ? '$groups' : '$group';
+  if (TAGS.test(name)) return '$tags';
   if (FIELDS.test(name) && isOf(member, 'object')) return '$otherFields';
   if (isProof(name, member)) return '$proof';
   return isScalar(member) ? `$fields.${name}` : undefined;

@@ -28,6 +28,11 @@ export const ID = /^(id|uuid|code|slug|key|no|number)$/i;
 export const NAME = /^(name|title|label|heading|display_?name)$/i;
 export const FIELDS = /^(fields|attributes|properties|custom_?fields|values|cells|data)$/i;
 
+export const STATE = /^(state|status)$/i;
+export const LISTS = /^lists?(_?ids?)?$/i;
+export const GROUPS = /^groups?(_?ids?)?$/i;
+export const TAGS = /^(tags|labels)$/i;
+
 const PROOF = /^(confirmed|confirmation|consent|proof)$/i;
 
 /** Whether it takes when and in what words a person confirmed. */

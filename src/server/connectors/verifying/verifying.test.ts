@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { answered } from '../../../../test/world/answers.ts';
 import type { ExchangeView } from '../../../contract/activity.ts';
 import type { Answer } from '../../../core/delivery/index.ts';
 import type { Access } from '../access.ts';
@@ -8,13 +9,6 @@ import { checkBaseUrl, sayTrouble } from './typed.ts';
 import { verifyConnection } from './verify.ts';
 
 const NOW = Date.UTC(2026, 2, 1, 12);
-const answered = (status: number, body: unknown = {}, headers: Record<string, string> = {}): Answer => ({
-  kind: 'answered',
-  status,
-  headers,
-  body,
-  readable: true,
-});
 type Silence = Extract<Answer, { kind: 'unanswered' }>;
 const unanswered = (fault: Silence['fault'], code = ''): Answer => ({ kind: 'unanswered', fault, code });
 

@@ -25,7 +25,7 @@ export function VerifyReport({ result, calls, onUse }: VerifyReportProps) {
             <strong>Connected</strong> to <strong>{result.account}</strong>.
           </p>
           <p className="text-quiet">
-            {cameBack(result, calls ?? PLAIN)}Verified <Time at={result.at} />.
+            {cameBack(result, calls ?? PLAIN)} Verified <Time at={result.at} />.
           </p>
         </div>
       </div>
@@ -74,5 +74,5 @@ function cameBack(
   ];
   if (parts.length === 0) return '';
   const last = parts.pop() ?? '';
-  return `${parts.length > 0 ? `${parts.join(', ')} and ` : ''}${last} came back. `;
+  return `${parts.length > 0 ? `${parts.join(', ')} and ` : ''}${last} came back.`;
 }

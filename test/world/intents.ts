@@ -1,0 +1,17 @@
+import type { Intent } from '../../src/core/plan/index.ts';
+
+/** What is meant for a person: nothing but the address, as far as a test does not say more. */
+export const intentOf = (email: string, more: Partial<Intent> = {}): Intent => ({
+  email,
+  kind: '',
+  fields: {},
+  list: '',
+  group: '',
+  tags: [],
+  leaves: [],
+  tagsOff: [],
+  duplicates: 'update',
+  purpose: 'Sky letter',
+  wording: 'Yes',
+  ...more,
+});
