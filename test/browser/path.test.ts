@@ -284,7 +284,9 @@ describe('the operator', () => {
     await operator.keyboard.press('Enter');
     await operator.getByRole('heading', { name: 'Preflight' }).waitFor();
     await area('Activity').click();
+    // The bench that is left has a table too: only the filter tells that the other page is there.
     await operator.getByRole('table').waitFor();
+    await operator.getByRole('searchbox', { name: 'Address or name' }).waitFor();
     await operator.keyboard.press('/');
     await operator.keyboard.type('vale');
     await operator.waitForURL(/text=vale/);
