@@ -12,7 +12,7 @@ const PROGRAMS = {
   'server/bench-reference': 'src/server/bench/reference.ts',
   'standins/tern-post': 'src/standins/tern-post/main.ts',
   'standins/capstan': 'src/standins/capstan/main.ts',
-  'standins/tallyrow': 'src/standins/tallyrow/main.ts',
+  'standins/rowbarn': 'src/standins/rowbarn/main.ts',
   'standins/bellbuoy': 'src/standins/bellbuoy/main.ts',
   'standins/letterloft': 'src/standins/letterloft/main.ts',
   'standins/site': 'src/standins/site/main.ts',

@@ -1,6 +1,6 @@
 // The demo: everything on this machine, with stand-ins for the outside services and the invented observatory's data.
 import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { removeDatabase, startDatabase } from './database.mjs';
@@ -15,6 +15,7 @@ export async function run(args) {
   if (fresh) await removeDatabase(folder);
   if (fresh) rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
+  renameOldFiles(folder);
   const demo = await startDemo(folder, wanted);
   const file = path.join(dataDir, 'endpoints.json');
   writeFileSync(file, JSON.stringify(demo.endpoints, null, 2), { mode: 0o600 });
@@ -34,7 +35,7 @@ export async function startDemo(folder, wantedPort) {
     'smtp',
     'tern-post',
     'capstan',
-    'tallyrow',
+    'rowbarn',
     'bellbuoy',
   ].entries()) {
     ports[name] = await freePort(wantedPort + index, taken);
@@ -49,7 +50,7 @@ export async function startDemo(folder, wantedPort) {
       key: secretIn(folder, 'capstan-key', 'cap-'),
       secret: secretIn(folder, 'capstan-secret'),
     },
-    tallyrow: { url: url('tallyrow'), clientId: 'app-iwashi', clientSecret: secretIn(folder, 'tallyrow-secret') },
+    rowbarn: { url: url('rowbarn'), clientId: 'app-iwashi', clientSecret: secretIn(folder, 'rowbarn-secret') },
     bellbuoy: { url: `${url('bellbuoy')}/ring/${secretIn(folder, 'bellbuoy-hook')}` },
     mail: { url: `smtp://127.0.0.1:${ports.smtp}` },
   };
@@ -62,10 +63,10 @@ export async function startDemo(folder, wantedPort) {
     startDatabase(folder),
     standin('tern-post', ports['tern-post'], { TERN_POST_KEY: standins['tern-post'].apiKey }),
     standin('capstan', ports.capstan, { CAPSTAN_KEY: standins.capstan.key, CAPSTAN_SECRET: standins.capstan.secret }),
-    standin('tallyrow', ports.tallyrow, {
-      TALLYROW_ID: standins.tallyrow.clientId,
-      TALLYROW_SECRET: standins.tallyrow.clientSecret,
-      TALLYROW_RETURN: `${url('app')}/api/connections/granted`,
+    standin('rowbarn', ports.rowbarn, {
+      ROWBARN_ID: standins.rowbarn.clientId,
+      ROWBARN_SECRET: standins.rowbarn.clientSecret,
+      ROWBARN_RETURN: `${url('app')}/api/connections/granted`,
     }),
     standin('bellbuoy', ports.bellbuoy, { BELLBUOY_HOOK: standins.bellbuoy.url.split('/ring/')[1] }),
     standin('letterloft', ports.mailbox, { SMTP_PORT: String(ports.smtp) }),
@@ -106,6 +107,14 @@ export async function startDemo(folder, wantedPort) {
   return { endpoints, moved, worker, server, env };
 }
 
+/** The stand-in for sheets had another name once; a folder made then goes on working. */
+function renameOldFiles(folder) {
+  for (const ending of ['-secret', '.json']) {
+    const old = path.join(folder, `tallyrow${ending}`);
+    if (existsSync(old)) renameSync(old, path.join(folder, `rowbarn${ending}`));
+  }
+}
+
 function readArgs(args) {
   try {
     const { values } = parseArgs({
@@ -134,7 +143,7 @@ function table({ app, site, mailbox, standins, signIn }, moved) {
     ['Letterloft, the mailbox', mailbox, 'read the confirmation here'],
     ['Tern Post, the mailing list', standins['tern-post'].url, 'see who arrived here'],
     ['Capstan, the front office', standins.capstan.url, 'and which school asked'],
-    ['Tallyrow, the sheets', standins.tallyrow.url, 'a row for each sign-up'],
+    ['Rowbarn, the sheets', standins.rowbarn.url, 'a row for each sign-up'],
     ['Bellbuoy, team messages', new URL(standins.bellbuoy.url).origin, 'a message for each school'],
   ];
   const width = (column) => Math.max(...rows.map((row) => row[column].length));

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startBrowser, violationsOn } from '../world/browser.ts';
 import { PASSWORD } from '../world/operator.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
-import { BELL, CAPSTAN, TALLYROW, TERN_KEY, World } from '../world/world.ts';
+import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
 let browser: Browser;
@@ -65,19 +65,19 @@ describe('a practitioner connects every kind of service, and is told what is wro
     await expectAccessible();
   });
 
-  it('Tallyrow: access is granted in its own window, and leads back', async () => {
-    await choose('sheet', /^Tallyrow/);
+  it('Rowbarn: access is granted in its own window, and leads back', async () => {
+    await choose('sheet', /^Rowbarn/);
     await page.getByText(`${world.app}/api/connections/granted`).waitFor();
-    await page.getByLabel('Base URL').fill(others.tallyrow.url);
-    await page.getByLabel('Client id').fill(TALLYROW.clientId);
-    await page.getByLabel('Client secret').fill(TALLYROW.clientSecret);
+    await page.getByLabel('Base URL').fill(others.rowbarn.url);
+    await page.getByLabel('Client id').fill(ROWBARN.clientId);
+    await page.getByLabel('Client secret').fill(ROWBARN.clientSecret);
     await expectAccessible();
-    await press('Save, and grant access in Tallyrow');
+    await press('Save, and grant access in Rowbarn');
     await page.getByRole('heading', { name: 'Iwashi asks for access' }).waitFor();
     await press('Refuse');
-    await page.getByText('Tallyrow did not grant access').waitFor();
+    await page.getByText('Rowbarn did not grant access').waitFor();
     await expectAccessible();
-    await press('Grant access in Tallyrow');
+    await press('Grant access in Rowbarn');
     await press('Give access');
     await page.getByText('Connected to Pellam Ridge sheets').waitFor();
     await page.getByText('renewed by itself').waitFor();

@@ -7,12 +7,12 @@ import type { Target } from '../../src/core/plan/index.ts';
 import { bellTarget, enquiryTarget, schoolForm, schoolRoute } from '../../src/server/demo/documents.ts';
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
-import type { TallyrowState } from '../../src/standins/tallyrow/state.ts';
+import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
 import { sendJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { endProgram, eventually, ROOT } from '../world/processes.ts';
 import { WebhookReceiver } from '../world/receiver.ts';
-import { BELL, CAPSTAN, StandIn, TALLYROW, TERN_KEY, World } from '../world/world.ts';
+import { BELL, CAPSTAN, StandIn, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
 /** People, and how often each asks; every submission goes to five connections. */
 const PEOPLE = 250;
@@ -93,8 +93,8 @@ class OwnDatabase {
 async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>>; targets: string[] }> {
   const ternPost = await operator.connect(world.ternPost, TERN_KEY);
   const capstan = await operator.connectTo('capstan', others.capstan.url, CAPSTAN);
-  const tallyrow = await operator.connectTo('tallyrow', others.tallyrow.url, TALLYROW);
-  await operator.grant(tallyrow.id);
+  const rowbarn = await operator.connectTo('rowbarn', others.rowbarn.url, ROWBARN);
+  await operator.grant(rowbarn.id);
   const bellbuoy = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {});
   const webhook = await operator.connectTo('signed-webhook', receiver.url, { secret: receiver.secret });
   const source = await operator.form('Visits', { ...schoolForm(), minimumSeconds: 0 });
@@ -106,7 +106,7 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
   });
   const document = schoolRoute(source.id, ternPost.id, [
     enquiryTarget(capstan.id),
-    plain(bellTarget(tallyrow.id), [line('Email', 'email'), line('School', 'school'), line('Pupils', 'pupils')], {
+    plain(bellTarget(rowbarn.id), [line('Email', 'email'), line('School', 'school'), line('Pupils', 'pupils')], {
       kind: 'visits',
     }),
     plain(bellTarget(bellbuoy.id), [{ to: 'text', from: { kind: 'text', text: '{email} {pupils}' }, steps: [] }]),
@@ -118,13 +118,13 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
     ...document,
     targets: [{ ...first, duplicates: 'update', lines: [...first.lines, line('has_telescope', 'pupils')] }, ...more],
   });
-  return { source, targets: [ternPost, capstan, tallyrow, bellbuoy, webhook].map(({ id }) => id) };
+  return { source, targets: [ternPost, capstan, rowbarn, bellbuoy, webhook].map(({ id }) => id) };
 }
 
 it(`${DELIVERIES} deliveries to five failing services, with workers and the database killed: none lost, none twice, in order`, async () => {
   const { source } = await wireAll();
   const ternPost = new StandIn(world.ternPost);
-  for (const standIn of [ternPost, others.capstan, others.tallyrow, others.bellbuoy]) {
+  for (const standIn of [ternPost, others.capstan, others.rowbarn, others.bellbuoy]) {
     await standIn.faults({ kind: 'status', status: 500, share: 0.02 });
     await standIn.faults({ kind: 'drop', share: 0.01 });
     await standIn.faults({ kind: 'garbage', share: 0.005 });
@@ -191,7 +191,7 @@ it(`${DELIVERIES} deliveries to five failing services, with workers and the data
     if (share === 0.55) await database.crash();
   }
   await visitors;
-  await Promise.all([ternPost, others.capstan, others.tallyrow, others.bellbuoy].map((standIn) => standIn.noFaults()));
+  await Promise.all([ternPost, others.capstan, others.rowbarn, others.bellbuoy].map((standIn) => standIn.noFaults()));
 
   // What may have arrived or not waits for a person, who looks there and says which.
   const settle = async () => {
@@ -233,7 +233,7 @@ it(`${DELIVERIES} deliveries to five failing services, with workers and the data
     Array.from({ length: PEOPLE }, (_, person) => found.filter((text) => text.startsWith(`${email(person)} `)));
   const { records } = await others.capstan.inside<CapstanState>();
   expect(perPerson(records.map(({ cells }) => `${cells.mail} ${cells.heads}`))).toEqual(expected);
-  const rows = (await others.tallyrow.inside<TallyrowState>()).sheets.find(({ id }) => id === 'visits')?.rows ?? [];
+  const rows = (await others.rowbarn.inside<RowbarnState>()).sheets.find(({ id }) => id === 'visits')?.rows ?? [];
   expect(perPerson(rows.map(({ cells }) => `${cells.Email} ${cells.Pupils}`))).toEqual(expected);
   const { messages } = await others.bellbuoy.inside<BellbuoyState>();
   expect(perPerson(messages.map(({ text }) => text))).toEqual(expected);

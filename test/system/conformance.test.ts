@@ -12,7 +12,7 @@ import { verifyConnection } from '../../src/server/connectors/verifying/verify.t
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { TernPostState } from '../../src/standins/tern-post/state.ts';
-import type { TallyrowState } from '../../src/standins/tallyrow/state.ts';
+import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
 import { endProgram, startProgram } from '../world/processes.ts';
 import { StandIn } from '../world/world.ts';
 
@@ -82,13 +82,13 @@ const SUBJECTS: Subject[] = [
   },
   {
     name: 'a token granted by a person',
-    profile: 'tallyrow',
+    profile: 'rowbarn',
     env: {},
     credentials: { clientId: 'kit-app', clientSecret: 'kit-client-secret' },
     wrong: { token: 'other' },
     token: 'kit-token',
     async rotate(standIn) {
-      await standIn.change<TallyrowState>(() => ({ grants: [grantOf('kit-token', 1), grantOf('kit-token-two')] }));
+      await standIn.change<RowbarnState>(() => ({ grants: [grantOf('kit-token', 1), grantOf('kit-token-two')] }));
       return { token: 'kit-token-two' };
     },
     change: { kind: 'signups', emailField: 'Email', fields: { Email: 'kit@hill.example' } },
@@ -129,7 +129,7 @@ describe.each(SUBJECTS)('$profile, by $name', (subject) => {
     const started = await startProgram(`standins/${subject.profile}.js`, [], subject.env);
     child = started.child;
     standIn = new StandIn(`http://127.0.0.1:${started.ready.port}`);
-    if (subject.token) await standIn.change<TallyrowState>(() => ({ grants: [grantOf(subject.token ?? '')] }));
+    if (subject.token) await standIn.change<RowbarnState>(() => ({ grants: [grantOf(subject.token ?? '')] }));
   });
   afterAll(() => endProgram(child));
   beforeEach(async () => {

@@ -16,11 +16,11 @@ import {
 import { profileOf } from '../../src/server/connectors/registry.ts';
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
-import type { TallyrowState } from '../../src/standins/tallyrow/state.ts';
+import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
 import { fields, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
-import { BELL, CAPSTAN, TALLYROW, TERN_KEY, World } from '../world/world.ts';
+import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
 let operator: Operator;
@@ -38,7 +38,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.stop());
 beforeEach(async () => {
-  await Promise.all([others.capstan, others.tallyrow, others.bellbuoy].map((standIn) => standIn.noFaults()));
+  await Promise.all([others.capstan, others.rowbarn, others.bellbuoy].map((standIn) => standIn.noFaults()));
 });
 
 const newAddress = () => `teacher${(number += 1)}@hill.example`;
@@ -194,12 +194,12 @@ describe('Capstan: a key, and a secret that signs', () => {
   });
 });
 
-describe('Tallyrow: access granted in its own window', () => {
+describe('Rowbarn: access granted in its own window', () => {
   let connection: ConnectionView;
   beforeAll(async () => {
-    connection = await operator.connectTo('tallyrow', others.tallyrow.url, TALLYROW);
+    connection = await operator.connectTo('rowbarn', others.rowbarn.url, ROWBARN);
   });
-  const state = () => others.tallyrow.inside<TallyrowState>();
+  const state = () => others.rowbarn.inside<RowbarnState>();
 
   it('waits for the grant, says when it is refused, and is connected once it is given', async () => {
     expect([connection.state, connection.returnUrl]).toEqual(['ungranted', `${world.app}/api/connections/granted`]);
@@ -247,13 +247,13 @@ describe('Tallyrow: access granted in its own window', () => {
 
   it('adds a row once when the connection breaks after sending', async () => {
     const email = newAddress();
-    await others.tallyrow.faults({ next: 3, kind: 'drop', path: '/v2/sheets' });
+    await others.rowbarn.faults({ next: 3, kind: 'drop', path: '/v2/sheets' });
     await operator.trailWhen(await submitJson(sky, fields(email)), 'delivered');
     expect((await state()).sheets[0]?.rows.filter(({ cells }) => cells.Email === email)).toHaveLength(1);
   });
 
   it('renews a token that ends, once, however many deliveries need it', async () => {
-    await others.tallyrow.change<TallyrowState>(({ grants }) => ({
+    await others.rowbarn.change<RowbarnState>(({ grants }) => ({
       grants: grants.filter(({ kind }) => kind !== 'access'),
       refreshes: 0,
     }));
@@ -266,7 +266,7 @@ describe('Tallyrow: access granted in its own window', () => {
   });
 
   it('holds everything at once when the grant is taken back, and goes on after a new one', async () => {
-    await others.tallyrow.change<TallyrowState>(() => ({ grants: [] }));
+    await others.rowbarn.change<RowbarnState>(() => ({ grants: [] }));
     const ids = await Promise.all(Array.from({ length: 4 }, () => submitJson(sky, fields(newAddress()))));
     await Promise.all(ids.map((id) => operator.trailWhen(id, 'held')));
     const attempts = (await Promise.all(ids.map((id) => operator.trail(id)))).flatMap((trail) => only(trail).attempts);
@@ -281,16 +281,16 @@ describe('Tallyrow: access granted in its own window', () => {
 describe('a service that lets programs in by themselves (OAuth client credentials)', () => {
   let connection: ConnectionView;
   const document: Profile = {
-    ...profileOf('tallyrow'),
-    id: 'tallyrow-by-client',
+    ...profileOf('rowbarn'),
+    id: 'rowbarn-by-client',
     authentication: { kind: 'OAuth, by client', token: '/oauth/token', scopes: ['sheets.read', 'sheets.append'] },
   };
   const accessTokens = async () =>
-    (await others.tallyrow.inside<TallyrowState>()).grants.filter(({ kind }) => kind === 'access');
+    (await others.rowbarn.inside<RowbarnState>()).grants.filter(({ kind }) => kind === 'access');
   beforeAll(async () => {
     await operator.put(`/profiles/${document.id}`, { document });
-    await others.tallyrow.change<TallyrowState>(() => ({ grants: [] }));
-    connection = await operator.connectTo(document.id, others.tallyrow.url, TALLYROW);
+    await others.rowbarn.change<RowbarnState>(() => ({ grants: [] }));
+    connection = await operator.connectTo(document.id, others.rowbarn.url, ROWBARN);
     await wire({
       ...signUpsTarget(connection.id),
       lines: [{ to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] }],
@@ -302,27 +302,27 @@ describe('a service that lets programs in by themselves (OAuth client credential
   });
 
   it('says that a wrong client secret is one', async () =>
-    expect(await verifyProblem(document.id, others.tallyrow.url, { ...TALLYROW, clientSecret: 'other' })).toMatchObject(
+    expect(await verifyProblem(document.id, others.rowbarn.url, { ...ROWBARN, clientSecret: 'other' })).toMatchObject(
       { refused: true },
     ));
 
   it('gets one new token for however many deliveries, when the old one is over', async () => {
     await operator.trailWhen(await visit(newAddress()), 'delivered');
-    await others.tallyrow.change<TallyrowState>(() => ({ grants: [] }));
+    await others.rowbarn.change<RowbarnState>(() => ({ grants: [] }));
     const ids = await Promise.all(Array.from({ length: 8 }, () => visit(newAddress())));
     await Promise.all(ids.map((id) => operator.trailWhen(id, 'delivered')));
     expect(await accessTokens()).toHaveLength(1);
   });
 
   it('holds when the application is not let in any more, and goes on with a new secret', async () => {
-    await others.tallyrow.change<TallyrowState>(({ apps }) => ({
+    await others.rowbarn.change<RowbarnState>(({ apps }) => ({
       grants: [],
       apps: apps.map((app) => ({ ...app, secret: 'a-new-client-secret' })),
     }));
     const id = await visit(newAddress());
     expect(only(await operator.trailWhen(id, 'held')).cause).toBe('credentials refused');
     const { profile, name, baseUrl } = connection;
-    const replaced = { profile, name, baseUrl, credentials: { ...TALLYROW, clientSecret: 'a-new-client-secret' } };
+    const replaced = { profile, name, baseUrl, credentials: { ...ROWBARN, clientSecret: 'a-new-client-secret' } };
     await operator.put(`/connections/${connection.id}`, replaced);
     await operator.trailWhen(id, 'delivered');
   });

@@ -43,7 +43,7 @@ export class StandIn {
 }
 
 export const CAPSTAN = { key: 'cap-key-for-tests', secret: 'cap-secret-for-tests' };
-export const TALLYROW = { clientId: 'app-for-tests', clientSecret: 'tallyrow-secret-for-tests' };
+export const ROWBARN = { clientId: 'app-for-tests', clientSecret: 'rowbarn-secret-for-tests' };
 export const BELL = '/ring/hook-for-tests';
 
 /** A whole installation with its stand-ins, in a database of its own. */
@@ -124,7 +124,7 @@ export class World {
   }
 
   /** Starts one more stand-in. @returns its address */
-  async standIn(name: 'capstan' | 'tallyrow' | 'bellbuoy', env: Record<string, string> = {}): Promise<StandIn> {
+  async standIn(name: 'capstan' | 'rowbarn' | 'bellbuoy', env: Record<string, string> = {}): Promise<StandIn> {
     const { child, ready } = await startProgram(`standins/${name}.js`, [], env);
     this.#children.push(child);
     return new StandIn(`http://127.0.0.1:${ready.port}`);
@@ -137,10 +137,10 @@ export class World {
         CAPSTAN_KEY: 'cap-key-for-tests',
         CAPSTAN_SECRET: 'cap-secret-for-tests',
       }),
-      tallyrow: await this.standIn('tallyrow', {
-        TALLYROW_ID: 'app-for-tests',
-        TALLYROW_SECRET: 'tallyrow-secret-for-tests',
-        TALLYROW_RETURN: `${this.app}/api/connections/granted`,
+      rowbarn: await this.standIn('rowbarn', {
+        ROWBARN_ID: 'app-for-tests',
+        ROWBARN_SECRET: 'rowbarn-secret-for-tests',
+        ROWBARN_RETURN: `${this.app}/api/connections/granted`,
       }),
       bellbuoy: await this.standIn('bellbuoy', { BELLBUOY_HOOK: 'hook-for-tests' }),
     };

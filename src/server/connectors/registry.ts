@@ -4,10 +4,10 @@ import capstan from './profiles/capstan.json' with { type: 'json' };
 import csvFile from './profiles/csv-file.json' with { type: 'json' };
 import mail from './profiles/mail.json' with { type: 'json' };
 import signedWebhook from './profiles/signed-webhook.json' with { type: 'json' };
-import tallyrow from './profiles/tallyrow.json' with { type: 'json' };
+import rowbarn from './profiles/rowbarn.json' with { type: 'json' };
 import ternPost from './profiles/tern-post.json' with { type: 'json' };
 
-const SHIPPED = [ternPost, capstan, tallyrow, bellbuoy, mail, signedWebhook, csvFile] as unknown as Profile[];
+const SHIPPED = [ternPost, capstan, rowbarn, bellbuoy, mail, signedWebhook, csvFile] as unknown as Profile[];
 const BY_ID = new Map(SHIPPED.map((profile) => [profile.id, profile]));
 
 /** The profiles that ship with Iwashi. */

@@ -162,7 +162,7 @@ describe('a list that comes in pages', () => {
 });
 
 it('counts the requests that deliveries make at most', () => {
-  expect(['tern-post', 'capstan', 'tallyrow', 'bellbuoy'].map((id) => requestsOf(profileOf(id)))).toEqual([
+  expect(['tern-post', 'capstan', 'rowbarn', 'bellbuoy'].map((id) => requestsOf(profileOf(id)))).toEqual([
     { perTry: 2, perPerson: 3 },
     { perTry: 3, perPerson: 2 },
     { perTry: 2, perPerson: 0 },

@@ -9,7 +9,7 @@ import { findConnection } from '../store/connections.ts';
 export interface StandIns {
   'tern-post': { url: string; apiKey: string };
   capstan: { url: string; key: string; secret: string };
-  tallyrow: { url: string; clientId: string; clientSecret: string };
+  rowbarn: { url: string; clientId: string; clientSecret: string };
   /** The whole address, which is the secret. */
   bellbuoy: { url: string };
   /** The mail server, for notices to colleagues. */
@@ -18,7 +18,7 @@ export interface StandIns {
 
 /** Connects the observatory's services, as an operator would. @returns the ids of the connections */
 export async function connectAll(context: Context, standins: StandIns) {
-  const { 'tern-post': ternPost, capstan, tallyrow, bellbuoy, mail } = standins;
+  const { 'tern-post': ternPost, capstan, rowbarn, bellbuoy, mail } = standins;
   return {
     ternPost: await connect(context, 'tern-post', 'Tern Post, observatory', ternPost.url, { key: ternPost.apiKey }),
     capstan: await connect(context, 'capstan', 'Capstan, front office', capstan.url, {
@@ -27,7 +27,7 @@ export async function connectAll(context: Context, standins: StandIns) {
     }),
     bellbuoy: await connect(context, 'bellbuoy', 'Bellbuoy, front desk', bellbuoy.url, {}),
     mail: await connect(context, 'mail', 'Mail to the front desk', mail.url, {}),
-    tallyrow: await grant(context, 'Tallyrow, shared sheets', tallyrow),
+    rowbarn: await grant(context, 'Rowbarn, shared sheets', rowbarn),
   };
 }
 
@@ -44,14 +44,14 @@ async function connect(
   return saveConnection(context, entered, verified);
 }
 
-/** Grants access in Tallyrow's own window, by pressing its button. */
+/** Grants access in Rowbarn's own window, by pressing its button. */
 async function grant(
   context: Context,
   name: string,
-  { url, clientId, clientSecret }: StandIns['tallyrow'],
+  { url, clientId, clientSecret }: StandIns['rowbarn'],
 ): Promise<string> {
   const credentials = { clientId, clientSecret };
-  const id = await saveConnection(context, { profile: profileOf('tallyrow'), name, baseUrl: url, credentials }, null);
+  const id = await saveConnection(context, { profile: profileOf('rowbarn'), name, baseUrl: url, credentials }, null);
   const connection = await findConnection(context.store.db, id);
   const account = await findAccount(context.store.db, context.config.demoSignIn?.email ?? '');
   if (!connection || !account) throw new Error(`${name}: nobody is there to grant access`);

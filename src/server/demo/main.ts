@@ -73,10 +73,10 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     });
   }
   clock.set(now - OLDEST_MS);
-  const { ternPost, capstan, tallyrow, bellbuoy, mail } = await connectAll(context, around.standins);
+  const { ternPost, capstan, rowbarn, bellbuoy, mail } = await connectAll(context, around.standins);
   const sky = await addForm(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
   const school = await addForm(context, 'School visit request', schoolForm());
-  await addWire(context, 'Sky letter readers', skyLetterRoute(sky.id, ternPost, [signUpsTarget(tallyrow)]));
+  await addWire(context, 'Sky letter readers', skyLetterRoute(sky.id, ternPost, [signUpsTarget(rowbarn)]));
   await addWire(
     context,
     'School visits',

@@ -1,16 +1,16 @@
 import { html } from 'hono/html';
-import type { TallyrowState } from './state.ts';
+import type { RowbarnState } from './state.ts';
 
 type Part = ReturnType<typeof html>;
 
-/** The frame of Tallyrow's pages. */
+/** The frame of Rowbarn's pages. */
 export const page = (title: string, body: Part) =>
   html`<!doctype html>
     <html lang="en">
       <head>
         <meta charset="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
-        <title>Tallyrow: ${title}</title>
+        <title>Rowbarn: ${title}</title>
         <style>
           body {
             font:
@@ -52,12 +52,12 @@ export const page = (title: string, body: Part) =>
         </style>
       </head>
       <body>
-        <header><a href="/">Tallyrow</a> · <a href="/apps">applications</a></header>
+        <header><a href="/">Rowbarn</a> · <a href="/apps">applications</a></header>
         <main>${body}</main>
       </body>
     </html>`;
 
-export const sheetsPage = (state: TallyrowState) =>
+export const sheetsPage = (state: RowbarnState) =>
   page(
     'sheets',
     html`<p>${state.person.workspace}</p>
@@ -87,7 +87,7 @@ export const sheetsPage = (state: TallyrowState) =>
       )}`,
   );
 
-export const appsPage = (state: TallyrowState, made: { id: string; secret: string } | null) =>
+export const appsPage = (state: RowbarnState, made: { id: string; secret: string } | null) =>
   page(
     'applications',
     html`<h1>Applications</h1>

@@ -33,7 +33,7 @@ export interface Grant {
   returnUrl?: string;
 }
 
-export interface TallyrowState {
+export interface RowbarnState {
   person: { name: string; workspace: string };
   apps: RegisteredApp[];
   grants: Grant[];
@@ -51,7 +51,7 @@ const column = (heading: string, cell: SheetColumn['cell'] = 'any', filled = fal
 });
 
 /** The observatory's workspace, as somebody prepared it. */
-export function newState(appId: string, appSecret: string, returnUrl: string): TallyrowState {
+export function newState(appId: string, appSecret: string, returnUrl: string): RowbarnState {
   return {
     person: { name: 'Wren Calloway', workspace: 'Pellam Ridge sheets' },
     apps: [{ id: appId, secret: appSecret, name: 'Iwashi', returnUrl }],

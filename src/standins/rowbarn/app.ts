@@ -2,13 +2,13 @@ import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { Faults } from '../faults.ts';
 import { insideRoutes, type Inside } from '../inside.ts';
-import { tallyrowApi } from './api.ts';
+import { rowbarnApi } from './api.ts';
 import { oauthRoutes } from './oauth.ts';
 import { appsPage, sheetsPage } from './page.ts';
-import type { TallyrowState } from './state.ts';
+import type { RowbarnState } from './state.ts';
 
 /** The whole stand-in: granting access, its API, its admin addresses, its pages. */
-export function tallyrowApp(inside: Inside<TallyrowState>): Hono {
+export function rowbarnApp(inside: Inside<RowbarnState>): Hono {
   const faults = new Faults();
   const app = new Hono();
   app.route('/', faults.routes());
@@ -21,7 +21,7 @@ export function tallyrowApp(inside: Inside<TallyrowState>): Hono {
   );
   app.route(
     '/v2',
-    tallyrowApi(() => inside.state, inside.changed),
+    rowbarnApi(() => inside.state, inside.changed),
   );
   app.all('/v2/*', (c) => c.json({ fault: 'nothing', why: 'There is nothing here.' }, 404));
   app.get('/', (c) => c.html(sheetsPage(inside.state)));

@@ -1,5 +1,5 @@
 import { Hono, type Context, type MiddlewareHandler } from 'hono';
-import type { Sheet, SheetColumn, TallyrowState } from './state.ts';
+import type { Sheet, SheetColumn, RowbarnState } from './state.ts';
 
 const MOST = 2;
 
@@ -7,8 +7,8 @@ interface Row {
   row?: Record<string, unknown>;
 }
 
-/** Tallyrow's API: bearer tokens, sheets of text cells, rows that are only ever added, pages by offset. */
-export function tallyrowApi(state: () => TallyrowState, changed: () => void): Hono {
+/** Rowbarn's API: bearer tokens, sheets of text cells, rows that are only ever added, pages by offset. */
+export function rowbarnApi(state: () => RowbarnState, changed: () => void): Hono {
   const api = new Hono();
   const fault = (c: Context, status: 400 | 404, name: string, why: string) => c.json({ fault: name, why }, status);
 
@@ -18,7 +18,7 @@ export function tallyrowApi(state: () => TallyrowState, changed: () => void): Ho
       const token = (c.req.header('authorization') ?? '').replace(/^Bearer /i, '');
       const grant = state().grants.find((one) => one.kind === 'access' && one.token === token);
       // RFC 6750, 3.1
-      const challenge = (error: string) => ({ 'www-authenticate': `Bearer realm="tallyrow", error="${error}"` });
+      const challenge = (error: string) => ({ 'www-authenticate': `Bearer realm="rowbarn", error="${error}"` });
       if (!grant || grant.until <= Date.now())
         return c.json({ fault: 'token', why: 'The token is unknown or over.' }, 401, challenge('invalid_token'));
       if (!grant.scope.split(' ').includes(scope))

@@ -2,13 +2,13 @@ import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { Hono, type Context } from 'hono';
 import { html } from 'hono/html';
 import { page } from './page.ts';
-import type { Grant, RegisteredApp, TallyrowState } from './state.ts';
+import type { Grant, RegisteredApp, RowbarnState } from './state.ts';
 
 const CODE_MS = 60_000;
 const REFRESH_MS = 90 * 24 * 3_600_000;
 
-/** Tallyrow's own window for granting access, and its token address: OAuth 2.0 (RFC 6749) with PKCE (RFC 7636). */
-export function oauthRoutes(state: () => TallyrowState, changed: () => void): Hono {
+/** Rowbarn's own window for granting access, and its token address: OAuth 2.0 (RFC 6749) with PKCE (RFC 7636). */
+export function oauthRoutes(state: () => RowbarnState, changed: () => void): Hono {
   const app = new Hono();
 
   app.get('/authorize', (c) => {
@@ -71,7 +71,7 @@ export function oauthRoutes(state: () => TallyrowState, changed: () => void): Ho
   app.post('/token', async (c) => {
     const asked = Object.fromEntries(new URLSearchParams(await c.req.text()));
     const known = whichApp(c, state(), asked);
-    if (!known) return c.json({ error: 'invalid_client' }, 401, { 'www-authenticate': 'Basic realm="tallyrow"' });
+    if (!known) return c.json({ error: 'invalid_client' }, 401, { 'www-authenticate': 'Basic realm="rowbarn"' });
     const refused = (error: string, why: string) => c.json({ error, error_description: why }, 400);
     switch (asked.grant_type) {
       case 'authorization_code': {
@@ -134,7 +134,7 @@ const SCOPES: Record<string, string> = {
   'sheets.append': 'add rows to your sheets',
 };
 
-function whyNot(state: TallyrowState, asked: Record<string, string>): string | null {
+function whyNot(state: RowbarnState, asked: Record<string, string>): string | null {
   const app = state.apps.find(({ id }) => id === asked.client_id);
   if (!app) return 'No application is registered under this id.';
   if (asked.redirect_uri !== app.returnUrl)
@@ -143,7 +143,7 @@ function whyNot(state: TallyrowState, asked: Record<string, string>): string | n
   return asked.code_challenge && asked.code_challenge_method === 'S256' ? null : 'A code challenge (S256) is needed.';
 }
 
-function whichApp(c: Context, state: TallyrowState, asked: Record<string, string>): RegisteredApp | undefined {
+function whichApp(c: Context, state: RowbarnState, asked: Record<string, string>): RegisteredApp | undefined {
   const [scheme = '', encoded = ''] = (c.req.header('authorization') ?? '').split(' ');
   const pair = scheme.toLowerCase() === 'basic' ? Buffer.from(encoded, 'base64').toString().split(':') : [];
   const id = decodeURIComponent(pair[0] ?? asked.client_id ?? '');
