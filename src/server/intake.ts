@@ -8,9 +8,10 @@ import {
 } from '../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../core/identity/index.ts';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../core/formats/index.ts';
+import type { FieldValues } from '../core/values/index.ts';
 import type { Context } from './context.ts';
 import { sha256 } from './security/tokens.ts';
-import { acceptSubmission, noteRepeat } from './store/submissions.ts';
+import { acceptSubmission, countRepeat, findEarlier, type NewSubmission } from './store/submissions.ts';
 
 export interface Arrival {
   sourceId: string;
@@ -26,20 +27,24 @@ export interface Arrival {
   shownAt: number | null;
 }
 
-export type Taken = { ok: true; id: string; repeat: boolean } | { ok: false; issues: FieldIssue[] };
+export type Taken =
+  | { ok: true; id: string; repeat: boolean }
+  | { ok: false; why: 'invalid'; issues: FieldIssue[] }
+  /** The caller's name for this request was used for another one. */
+  | { ok: false; why: 'key used before' };
 
 /** Takes a submission: reads it, screens it, stores it durably. What follows is the workers' business. */
-export async function takeSubmission({ store, now, newId }: Context, arrival: Arrival): Promise<Taken> {
+export async function takeSubmission(context: Context, arrival: Arrival): Promise<Taken> {
+  const { now, newId } = context;
   const { document, entries, sourceId } = arrival;
   const read = readSubmission(document.fields, entries);
-  if (!read.ok) return read;
+  if (!read.ok) return { ok: false, why: 'invalid', issues: read.issues };
   const receivedAt = now();
   const contentHash = sha256(
     arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, read.values),
   );
-  const id = newId();
-  const accepted = await acceptSubmission(store, {
-    id,
+  const submission: NewSubmission = {
+    id: newId(),
     sourceId,
     sourceVersion: arrival.sourceVersion,
     receivedAt,
@@ -48,9 +53,30 @@ export async function takeSubmission({ store, now, newId }: Context, arrival: Ar
     contentHash,
     personKey: personKeyOf(keysOf(document.fields, read.values)),
     suspicion: screen(document, first(entries, TRAP_FIELD), elapsedSeconds(entries, arrival.shownAt, receivedAt)),
-  });
-  if (accepted) return { ok: true, id, repeat: false };
-  return { ok: true, id: (await noteRepeat(store.db, sourceId, contentHash, receivedAt)) ?? id, repeat: true };
+  };
+  return storeOnce(context, document, submission);
+}
+
+/** How often an earlier one may vanish in the very moment before it is looked at. */
+const MOST_TRIES = 5;
+
+async function storeOnce({ store }: Context, { fields }: SourceDocument, submission: NewSubmission): Promise<Taken> {
+  const isSame = (values: FieldValues) => contentOf(fields, values) === contentOf(fields, submission.values);
+  const isSetAside = submission.suspicion !== null;
+  const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Taken> => {
+    if (!isSame(earlier.values)) return { ok: false, why: 'key used before' };
+    await countRepeat(store.db, earlier.id, submission.receivedAt);
+    return { ok: true, id: earlier.id, repeat: true };
+  };
+  // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
+  const real = isSetAside ? await findEarlier(store.db, submission, false) : null;
+  if (real) return repeated(real);
+  for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
+    if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id, repeat: false };
+    const earlier = await findEarlier(store.db, submission, isSetAside);
+    if (earlier) return repeated(earlier);
+  }
+  throw new Error('a repeated submission could not be found');
 }
 
 /** A key by which a person's submissions are told from those of others, without the address in it. The database makes the same. */

@@ -45,10 +45,10 @@ describe('a wrong value', () => {
   });
 });
 
-describe('robots', () => {
-  const standing = async (email: string) =>
-    (await operator.submissions(`progress=set+aside`)).rows.find((row) => row.email === email);
+const standing = async (email: string) =>
+  (await operator.submissions(`progress=set+aside`)).rows.find((row) => row.email === email);
 
+describe('robots', () => {
   it('that fill the trap see a thank-you, and are set aside until a person lets them through', async () => {
     const response = await submitForm(
       world,
@@ -85,6 +85,62 @@ describe('robots', () => {
       undefined,
     ]);
   });
+});
+
+describe('what was set aside', () => {
+  const states = (email: string) =>
+    world.rows<{ state: string; repeats: number }>(
+      'SELECT state, repeats FROM submissions WHERE field_values LIKE ? ORDER BY id',
+      [`%${email}%`],
+    );
+  const sendOnce = async (email: string, more: Record<string, string> = {}) =>
+    expect((await submitForm(world, source, fields(email, more))).status).toBe(303);
+
+  it('swallows nothing that the person sends themselves, though it is the very same', async () => {
+    await sendOnce('both@hill.example', { website_url: 'https://spam.example' });
+    await sendOnce('both@hill.example', { website_url: 'https://spam.example' });
+    await sendOnce('both@hill.example');
+    await eventually(
+      () => world.letters('both@hill.example'),
+      (letters) => letters.length === 1,
+    );
+    expect(await states('both@hill.example')).toEqual([
+      { state: 'set aside', repeats: 1 },
+      { state: 'planned', repeats: 0 },
+    ]);
+  });
+
+  it('is not released when the person sent the same again, which was taken', async () => {
+    await sendOnce('again@hill.example', { website_url: 'https://spam.example' });
+    await sendOnce('again@hill.example');
+    const aside = await standing('again@hill.example');
+    const response = await operator.send('POST', `/submissions/${aside?.id ?? ''}/release`);
+    expect([response.status, ((await response.json()) as { type: string }).type]).toEqual([
+      409,
+      '/problems/came-again',
+    ]);
+  });
+
+  it('is a repeat when the real one came first', async () => {
+    await sendOnce('first@hill.example');
+    await sendOnce('first@hill.example', { website_url: 'https://spam.example' });
+    expect(await states('first@hill.example')).toMatchObject([{ repeats: 1 }]);
+  });
+});
+
+it("a caller's own name for a request is not taken for another request, and loses none", async () => {
+  const named = { 'idempotency-key': 'order 17' };
+  const send = (email: string) => sendJson(source, fields(email), named);
+  const first = await send('one@hill.example');
+  expect(first.status).toBe(202);
+  const again = await send('one@hill.example');
+  expect(await again.json()).toEqual(await first.json());
+  const other = await send('two@hill.example');
+  expect([other.status, ((await other.json()) as { type: string }).type]).toEqual([
+    422,
+    '/problems/idempotency-key-used',
+  ]);
+  expect(await countOf('two@hill.example')).toBe(0);
 });
 
 it('somebody who quickly corrects a mistake is no robot, and came from the page they came from', async () => {

@@ -38,6 +38,9 @@ const ACCEPT = `INSERT INTO submissions
 /** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
 const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
 
+/** What was set aside stands apart: it must not make a repeat of what the person themselves sends afterwards. */
+const ASIDE = '.aside';
+
 /**
  * Stores a submission in one durable statement, unless the same one came in this stretch of time. One that came at the
  * end of the stretch before is found by `absorbRepeat`, later, so that no visitor waits for the search. A prepared
@@ -47,7 +50,7 @@ const repeatKey = (contentHash: string, at: number): string => `${contentHash}.$
 export async function acceptSubmission({ pool }: Store, submission: NewSubmission): Promise<boolean> {
   const { id, sourceId, sourceVersion, receivedAt, raw, values, contentHash, personKey, suspicion } = submission;
   const state: SubmissionState = suspicion ? 'set aside' : 'received';
-  const key = repeatKey(contentHash, receivedAt);
+  const key = repeatKey(contentHash, receivedAt) + (suspicion ? ASIDE : '');
   const json = [JSON.stringify(raw), JSON.stringify(values)];
   try {
     const start = [id, sourceId, sourceVersion, receivedAt, state];
@@ -59,17 +62,23 @@ export async function acceptSubmission({ pool }: Store, submission: NewSubmissio
   }
 }
 
-/** Notes on the earlier submission that the same request came again. @returns its id */
-export async function noteRepeat(db: Db, sourceId: string, contentHash: string, now: number): Promise<string | null> {
+/** The earlier submission of a source that stands for the same request; null when there is none. */
+export async function findEarlier(
+  db: Db,
+  request: Pick<NewSubmission, 'sourceId' | 'contentHash' | 'receivedAt'>,
+  isSetAside: boolean,
+): Promise<{ id: string; values: FieldValues } | null> {
+  const { sourceId, contentHash, receivedAt } = request;
+  const key = repeatKey(contentHash, receivedAt) + (isSetAside ? ASIDE : '');
   const [earlier] = await db
-    .select({ id: submissions.id })
+    .select({ id: submissions.id, values: submissions.values })
     .from(submissions)
-    .where(and(eq(submissions.sourceId, sourceId), eq(submissions.repeatKey, repeatKey(contentHash, now))));
-  if (earlier) await countRepeat(db, earlier.id, now);
-  return earlier?.id ?? null;
+    .where(and(eq(submissions.sourceId, sourceId), eq(submissions.repeatKey, key)));
+  return earlier ? { id: earlier.id, values: earlier.values as FieldValues } : null;
 }
 
-async function countRepeat(db: Db, id: string, now: number): Promise<void> {
+/** Notes on an earlier submission that the same request came again. */
+export async function countRepeat(db: Db, id: string, now: number): Promise<void> {
   await db
     .update(submissions)
     .set({ repeats: sql`repeats + 1`, lastRepeatAt: now })
@@ -94,6 +103,7 @@ export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<
       sourceId: submissions.sourceId,
       key: submissions.repeatKey,
       at: submissions.receivedAt,
+      values: submissions.values,
     })
     .from(submissions)
     .where(
@@ -105,6 +115,8 @@ export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<
   for (const submission of taken) {
     const { id, sourceId, receivedAt } = submission;
     const first = earlier.find((other) => other.sourceId === sourceId && other.key === before(submission));
+    // A caller's own name for its request may have been used for something else before.
+    if (first && JSON.stringify(first.values) !== JSON.stringify(submission.values)) continue;
     if (!first || first.at <= receivedAt - REPEAT_WITHIN_MS) continue;
     await countRepeat(db, first.id, receivedAt);
     await db.delete(submissions).where(eq(submissions.id, id));
@@ -184,13 +196,33 @@ export async function delayPlanning(db: Db, id: string, dueAt: number): Promise<
   await db.update(submissions).set({ dueAt, leaseUntil: 0, leaseOwner: null }).where(eq(submissions.id, id));
 }
 
-/** Lets a submission through that was set aside or failed. @returns false when it was neither */
-export async function releaseSubmission(db: Db, id: string, now: number): Promise<boolean> {
-  const [result] = await db
-    .update(submissions)
-    .set({ state: 'received', dueAt: now, tries: 0, failure: null, leaseUntil: 0, leaseOwner: null })
-    .where(and(eq(submissions.id, id), sql`state IN ('set aside', 'failed')`));
-  return result.affectedRows === 1;
+/**
+ * Lets a submission through that was set aside or failed.
+ * @returns why it was not: it is neither, or the person sent the same again, which was taken
+ */
+export async function releaseSubmission(
+  db: Db,
+  id: string,
+  now: number,
+): Promise<'released' | 'neither' | 'came again'> {
+  try {
+    const [result] = await db
+      .update(submissions)
+      .set({
+        state: 'received',
+        repeatKey: sql`REPLACE(repeat_key, ${ASIDE}, '')`,
+        dueAt: now,
+        tries: 0,
+        failure: null,
+        leaseUntil: 0,
+        leaseOwner: null,
+      })
+      .where(and(eq(submissions.id, id), sql`state IN ('set aside', 'failed')`));
+    return result.affectedRows === 1 ? 'released' : 'neither';
+  } catch (error) {
+    if (errorNumber(error) === DUPLICATE_ENTRY) return 'came again';
+    throw error;
+  }
 }
 
 /** The newest submissions of a source, as samples to map with. */

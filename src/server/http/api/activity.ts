@@ -41,8 +41,14 @@ export function activityRoutes(context: Context): Hono {
 
   /** Lets a submission through that was taken for a robot's, or plans one again that failed. */
   app.post('/submissions/:id/release', async (c) => {
-    if (!(await releaseSubmission(store.db, c.req.param('id'), now())))
-      throw new Problem(409, 'not-set-aside', 'It was let through already.');
+    const outcome = await releaseSubmission(store.db, c.req.param('id'), now());
+    if (outcome === 'neither') throw new Problem(409, 'not-set-aside', 'It was released already.');
+    if (outcome === 'came again')
+      throw new Problem(
+        409,
+        'came-again',
+        'The person sent the same again, and that one was taken: nothing is missing.',
+      );
     return c.json({ released: true });
   });
 

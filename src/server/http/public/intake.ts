@@ -104,6 +104,7 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
       shownAt,
     });
     if (taken.ok) return { id: taken.id, thankYouUrl: source.live.thankYouUrl || `/in/${source.publicId}/thanks` };
+    if (taken.why === 'key used before') return { problem: KEY_USED() };
     const again = {
       typed: entries,
       issues: taken.issues,
@@ -143,6 +144,14 @@ const WRONG_SITE = () =>
     403,
     'origin-not-allowed',
     'This form does not take anything from the site that you came from. Please tell its owner.',
+  );
+
+/** As the IETF draft of the Idempotency-Key header field has it (draft-ietf-httpapi-idempotency-key-header, 2.7). */
+const KEY_USED = () =>
+  new Problem(
+    422,
+    'idempotency-key-used',
+    'This Idempotency-Key was used for another request before. Nothing was taken; send it with a key of its own.',
   );
 
 function problemAnswer(c: HonoContext, refusal: Refusal): Response {
