@@ -7,6 +7,7 @@ import { dist, root } from './paths.mjs';
 
 const PROGRAMS = {
   'server/main': 'src/server/main.ts',
+  'server/describe-thread': 'src/server/connectors/propose/thread.ts',
   'server/demo': 'src/server/demo/main.ts',
   'server/bench': 'src/server/bench/main.ts',
   'server/bench-reference': 'src/server/bench/reference.ts',

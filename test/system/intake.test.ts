@@ -31,6 +31,19 @@ describe('a wrong value', () => {
     expect(page).toMatch(/id="field-consent"[^>]*checked/);
   });
 
+  it('shows a box again as the visitor left it, and an address ticks none', async () => {
+    const ticked = /id="field-consent"[^>]*checked/;
+    const left = await submitForm(world, source, fields('nobody', { consent: 'no' }));
+    expect(await left.text()).not.toMatch(ticked);
+    const page = await (
+      await fetch(`${source.postUrl}?consent=yes&telescope=yes&name=Mara&interests=Taking%20pictures`)
+    ).text();
+    expect(page).not.toMatch(ticked);
+    expect(page).not.toMatch(/id="field-telescope"[^>]*checked/);
+    expect(page).toMatch(/value="Taking pictures" checked/);
+    expect(page).toContain('value="Mara"');
+  });
+
   it('is named by pointer when JSON was sent', async () => {
     const response = await sendJson(source, { ...fields('nobody'), interests: ['The Sun'] });
     expect(response.status).toBe(422);

@@ -2,10 +2,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PlaceView } from '../../src/contract/activity.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
+import { describeApart } from '../../src/server/connectors/propose/describeApart.ts';
 import type { CheckedProfileView, DescriptionView, TrialView } from '../../src/contract/profiles.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { fields, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
+import { ROOT } from '../world/processes.ts';
 import { TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
@@ -200,4 +202,10 @@ describe('a profile that is not right', () => {
     'nor is every text a description: %j',
     async (text) => expect((await operator.send('POST', '/profiles/openapi', { text })).status).toBe(422),
   );
+});
+
+it('reading a description ends when it takes too long, and holds up nobody meanwhile', async () => {
+  const text = await (await fetch(`${world.ternPost}/v1/openapi.json`)).text();
+  expect(await describeApart(ROOT, text, null, 1)).toMatchObject({ ok: false });
+  expect(await describeApart(ROOT, text, null)).toMatchObject({ ok: true });
 });

@@ -38,6 +38,11 @@ describe('reading a field', () => {
     for (const yes of ['on', 'yes', '1', 'true'])
       expect(parseFieldValue(tick, [yes])).toEqual({ ok: true, value: true });
     expect(parseFieldValue({ ...tick, required: true }, []).ok).toBe(false);
+    for (const both of [
+      ['0', '1'],
+      ['1', '0'],
+    ])
+      expect(parseFieldValue(tick, both)).toEqual({ ok: true, value: true });
   });
 
   it('takes only known answers of a choice, once each', () => {

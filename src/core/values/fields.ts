@@ -36,7 +36,7 @@ export function parseFieldValue(field: SourceField, sent: string[]): Result<Fiel
   if (sent.some((text) => text.length > TEXT_LIMIT)) return bad(`This is longer than ${TEXT_LIMIT} characters.`);
   switch (field.type) {
     case 'tick':
-      return parseTick(field, first);
+      return field.required && !isTicked(sent) ? bad('Tick this box to go on.') : good(isTicked(sent));
     case 'email':
       if (first === '' && !field.required) return good('');
       return parseEmail(first);
@@ -53,10 +53,11 @@ export function parseFieldValue(field: SourceField, sent: string[]): Result<Fiel
 
 const UNTICKED = new Set(['', '0', 'false', 'no', 'off']);
 
-function parseTick(field: SourceField, text: string): Result<boolean> {
-  const ticked = !UNTICKED.has(text.toLowerCase());
-  return field.required && !ticked ? bad('Tick this box to go on.') : good(ticked);
-}
+/**
+ * Whether a box was ticked. A form often sends a hidden "0" beside the box's own value, so that an unticked one says
+ * something too: any word for yes counts, wherever it stands.
+ */
+export const isTicked = (sent: string[]): boolean => sent.some((text) => !UNTICKED.has(text.trim().toLowerCase()));
 
 function parseChoice(field: SourceField, sent: string[]): Result<FieldValue> {
   const chosen = [...new Set(sent.map((text) => text.trim()).filter((text) => text !== ''))];

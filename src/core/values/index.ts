@@ -1,3 +1,3 @@
 export { normaliseEmail, parseEmail } from './email.ts';
-export { FIELD_TYPES, isEmpty, parseFieldValue, printValue } from './fields.ts';
+export { FIELD_TYPES, isEmpty, isTicked, parseFieldValue, printValue } from './fields.ts';
 export type { FieldType, FieldValue, FieldValues, SourceField } from './fields.ts';

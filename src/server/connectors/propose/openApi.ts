@@ -1,6 +1,7 @@
 import { dereference, validate } from '@readme/openapi-parser';
 import { parse as parseYaml } from 'yaml';
 import { bad, good, type Result } from '../../../core/result.ts';
+import { staysSmall } from './bounds.ts';
 import type { Schema } from './schemaWords.ts';
 
 /** One operation of a described API, as far as proposals read it. */
@@ -51,6 +52,8 @@ export async function readOpenApi(source: string): Promise<Result<ApiDescription
   }
   if (!/^3\.[01]/.test(text(document.openapi)))
     return bad('This is not an OpenAPI 3.0 or 3.1 document: it has no "openapi: 3…" at its top.');
+  if (!staysSmall(document))
+    return bad('Its references unfold to more than can be read. Give a description with fewer or flatter schemas.');
   const options = { resolve: { external: false as const } };
   try {
     const checked = await validate(structuredClone(document) as never, options);

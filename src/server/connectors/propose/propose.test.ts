@@ -3,6 +3,7 @@ import { checkProfile } from '../../../contract/profile/index.ts';
 import { profileFromCurl, readCurl } from './fromCurl.ts';
 import { proposeProfile } from './fromOpenApi.ts';
 import { guessChoice } from './guess.ts';
+import { MOST_PARTS, staysSmall } from './bounds.ts';
 import { readOpenApi } from './openApi.ts';
 
 /** A service that is quite unlike the stand-ins: YAML, OpenAPI 3.0, forms, page numbers, make and change apart. */
@@ -328,5 +329,44 @@ describe('a profile from a cURL line', () => {
         },
       },
     });
+  });
+});
+
+describe('a description that unfolds to too much', () => {
+  /** So many schemas, each of which names the next one twice: 2^levels parts. */
+  const nested = (levels: number) => ({
+    components: {
+      schemas: Object.fromEntries(
+        Array.from({ length: levels }, (_, level) => {
+          const next = { $ref: `#/components/schemas/S${level + 1}` };
+          return [`S${level}`, { type: 'object', properties: { a: next, b: next } }];
+        }),
+      ),
+    },
+  });
+  const asText = (levels: number) =>
+    JSON.stringify({ openapi: '3.1.0', info: { title: 'x', version: '1' }, paths: {}, ...nested(levels) });
+
+  it.each([
+    [3, true],
+    [12, true],
+    [17, false],
+    [40, false],
+  ])('%i levels: read %s', (levels, isRead) => expect(staysSmall(nested(levels))).toBe(isRead));
+
+  it('is refused with the reason, at once', async () => {
+    const read = await readOpenApi(asText(22));
+    expect(read).toMatchObject({ ok: false, issue: expect.stringContaining('unfold') as string });
+  });
+
+  it('takes what refers to itself once, and what is deep or long without references as what it is', () => {
+    const own = { $ref: '#/components/schemas/Node' };
+    expect(staysSmall({ components: { schemas: { Node: { left: own, right: own } } } })).toBe(true);
+    let deep: unknown = 1;
+    for (let depth = 0; depth < 200; depth += 1) deep = [deep];
+    expect(staysSmall(deep)).toBe(false);
+    expect(staysSmall(Array.from({ length: MOST_PARTS - 1 }, () => 1))).toBe(true);
+    expect(staysSmall(Array.from({ length: MOST_PARTS }, () => 1))).toBe(false);
+    expect(staysSmall({ a: { $ref: '#/%E0%A4%A' }, b: { $ref: 'elsewhere.json' } })).toBe(true);
   });
 });

@@ -7,10 +7,8 @@ import {
   type DescriptionView,
 } from '../../../contract/profiles.ts';
 import { checkProfile, ProfileSchema, type Profile } from '../../../contract/profile/index.ts';
-import { proposeProfile } from '../../connectors/propose/fromOpenApi.ts';
-import { guessChoice } from '../../connectors/propose/guess.ts';
+import { describeApart } from '../../connectors/propose/describeApart.ts';
 import { profileFromCurl, readCurl } from '../../connectors/propose/fromCurl.ts';
-import { readOpenApi } from '../../connectors/propose/openApi.ts';
 import { findShippedProfile } from '../../connectors/registry.ts';
 import { checkBaseUrl, sayTrouble } from '../../connectors/verifying/typed.ts';
 import { findProfile } from '../../connecting/profiles.ts';
@@ -30,15 +28,10 @@ export function profileRoutes(context: Context): Hono {
   /** Reads an OpenAPI description, and proposes a profile from the operations chosen, or guessed. */
   app.post('/openapi', async (c) => {
     const { text, url, choice } = await readInput(c, DescriptionInput);
-    const api = await readOpenApi(text === '' ? await fetchDescription(url.trim()) : text);
-    if (!api.ok) throw wrong(text === '' ? '/url' : '/text', api.issue);
-    const chosen = choice ?? guessChoice(api.value);
-    return c.json({
-      title: api.value.title,
-      operations: api.value.operations.map(({ id, method, path, summary }) => ({ id, method, path, summary })),
-      choice: chosen,
-      profile: proposeProfile(api.value, chosen),
-    } satisfies DescriptionView);
+    const source = text === '' ? await fetchDescription(url.trim()) : text;
+    const described = await describeApart(context.config.root, source, choice);
+    if (!described.ok) throw wrong(text === '' ? '/url' : '/text', described.issue);
+    return c.json(described.value satisfies DescriptionView);
   });
 
   app.post('/curl', async (c) => {

@@ -1,7 +1,7 @@
 import { html, raw } from 'hono/html';
 import type { Entries, FieldIssue, SourceDocument } from '../../../core/intake/index.ts';
 import { autocompleteFor, ELAPSED_FIELD, TRAP_FIELD } from '../../../core/formats/index.ts';
-import type { SourceField } from '../../../core/values/index.ts';
+import { isTicked, type SourceField } from '../../../core/values/index.ts';
 import { page } from './layout.ts';
 
 /** Carries the signed time at which a page of ours was first shown. */
@@ -73,7 +73,14 @@ function fieldHtml(field: SourceField, sent: string[], wrong: string) {
     case 'tick':
       return html`<div class="field tick">
         <label
-          ><input type="checkbox" id="${id}" name="${field.key}" value="yes" ${raw(first ? 'checked' : '')} ${state} />
+          ><input
+            type="checkbox"
+            id="${id}"
+            name="${field.key}"
+            value="yes"
+            ${raw(isTicked(sent) ? 'checked' : '')}
+            ${state}
+          />
           <span>${field.label}</span></label
         >${below}
       </div>`;

@@ -47,7 +47,7 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     return source
       ? c.html(
           showForm(context, source, {
-            typed: Object.entries(c.req.query()),
+            typed: filledIn(source, c.req.queries()),
             issues: [],
             msSinceShown: 0,
             firstPage: '',
@@ -188,6 +188,14 @@ const limitBody: MiddlewareHandler = async (c, next) => {
   if (length === undefined || c.req.header('transfer-encoding') !== undefined) return streamLimit(c, next);
   return Number(length) > BODY_LIMIT_BYTES ? problemResponse(TOO_LARGE()) : next();
 };
+
+/** What an address fills in beforehand. Never a box: whether it is ticked is for the visitor to say. */
+function filledIn({ live }: SourceRecord, queries: Record<string, string[]>): Entries {
+  const boxes = new Set(live?.fields.filter(({ type }) => type === 'tick').map(({ key }) => key));
+  return Object.entries(queries).flatMap(([name, values]) =>
+    boxes.has(name) ? [] : values.map((value): [string, string] => [name, value]),
+  );
+}
 
 function showForm({ config, now }: Context, source: SourceRecord, { msSinceShown: ms, ...again }: ShownAgain) {
   const document = source.live ?? source.draft;
