@@ -107,6 +107,20 @@ describe('a service that Iwashi has never seen', () => {
     );
   });
 
+  it('is not replaced without a word by reading the description anew: its connections are named first', async () => {
+    const anew = { ...profile, name: 'Read anew' };
+    const refused = await operator.send('PUT', `/profiles/${profile.id}`, { document: anew });
+    expect([refused.status, ((await refused.json()) as { title: string }).title]).toEqual([
+      409,
+      expect.stringMatching(/There is a profile of .* already, and .* uses? it\./),
+    ]);
+    const kept = async () => ((await (await operator.send('GET', `/profiles/${profile.id}`)).json()) as Profile).name;
+    expect(await kept()).toBe(profile.name);
+    await operator.put(`/profiles/${profile.id}?replace=true`, { document: anew });
+    expect(await kept()).toBe('Read anew');
+    await operator.put(`/profiles/${profile.id}?replace=true`, { document: profile });
+  });
+
   it('makes there what is missing, from here', async () => {
     const connection = (await operator.get<ConnectionView[]>('/connections')).find(
       ({ profile: id }) => id === profile.id,

@@ -302,9 +302,9 @@ describe('a service that lets programs in by themselves (OAuth client credential
   });
 
   it('says that a wrong client secret is one', async () =>
-    expect(await verifyProblem(document.id, others.rowbarn.url, { ...ROWBARN, clientSecret: 'other' })).toMatchObject(
-      { refused: true },
-    ));
+    expect(await verifyProblem(document.id, others.rowbarn.url, { ...ROWBARN, clientSecret: 'other' })).toMatchObject({
+      refused: true,
+    }));
 
   it('gets one new token for however many deliveries, when the old one is over', async () => {
     await operator.trailWhen(await visit(newAddress()), 'delivered');

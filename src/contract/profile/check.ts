@@ -1,16 +1,20 @@
 import { Value } from 'typebox/value';
 import type { PartIssue } from '../checks.ts';
 import { NEEDED_CREDENTIALS } from './credentials.ts';
+import { namesAddress, usesEmailField } from './requests.ts';
 import { ProfileSchema, type Profile } from './schema.ts';
 
 type Checked = { ok: true; value: Profile } | { ok: false; issues: PartIssue[] };
 
 const MOST_ISSUES = 20;
 
-/** Checks a document against the schema of profiles, and that it does not speak of credentials that it does not ask for. */
+/**
+ * Checks a document against the schema of profiles, that it does not speak of credentials that it does not ask for, and
+ * that whoever is found by it can be told from others.
+ */
 export function checkProfile(document: unknown): Checked {
   if (Value.Check(ProfileSchema, document)) {
-    const issues = credentialIssues(document);
+    const issues = [...credentialIssues(document), ...findIssues(document)];
     return issues.length === 0 ? { ok: true, value: document } : { ok: false, issues };
   }
   const issues = Value.Errors(ProfileSchema, document).map(({ instancePath, message, params }) => ({
@@ -46,4 +50,25 @@ function credentialIssues({ credentials, authentication, speaks }: Profile): Par
     pointer: '/credentials',
     detail: `The authentication "${authentication.kind}" needs the credential "${name}".`,
   }));
+}
+
+/** A look that does not say whom it is for, or whose answer does not, takes anybody for the person. */
+function findIssues({ find, record, batch }: Profile): PartIssue[] {
+  const issues: PartIssue[] = [];
+  if (find && !namesAddress(find.request))
+    issues.push({
+      pointer: '/find/request',
+      detail: 'It does not say whom to look for: put {email} into the path, or $email into the body.',
+    });
+  if (find && record.email === undefined && !usesEmailField(find.request))
+    issues.push({
+      pointer: '/record',
+      detail: 'It does not say where the address is in a record ("email"), so that nobody could be told from another.',
+    });
+  if (batch?.find && record.email === undefined)
+    issues.push({
+      pointer: '/record',
+      detail: 'Several people are found together only by their address: say where it is.',
+    });
+  return issues;
 }

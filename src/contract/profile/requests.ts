@@ -61,3 +61,17 @@ export const Paging = Type.Union(
 
 export type RequestTemplate = Static<typeof RequestTemplate>;
 export type Paging = Static<typeof Paging>;
+
+const variablesIn = (path: string): string[] =>
+  [...path.matchAll(/\{[+#./;?&]?([^}]*)\}/g)].flatMap(([, variables = '']) =>
+    variables.split(',').map((variable) => variable.replace(/(\*|:\d+)$/, '')),
+  );
+const textOf = (body: unknown): string => JSON.stringify(body ?? '');
+
+/** Whether a request says which address it is about, in its path or its body. */
+export const namesAddress = ({ path, body }: RequestTemplate): boolean =>
+  variablesIn(path).includes('email') || textOf(body).includes('"$email"');
+
+/** Whether a request looks for the address in a field that the mapping decides. */
+export const usesEmailField = ({ path, body }: RequestTemplate): boolean =>
+  variablesIn(path).includes('emailField') || textOf(body).includes('$emailField');

@@ -20,6 +20,9 @@ const DestinationFieldSchema = closed({
   required: Type.Boolean(),
   choices: Type.Array(Type.String()),
   maxLength: Type.Union([Type.Integer(), Type.Null()]),
+  ours: Type.Optional(
+    Type.Boolean({ description: "The operator's own, such as a sender: never filled with what visitors say." }),
+  ),
 });
 
 const FieldSource = Type.Union([
@@ -198,6 +201,14 @@ export const ProfileSchema = closed(
       perSecond: Type.Optional(Type.Number({ exclusiveMinimum: 0, ...sizes })),
       burst: Type.Optional(Type.Integer({ minimum: 1, ...sizes })),
       concurrency: Type.Optional(Type.Integer({ minimum: 1, maximum: 64 })),
+      shownAfterSeconds: Type.Optional(
+        Type.Number({
+          minimum: 0,
+          maximum: 3600,
+          description:
+            'How long a new record may take to be found. Until then nothing is made a second time; 30 unless said.',
+        }),
+      ),
     }),
   },
   'What Iwashi knows about talking to a kind of service.',

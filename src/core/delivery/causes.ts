@@ -21,7 +21,10 @@ export type AnswerCause = (typeof ANSWER_CAUSES)[number];
 /** Why an attempt did not end well: also what only Iwashi can tell. */
 export const CAUSE_NAMES = [
   ...ANSWER_CAUSES,
+  'not seen yet',
   'unclear',
+  'incomplete request',
+  'another person',
   'address not allowed',
   'differs after sending',
   'consent withdrawn',
@@ -109,9 +112,24 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     nextStep: 'Nothing to do yet: it is tried again. If it lasts, check the base URL of the connection.',
     action: 'retry',
   },
+  'not seen yet': {
+    sentence: 'It may be there, but the other system does not show it yet.',
+    nextStep: 'Nothing to do yet: Iwashi looks there again, and sends nothing twice meanwhile.',
+    action: 'retry',
+  },
   unclear: {
     sentence: 'The connection broke after sending, and this service cannot be asked whether it arrived.',
     nextStep: 'Look there. If it arrived, say so; if not, retry.',
+    action: 'hold',
+  },
+  'incomplete request': {
+    sentence: 'Nothing was sent: a part of the request would have been empty, such as the id of the person there.',
+    nextStep: 'Correct the connector profile, or look whether the person is there; then retry.',
+    action: 'hold',
+  },
+  'another person': {
+    sentence: 'The other system answered with the record of somebody else, so nothing more was sent.',
+    nextStep: 'Correct how the connector profile finds a person by address, then retry.',
     action: 'hold',
   },
   'address not allowed': {

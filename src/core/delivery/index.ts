@@ -2,7 +2,14 @@ export { ANSWER_CAUSES, CAUSE_NAMES, CAUSES, CHANGED_THERE, type AnswerCause, ty
 export { afterOutcome, HEALTHY, isTryingOut, type Health } from './breaker.ts';
 export { takeFromBudget, type Pace } from './budget.ts';
 export { classifyAnswer, type Answer, type ErrorReading, type ErrorRule, type Fault } from './outcome.ts';
-export { compareReadBack, STANDINGS, type HeldPerson, type ReadBackRow, type Standing } from './readBack.ts';
+export {
+  compareReadBack,
+  standingTrouble,
+  STANDINGS,
+  type HeldPerson,
+  type ReadBackRow,
+  type Standing,
+} from './readBack.ts';
 export { readRetryAfter } from './retryAfter.ts';
 export { readRoom } from './room.ts';
 export { nextAttempt } from './schedule.ts';

@@ -6,7 +6,14 @@ export type Answer =
   | { kind: 'answered'; status: number; headers: Record<string, string>; body: unknown; readable: boolean }
   | {
       kind: 'unanswered';
-      fault: 'unreachable' | 'dropped' | 'time-out' | 'certificate' | 'forbidden address' | 'too large';
+      fault:
+        | 'unreachable'
+        | 'dropped'
+        | 'time-out'
+        | 'certificate'
+        | 'forbidden address'
+        | 'too large'
+        | 'incomplete request';
       code: string;
     };
 
@@ -70,6 +77,8 @@ function causeOfSilence(fault: (Answer & { kind: 'unanswered' })['fault']): Caus
       return 'answer unreadable';
     case 'forbidden address':
       return 'address not allowed';
+    case 'incomplete request':
+      return 'incomplete request';
     default:
       return fault satisfies never;
   }

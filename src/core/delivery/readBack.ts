@@ -1,4 +1,5 @@
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
+import type { Cause } from './causes.ts';
 import { fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
 
 /** Whether a person gets the mail of another system. */
@@ -28,6 +29,12 @@ export interface ReadBackRow {
   same: boolean;
 }
 
+/** What stands in the way of somebody who is there, but gets no mail: null when nothing does, or the service does not say. */
+export function standingTrouble({ standing }: HeldPerson): Extract<Cause, `${string}there${string}`> | null {
+  if (standing === 'unsubscribed') return 'left there before';
+  return standing === 'suppressed' ? 'address suppressed there' : null;
+}
+
 /**
  * Compares what was meant with what the other system now holds, row by row.
  * Under "fill gaps" a field that was filled before, and under "leave alone" every field, may hold something else.
@@ -42,6 +49,8 @@ export function compareReadBack(
   if (!found) return [{ what: 'Person', meant: intent.email, found: 'not there', same: false }];
   const rows: ReadBackRow[] =
     found.email === '' ? [] : [row('Email', intent.email, found.email, intent.email === found.email.toLowerCase())];
+  if (standingTrouble(found) !== null)
+    rows.push(row('Gets its mail', 'yes', `no, ${found.standing ?? ''} there`, false));
   const destination = fieldsFor(catalogue, { kind: intent.kind, lines: [] });
   const untouched = before !== null && intent.duplicates === 'leave alone';
   for (const [key, meant] of Object.entries(intent.fields)) {

@@ -18,6 +18,12 @@ const USUAL_AT_ONCE = 4;
 
 export const atOnce = ({ limits }: Profile): number => limits.concurrency ?? USUAL_AT_ONCE;
 
+/** How long a new record may take to be found, where the profile does not say. */
+const USUALLY_SHOWN_AFTER_S = 30;
+
+/** How long somebody who was made may take to be found there, in milliseconds. */
+export const shownAfterMs = ({ limits }: Profile): number => 1000 * (limits.shownAfterSeconds ?? USUALLY_SHOWN_AFTER_S);
+
 /** Whether access is by tokens that have to be got first. */
 export const needsToken = ({ authentication: { kind } }: Profile): boolean =>
   kind === 'OAuth, granted by a person' || kind === 'OAuth, by client';

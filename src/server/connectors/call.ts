@@ -8,7 +8,7 @@ import type { Reply } from './connector.ts';
 import type { Send } from './http.ts';
 import { keeping } from './keeping.ts';
 import { one, textAt } from './jsonPath.ts';
-import { encodeBody, fillBody } from './template.ts';
+import { encodeBody, fillBody, gapsIn, leadsUp } from './template.ts';
 
 /** From this difference on, a refused signature is taken for a clock that is wrong. */
 const SKEW_MS = 30_000;
@@ -51,7 +51,10 @@ async function sendOnce(
   signedAt: number,
 ): Promise<Answer> {
   const { profile, baseUrl, pool } = access;
+  const gaps = gapsIn(template.path, values);
+  if (gaps.length > 0) return incomplete(gaps.join(', '));
   const path = pathTemplates(template.path).expand(values as Record<string, string>);
+  if (leadsUp(path)) return incomplete('a name that is only dots');
   const body = template.body === undefined ? undefined : encodeBody(template.encoding, fillBody(template.body, values));
   const { url, headers, secret } = authenticate(
     access,
@@ -74,6 +77,9 @@ async function sendOnce(
   record.push(exchange);
   return answer;
 }
+
+/** A request that is not sent. @param code what it lacks */
+const incomplete = (code: string): Answer => ({ kind: 'unanswered', fault: 'incomplete request', code });
 
 /** Where a request goes. An address that is the secret as a whole may have a query of its own, which stays. */
 function addressOf(baseUrl: string, path: string): URL {

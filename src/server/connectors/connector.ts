@@ -65,6 +65,10 @@ export interface Connector {
   findsFirst: boolean;
   /** Whether a repeated write adds something twice. */
   adds: boolean;
+  /** Whether making somebody once more makes a second one: nothing tells the service that it is a repeat. */
+  makesTwice: boolean;
+  /** How long it may take until somebody who was made there is found there, in milliseconds. */
+  shownAfterMs: number;
   /** The newest record of a person; null when there is none. */
   find(wanted: Wanted): Promise<Reply<HeldPerson | null>>;
   /**

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { ExchangeView } from '../../contract/activity.ts';
+import { checkProfile } from '../../contract/profile/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { abilitiesOf } from './catalogue.ts';
 import { createConnector } from './engine.ts';
 import type { OutgoingRequest, Send } from './http.ts';
 import { mask } from './http.ts';
 import { profileOf } from './registry.ts';
+import { gapsIn, leadsUp } from './template.ts';
 
 /** A network that answers from a list, and remembers what was asked. */
 function network(...bodies: unknown[]): { send: Send; asked: OutgoingRequest[] } {
@@ -126,6 +128,113 @@ describe('the engine, with the profile of Tern Post', () => {
       fault: { cause: 'credentials refused' },
     });
   });
+});
+
+describe('somebody else', () => {
+  const wanted = { email: 'mara@hill.example', kind: 'person', emailField: '' };
+  const stranger = {
+    id: 'M-1',
+    email: 'stranger@hill.example',
+    state: 'active',
+    fields: {},
+    lists: [],
+    groups: [],
+    tags: [],
+  };
+  const change = {
+    ...wanted,
+    fields: {},
+    otherFields: {},
+    list: '',
+    group: '',
+    tags: [],
+    leaves: [],
+    tagsOff: [],
+    proof: null,
+  };
+
+  it('is never taken for the person who was looked for', async () => {
+    const { send, asked } = network({ member: stranger });
+    expect(await connector(send).find(wanted)).toMatchObject({ ok: false, fault: { cause: 'another person' } });
+    expect(asked).toHaveLength(1);
+  });
+  it('whatever the capitals, the person is', async () => {
+    const { send } = network({ member: { ...stranger, email: 'Mara@Hill.example' } });
+    expect(await connector(send).find(wanted)).toMatchObject({ ok: true, value: { id: 'M-1' } });
+  });
+  it('is told by the field that the address is in, where a record has no other', async () => {
+    const rows = (mail: string) => network({ entries: [{ number: 1, cells: { Mail: mail } }] });
+    const sheets = (send: Send) =>
+      createConnector(
+        send,
+        { profile: profileOf('rowbarn'), baseUrl: 'https://rows.example', credentials: {}, pool: 'p' },
+        () => 0,
+      );
+    const inMail = { ...wanted, emailField: 'Mail' };
+    expect(await sheets(rows('mara@hill.example').send).find(inMail)).toMatchObject({ ok: true, value: { id: '1' } });
+    expect(await sheets(rows('other@hill.example').send).find(inMail)).toMatchObject({
+      fault: { cause: 'another person' },
+    });
+  });
+  it('in the answer to a write is no proof either, alone or among several', async () => {
+    expect(await connector(network({ member: stranger }).send).write(change, null, 'k')).toMatchObject({
+      fault: { cause: 'another person' },
+    });
+    const results = [{ email: 'mara@hill.example', status: 200, member: stranger }];
+    const together = connector(network({ results }).send).together;
+    expect(await together?.write([{ change, idempotencyKey: 'k' }], [[]])).toMatchObject([
+      { fault: { cause: 'another person' } },
+    ]);
+  });
+  it('is not looked for by a profile that does not say for whom, or does not see who came', async () => {
+    const profile = profileOf('tern-post');
+    const anybody = { ...profile, find: { request: { method: 'GET' as const, path: '/v1/members' }, record: '$[0]' } };
+    expect(checkProfile(anybody)).toMatchObject({ ok: false, issues: [{ pointer: '/find/request' }] });
+    const { email: _, ...record } = profile.record;
+    expect(checkProfile({ ...profile, record })).toMatchObject({ ok: false, issues: [{ pointer: '/record' }, {}] });
+    const { send, asked } = network({});
+    const access = { profile: anybody, baseUrl: 'https://tern.example/', credentials: {}, pool: 'p' };
+    expect(await createConnector(send, access, () => 0).find(wanted)).toMatchObject({
+      fault: { cause: 'incomplete request' },
+    });
+    expect(asked).toEqual([]);
+  });
+});
+
+describe('a request that would have a gap in its address is not sent', () => {
+  const held = (id: string) => ({
+    id,
+    email: 'a@b.example',
+    state: '',
+    standing: null,
+    madeAt: null,
+    fields: {},
+    lists: [],
+    groups: [],
+    tags: [],
+  });
+  const wanted = { email: 'a@b.example', kind: '', emailField: '' };
+  it.each(['', '..', '.'])('for the id %j', async (id) => {
+    const { send, asked } = network({});
+    expect(await connector(send).remove(wanted, held(id))).toMatchObject({ fault: { cause: 'incomplete request' } });
+    expect(asked).toEqual([]);
+  });
+  it.each([
+    ['/members/{id}', {}, ['id']],
+    ['/members{/id}', { id: '' }, ['id']],
+    ['/lists/{list}/members/{id}', { list: 'L' }, ['id']],
+    ['/members{?email,cursor}', {}, ['email']],
+    ['/members?mail={email}', { email: '' }, ['email']],
+    ['/lists{?cursor}', {}, []],
+    ['/rows?from={offset}', { offset: 0 }, []],
+    ['/rows/{kind:3}/{id*}', { kind: 'k', id: '7' }, []],
+  ])('%s with %j lacks %j', (template, values, gaps) => expect(gapsIn(template, values)).toEqual(gaps));
+  it.each([
+    ['/members/..', true],
+    ['/members/%2E%2e/x', true],
+    ['/members/...', false],
+    ['/members/a.b?c=..', false],
+  ])('%s leads up: %s', (path, up) => expect(leadsUp(path)).toBe(up));
 });
 
 describe('several people by one request', () => {

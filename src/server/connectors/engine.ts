@@ -1,13 +1,13 @@
 import type { ExchangeView } from '../../contract/activity.ts';
-import type { RequestTemplate } from '../../contract/profile/index.ts';
-import type { HeldPerson, Standing } from '../../core/delivery/index.ts';
-import type { Access } from './access.ts';
+import { namesAddress, usesEmailField, type RequestTemplate } from '../../contract/profile/index.ts';
+import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
+import { shownAfterMs, type Access } from './access.ts';
 import { call, type Line } from './call.ts';
 import { fetchCatalogue } from './catalogue.ts';
 import type { Connector, PersonChange, Reply } from './connector.ts';
 import type { Send } from './http.ts';
 import { textAt } from './jsonPath.ts';
-import { recordIn } from './reading.ts';
+import { ANOTHER_PERSON, isOfPerson, recordIn } from './reading.ts';
 import { togetherFor } from './together.ts';
 import { writtenValues } from './written.ts';
 
@@ -15,6 +15,9 @@ const CANNOT: Reply<never> = {
   ok: false,
   fault: { cause: 'not permitted', said: 'This kind of service cannot do that.', waitMs: null },
 };
+
+/** A look without an address would find anybody. */
+const WITHOUT_ADDRESS: Fault = { cause: 'incomplete request', said: 'The address', waitMs: null };
 
 /** Speaks to a service as its profile says. */
 export function createConnector(send: Send, access: Access, now: () => number, record: ExchangeView[] = []): Connector {
@@ -26,12 +29,17 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     canFind: find !== undefined,
     findsFirst: write.how === 'make or change',
     adds: write.how === 'add' && write.add.request.idempotencyHeader === undefined,
+    makesTwice: write.how === 'make or change' && write.make.request.idempotencyHeader === undefined,
+    shownAfterMs: shownAfterMs(profile),
     fetchCatalogue: () => fetchCatalogue(line),
 
     async find(wanted) {
       if (!find || (usesEmailField(find.request) && wanted.emailField === '')) return { ok: true, value: null };
+      if (!namesAddress(find.request) || wanted.email === '') return { ok: false, fault: WITHOUT_ADDRESS };
       const reply = await call(line, find.request, { ...wanted });
-      return reply.ok ? { ok: true, value: recordIn(profile, find, reply.value) } : reply;
+      if (!reply.ok) return reply;
+      const found = recordIn(profile, find, reply.value);
+      return found && !isOfPerson(found, wanted) ? { ok: false, fault: ANOTHER_PERSON } : { ok: true, value: found };
     },
 
     async write(change, before, idempotencyKey) {
@@ -39,7 +47,10 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       const operation = operationFor(before);
       const reply = await call(line, operation.request, values, idempotencyKey);
       if (!reply.ok) return reply;
-      return { ok: true, value: recordIn(profile, operation, reply.value) ?? before };
+      const written = recordIn(profile, operation, reply.value);
+      // An answer need not repeat the address; one that has another is not about this person.
+      if (written && written.email !== '' && !isOfPerson(written, change)) return { ok: false, fault: ANOTHER_PERSON };
+      return { ok: true, value: written ?? before };
     },
 
     place: placeInto,
@@ -134,6 +145,3 @@ export function createConnector(send: Send, access: Access, now: () => number, r
 
 /** Whom nobody looked at may be in it. */
 const isStillIn = (places: string[] | undefined, place: string): boolean => places?.includes(place) ?? true;
-
-const usesEmailField = ({ path, body }: RequestTemplate): boolean =>
-  `${path} ${JSON.stringify(body ?? '')}`.includes('emailField');

@@ -1,6 +1,7 @@
 import type { Profile } from '../../contract/profile/index.ts';
-import type { HeldPerson } from '../../core/delivery/index.ts';
-import { one, textAt, textsAt } from './jsonPath.ts';
+import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
+import type { Wanted } from './connector.ts';
+import { one, textAt, textOf, textsAt } from './jsonPath.ts';
 
 /** A record of a service, as Iwashi compares it; null when there is none in the answer. */
 export function recordOf({ record, subscription }: Profile, found: unknown): HeldPerson | null {
@@ -23,3 +24,15 @@ export function recordOf({ record, subscription }: Profile, found: unknown): Hel
 /** The record in the answer to an operation. */
 export const recordIn = (profile: Profile, operation: { record?: string }, answer: unknown): HeldPerson | null =>
   operation.record === undefined ? null : recordOf(profile, one(answer, operation.record));
+
+/**
+ * Whether a record is of the person who was looked for. Some services ignore what they do not understand and answer with
+ * the first record they have: without an address that is the person's own, a record is nobody's.
+ */
+export function isOfPerson({ email: held, fields }: HeldPerson, { email, emailField }: Wanted): boolean {
+  const there = held === '' ? textOf(fields[emailField]) : held;
+  return there.trim().toLowerCase() === email.toLowerCase();
+}
+
+/** A record that came back for somebody else. */
+export const ANOTHER_PERSON: Fault = { cause: 'another person', said: '', waitMs: null };

@@ -24,6 +24,30 @@ function valueAt(values: Record<string, unknown>, path: string): unknown {
     );
 }
 
+/** An expression of a URI Template (RFC 6570, 2.2): its operator, and its variables. */
+const EXPRESSION = /\{([+#./;?&]?)([^}]*)\}/g;
+/** Who is meant: without it a request would mean everybody. */
+const NEVER_EMPTY = new Set(['email', 'id', 'emailField', 'kind', 'list', 'group', 'tag']);
+
+/**
+ * The variables of a path template that have no value though the request needs one: all that stand in the path itself, and
+ * of those in the query the ones that say who or what is meant. `/members/{id}` without an id would be `/members/`.
+ */
+export function gapsIn(template: string, values: Record<string, unknown>): string[] {
+  return [...template.matchAll(EXPRESSION)].flatMap(([, operator = '', variables = '']) =>
+    variables
+      .split(',')
+      .map((variable) => variable.replace(/(\*|:\d+)$/, ''))
+      .filter((name) => isNothing(values[name]) && (!/[?&#]/.test(operator) || NEVER_EMPTY.has(name))),
+  );
+}
+
+const isNothing = (value: unknown): boolean => value === undefined || value === null || value === '';
+
+/** Whether a path leads up (RFC 3986, 5.2.4), as it would if a tag were named "..". */
+export const leadsUp = (path: string): boolean =>
+  (path.split(/[?#]/)[0] ?? '').split('/').some((segment) => /^(\.|%2e){1,2}$/i.test(segment));
+
 /** Writes a body as its request sends it. A form (WHATWG URL, 5.2) has one level: lists repeat their name. */
 export function encodeBody(encoding: RequestTemplate['encoding'], body: unknown): { text: string; type: string } {
   switch (encoding) {

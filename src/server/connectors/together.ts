@@ -2,9 +2,9 @@ import type { ExchangeView } from '../../contract/activity.ts';
 import type { Profile } from '../../contract/profile/index.ts';
 import { classifyAnswer, type HeldPerson } from '../../core/delivery/index.ts';
 import { call, errorReading, type Line } from './call.ts';
-import type { Reply, Together } from './connector.ts';
+import type { PersonChange, Reply, Together } from './connector.ts';
 import { all, one, textAt } from './jsonPath.ts';
-import { recordOf } from './reading.ts';
+import { ANOTHER_PERSON, isOfPerson, recordOf } from './reading.ts';
 import { fillBody } from './template.ts';
 import { writtenValues } from './written.ts';
 
@@ -39,11 +39,16 @@ async function writeAll(
     write.email === undefined ? results[index] : byEmail.get(change.email),
   );
   keepParts(exchanges, records, (index) => ({ sent: people[index], answered: own[index] }));
-  return own.map((result) => (reply.ok ? outcomeOf(line, write, result) : reply));
+  return own.map((result, index) => (reply.ok ? outcomeOf(line, write, result, changes[index]?.change) : reply));
 }
 
 /** A result reads as an answer of its own: its status, and its part of the body. */
-function outcomeOf(line: Line, { status, record }: Batch['write'], result: unknown): Reply<HeldPerson | null> {
+function outcomeOf(
+  line: Line,
+  { status, record }: Batch['write'],
+  result: unknown,
+  change: PersonChange | undefined,
+): Reply<HeldPerson | null> {
   const { profile } = line.access;
   const given = Number(one(result, status));
   if (!Number.isInteger(given))
@@ -53,7 +58,11 @@ function outcomeOf(line: Line, { status, record }: Batch['write'], result: unkno
     };
   const answer = { kind: 'answered' as const, status: given, headers: {}, body: result, readable: true };
   const fault = classifyAnswer(answer, errorReading(profile), line.now());
-  return fault ? { ok: false, fault } : { ok: true, value: record ? recordOf(profile, one(result, record)) : null };
+  if (fault) return { ok: false, fault };
+  const written = record ? recordOf(profile, one(result, record)) : null;
+  if (written && change && written.email !== '' && !isOfPerson(written, change))
+    return { ok: false, fault: ANOTHER_PERSON };
+  return { ok: true, value: written };
 }
 
 const findAll =

@@ -15,10 +15,10 @@ type Happening = (typeof HAPPENINGS)[number];
 class Death extends Error {}
 
 const MANNERS = {
-  'makes or changes in one': { findsFirst: false, adds: false, canFind: true },
-  'makes and changes apart': { findsFirst: true, adds: false, canFind: true },
-  'adds, and can be asked': { findsFirst: false, adds: true, canFind: true },
-  'adds, and cannot be asked': { findsFirst: false, adds: true, canFind: false },
+  'makes or changes in one': { findsFirst: false, adds: false, makesTwice: false, canFind: true },
+  'makes and changes apart': { findsFirst: true, adds: false, makesTwice: true, canFind: true },
+  'adds, and can be asked': { findsFirst: false, adds: true, makesTwice: false, canFind: true },
+  'adds, and cannot be asked': { findsFirst: false, adds: true, makesTwice: false, canFind: false },
 };
 type Manner = keyof typeof MANNERS;
 
@@ -34,15 +34,19 @@ class Service {
   constructor(
     readonly manner: Manner,
     readonly fate: Happening[],
+    /** How long it takes until a new record is found. */
+    readonly showsAfterMs = 0,
   ) {}
 
   connector(): Connector {
-    const { findsFirst, adds, canFind } = MANNERS[this.manner];
+    const { findsFirst, adds, makesTwice, canFind } = MANNERS[this.manner];
     return {
       findsFirst,
       adds,
       canFind,
-      find: ({ email }) => this.#request(() => this.records.findLast((record) => record.email === email) ?? null),
+      makesTwice,
+      shownAfterMs: this.showsAfterMs,
+      find: ({ email }) => this.#request(() => this.#shown(email)),
       write: (change, before, key) => this.#request(() => this.#write(change, before, key)),
       // Only the one list is put in by a request of its own.
       place: (change, held) =>
@@ -50,6 +54,11 @@ class Service {
           ? Promise.resolve({ ok: true, value: null })
           : this.#request(() => this.#place(change)),
     } as Connector;
+  }
+
+  #shown(email: string): HeldPerson | null {
+    const isShown = ({ madeAt }: HeldPerson) => (madeAt ?? 0) + this.showsAfterMs <= this.now;
+    return this.records.findLast((record) => record.email === email && isShown(record)) ?? null;
   }
 
   #request<T>(act: () => T): Promise<Reply<T>> {
@@ -119,14 +128,14 @@ async function deliver(service: Service, meant: Intent): Promise<{ state: string
   let takenOver = false;
   for (; delivery.tries < 12; delivery = { ...delivery, state: 'sending', tries: delivery.tries + 1 }) {
     const startedAt = (service.now += 1000);
-    const unclear = takenOver || delivery.cause === 'time-out' || delivery.cause === 'answer unreadable';
+    const unclear = takenOver || ['time-out', 'answer unreadable', 'not seen yet'].includes(delivery.cause ?? '');
     const begin = () => {
       delivery = { ...delivery, begunAt: service.now };
       return Promise.resolve(true);
     };
     let ending: Ending;
     try {
-      ending = await carryOut(service.connector(), delivery, catalogue, null, { unclear, begin });
+      ending = await carryOut(service.connector(), delivery, catalogue, null, { unclear, now: startedAt, begin });
     } catch (error) {
       if (!(error instanceof Death)) throw error;
       takenOver = true;
@@ -136,6 +145,7 @@ async function deliver(service: Service, meant: Intent): Promise<{ state: string
     const { end } = conclude({ delivery, ending, startedAt, exchanges: [] }, service.now, 0.5);
     if (end.state !== 'retrying') return end;
     delivery = { ...delivery, ...end };
+    service.now = Math.max(service.now, end.dueAt);
   }
   return { state: 'never ended', cause: null };
 }
@@ -163,6 +173,28 @@ describe('whatever happens to the first five requests, a person arrives once', (
     },
     60_000,
   );
+
+  it.each<Manner>(['makes or changes in one', 'makes and changes apart', 'adds, and can be asked'])(
+    'at a service that shows new records only after a while, and %s',
+    async (manner) => {
+      for (const fate of rows(4)) {
+        const service = new Service(manner, [...fate], 30_000);
+        const { state } = await deliver(service, intent({ duplicates: MANNERS[manner].adds ? 'add' : 'update' }));
+        const there = service.records.map(({ email, fields, lists }) => [email, fields, lists]);
+        if (JSON.stringify([state, there]) !== ONCE) expect([fate, state, there]).toBe(ONCE);
+      }
+    },
+    60_000,
+  );
+
+  it('and is held, not sent again, at one that took it and never shows it', async () => {
+    const service = new Service('makes and changes apart', [], 1000 * HOUR);
+    const connector = service.connector();
+    const never = { ...connector, shownAfterMs: 1000 } as Connector;
+    service.connector = () => never;
+    expect(await deliver(service, intent())).toMatchObject({ state: 'held', cause: 'differs after sending' });
+    expect(service.records).toHaveLength(1);
+  });
 
   it('beside what was added there for an earlier submission', async () => {
     for (const fate of rows(4)) {
@@ -230,6 +262,20 @@ describe('who is there already', () => {
       expect((await deliver(service, intent({ duplicates: 'leave alone' }))).state).toBe('delivered');
       expect(service.records).toMatchObject([{ fields: { given: 'Mary', town: '' }, lists: [] }]);
     }
+  });
+});
+
+describe('who is there and gets no mail', () => {
+  it.each<['unsubscribed' | 'suppressed', Intent['duplicates'], string, string]>([
+    ['unsubscribed', 'update', 'held', 'left there before'],
+    ['unsubscribed', 'leave alone', 'held', 'left there before'],
+    ['suppressed', 'update', 'dropped', 'address suppressed there'],
+  ])('%s, %s: %s', async (standing, duplicates, state, cause) => {
+    const service = new Service('makes or changes in one', []);
+    await deliver(service, intent());
+    Object.assign(service.records[0] ?? {}, { standing });
+    const end = await deliver(service, intent({ duplicates }));
+    expect(end).toMatchObject({ state, cause });
   });
 });
 

@@ -1,4 +1,11 @@
-import { compareReadBack, type Fault, type HeldPerson, type ReadBackRow } from '../../core/delivery/index.ts';
+import {
+  CAUSES,
+  compareReadBack,
+  standingTrouble,
+  type Fault,
+  type HeldPerson,
+  type ReadBackRow,
+} from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
@@ -18,6 +25,8 @@ export type Ending =
 export interface Circumstances {
   /** Whether an earlier try may have been applied, so that we look first. */
   unclear: boolean;
+  /** When the try begins, in milliseconds since 1970. */
+  now: number;
   /** Notes that sending begins; false when the delivery is not ours any more. */
   begin: () => Promise<boolean>;
 }
@@ -28,23 +37,28 @@ export async function carryOut(
   delivery: DeliveryRecord,
   catalogue: Catalogue,
   proof: PersonChange['proof'],
-  { unclear, begin }: Circumstances,
+  { unclear, now, begin }: Circumstances,
 ): Promise<Ending> {
-  const { intent } = delivery;
+  const { intent, begunAt } = delivery;
   const wanted = wantedOf(intent);
   // Every delivery adds a record, either because the service does nothing else or because the route says so.
   const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
   const canLook = connector.canFind && (!adds || wanted.emailField !== '');
-  const mayBeThere = adds && delivery.begunAt !== null;
+  const mayBeThere = (adds || connector.makesTwice) && begunAt !== null;
+  // The service took it, and a look right afterwards saw nobody: it is not sent again.
+  const wasTaken = delivery.cause === 'not seen yet' && begunAt === null;
   let before: HeldPerson | null = null;
   if (mayBeThere && !canLook) return failed({ cause: 'unclear', said: '', waitMs: null });
   const looksFirst = adds ? mayBeThere : unclear || connector.findsFirst;
-  if (connector.canFind && (looksFirst || intent.duplicates === 'fill gaps' || intent.duplicates === 'leave alone')) {
+  const looks = looksFirst || intent.duplicates === 'fill gaps' || intent.duplicates === 'leave alone';
+  if (connector.canFind && (looks || wasTaken)) {
     const found = await connector.find(wanted);
+    if (!found.ok && wasTaken) return notLookedAt(found.fault, adds || connector.makesTwice);
     if (!found.ok) return failed(found.fault, mayBeThere);
     before = found.value;
+    if (wasTaken) return compared(compareReadBack(intent, catalogue, before, null), before, 'delivered');
     if (before && intent.duplicates === 'leave alone')
-      return delivered(compareReadBack(intent, catalogue, before, before), 'left alone: was there already');
+      return standsAlone(before, compareReadBack(intent, catalogue, before, before));
     if (before && !adds && unclear) {
       const rows = compareReadBack(intent, catalogue, before, null);
       if (rows.every(({ same }) => same)) return delivered(rows, 'delivered by an earlier try');
@@ -52,33 +66,53 @@ export async function carryOut(
   }
   const ours = before && mayBeThere && isOfThisDelivery(before, delivery, catalogue) ? before : null;
   const known = adds ? ours : before;
+  if (mayBeThere && !known && now < begunAt + connector.shownAfterMs)
+    return failed(notSeen(begunAt + connector.shownAfterMs - now), true);
   const change = changeFor(intent, wanted, catalogue, adds ? null : before, proof);
+  const makes = adds || (connector.makesTwice && !before);
   let held = known;
   if (!ours) {
-    if (adds && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
+    if (makes && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
     const written = await connector.write(change, adds ? null : before, delivery.id);
-    if (!written.ok) return notWritten(written.fault, { adds, canLook });
+    if (!written.ok) return notWritten(written.fault, { makes, canLook });
     held = written.value;
   }
   const placed = await connector.place(change, held);
-  if (!placed.ok) return failed(placed.fault, adds);
+  if (!placed.ok) return failed(placed.fault, makes);
   if (!canLook) return delivered([], 'accepted there; it cannot be read back');
   const after = await connector.find(wanted);
-  if (!after.ok) return failed(after.fault, adds);
+  if (!after.ok) return failed(after.fault, makes);
+  if (!after.value && connector.shownAfterMs > 0) return failed(notSeen(connector.shownAfterMs));
   const rows = compareReadBack(intent, catalogue, after.value, adds ? null : before);
-  return compared(rows, ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered', adds);
+  const outcome = ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered';
+  return compared(rows, after.value, outcome, adds);
 }
 
-/** How a try ends by what reading back showed. */
-export function compared(rows: ReadBackRow[], outcome: string, mayBeThere = false): Ending {
+/** It is looked for again after so long. */
+export const notSeen = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });
+
+/** What was taken and could not be looked at stays taken; what holds it up is mended, and it is looked for then. */
+function notLookedAt(fault: Fault, mayBeThere: boolean): Ending {
+  if (CAUSES[fault.cause].action !== 'retry') return failed(fault, mayBeThere);
+  return failed({ ...fault, cause: 'not seen yet' });
+}
+
+/** Who is there and left alone has arrived, unless they get no mail there. */
+function standsAlone(held: HeldPerson, rows: ReadBackRow[]): Ending {
+  return standingTrouble(held) === null
+    ? delivered(rows, 'left alone: was there already')
+    : compared(rows, held, 'left alone: was there already');
+}
+
+/** How a try ends by what reading back showed. @param held the person as found; null when nobody was */
+export function compared(rows: ReadBackRow[], held: HeldPerson | null, outcome: string, mayBeThere = false): Ending {
   const different = rows.filter(({ same }) => !same).map(({ what }) => what);
   if (different.length === 0) return delivered(rows, outcome);
-  return {
-    kind: 'failed',
-    rows,
-    mayBeThere,
-    fault: { cause: 'differs after sending', said: `Different there: ${different.join(', ')}.`, waitMs: null },
-  };
+  const standing = held && standingTrouble(held);
+  const fault: Fault = standing
+    ? { cause: standing, said: '', waitMs: null }
+    : { cause: 'differs after sending', said: `Different there: ${different.join(', ')}.`, waitMs: null };
+  return { kind: 'failed', rows, mayBeThere, fault };
 }
 
 export const failed = (fault: Fault, mayBeThere = false): Ending => ({ kind: 'failed', fault, mayBeThere });
@@ -88,9 +122,9 @@ export const delivered = (rows: ReadBackRow[], outcome: string): Ending => ({ ki
  * A write that was answered by a refusal added nothing. Of any other it is not known: the next try looks, or, where that
  * cannot be done and the service did not say that it failed, a person has to.
  */
-function notWritten(fault: Fault, { adds, canLook }: { adds: boolean; canLook: boolean }): Ending {
+function notWritten(fault: Fault, { makes, canLook }: { makes: boolean; canLook: boolean }): Ending {
   const isUnknown = fault.cause === 'time-out' || fault.cause === 'answer unreadable';
-  if (!adds) return failed(fault);
+  if (!makes) return failed(fault);
   if (!canLook) return failed(isUnknown ? { ...fault, cause: 'unclear' } : fault, isUnknown);
   return failed(fault, isUnknown || fault.cause === 'unavailable');
 }

@@ -1,11 +1,11 @@
 import type { ExchangeView } from '../../contract/activity.ts';
-import { compareReadBack } from '../../core/delivery/index.ts';
+import { compareReadBack, type HeldPerson } from '../../core/delivery/index.ts';
 import type { Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import type { Consent } from '../store/people.ts';
-import { changeFor, compared, failed, type Ending } from './carryOut.ts';
+import { changeFor, compared, failed, notSeen, type Ending } from './carryOut.ts';
 
 interface Try {
   job: { delivery: DeliveryRecord; consent: Consent | null };
@@ -49,14 +49,19 @@ export async function carryOutTogether(
   const found = await readBack(connect, arrived);
   for (const { delivery } of arrived) {
     const reply = found.get(delivery.intent.email) ?? { ok: true, value: null };
-    endings.set(
-      delivery,
-      reply.ok
-        ? compared(compareReadBack(delivery.intent, catalogue, reply.value, null), 'delivered')
-        : failed(reply.fault),
-    );
+    endings.set(delivery, reply.ok ? endingOf(connector, delivery, catalogue, reply.value) : failed(reply.fault));
   }
   return tries.map(({ job }) => endings.get(job.delivery) ?? failed(NO_RESULT));
+}
+
+function endingOf(
+  { shownAfterMs }: Connector,
+  { intent }: DeliveryRecord,
+  catalogue: Catalogue,
+  found: HeldPerson | null,
+): Ending {
+  if (!found && shownAfterMs > 0) return failed(notSeen(shownAfterMs));
+  return compared(compareReadBack(intent, catalogue, found, null), found, 'delivered');
 }
 
 const NO_RESULT = { cause: 'answer unreadable' as const, said: 'It says nothing about this person.', waitMs: null };

@@ -1,6 +1,6 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Profile } from '../../contract/profile/index.ts';
-import { CAUSES, readRoom, type Fault } from '../../core/delivery/index.ts';
+import { CAUSES, readRoom, type Cause, type Fault } from '../../core/delivery/index.ts';
 import type { Catalogue } from '../../core/plan/index.ts';
 import type { Access } from '../connectors/access.ts';
 import type { Connector } from '../connectors/connector.ts';
@@ -71,7 +71,9 @@ const goesTogether = (job: Job): boolean =>
 
 /** After a try whose end is unknown we look first: it may have been applied. */
 const isUnclear = ({ delivery, takenOver }: Job): boolean =>
-  takenOver || delivery.cause === 'time-out' || delivery.cause === 'answer unreadable';
+  takenOver || (delivery.cause !== null && UNCLEAR.has(delivery.cause));
+
+const UNCLEAR = new Set<Cause>(['time-out', 'answer unreadable', 'not seen yet']);
 
 /** Makes one try of a delivery, or of several that go by one request, and has it stored how each ended. */
 export async function deliver(context: Context, jobs: Job[], owner: string, endings: Endings): Promise<Tried> {
@@ -93,7 +95,10 @@ const UNTRIED = failed({ cause: 'unavailable', said: 'It was not tried.', waitMs
 
 /** What tries say about the service as a whole: what troubles it, or else for how long it wants to be left alone. */
 function learnt(endings: Ending[], exchanges: ExchangeView[][], now: number): Outcome {
-  const faults = endings.flatMap((ending) => (ending.kind === 'failed' ? [ending.fault] : []));
+  // That one record does not show yet says nothing of the service.
+  const faults = endings.flatMap((ending) =>
+    ending.kind === 'failed' && ending.fault.cause !== 'not seen yet' ? [ending.fault] : [],
+  );
   // Where some got through the service is there: only what one person's failed for is worth a note.
   const fault =
     faults.length === endings.length ? faults[0] : faults.find(({ cause }) => CAUSES[cause].action !== 'retry');
@@ -140,6 +145,7 @@ async function tryWith(
       const begin = () => markBegun(context.store.db, job.delivery.id, owner, context.now());
       return await carryOut(connect(exchanges), job.delivery, catalogue, job.consent?.proof ?? null, {
         unclear: isUnclear(job),
+        now: context.now(),
         begin,
       });
     }),

@@ -3,10 +3,13 @@ import type { PartIssue } from '../../contract/checks.ts';
 /** What the server said was wrong, with the parts it concerns. */
 export class ApiProblem extends Error {
   readonly status: number;
+  /** What kind of trouble it is, as in `/problems/there-already`. */
+  readonly type: string;
   readonly issues: PartIssue[];
-  constructor(status: number, title: string, issues: PartIssue[]) {
+  constructor(status: number, title: string, issues: PartIssue[], type = '') {
     super(title);
     this.status = status;
+    this.type = type;
     this.issues = issues;
   }
   /** What is wrong with one part, by its JSON Pointer; undefined when nothing is. */
@@ -41,11 +44,16 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
 }
 
 async function problemOf(response: Response): Promise<ApiProblem> {
-  const body = (await response.json().catch(() => ({}))) as { title?: string; errors?: PartIssue[] };
+  const body = (await response.json().catch(() => ({}))) as {
+    title?: string;
+    type?: string;
+    errors?: PartIssue[];
+  };
   return new ApiProblem(
     response.status,
     body.title ?? 'Something went wrong here. Please try again.',
     body.errors ?? [],
+    body.type,
   );
 }
 

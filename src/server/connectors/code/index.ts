@@ -15,10 +15,10 @@ export { isSigningSecret } from './webhook.ts';
 /** The connectors that need code: each only ever adds something. */
 export function createCodeConnector(parts: CodeParts): Connector {
   const { profile } = parts.access;
-  const add = (data: Record<string, unknown>, key: string): Promise<Added> => {
+  const add = (data: Record<string, unknown>, email: string, key: string): Promise<Added> => {
     switch (profile.speaks) {
       case 'mail':
-        return mailConnector(parts).add(data, key);
+        return mailConnector(parts).add(data, email, key);
       case 'signed webhook':
         return sendSignedWebhook(parts, data, key);
       case 'file':
@@ -34,6 +34,8 @@ export function createCodeConnector(parts: CodeParts): Connector {
     findsFirst: false,
     // A mail has the same Message-ID, a webhook the same id, a row the same mark: whoever gets it twice knows it again.
     adds: false,
+    makesTwice: false,
+    shownAfterMs: 0,
     fetchCatalogue: () =>
       Promise.resolve({
         ok: true,
@@ -49,7 +51,7 @@ export function createCodeConnector(parts: CodeParts): Connector {
     async write({ email, fields, tags }, _, key) {
       const data =
         profile.speaks === 'signed webhook' ? { email, ...fields, ...(tags.length > 0 ? { tags } : {}) } : fields;
-      const { fault } = await add(data, key);
+      const { fault } = await add(data, email, key);
       return fault ? { ok: false, fault } : { ok: true, value: null };
     },
     register: () => Promise.resolve(cannot),

@@ -135,6 +135,12 @@ function silenceTrouble({ fault, code }: Answer & { kind: 'unanswered' }, baseUr
           nextStep: 'Check the name in the address. If it is right, its owner has to renew the certificate.',
         };
   }
+  if (fault === 'incomplete request')
+    return {
+      about: 'service',
+      problem: `The connector profile asks for something that has no value here: ${code}.`,
+      nextStep: 'Correct the request by which the profile verifies.',
+    };
   if (fault === 'forbidden address') {
     return {
       about: 'baseUrl',

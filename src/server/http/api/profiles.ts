@@ -15,7 +15,7 @@ import { findProfile } from '../../connecting/profiles.ts';
 import { tryOperation } from '../../connecting/trying.ts';
 import type { Context } from '../../context.ts';
 import { listConnections } from '../../store/connections.ts';
-import { removeOwnProfile, saveOwnProfile } from '../../store/profiles.ts';
+import { findOwnProfile, removeOwnProfile, saveOwnProfile } from '../../store/profiles.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
 
 /** Profiles that operators make: proposed from a description or an example, tried, checked, kept, handed on. */
@@ -54,12 +54,17 @@ export function profileRoutes(context: Context): Hono {
     return c.json(await tryOperation(context, profile, input));
   });
 
-  /** Saves a profile, new or changed. Those that ship with Iwashi stay as they are. */
+  /**
+   * Saves a profile. One that is there already is replaced only when that is asked for (`replace`), and its connections
+   * are named before. Those that ship with Iwashi stay as they are.
+   */
   app.put('/:id', async (c) => {
     const profile = mustBeGood((await readInput(c, ProfileInput)).document);
     if (profile.id !== c.req.param('id')) throw wrong('/document/id', 'The id in the profile is another one.');
     if (findShippedProfile(profile.id))
       throw wrong('/document/id', 'A profile of this id ships with Iwashi. Choose another.');
+    const there = await findOwnProfile(store.db, profile.id);
+    if (there && c.req.query('replace') !== 'true') throw thereAlready(there, await usersOf(profile.id));
     await saveOwnProfile(store.db, profile, now());
     return c.json(profile);
   });
@@ -76,14 +81,18 @@ export function profileRoutes(context: Context): Hono {
 
   app.delete('/:id', async (c) => {
     const id = c.req.param('id');
-    const used = (await listConnections(store.db)).filter(({ profile }) => profile === id);
-    if (used.length > 0)
-      throw new Problem(409, 'in-use', `It is used by ${used.map(({ name }) => name).join(', ')}. Remove that first.`);
+    const used = await usersOf(id);
+    if (used.length > 0) throw new Problem(409, 'in-use', `It is used by ${used.join(', ')}. Remove that first.`);
     await removeOwnProfile(store.db, id);
     return c.body(null, 204);
   });
 
   return app;
+
+  /** The names of the connections that are made with a profile. */
+  async function usersOf(id: string): Promise<string[]> {
+    return (await listConnections(store.db)).filter(({ profile }) => profile === id).map(({ name }) => name);
+  }
 
   async function fetchDescription(url: string): Promise<string> {
     const trouble = checkBaseUrl(url);
@@ -111,5 +120,14 @@ function mustBeGood(document: unknown): Profile {
   const issues = checked.issues.map(({ pointer, detail }) => ({ pointer: `/document${pointer}`, detail }));
   throw new Problem(422, 'invalid', 'The profile is not right yet.', issues);
 }
+
+const thereAlready = ({ name }: Profile, used: string[]): Problem =>
+  new Problem(
+    409,
+    'there-already',
+    used.length > 0
+      ? `There is a profile of ${name} already, and ${used.join(', ')} ${used.length === 1 ? 'uses' : 'use'} it.`
+      : `There is a profile of ${name} already. No connection uses it.`,
+  );
 
 const wrong = (pointer: string, detail: string): Problem => new Problem(422, 'invalid', detail, [{ pointer, detail }]);

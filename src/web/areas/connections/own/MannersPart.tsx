@@ -9,18 +9,20 @@ interface MannersPartProps {
 }
 
 type Rule = Profile['errors'][number];
+type Limit = 'perSecond' | 'burst' | 'concurrency' | 'shownAfterSeconds';
 
 /** How fast the service may be asked, and what its errors mean beyond what their status says. */
 export function MannersPart({ profile, onChange }: MannersPartProps) {
   const { limits, errors } = profile;
   const setRule = (index: number, part: Partial<Rule>) =>
     onChange({ ...profile, errors: errors.map((rule, at) => (at === index ? { ...rule, ...part } : rule)) });
-  const setLimit = (name: 'perSecond' | 'burst' | 'concurrency', text: string) => {
+  const setLimit = (name: Limit, text: string) => {
     const { [name]: _, ...others } = limits;
     const value = Number(text);
-    onChange({ ...profile, limits: value > 0 ? { ...others, [name]: value } : others });
+    const isSaid = text !== '' && (value > 0 || name === 'shownAfterSeconds');
+    onChange({ ...profile, limits: isSaid ? { ...others, [name]: value } : others });
   };
-  const limit = (label: string, name: 'perSecond' | 'burst' | 'concurrency', help: string) => (
+  const limit = (label: string, name: Limit, help: string) => (
     <Field label={label} help={help}>
       <input
         className="input w-full"
@@ -33,10 +35,11 @@ export function MannersPart({ profile, onChange }: MannersPartProps) {
   );
   return (
     <section className="flex flex-col gap-4 max-w-3xl" aria-label="Pace and errors">
-      <div className="grid gap-3 sm:grid-cols-3">
+      <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
         {limit('Requests a second', 'perSecond', 'Empty: as it answers.')}
         {limit('At once after a rest', 'burst', 'Empty: as many as in a second.')}
         {limit('Under way at a time', 'concurrency', 'Empty: 4.')}
+        {limit('New records show after, seconds', 'shownAfterSeconds', 'Empty: 30. Until then none is made twice.')}
       </div>
       <div>
         <h3 className="font-semibold">What its errors mean</h3>

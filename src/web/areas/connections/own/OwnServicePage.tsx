@@ -55,7 +55,14 @@ export function OwnServicePage() {
           {way === 'file' && <FromFile onProfile={take} />}
         </>
       )}
-      {profile && <ProfileEditor key={way + profile.id} profile={profile} onChange={take} />}
+      {profile && (
+        <ProfileEditor
+          key={way + profile.id}
+          profile={profile}
+          isSaved={saved.data?.id === profile.id}
+          onChange={take}
+        />
+      )}
     </div>
   );
 }

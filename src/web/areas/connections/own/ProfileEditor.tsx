@@ -11,9 +11,20 @@ import { StandingsPart } from './StandingsPart.tsx';
 import { useSaveProfile } from './useProfiles.ts';
 
 /** A profile that is being made: its name, whether it works, the document itself, and saving it. */
-export function ProfileEditor({ profile, onChange }: { profile: Profile; onChange: (profile: Profile) => void }) {
+export function ProfileEditor({
+  profile,
+  isSaved,
+  onChange,
+}: {
+  profile: Profile;
+  /** Whether it is a saved one that was opened to be changed. */
+  isSaved: boolean;
+  onChange: (profile: Profile) => void;
+}) {
   const save = useSaveProfile();
   const navigate = useNavigate();
+  const saveAs = (document: Profile, replace: boolean) =>
+    save.mutate({ document, replace }, { onSuccess: ({ id }) => void navigate(`/connections/new?service=${id}`) });
   const problem = save.error instanceof ApiProblem ? save.error : null;
   return (
     <div className="flex flex-col gap-6 max-w-5xl">
@@ -38,17 +49,29 @@ export function ProfileEditor({ profile, onChange }: { profile: Profile; onChang
       <StandingsPart profile={profile} onChange={onChange} />
       <MannersPart profile={profile} onChange={onChange} />
       <DocumentEditor key={JSON.stringify(profile)} profile={profile} onChange={onChange} />
-      <ActionError error={save.error} />
+      {problem?.type === '/problems/there-already' ? (
+        <div className="alert alert-warning flex-col items-start" role="alert">
+          <p>
+            {problem.message} Nothing was saved yet. Replacing it changes how {profile.name} is spoken to from now on.
+          </p>
+          <div className="flex flex-wrap gap-2">
+            <button className="btn btn-sm" onClick={() => saveAs(anotherKind(profile), false)}>
+              Save as another kind of service
+            </button>
+            <button className="btn btn-sm" onClick={() => saveAs(profile, true)}>
+              Replace the profile
+            </button>
+          </div>
+        </div>
+      ) : (
+        <ActionError error={save.error} />
+      )}
       {problem?.issues.map(({ pointer, detail }) => (
         <p key={pointer + detail} className="text-error">
           <code className="font-mono">{pointer.replace('/document', '') || 'the whole'}</code> {detail}
         </p>
       ))}
-      <button
-        className="btn btn-primary self-start"
-        disabled={save.isPending}
-        onClick={() => save.mutate(profile, { onSuccess: ({ id }) => void navigate(`/connections/new?service=${id}`) })}
-      >
+      <button className="btn btn-primary self-start" disabled={save.isPending} onClick={() => saveAs(profile, isSaved)}>
         Save the profile, and connect
       </button>
     </div>
@@ -86,4 +109,10 @@ function DocumentEditor({ profile, onChange }: { profile: Profile; onChange: (pr
       </div>
     </details>
   );
+}
+
+/** The same under an id and a name of its own. */
+function anotherKind(profile: Profile): Profile {
+  const mark = Math.random().toString(36).slice(2, 6);
+  return { ...profile, id: `${profile.id.slice(0, 50)}-${mark}`, name: `${profile.name.slice(0, 50)} (${mark})` };
 }

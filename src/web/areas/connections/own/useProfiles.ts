@@ -27,7 +27,8 @@ export const useProfile = (id: string) =>
 export function useSaveProfile() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (document: Profile) => api.put<Profile>(`/profiles/${document.id}`, { document }),
+    mutationFn: ({ document, replace }: { document: Profile; replace: boolean }) =>
+      api.put<Profile>(`/profiles/${document.id}${replace ? '?replace=true' : ''}`, { document }),
     onSuccess: () =>
       Promise.all(['profiles', 'profile', 'connections'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
   });
