@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { describe, expect, it } from 'vitest';
+import { ROUTE_FORMAT } from '../core/plan/index.ts';
 import { check } from './checks.ts';
 import { credentialTrouble } from './connection.ts';
 import { RouteDocumentInput } from './route.ts';
@@ -62,15 +63,32 @@ describe('a route', () => {
     mail: { subject: 's', body: 'b', button: 'b' },
     expiresHours: 72,
   };
-  const target = { connectionId: 'c', list: '', group: '', tags: [], tagRules: [], lines: [], duplicates: 'update' };
+  const target = {
+    id: 't1',
+    connectionId: 'c',
+    list: '',
+    group: '',
+    tags: [],
+    tagRules: [],
+    lines: [],
+    duplicates: 'update',
+  };
   const issues = (change: object, part: object = {}) =>
-    pointers(check(RouteDocumentInput, { sourceId: 's', targets: [{ ...target, ...part }], consent, ...change }));
+    pointers(
+      check(RouteDocumentInput, {
+        format: ROUTE_FORMAT,
+        sourceId: 's',
+        targets: [{ ...target, ...part }],
+        consent,
+        ...change,
+      }),
+    );
   it('is taken as it is', () => expect(issues({})).toEqual([]));
   it('knows its own words only', () => {
     expect(issues({}, { duplicates: 'overwrite' })).toEqual(['/targets/0/duplicates']);
-    expect(issues({}, { lines: [{ to: 'f', from: { kind: 'field', field: 'a' }, steps: ['explode'] }] })).toEqual([
-      '/targets/0/lines/0/steps',
-    ]);
+    expect(
+      issues({}, { lines: [{ id: 'l-f', to: 'f', from: { kind: 'field', field: 'a' }, steps: ['explode'] }] }),
+    ).toEqual(['/targets/0/lines/0/steps']);
     expect(issues({ consent: { ...consent, expiresHours: 0 } })).toEqual(['/consent/expiresHours']);
   });
 });

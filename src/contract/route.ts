@@ -16,6 +16,7 @@ import {
 import { STEPS, type Step } from '../core/mapping/index.ts';
 import {
   DUPLICATE_POLICIES,
+  ROUTE_FORMAT,
   type DuplicatePolicy,
   type Finding,
   type Plan,
@@ -44,6 +45,10 @@ class LineOriginInput {
 
 class MapLineInput {
   @IsString()
+  @Length(1, 40)
+  id!: string;
+
+  @IsString()
   @Length(1, 120)
   to!: string;
 
@@ -59,6 +64,10 @@ class MapLineInput {
 }
 
 class TagRuleInput {
+  @IsString()
+  @Length(1, 40)
+  id!: string;
+
   @IsString()
   @MaxLength(64)
   field!: string;
@@ -83,6 +92,10 @@ class PlaceInput {
 }
 
 class TargetInput {
+  @IsString()
+  @Length(1, 40)
+  id!: string;
+
   @IsString()
   @MaxLength(36)
   connectionId!: string;
@@ -168,9 +181,15 @@ class ConsentPolicyInput {
   @Min(1, { message: 'People need at least an hour.' })
   @Max(24 * 60, { message: 'At most 60 days.' })
   expiresHours!: number;
+
+  @IsIn(['ask', 'at once'])
+  changes: 'ask' | 'at once' = 'ask';
 }
 
 export class RouteDocumentInput implements RouteDocument {
+  @IsIn([ROUTE_FORMAT])
+  format!: number;
+
   @IsString()
   @MaxLength(36)
   sourceId!: string;

@@ -98,7 +98,12 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
   const bellbuoy = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {});
   const webhook = await operator.connectTo('signed-webhook', receiver.url, { secret: receiver.secret });
   const source = await operator.form('Visits', { ...schoolForm(), minimumSeconds: 0 });
-  const line = (to: string, field: string) => ({ to, from: { kind: 'field' as const, field }, steps: [] });
+  const line = (to: string, field: string) => ({
+    id: `l-${to}`,
+    to,
+    from: { kind: 'field' as const, field },
+    steps: [],
+  });
   const plain = (target: Target, lines: Target['lines'], more: Partial<Target> = {}): Target => ({
     ...target,
     lines,
@@ -109,7 +114,9 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
     plain(bellTarget(rowbarn.id), [line('Email', 'email'), line('School', 'school'), line('Pupils', 'pupils')], {
       kind: 'visits',
     }),
-    plain(bellTarget(bellbuoy.id), [{ to: 'text', from: { kind: 'text', text: '{email} {pupils}' }, steps: [] }]),
+    plain(bellTarget(bellbuoy.id), [
+      { id: 'l-text', to: 'text', from: { kind: 'text', text: '{email} {pupils}' }, steps: [] },
+    ]),
     plain(bellTarget(webhook.id), [line('pupils', 'pupils')]),
   ]);
   const [first, ...more] = document.targets;

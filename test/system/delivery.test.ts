@@ -128,7 +128,10 @@ describe('what a person has to mend', () => {
 
     const targets = route.draft.targets.map((target) => ({
       ...target,
-      lines: [...target.lines, { to: 'visits', from: { kind: 'fixed', value: 'first time' }, steps: [] }],
+      lines: [
+        ...target.lines,
+        { id: 'l-visits', to: 'visits', from: { kind: 'fixed', value: 'first time' }, steps: [] },
+      ],
     }));
     await operator.put(`/routes/${route.id}/draft`, { ...route.draft, targets });
     await operator.post(`/routes/${route.id}/publish`);
@@ -194,6 +197,49 @@ it('a trail that is read while things happen never contradicts itself', async ()
     (found) => found.every((progress) => progress === 'delivered'),
   );
   expect(contradictions).toEqual([]);
+});
+
+describe('two targets on one connection', () => {
+  it('stay themselves through reordering, holding, replanning and replay', async () => {
+    const source = await operator.form('Two lists', { ...wired.source.draft, origins: [], minimumSeconds: 0 });
+    const { draft } = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);
+    const [first] = draft.targets;
+    if (!first) throw new Error('the route has no target');
+    const targets = [
+      { ...first, id: 'letter', list: 'L-100', group: '', tagRules: [] },
+      { ...first, id: 'schools', list: 'L-200', group: '', tagRules: [] },
+    ];
+    const consent = { ...draft.consent, mode: 'single' as const };
+    const route = await operator.route('Two lists', { ...draft, sourceId: source.id, targets, consent });
+    await world.faults({ next: 40, kind: 'status', status: 403 });
+    const email = newAddress();
+    const id = await submitJson(source, fields(email));
+    const held = await eventually(
+      () => operator.trail(id),
+      ({ deliveries }) => deliveries.length === 2 && deliveries[0]?.state === 'held',
+    );
+    await world.noFaults();
+    // Turned round and published anew: each delivery goes to its own target all the same.
+    await operator.put(`/routes/${route.id}/draft`, { ...route.draft, targets: [...targets].reverse() });
+    await operator.post(`/routes/${route.id}/publish`);
+    const listsOf = ({ plan }: typeof held) => plan?.deliveries.map(({ targetId, intent }) => [targetId, intent.list]);
+    expect(listsOf(held)).toEqual([
+      ['letter', 'L-100'],
+      ['schools', 'L-200'],
+    ]);
+    // The second waits behind the first, which is of the same person.
+    await operator.post(`/deliveries/${held.deliveries[0]?.id ?? ''}/replan`);
+    await operator.trailWhen(id, 'delivered');
+    const rows = await world.rows<{ target: string; list: string }>(
+      "SELECT target_id AS target, JSON_VALUE(intent, '$.list') AS list FROM deliveries WHERE submission_id = ? ORDER BY target_id",
+      [id],
+    );
+    expect(rows).toEqual([
+      { target: 'letter', list: 'L-100' },
+      { target: 'schools', list: 'L-200' },
+    ]);
+    expect((await memberOf(email))[0]?.lists.sort()).toEqual(['L-100', 'L-200']);
+  });
 });
 
 describe('people who are there already', () => {

@@ -44,7 +44,7 @@ async function planned(
   const id = idOf(`d${(number += 1)}`);
   const { state = 'queued', dueAt = NOW - 10, connection = 'c' } = more;
   await context.store.pool.query(
-    `INSERT INTO deliveries (id, submission_id, contact_id, connection_id, route_id, route_version, target_index, intent,
+    `INSERT INTO deliveries (id, submission_id, contact_id, connection_id, route_id, route_version, target_id, intent,
       left_out, state, created_at, due_at) VALUES (?, ?, ?, ?, ?, 1, 0, '{}', '[]', ?, 0, ?)`,
     [id, idOf('s'), idOf(contact), idOf(connection), idOf('r'), state, dueAt],
   );

@@ -139,9 +139,9 @@ describe('Capstan: a key, and a secret that signs', () => {
       list: '',
       duplicates: 'update',
       lines: [
-        { to: 'mail', from: { kind: 'field', field: 'email' }, steps: [] },
-        { to: 'called', from: { kind: 'text', text: '{first} {last}' }, steps: [] },
-        { to: 'wants_letter', from: { kind: 'fixed', value: 'yes' }, steps: [] },
+        { id: 'l-mail', to: 'mail', from: { kind: 'field', field: 'email' }, steps: [] },
+        { id: 'l-called', to: 'called', from: { kind: 'text', text: '{first} {last}' }, steps: [] },
+        { id: 'l-wants_letter', to: 'wants_letter', from: { kind: 'fixed', value: 'yes' }, steps: [] },
       ],
     });
     const email = newAddress();
@@ -293,7 +293,7 @@ describe('a service that lets programs in by themselves (OAuth client credential
     connection = await operator.connectTo(document.id, others.rowbarn.url, ROWBARN);
     await wire({
       ...signUpsTarget(connection.id),
-      lines: [{ to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] }],
+      lines: [{ id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] }],
     });
   });
 
@@ -391,6 +391,27 @@ describe('kinds that need code', () => {
     );
     expect(letter).toMatchObject({ subject: 'School visit: Hilltop School' });
     expect(letter?.text).toContain('Mara Quill of Hilltop School asks for a visit with 24 pupils.');
+    expect(letter?.headers['reply-to']).toMatch(/@hill\.example/);
+  });
+
+  it('telling a colleague and answering the visitor are two things', async () => {
+    const smtp = world.env.SMTP_URL ?? '';
+    const answer = await operator.connectTo('mail-to-visitor', smtp, {});
+    const words = (to: string, text: string) => ({
+      id: `l-${to}`,
+      to,
+      from: { kind: 'text' as const, text },
+      steps: [],
+    });
+    const target = (from: string): Target => ({
+      ...noticeTarget(answer.id),
+      lines: [words('from', from), words('subject', 'Your visit'), words('text', 'Hello {first}, we will write.')],
+    });
+    await expect(wire(target('{email}'))).rejects.toThrow(/From is an address or word of your own/);
+    await wire(target('front-desk@pellam-ridge.example'));
+    const email = newAddress();
+    await operator.trailWhen(await visit(email), 'delivered');
+    expect(await world.letters(email)).toMatchObject([{ subject: 'Your visit', text: 'Hello Mara, we will write.\n' }]);
   });
 
   it('says what is wrong with a mail server', async () => {
@@ -408,8 +429,8 @@ describe('kinds that need code', () => {
     await wire({
       ...bellTarget(connection.id),
       lines: [
-        { to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] },
-        { to: 'Said', from: { kind: 'text', text: '"{school}", {pupils}' }, steps: [] },
+        { id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] },
+        { id: 'l-Said', to: 'Said', from: { kind: 'text', text: '"{school}", {pupils}' }, steps: [] },
       ],
     });
     const [one, two] = [newAddress(), newAddress()];
@@ -431,8 +452,8 @@ describe('a connection in use', () => {
       ...bellTarget(connection.id),
       duplicates: 'update',
       lines: [
-        { to: 'email', from: { kind: 'field', field: 'email' }, steps: [] },
-        { to: 'given', from: { kind: 'field', field: 'first' }, steps: [] },
+        { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: [] },
+        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'first' }, steps: [] },
       ],
     });
     await operator.post(`/connections/${connection.id}/pause`);

@@ -2,11 +2,21 @@ import { cp, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { drizzle } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
-import { createPool, type RowDataPacket } from 'mysql2/promise';
-import { expect, it } from 'vitest';
+import { createConnection, createPool, type RowDataPacket } from 'mysql2/promise';
+import { gunzipSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { OverviewView } from '../../src/contract/activity.ts';
+import type { ConnectionView } from '../../src/contract/connection.ts';
+import type { RouteView } from '../../src/contract/route.ts';
+import type { SourceView } from '../../src/contract/source.ts';
+import { ROUTE_FORMAT } from '../../src/core/plan/index.ts';
+import { hashPassword } from '../../src/server/security/passwords.ts';
+import { addAccount } from '../../src/server/store/accounts.ts';
 import { migrateStore, openStore } from '../../src/server/store/database.ts';
-import { ROOT } from '../world/processes.ts';
-import { ownDatabase } from '../world/world.ts';
+import { submitJson } from '../world/observatory.ts';
+import { Operator } from '../world/operator.ts';
+import { eventually, ROOT } from '../world/processes.ts';
+import { ownDatabase, TERN_KEY, World } from '../world/world.ts';
 
 const FOLDER = path.join(ROOT, 'src/server/store/migrations');
 
@@ -24,6 +34,94 @@ async function databaseAt(migrations: number): Promise<string> {
   await rm(folder, { recursive: true });
   return url;
 }
+
+/** A database as the demo of an earlier version left it, with some weeks of an observatory's data. */
+async function databaseOf(day: string): Promise<{ url: string; key: string }> {
+  const url = await ownDatabase();
+  const folder = path.join(ROOT, 'test/system/folders');
+  const statements = gunzipSync(await readFile(path.join(folder, `${day}.sql.gz`))).toString();
+  const connection = await createConnection({ uri: url, multipleStatements: true });
+  await connection.query(statements);
+  await connection.end();
+  return { url, key: (await readFile(path.join(folder, `${day}.key`), 'utf8')).trim() };
+}
+
+describe('a data folder of 2026-11-26', () => {
+  let world: World;
+  let operator: Operator;
+  beforeAll(async () => {
+    const { url, key } = await databaseOf('2026-11-26');
+    const store = openStore(url);
+    const [email, password] = ['upgraded@pellam-ridge.example', 'lantern hill comet'];
+    const account = { id: '0', name: 'Wren', email, passwordHash: await hashPassword(password), createdAt: 0 };
+    await addAccount(store.db, account);
+    await store.close();
+    world = await World.start({ DATABASE_URL: url, IWASHI_SECRET_KEY: key });
+    operator = await Operator.signIn(world.app, email, password);
+  });
+  afterAll(() => world.stop());
+
+  it('starts, and shows everything that was there', async () => {
+    const { rows } = await operator.submissions();
+    expect(rows).toHaveLength(50);
+    for (const { id } of rows.slice(0, 10)) {
+      const trail = await operator.trail(id);
+      expect(trail.plan?.deliveries.every(({ targetId }) => targetId.startsWith('t')) ?? true).toBe(true);
+    }
+    const people = await operator.get<{ rows: { id: string }[] }>('/people');
+    expect(people.rows).toHaveLength(50);
+    await operator.get(`/people/${people.rows[0]?.id ?? ''}`);
+    expect((await operator.get<OverviewView>('/overview')).flows).toHaveLength(6);
+    const connections = await operator.get<ConnectionView[]>('/connections');
+    expect(connections.map(({ profile }) => profile).sort()).toEqual(
+      ['bellbuoy', 'capstan', 'mail', 'rowbarn', 'tern-post'].sort(),
+    );
+  });
+
+  it('has its routes as documents of today, which can be saved and published', async () => {
+    const routes = await operator.get<RouteView[]>('/routes');
+    expect(routes.map(({ changed, draft }) => [changed, draft.format, draft.targets.map(({ id }) => id)])).toEqual([
+      [false, ROUTE_FORMAT, ['t1', 't2']],
+      [false, ROUTE_FORMAT, ['t1', 't2', 't3', 't4']],
+    ]);
+    for (const { id, draft } of routes) {
+      await operator.put(`/routes/${id}/draft`, draft);
+      await operator.post(`/routes/${id}/publish`);
+    }
+  });
+
+  it('goes on with what was held, to the account that it was for', async () => {
+    const [ternPost] = (await operator.get<ConnectionView[]>('/connections')).filter(
+      ({ profile }) => profile === 'tern-post',
+    );
+    const held = await operator.deliveries('state=held');
+    const [delivery] = held.rows.filter(({ connectionId }) => connectionId === ternPost?.id);
+    const credentials = { key: TERN_KEY };
+    await operator.put(`/connections/${ternPost?.id ?? ''}`, {
+      profile: 'tern-post',
+      name: 'Tern Post',
+      baseUrl: world.ternPost,
+      credentials,
+    });
+    await operator.post(`/deliveries/${delivery?.id ?? ''}/replan`);
+    await operator.trailWhen(delivery?.submissionId ?? '', 'delivered');
+    const there = (await world.members()).find(({ email }) => email === delivery?.email);
+    expect(there).toMatchObject({ lists: ['L-200'], groups: ['G-210'] });
+  });
+
+  it('takes new submissions by the forms that are placed', async () => {
+    const [source] = (await operator.get<SourceView[]>('/sources')).filter(
+      ({ name }) => name === 'School visit request',
+    );
+    const visit = { first: 'Mara', last: 'Quill', email: 'new@hill.example', school: 'Hill', pupils: '7', visits: '' };
+    const id = await submitJson(source as SourceView, visit);
+    const trail = await eventually(
+      () => operator.trail(id),
+      ({ plan }) => plan !== null,
+    );
+    expect(trail.plan?.deliveries.map(({ targetId }) => targetId)).toEqual(['t1', 't2', 't3', 't4']);
+  });
+});
 
 it('routes and deliveries of the first version say afterwards that nobody leaves any place', async () => {
   const url = await databaseAt(1);

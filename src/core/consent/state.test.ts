@@ -18,6 +18,10 @@ it.each<[ConsentEventKind[], string]>([
   [['withdrawn', 'given', 'asked', 'confirmed'], 'confirmed'],
   [['confirmed', 'expired'], 'confirmed'],
   [['refused', 'expired'], 'refused'],
+  [['not given'], 'none'],
+  [['given', 'asked', 'confirmed', 'not given'], 'confirmed'],
+  [['given', 'not given'], 'given'],
+  [['withdrawn', 'not given'], 'withdrawn'],
 ])('%j add up to %s', (kinds, state) => expect(consentState(events(...kinds))).toBe(state));
 
 it('does not depend on the order of arrival', () => {

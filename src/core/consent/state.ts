@@ -1,4 +1,5 @@
-export type ConsentEventKind = 'asked' | 'given' | 'confirmed' | 'refused' | 'withdrawn' | 'expired';
+/** `not given`: a box was shown and left unticked. It is evidence of what was offered, and takes nothing back. */
+export type ConsentEventKind = 'asked' | 'given' | 'not given' | 'confirmed' | 'refused' | 'withdrawn' | 'expired';
 
 /** One piece of evidence, for one purpose over one channel. */
 export interface ConsentEvent {
@@ -11,6 +12,7 @@ export type ConsentState = 'none' | 'asked' | 'given' | 'confirmed' | 'refused' 
 
 /** Events of one instant are read in this order, so that the strictest has the last word. */
 const RANK: Record<ConsentEventKind, number> = {
+  'not given': 0,
   expired: 0,
   given: 1,
   asked: 2,
@@ -50,6 +52,8 @@ function next(standing: Standing, { kind }: ConsentEvent): Standing {
       return standing.decided === 'none' && standing.open === null ? { ...standing, open: 'asked' } : standing;
     case 'expired':
       return { ...standing, open: null };
+    case 'not given':
+      return standing;
     default:
       return kind satisfies never;
   }

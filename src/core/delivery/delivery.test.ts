@@ -8,6 +8,8 @@ import {
   compareReadBack,
   DELIVERY_STATES,
   nextAttempt,
+  stateAfter,
+  statesBefore,
   transition,
   type Answer,
   type Cause,
@@ -88,28 +90,34 @@ describe('the states of a delivery', () => {
     'delivered',
     'failed for now',
     'stopped',
+    'stopped while waiting',
+    'given back',
     'given up',
     'replayed',
     'seen there',
     'dropped',
   ];
   const table: Record<DeliveryState, (DeliveryState | null)[]> = {
-    waiting: ['queued', null, null, null, null, null, null, null, 'dropped'],
-    queued: [null, 'sending', null, null, 'held', null, null, null, null],
-    sending: [null, 'sending', 'delivered', 'retrying', 'held', 'dropped', null, null, null],
-    retrying: [null, 'sending', null, null, 'held', null, 'queued', null, 'dropped'],
-    held: [null, null, null, null, null, null, 'queued', 'delivered', 'dropped'],
-    delivered: [null, null, null, null, null, null, null, null, null],
-    dropped: [null, null, null, null, null, null, null, null, null],
+    waiting: ['queued', null, null, null, null, null, null, null, null, null, 'dropped'],
+    queued: [null, 'sending', null, null, null, 'held', null, null, null, null, null],
+    sending: [null, 'sending', 'delivered', 'retrying', 'held', null, 'queued', 'dropped', null, null, null],
+    retrying: [null, 'sending', null, null, null, 'held', null, null, 'queued', null, 'dropped'],
+    held: [null, null, null, null, null, null, null, null, 'queued', 'delivered', 'dropped'],
+    delivered: Array<null>(11).fill(null),
+    dropped: Array<null>(11).fill(null),
   };
   it.each(DELIVERY_STATES)('%s', (state) =>
     expect(events.map((event) => transition(state, event))).toEqual(table[state]),
+  );
+  it.each(events)('"%s" leads to one state only, wherever it applies', (event) =>
+    expect(new Set(statesBefore(event).map((state) => transition(state, event)))).toEqual(new Set([stateAfter(event)])),
   );
 });
 
 describe('reading back', () => {
   const intent: Intent = {
-    email: 'a@b.example',
+    format: 2,
+    subject: [{ key: { kind: 'email', value: 'a@b.example' }, field: 'email' }],
     kind: '',
     fields: { email: 'a@b.example', given: 'Mara', figure: 1 },
     list: 'L',

@@ -13,4 +13,11 @@ export {
 export { readRetryAfter } from './retryAfter.ts';
 export { readRoom } from './room.ts';
 export { nextAttempt } from './schedule.ts';
-export { DELIVERY_STATES, statesBefore, transition, type DeliveryEvent, type DeliveryState } from './transition.ts';
+export {
+  DELIVERY_STATES,
+  stateAfter,
+  statesBefore,
+  transition,
+  type DeliveryEvent,
+  type DeliveryState,
+} from './transition.ts';

@@ -1,6 +1,7 @@
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
 import type { Cause } from './causes.ts';
-import { fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
+import { convert, typeOf } from '../values/index.ts';
+import { addressFieldOf, addressOf, fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
 
 /** Whether a person gets the mail of another system. */
 export const STANDINGS = ['subscribed', 'unconfirmed', 'unsubscribed', 'suppressed'] as const;
@@ -46,16 +47,19 @@ export function compareReadBack(
   found: HeldPerson | null,
   before: HeldPerson | null,
 ): ReadBackRow[] {
-  if (!found) return [{ what: 'Person', meant: intent.email, found: 'not there', same: false }];
+  const address = addressOf(intent);
+  if (!found) return [{ what: 'Person', meant: address, found: 'not there', same: false }];
   const rows: ReadBackRow[] =
-    found.email === '' ? [] : [row('Email', intent.email, found.email, intent.email === found.email.toLowerCase())];
+    found.email === '' ? [] : [row('Email', address, found.email, address === found.email.toLowerCase())];
   if (standingTrouble(found) !== null)
     rows.push(row('Gets its mail', 'yes', `no, ${found.standing ?? ''} there`, false));
   const destination = fieldsFor(catalogue, { kind: intent.kind, lines: [] });
+  const identity = addressFieldOf(intent);
   const untouched = before !== null && intent.duplicates === 'leave alone';
   for (const [key, meant] of Object.entries(intent.fields)) {
     const field = destination.find((candidate) => candidate.key === key);
-    if (field?.type === 'email') continue;
+    // Compared above, as the service's own address of the person.
+    if (found.email !== '' && key === identity) continue;
     const held = found.fields[key] ?? null;
     const kept = untouched || (intent.duplicates === 'fill gaps' && isFilled(before?.fields[key]));
     rows.push(
@@ -99,28 +103,12 @@ const absence = (what: string, name: string, isIn: boolean) =>
 const isFilled = (value: SentValue | null | undefined) => value !== undefined && value !== null && value !== '';
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
-const YES = new Set(['true', 'yes', '1', 'on']);
-
 /** Whether two values mean the same, however either side writes it: 1 and "1", true and "yes", a day and its midnight. */
 function isSameValue(type: DestinationFieldType, meant: SentValue, held: SentValue | null): boolean {
   if (held === null) return false;
   const [one, other] = [String(meant).trim(), String(held).trim()];
   if (one === other) return true;
-  switch (type) {
-    case 'yes/no':
-      return YES.has(one.toLowerCase()) === YES.has(other.toLowerCase());
-    case 'number':
-      return other !== '' && Number(one) === Number(other);
-    case 'date':
-      return one.slice(0, 10) === other.slice(0, 10);
-    case 'email':
-      return one.toLowerCase() === other.toLowerCase();
-    case 'phone':
-      return one.replace(/[^+\d]/g, '') === other.replace(/[^+\d]/g, '');
-    case 'text':
-    case 'choice':
-      return false;
-    default:
-      return type satisfies never;
-  }
+  if (type === 'date') return /^\d{4}-\d{2}-\d{2}/.test(other) && one.slice(0, 10) === other.slice(0, 10);
+  const [left, right] = [convert(meant, type), convert(held, type)];
+  return left.ok && right.ok && typeOf(type).same(left.value, right.value);
 }

@@ -8,6 +8,8 @@ export type DeliveryEvent =
   | 'delivered'
   | 'failed for now'
   | 'stopped'
+  | 'stopped while waiting'
+  | 'given back'
   | 'given up'
   | 'replayed'
   | 'seen there'
@@ -26,8 +28,13 @@ export function transition(state: DeliveryState, event: DeliveryEvent): Delivery
     case 'failed for now':
       return state === 'sending' ? 'retrying' : null;
     case 'stopped':
-      // Everything that waits for a connection is held when its credentials turn out to be refused.
-      return state === 'sending' || state === 'queued' || state === 'retrying' ? 'held' : null;
+      return state === 'sending' ? 'held' : null;
+    case 'stopped while waiting':
+      // Everything that waits for a connection is held when its credentials turn out to be refused, or it is removed.
+      return state === 'queued' || state === 'retrying' ? 'held' : null;
+    case 'given back':
+      // A worker took it, and let it go untried.
+      return state === 'sending' ? 'queued' : null;
     case 'given up':
       return state === 'sending' ? 'dropped' : null;
     case 'seen there':
@@ -44,4 +51,12 @@ export function transition(state: DeliveryState, event: DeliveryEvent): Delivery
 /** The states from which an event leads on. */
 export function statesBefore(event: DeliveryEvent): DeliveryState[] {
   return DELIVERY_STATES.filter((state) => transition(state, event) !== null);
+}
+
+/** The state to which an event leads, from wherever it applies: for statements that move many at once. */
+export function stateAfter(event: DeliveryEvent): DeliveryState {
+  const after = statesBefore(event).flatMap((state) => transition(state, event) ?? []);
+  const [first] = after;
+  if (first === undefined) throw new Error(`nothing follows "${event}"`);
+  return first;
 }

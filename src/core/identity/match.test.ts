@@ -39,8 +39,8 @@ describe('what a submission changes in what is known', () => {
 
   it('everything that is kept, of somebody new', () =>
     expect(changesTo(null, fields, { mail: 'Mara@Hill.example', name: 'Mara', page: 'sky-letter' })).toEqual([
-      { name: 'email', from: null, to: 'mara@hill.example' },
-      { name: 'full_name', from: null, to: 'Mara' },
+      { name: 'email', from: null, to: 'mara@hill.example', when: 'now' },
+      { name: 'full_name', from: null, to: 'Mara', when: 'now' },
     ]));
 
   it('only what is another now, with what it was', () =>
@@ -49,7 +49,7 @@ describe('what a submission changes in what is known', () => {
         mail: 'MARA@hill.example',
         name: 'Mara Quill',
       }),
-    ).toEqual([{ name: 'full_name', from: 'Mara', to: 'Mara Quill' }]));
+    ).toEqual([{ name: 'full_name', from: 'Mara', to: 'Mara Quill', when: 'now' }]));
 
   it.each([[''], [[]], [undefined]])('nothing by an empty answer: %j', (answer) =>
     expect(
@@ -61,6 +61,6 @@ describe('what a submission changes in what is known', () => {
 
   it('several answers as one value', () =>
     expect(changesTo(known({ interests: ['planets'] }), fields, { likes: ['planets', 'comets'] })).toEqual([
-      { name: 'interests', from: ['planets'], to: ['planets', 'comets'] },
+      { name: 'interests', from: ['planets'], to: ['planets', 'comets'], when: 'now' },
     ]));
 });

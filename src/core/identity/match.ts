@@ -1,8 +1,8 @@
 import { type FieldValue, type FieldValues, isEmpty, normaliseEmail, type SourceField } from '../values/index.ts';
 
-/** Something that identifies a person. */
+/** Something that identifies a person: an address in lower case, or a number in E.164 (ITU-T E.164: + and digits). */
 export interface ContactKey {
-  kind: 'email';
+  kind: 'email' | 'phone';
   value: string;
 }
 
@@ -18,6 +18,8 @@ export interface ValueChange {
   name: string;
   from: FieldValue | null;
   to: FieldValue;
+  /** When it is taken over; never, where anybody could have said it of a confirmed person and nobody asks them. */
+  when: 'now' | 'after confirmation' | 'never';
 }
 
 /**
@@ -45,6 +47,6 @@ export function changesTo(known: KnownContact | null, fields: SourceField[], val
     if (field.keepAs === '' || sent === undefined || isEmpty(sent)) return [];
     const to = field.type === 'email' && typeof sent === 'string' ? normaliseEmail(sent) : sent;
     const from = known?.values[field.keepAs] ?? null;
-    return JSON.stringify(from) === JSON.stringify(to) ? [] : [{ name: field.keepAs, from, to }];
+    return JSON.stringify(from) === JSON.stringify(to) ? [] : [{ name: field.keepAs, from, to, when: 'now' as const }];
   });
 }

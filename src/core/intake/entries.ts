@@ -1,6 +1,13 @@
 /** A payload as a form sends it: names with text values, in order; a name may come several times. */
 export type Entries = [name: string, value: string][];
 
+/** A submission as it arrived, without secrets. */
+export interface RawSubmission {
+  contentType: string;
+  entries: Entries;
+  headers: Record<string, string>;
+}
+
 /** Decodes `application/x-www-form-urlencoded` (WHATWG URL, 5.1). */
 export function readUrlencoded(body: string): Entries {
   return [...new URLSearchParams(body)];

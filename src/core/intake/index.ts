@@ -1,4 +1,4 @@
-export { readJson, readUrlencoded, type Entries } from './entries.ts';
+export { readJson, readUrlencoded, type Entries, type RawSubmission } from './entries.ts';
 export { contentOf, readSubmission, type FieldIssue } from './readSubmission.ts';
 export { screen, type Suspicion } from './screening.ts';
 export type { SourceDocument } from './source.ts';

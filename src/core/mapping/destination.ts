@@ -1,8 +1,9 @@
 import { bad, good, type Result } from '../result.ts';
-import { type FieldValue, parseEmail, printValue } from '../values/index.ts';
+import { convert, type FieldValue, inWords, TYPE_NAMES, typeOf, type TypeName } from '../values/index.ts';
 
-export const DESTINATION_FIELD_TYPES = ['text', 'email', 'number', 'yes/no', 'choice', 'date', 'phone'] as const;
-export type DestinationFieldType = (typeof DESTINATION_FIELD_TYPES)[number];
+/** Fields of destinations have the same types as those of sources. */
+export const DESTINATION_FIELD_TYPES = TYPE_NAMES;
+export type DestinationFieldType = TypeName;
 
 /** One field that the other system offers, as its catalogue says. */
 export interface DestinationField {
@@ -14,42 +15,59 @@ export interface DestinationField {
   choices: string[];
   /** Longest text it takes; null when it does not say. */
   maxLength: number | null;
+  /** Whether it is the operator's own, such as the sender of a notice: what visitors say never goes there. */
+  ours?: boolean;
 }
 
-/** What is sent to the other system: text, a number or a truth value. */
-export type SentValue = string | number | boolean;
+/** What is sent to the other system: text, a number, a truth value, or several texts. */
+export type SentValue = string | number | boolean | string[];
 
-/** Puts a value into the form that the destination's field takes, or says why it cannot be. */
+/** What a field takes, in words, as in "takes a number". */
+const TAKES: Record<DestinationFieldType, string> = {
+  text: 'text',
+  'long text': 'text',
+  email: 'an email address',
+  phone: 'a telephone number',
+  number: 'a number',
+  money: 'an amount with its currency',
+  date: 'a date',
+  time: 'a time',
+  'date-time': 'a date with a time',
+  'yes/no': 'yes or no',
+  choice: 'one of its choices',
+  'several choices': 'several of its choices',
+  country: 'a country',
+  language: 'a language',
+  URL: 'the address of a page',
+  'person name': 'a name',
+  'postal address': 'a postal address',
+};
+
+/** Puts a value into the form that the destination's field takes, or says why it cannot be. Nothing is guessed. */
 export function fitValue(field: DestinationField, value: FieldValue): Result<SentValue> {
-  const text = printValue(value).trim();
-  switch (field.type) {
-    case 'email':
-      return parseEmail(text);
-    case 'number': {
-      if (typeof value === 'boolean') return bad('takes a number, and this is a tick. Add the step "yes/no to 1/0".');
-      const figure = Number(text);
-      return Number.isFinite(figure) ? good(figure) : bad(`takes a number, and "${text}" is none.`);
-    }
-    case 'yes/no':
-      if (typeof value === 'boolean') return good(value);
-      if (/^(1|true|yes|on)$/i.test(text)) return good(true);
-      if (/^(0|false|no|off)$/i.test(text)) return good(false);
-      return bad(`takes yes or no, and "${text}" is neither.`);
-    case 'choice':
-      return field.choices.includes(text)
-        ? good(text)
-        : bad(`takes one of ${field.choices.join(', ')}; "${text}" is not among them.`);
-    case 'date':
-      return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text))
-        ? good(text)
-        : bad(`takes a date like 2026-05-31, and "${text}" is none.`);
-    case 'phone':
-    case 'text':
-      if (typeof value === 'boolean') return good(value ? 'yes' : 'no');
-      return field.maxLength !== null && text.length > field.maxLength
-        ? bad(`takes at most ${field.maxLength} characters, and this has ${text.length}.`)
-        : good(text);
-    default:
-      return field.type satisfies never;
-  }
+  const converted = convert(value, field.type);
+  if (!converted.ok) return bad(`takes ${TAKES[field.type]}, but ${uncapital(converted.issue)}`);
+  const held = converted.value;
+  const unknown = choicesIn(field, held).find((one) => !field.choices.includes(one));
+  if (unknown !== undefined) return bad(`takes one of ${field.choices.join(', ')}; "${unknown}" is not among them.`);
+  if (typeof held !== 'object') return withinLength(field, held);
+  return Array.isArray(held)
+    ? good(held)
+    : good(typeOf(field.type).print(held, field.type === 'money' ? undefined : 'en-GB'));
 }
+
+function choicesIn({ type, choices }: DestinationField, value: FieldValue): string[] {
+  if (type === 'choice') return [inWords(value)];
+  return type === 'several choices' && choices.length > 0 && Array.isArray(value) ? value : [];
+}
+
+function withinLength({ maxLength }: DestinationField, value: string | number | boolean): Result<SentValue> {
+  if (typeof value === 'string' && maxLength !== null && value.length > maxLength)
+    return bad(`takes at most ${maxLength} characters, and this has ${value.length}.`);
+  return good(value);
+}
+
+const uncapital = (sentence: string): string =>
+  /^(This|Of|There|Enter|Write|Which)\b/.test(sentence)
+    ? sentence.charAt(0).toLowerCase() + sentence.slice(1)
+    : sentence;

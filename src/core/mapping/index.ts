@@ -7,4 +7,4 @@ export {
 } from './destination.ts';
 export { applyMapping, fieldsUsed, requiredFirst, type LineResult, type LineOrigin, type MapLine } from './mapping.ts';
 export { STEPS, STEP_HELP, applyStep, type Step } from './steps.ts';
-export { suggestLines } from './suggest.ts';
+export { lineId, suggestLines } from './suggest.ts';

@@ -35,6 +35,10 @@ describe('what a destination takes', () => {
     [there('f', 'text'), true, 'yes'],
     [there('f', 'choice', { choices: ['x'] }), 'x', 'x'],
     [there('f', 'date'), '2026-02-28', '2026-02-28'],
+    [there('f', 'date'), '31.5.2026', '2026-05-31'],
+    [there('f', 'phone'), '+44 1632 960001', '+441632960001'],
+    [there('f', 'country'), 'Germany', 'DE'],
+    [there('f', 'several choices', { choices: ['a', 'b'] }), ['b'], ['b']],
   ] as const)('%o takes %j as %j', (field, value, sent) =>
     expect(fitValue(field, value as string)).toEqual({ ok: true, value: sent }),
   );
@@ -45,8 +49,12 @@ describe('what a destination takes', () => {
     [there('f', 'yes/no'), 'perhaps'],
     [there('f', 'text', { maxLength: 3 }), 'four'],
     [there('f', 'choice', { choices: ['x'] }), 'y'],
-    [there('f', 'date'), '31.5.2026'],
-  ] as const)('%o refuses %j', (field, value) => expect(fitValue(field, value).ok).toBe(false));
+    [there('f', 'date'), '2026-02-30'],
+    [there('f', 'date'), '3/4/2026'],
+    [there('f', 'number'), '0x1F'],
+    [there('f', 'number'), ' '],
+    [there('f', 'several choices', { choices: ['a', 'b'] }), ['c']],
+  ] as const)('%o refuses %j', (field, value) => expect(fitValue(field, value as string).ok).toBe(false));
 });
 
 describe('applying a mapping', () => {
@@ -64,8 +72,8 @@ describe('applying a mapping', () => {
     const results = applyMapping(
       fields,
       [
-        { to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name', 'lower-case'] },
-        { to: 'note', from: { kind: 'fixed', value: 'web' }, steps: [] },
+        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name', 'lower-case'] },
+        { id: 'l-note', to: 'note', from: { kind: 'fixed', value: 'web' }, steps: [] },
       ],
       { name: 'Mara Quill' },
     );
@@ -76,7 +84,11 @@ describe('applying a mapping', () => {
   });
 
   it('does not send what is empty', () => {
-    const [, note] = applyMapping(fields, [{ to: 'note', from: { kind: 'field', field: 'gone' }, steps: [] }], {});
+    const [, note] = applyMapping(
+      fields,
+      [{ id: 'l-note', to: 'note', from: { kind: 'field', field: 'gone' }, steps: [] }],
+      {},
+    );
     expect(note?.verdict).toEqual({ kind: 'empty' });
   });
 });
@@ -102,8 +114,17 @@ describe('suggestions', () => {
     ]);
   });
 
+  it("never put a visitor's address where the operator's own belongs", () => {
+    const mail = [
+      there('from', 'email', { ours: true }),
+      there('to', 'email', { ours: true }),
+      there('replyTo', 'email'),
+    ];
+    expect(suggestLines([here('mail', 'email')], mail, []).map(({ to }) => to)).toEqual(['replyTo']);
+  });
+
   it('never touch a line that a person has made', () => {
-    const own = [{ to: 'email', from: { kind: 'fixed' as const, value: 'x' }, steps: [] }];
+    const own = [{ id: 'l-email', to: 'email', from: { kind: 'fixed' as const, value: 'x' }, steps: [] }];
     expect(suggestLines([here('email', 'email')], [there('email', 'email')], own)).toEqual([]);
   });
 });

@@ -8,6 +8,7 @@ export type LineOrigin =
 
 /** One line of a mapping: a destination field, and how it is filled. */
 export interface MapLine {
+  id: string;
   to: string;
   from: LineOrigin;
   steps: Step[];

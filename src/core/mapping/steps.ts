@@ -19,9 +19,8 @@ const NO = new Set(['no', 'false', '0', 'off', 'n', '']);
 /** Applies one step. Lists go through each step item by item; a step that does not fit a value leaves it as it is. */
 export function applyStep(step: Step, value: FieldValue): FieldValue {
   if (step === 'yes/no to 1/0') return yesNoToFigure(value);
-  if (typeof value === 'boolean') return value;
   if (Array.isArray(value)) return value.map((item) => applyToText(step, item));
-  return applyToText(step, value);
+  return typeof value === 'string' ? applyToText(step, value) : value;
 }
 
 function applyToText(step: Exclude<Step, 'yes/no to 1/0'>, text: string): string {

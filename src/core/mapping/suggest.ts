@@ -18,11 +18,14 @@ const SAME_MEANING = [
 /** Proposes a line for each destination field whose name or meaning a source field shares; never for one already mapped. */
 export function suggestLines(source: SourceField[], fields: DestinationField[], existing: MapLine[]): MapLine[] {
   const done = new Set(existing.map((line) => line.to));
-  return fields.filter((field) => !done.has(field.key)).flatMap((field) => suggestLine(source, field) ?? []);
+  return fields
+    .filter((field) => !field.ours && !done.has(field.key))
+    .flatMap((field) => suggestLine(source, field) ?? []);
 }
 
 function suggestLine(source: SourceField[], field: DestinationField): MapLine | null {
   const line = (origin: SourceField, ...steps: Step[]): MapLine => ({
+    id: lineId(field.key),
     to: field.key,
     from: { kind: 'field', field: origin.key },
     steps,
@@ -38,6 +41,9 @@ function suggestLine(source: SourceField[], field: DestinationField): MapLine | 
   if (fullName && meaningsOf(field).includes('lastname')) return line(fullName, 'last name');
   return null;
 }
+
+/** The id of a line that is made for a destination field. */
+export const lineId = (to: string): string => `l-${to}`;
 
 /** What a field is about: what it is kept as on the contact, where that is said; otherwise what its name and label say. */
 function meaningsOf(field: { key: string; label: string; type: string; keepAs?: string }): string[] {

@@ -80,7 +80,7 @@ describe('what changed there since it was last fetched', () => {
 });
 
 describe('the fields that a target can fill', () => {
-  const line = (to: string) => ({ to, from: { kind: 'fixed' as const, value: '' }, steps: [] });
+  const line = (to: string) => ({ id: `l-${to}`, to, from: { kind: 'fixed' as const, value: '' }, steps: [] });
   it('are those of its kind of record', () => {
     const kinds = [
       { id: 'a', name: 'A', fields: [field('one')] },

@@ -3,8 +3,10 @@ import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { sourceField } from '../../../test/world/fields.ts';
 import type { SourceField } from '../values/index.ts';
 import {
+  addressOf,
   planSubmission,
   preflight,
+  ROUTE_FORMAT,
   tagsFor,
   type Catalogue,
   type KnownPerson,
@@ -29,9 +31,11 @@ const catalogue: Catalogue = catalogueOf({
   ],
 });
 const document: RouteDocument = {
+  format: ROUTE_FORMAT,
   sourceId: 'S',
   targets: [
     {
+      id: 'T',
       connectionId: 'C',
       kind: '',
       list: 'L',
@@ -41,8 +45,8 @@ const document: RouteDocument = {
       leaves: [],
       tagsOff: [],
       lines: [
-        { to: 'email', from: { kind: 'field', field: 'email' }, steps: ['lower-case'] },
-        { to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name'] },
+        { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: ['lower-case'] },
+        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name'] },
       ],
       duplicates: 'update',
     },
@@ -53,10 +57,11 @@ const document: RouteDocument = {
     tickField: 'consent',
     mail: { subject: 'Please confirm', body: '{link}', button: 'Yes' },
     expiresHours: 72,
+    changes: 'ask',
   },
 };
 const route: LiveRoute = { id: 'R', name: 'Route', version: 3, document };
-const nobody: KnownPerson = { contact: null, consent: [], openConfirmations: [] };
+const nobody: KnownPerson = { contact: null, consent: [], openConfirmations: [], sent: [] };
 const NOW = 1_000_000_000;
 const values = { name: 'Mara Quill', email: 'Mara@Quill.example', consent: true };
 const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
@@ -93,7 +98,13 @@ describe('a new person, double opt-in', () => {
         when: 'after confirmation',
         routeVersion: 3,
         held: null,
-        intent: { email: 'mara@quill.example', fields: { given: 'Mara' }, list: 'L', group: 'G', tags: ['web'] },
+        intent: {
+          subject: [{ key: { value: 'mara@quill.example' }, field: 'email' }],
+          fields: { given: 'Mara' },
+          list: 'L',
+          group: 'G',
+          tags: ['web'],
+        },
       },
     ]);
   });
@@ -154,12 +165,6 @@ it('sends one confirmation for one purpose, however many routes', () => {
   expect(planned.deliveries).toHaveLength(2);
 });
 
-it('sends nothing without consent, and says so', () => {
-  const planned = plan({ values: { ...values, consent: false } });
-  expect([planned.consent, planned.deliveries, planned.confirmations]).toEqual([[], [], []]);
-  expect(planned.notes[0]).toContain('Yes, write to me');
-});
-
 it('delivers at once under single opt-in, with the statement as wording', () => {
   const single = {
     ...route,
@@ -184,7 +189,12 @@ it('holds what lacks a required value, and leaves out an optional one that does 
   const long = plan({ values: { ...values, name: 'Maximiliana' } });
   expect(long.deliveries[0]?.held?.message).toContain('First name');
   const withNote = structuredClone(route);
-  withNote.document.targets[0]?.lines.push({ to: 'note', from: { kind: 'field', field: 'name' }, steps: [] });
+  withNote.document.targets[0]?.lines.push({
+    id: 'l-note',
+    to: 'note',
+    from: { kind: 'field', field: 'name' },
+    steps: [],
+  });
   const planned = plan({ routes: [withNote] });
   expect(planned.deliveries[0]?.held).toBeNull();
   expect(planned.deliveries[0]?.leftOut[0]).toContain('Note takes a number');
@@ -206,9 +216,9 @@ it('plans nothing for nobody', () => {
 
 it('sets tags by answer, each once', () => {
   const rules = [
-    { field: 'likes', answer: 'Moon', tag: 'moon' },
-    { field: 'consent', answer: 'yes', tag: 'web' },
-    { field: 'likes', answer: 'Sun', tag: 'sun' },
+    { id: 'r', field: 'likes', answer: 'Moon', tag: 'moon' },
+    { id: 'r', field: 'consent', answer: 'yes', tag: 'web' },
+    { id: 'r', field: 'likes', answer: 'Sun', tag: 'sun' },
   ];
   expect(tagsFor({ tags: ['web'], tagRules: rules }, { likes: ['Moon'], consent: true })).toEqual(['web', 'moon']);
 });
@@ -243,7 +253,7 @@ describe('preflight', () => {
       'a field that the source lost',
       (changed) =>
         (target(changed).lines = [
-          { to: 'given', from: { kind: 'field', field: 'gone' }, steps: [] },
+          { id: 'l-given', to: 'given', from: { kind: 'field', field: 'gone' }, steps: [] },
           ...target(changed).lines.slice(0, 1),
         ]),
       'mapping',
@@ -268,4 +278,106 @@ describe('preflight', () => {
     ['a tick box that is gone', (changed) => (changed.consent.tickField = 'gone'), 'consent'],
   ])('blocks %s', (_, change, part) => expect(blockers(change)).toContain(part));
   it('blocks a source that is not live', () => expect(blockers(() => {}, null)).toEqual(['source']));
+});
+
+describe('somebody who confirmed before', () => {
+  const [meant] = plan().deliveries;
+  if (!meant) throw new Error('nothing was planned');
+  const known: KnownPerson = {
+    contact: {
+      id: 'P',
+      matchedBy: { kind: 'email', value: 'mara@quill.example' },
+      values: { full_name: 'Mara Quill', email: 'mara@quill.example' },
+    },
+    consent: [{ kind: 'confirmed', purpose: 'letter', at: 1 }],
+    openConfirmations: [],
+    sent: [{ routeId: 'R', targetId: 'T', intent: meant.intent }],
+  };
+  const withConsent = (consent: Partial<RouteDocument['consent']>, targets = document.targets): LiveRoute => ({
+    ...route,
+    document: { ...document, targets, consent: { ...document.consent, ...consent } },
+  });
+  const other = { ...values, name: 'Best Offers' };
+
+  it('who says the same again is delivered at once', () => {
+    const planned = plan({ known });
+    expect(planned.confirmations).toEqual([]);
+    expect(planned.deliveries).toMatchObject([{ when: 'now' }]);
+  });
+
+  it('is asked before anything of theirs is changed, here or there', () => {
+    const planned = plan({ known, values: other });
+    expect(planned.contact?.changes).toEqual([
+      { name: 'full_name', from: 'Mara Quill', to: 'Best Offers', when: 'after confirmation' },
+    ]);
+    expect(planned.confirmations).toMatchObject([{ to: 'mara@quill.example' }]);
+    expect(planned.deliveries).toMatchObject([{ when: 'after confirmation', intent: { fields: { given: 'Best' } } }]);
+  });
+
+  it('is asked before a tag is added by an answer', () => {
+    const [target] = document.targets;
+    if (!target) throw new Error('no target');
+    const tagged = withConsent({}, [
+      { ...target, tagRules: [{ id: 'r', field: 'name', answer: 'Mara Quill', tag: 'moon' }] },
+    ]);
+    expect(plan({ known, routes: [tagged] }).deliveries).toMatchObject([{ when: 'after confirmation' }]);
+  });
+
+  it('has gaps filled without being asked', () => {
+    const unnamed = { ...known, contact: known.contact && { ...known.contact, values: {} } };
+    const sent = known.sent.map((one) => ({ ...one, intent: { ...one.intent, fields: {} } }));
+    const planned = plan({ known: { ...unnamed, sent } });
+    expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['now', 'now']);
+    expect(planned.deliveries).toMatchObject([{ when: 'now' }]);
+  });
+
+  it('is changed at once where the route says so', () => {
+    const planned = plan({ known, values: other, routes: [withConsent({ changes: 'at once' })] });
+    expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['now']);
+    expect(planned.deliveries).toMatchObject([{ when: 'now', intent: { fields: { given: 'Best' } } }]);
+  });
+
+  it('keeps what they have where the form asks nobody to confirm', () => {
+    const planned = plan({ known, values: other, routes: [withConsent({ mode: 'single' })] });
+    expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['never']);
+    expect(planned.deliveries).toMatchObject([{ when: 'now', intent: { duplicates: 'fill gaps', tags: ['web'] } }]);
+    expect(planned.notes.join()).toContain('it fills gaps, and changes nothing else');
+  });
+
+  it('keeps it also at a service that cannot fill gaps: what is known to be there is not sent', () => {
+    const blunt = { ...catalogue, can: { ...catalogue.can, duplicates: ['update' as const] } };
+    const planned = plan({
+      known,
+      values: other,
+      routes: [withConsent({ mode: 'single' })],
+      catalogues: { C: blunt },
+    });
+    expect(planned.deliveries[0]?.intent.fields).toEqual({ email: 'mara@quill.example' });
+  });
+
+  it('keeps it too where no live route takes the form', () => {
+    expect(plan({ known, values: other, routes: [] }).contact?.changes.map(({ when }) => when)).toEqual(['never']);
+  });
+});
+
+it('an unticked box is written down as not given, and gives nothing', () => {
+  const planned = plan({ values: { ...values, consent: false } });
+  expect(planned.consent).toEqual([{ kind: 'not given', purpose: 'letter', wording: 'Yes, write to me' }]);
+  expect([planned.deliveries, planned.confirmations]).toEqual([[], []]);
+  expect(planned.notes[0]).toContain('Yes, write to me');
+});
+
+it('somebody who is known by a number only is asked nothing by mail, and nothing goes to the number as if it were an address', () => {
+  const known: KnownPerson = {
+    contact: { id: 'P', matchedBy: { kind: 'phone', value: '+441632960001' }, values: {} },
+    consent: [],
+    openConfirmations: [],
+    sent: [],
+  };
+  const planned = plan({ known });
+  expect([planned.confirmations, planned.deliveries]).toEqual([[], []]);
+  expect(planned.notes.join()).toContain('no address at which the person could confirm');
+  const single = { ...route, document: { ...document, consent: { ...document.consent, mode: 'single' as const } } };
+  const [delivery] = plan({ known, routes: [single] }).deliveries;
+  expect(delivery && addressOf(delivery.intent)).toBe('');
 });

@@ -1,9 +1,11 @@
-import { consentState, type ConsentEvent, type ConsentEventKind } from '../consent/index.ts';
-import { changesTo, keysOf, type ContactKey, type KnownContact, type ValueChange } from '../identity/index.ts';
-import { applyMapping, type LineResult, type SentValue } from '../mapping/index.ts';
+import { consentState, type ConsentEvent } from '../consent/index.ts';
+import { changesTo, identifyingFields, keysOf, type ContactKey, type KnownContact } from '../identity/index.ts';
+import { applyMapping, type DestinationField, type LineResult, type SentValue } from '../mapping/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
-import type { ConsentPolicy, DuplicatePolicy, Place, RouteDocument, Target } from './route.ts';
+import { INTENT_FORMAT, type Intent } from './intent.ts';
+import { PLAN_FORMAT, type Plan, type PlannedConsent, type PlannedDelivery } from './planned.ts';
+import type { ConsentPolicy, Place, RouteDocument, Target } from './route.ts';
 
 /** A repeated sign-up within this time does not send a second confirmation. */
 const CONFIRMATION_REST_MS = 10 * 60_000;
@@ -20,6 +22,8 @@ export interface KnownPerson {
   contact: KnownContact | null;
   consent: (ConsentEvent & { purpose: string })[];
   openConfirmations: { id: string; purpose: string; lastSentAt: number }[];
+  /** What was last meant for them by each target, of all that was not dropped. */
+  sent: { routeId: string; targetId: string; intent: Intent }[];
 }
 
 export interface PlanInput {
@@ -34,70 +38,13 @@ export interface PlanInput {
   now: number;
 }
 
-export interface PlannedConsent {
-  kind: ConsentEventKind;
-  purpose: string;
-  /** The words the person agreed to or was asked with. */
-  wording: string;
-}
-
-export interface PlannedConfirmation {
-  routeId: string;
-  purpose: string;
-  to: string;
-  mail: ConsentPolicy['mail'];
-  expiresHours: number;
-  /** An open confirmation that was sent a moment ago and serves this submission too; null when a new one goes out. */
-  joins: string | null;
-}
-
-/** What the person's record in the other system is to be after a delivery. */
-export interface Intent {
-  email: string;
-  /** Id of the kind of record; '' where there is but one. */
-  kind: string;
-  fields: Record<string, SentValue>;
-  list: string;
-  group: string;
-  tags: string[];
-  /** Places and tags that the person is not to be in, or have, afterwards. */
-  leaves: Place[];
-  tagsOff: string[];
-  duplicates: DuplicatePolicy;
-  purpose: string;
-  wording: string;
-}
-
-export interface PlannedDelivery {
-  routeId: string;
-  routeVersion: number;
-  targetIndex: number;
-  connectionId: string;
-  when: 'now' | 'after confirmation';
-  intent: Intent;
-  /** Set when it cannot be sent as it is; it is held from the start. */
-  held: { cause: 'required field missing'; message: string } | null;
-  /** Optional values that the destination would not take. */
-  leftOut: string[];
-}
-
-/** All that is to happen for one submission. */
-export interface Plan {
-  contact: { match: 'new' | 'matched'; contactId: string | null; key: ContactKey; changes: ValueChange[] } | null;
-  consent: PlannedConsent[];
-  confirmations: PlannedConfirmation[];
-  deliveries: PlannedDelivery[];
-  /** Why something a reader might expect does not happen. */
-  notes: string[];
-}
-
 /**
  * Computes everything that one submission causes. Pure: the rehearsal shows what this returns, the intake worker
  * stores it and the delivery worker carries it out, so that a preview cannot differ from what happens.
  */
 export function planSubmission(input: PlanInput): Plan {
   const { fields, values, known } = input;
-  const plan: Plan = { contact: null, consent: [], confirmations: [], deliveries: [], notes: [] };
+  const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], confirmations: [], deliveries: [], notes: [] };
   const key = known.contact?.matchedBy ?? keysOf(fields, values)[0];
   if (!key) return { ...plan, notes: ['Nothing in it says who this is: no email field with an address.'] };
   plan.contact = {
@@ -106,36 +53,87 @@ export function planSubmission(input: PlanInput): Plan {
     key,
     changes: changesTo(known.contact, fields, values),
   };
+  const isConfirmed = confirmedForAnything(known);
   if (input.routes.length === 0)
     plan.notes.push('No live route takes this source. The contact is kept; nothing is sent.');
-  for (const route of input.routes) planRoute(plan, route, key.value, input);
+  for (const route of input.routes) planRoute(plan, route, key, input);
+  if (isConfirmed) protectContact(plan.contact, plan, input.routes);
   return plan;
 }
 
-function planRoute(plan: Plan, route: LiveRoute, email: string, input: PlanInput): void {
+/** Whether the person proved once that the address is theirs. */
+function confirmedForAnything({ consent }: KnownPerson): boolean {
+  const purposes = new Set(consent.map(({ purpose }) => purpose));
+  return [...purposes].some((purpose) => isConfirmedFor(consent, purpose));
+}
+
+const isConfirmedFor = (consent: KnownPerson['consent'], purpose: string): boolean =>
+  consentState(consent.filter((event) => event.purpose === purpose)) === 'confirmed';
+
+/** What overwrites something of a confirmed person waits for their confirmation, or is not taken over. Gaps are filled. */
+function protectContact(contact: NonNullable<Plan['contact']>, plan: Plan, routes: LiveRoute[]): void {
+  if (routes.some(({ document }) => document.consent.changes === 'at once')) return;
+  const when = plan.confirmations.length > 0 ? 'after confirmation' : 'never';
+  contact.changes = contact.changes.map((change) => (change.from === null ? change : { ...change, when }));
+}
+
+function planRoute(plan: Plan, route: LiveRoute, key: ContactKey, input: PlanInput): void {
   const { consent, targets } = route.document;
   const wording = consentWording(consent, input);
   if (consent.tickField !== '' && input.values[consent.tickField] !== true) {
     plan.notes.push(`${route.name}: "${wording}" was not ticked, so there is no consent and nothing is sent.`);
+    addConsent(plan, { kind: 'not given', purpose: consent.purpose, wording });
     return;
   }
   addConsent(plan, { kind: 'given', purpose: consent.purpose, wording });
-  const when = consent.mode === 'double' ? planConfirmation(plan, route, email, input) : 'now';
-  targets.forEach((target, targetIndex) => {
+  if (consent.mode === 'double' && key.kind !== 'email' && !isConfirmedFor(input.known.consent, consent.purpose)) {
+    plan.notes.push(`${route.name}: there is no address at which the person could confirm, so nothing is sent.`);
+    return;
+  }
+  const drafts = targets.flatMap((target, index): Draft[] => {
     const catalogue = input.catalogues[target.connectionId];
-    if (!catalogue) {
-      plan.notes.push(`${route.name}: target ${targetIndex + 1} has no connection.`);
-      return;
-    }
-    const results = applyMapping(fieldsFor(catalogue, target), target.lines, input.values);
-    plan.deliveries.push({
+    if (!catalogue) plan.notes.push(`${route.name}: target ${index + 1} has no connection.`);
+    return catalogue ? [draftDelivery(target, catalogue, { route, key, wording, input })] : [];
+  });
+  const protects = consent.changes === 'ask' && confirmedForAnything(input.known);
+  const asks = protects && (overwrites(plan) || drafts.some(({ before, delivery }) => isMore(delivery.intent, before)));
+  const when = consent.mode === 'double' ? planConfirmation(plan, route, key, { input, asks }) : 'now';
+  for (const { delivery, catalogue, before } of drafts) {
+    const intent =
+      protects && consent.mode === 'single'
+        ? onlyGaps(plan, route, delivery.intent, catalogue, before)
+        : delivery.intent;
+    plan.deliveries.push({ ...delivery, when, intent });
+  }
+}
+
+/** A delivery before it is decided when it goes, and what was last meant for the person by the same target. */
+interface Draft {
+  delivery: PlannedDelivery;
+  catalogue: Catalogue;
+  before: Intent | null;
+}
+
+function draftDelivery(
+  target: Target,
+  catalogue: Catalogue,
+  { route, key, wording, input }: { route: LiveRoute; key: ContactKey; wording: string; input: PlanInput },
+): Draft {
+  const destination = fieldsFor(catalogue, target);
+  const results = applyMapping(destination, target.lines, input.values);
+  const sent = input.known.sent.find((one) => one.routeId === route.id && one.targetId === target.id);
+  return {
+    catalogue,
+    before: sent?.intent ?? null,
+    delivery: {
       routeId: route.id,
       routeVersion: route.version,
-      targetIndex,
+      targetId: target.id,
       connectionId: target.connectionId,
-      when,
+      when: 'now',
       intent: {
-        email,
+        format: INTENT_FORMAT,
+        subject: [{ key, field: fieldOfKey(key, target, destination, input.fields) }],
         kind: target.kind,
         fields: sentFields(results),
         list: target.list,
@@ -144,20 +142,84 @@ function planRoute(plan: Plan, route: LiveRoute, email: string, input: PlanInput
         leaves: leavesFor(target, catalogue),
         tagsOff: catalogue.can.untags ? target.tagsOff : [],
         duplicates: target.duplicates,
-        purpose: consent.purpose,
+        purpose: route.document.consent.purpose,
         wording,
       },
       held: missingRequired(results),
       leftOut: leftOut(results),
-    });
-  });
+    },
+  };
+}
+
+/** The destination field that holds what identifies the person: the one of that type that is filled from it. */
+function fieldOfKey(
+  key: ContactKey,
+  { lines }: Target,
+  destination: DestinationField[],
+  fields: SourceField[],
+): string {
+  const identifying = new Set(identifyingFields(fields).map((field) => field.key));
+  const line = lines.find(
+    ({ to, from }) =>
+      from.kind === 'field' &&
+      identifying.has(from.field) &&
+      destination.some((field) => field.key === to && field.type === key.kind),
+  );
+  // A column of a sheet has no type: it holds the address all the same.
+  const untyped = lines.find(({ from }) => from.kind === 'field' && identifying.has(from.field));
+  return line?.to ?? untyped?.to ?? '';
+}
+
+const overwrites = ({ contact }: Plan): boolean => contact?.changes.some(({ from }) => from !== null) ?? false;
+
+/** Whether something is meant that was not meant before, and is no mere filling of a gap. What adds a record changes none. */
+function isMore(intent: Intent, before: Intent | null): boolean {
+  if (before === null || intent.duplicates === 'add') return false;
+  return (
+    Object.entries(intent.fields).some(([key, value]) => key in before.fields && before.fields[key] !== value) ||
+    intent.tags.some((tag) => !before.tags.includes(tag)) ||
+    intent.tagsOff.some((tag) => !before.tagsOff.includes(tag)) ||
+    intent.list !== before.list ||
+    intent.group !== before.group ||
+    JSON.stringify(intent.leaves) !== JSON.stringify(before.leaves)
+  );
+}
+
+/** What a form that nobody confirms may do to a confirmed person: fill gaps, and put them where everybody goes. */
+function onlyGaps(plan: Plan, route: LiveRoute, intent: Intent, { can }: Catalogue, before: Intent | null): Intent {
+  if (intent.duplicates === 'add' || intent.duplicates === 'leave alone') return intent;
+  const fixed = route.document.targets.flatMap(({ tags }) => tags);
+  const known = before?.fields ?? {};
+  const fields = Object.entries(intent.fields).filter(
+    ([key, value]) => known[key] === undefined || known[key] === value,
+  );
+  const careful: Intent = {
+    ...intent,
+    fields: can.duplicates.includes('fill gaps') ? intent.fields : Object.fromEntries(fields),
+    duplicates: can.duplicates.includes('fill gaps') ? 'fill gaps' : intent.duplicates,
+    tags: intent.tags.filter((tag) => fixed.includes(tag) || before?.tags.includes(tag)),
+    leaves: [],
+    tagsOff: [],
+  };
+  if (JSON.stringify(careful) !== JSON.stringify(intent))
+    plan.notes.push(
+      `${route.name}: this person confirmed their address before, and nobody confirms this form: it fills gaps, and changes nothing else.`,
+    );
+  return careful;
 }
 
 /** Plans the confirmation that a purpose still needs, once per purpose, and says when its deliveries may go. */
-function planConfirmation(plan: Plan, route: LiveRoute, email: string, input: PlanInput): PlannedDelivery['when'] {
+function planConfirmation(
+  plan: Plan,
+  route: LiveRoute,
+  key: ContactKey,
+  { input, asks }: { input: PlanInput; asks: boolean },
+): PlannedDelivery['when'] {
   const { purpose, mail, expiresHours } = route.document.consent;
-  const events = input.known.consent.filter((event) => event.purpose === purpose);
-  if (consentState(events) === 'confirmed') {
+  const isConfirmed = isConfirmedFor(input.known.consent, purpose);
+  if (isConfirmed && asks)
+    plan.notes.push(`${route.name}: this changes something of a confirmed person, so they are asked to confirm it.`);
+  if (isConfirmed && !asks) {
     plan.notes.push(`${route.name}: already confirmed for ${purpose}, so no confirmation is sent.`);
     return 'now';
   }
@@ -167,7 +229,7 @@ function planConfirmation(plan: Plan, route: LiveRoute, email: string, input: Pl
   );
   if (open) plan.notes.push(`${route.name}: a confirmation went out minutes ago; no second one is sent.`);
   else addConsent(plan, { kind: 'asked', purpose, wording: mail.subject });
-  plan.confirmations.push({ routeId: route.id, purpose, to: email, mail, expiresHours, joins: open?.id ?? null });
+  plan.confirmations.push({ routeId: route.id, purpose, to: key.value, mail, expiresHours, joins: open?.id ?? null });
   return 'after confirmation';
 }
 

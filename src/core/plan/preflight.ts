@@ -1,4 +1,4 @@
-import { fieldsUsed, requiredFirst } from '../mapping/index.ts';
+import { fieldsUsed, requiredFirst, type DestinationField } from '../mapping/index.ts';
 import type { SourceDocument } from '../intake/index.ts';
 import { identifyingFields } from '../identity/index.ts';
 import type { SourceField } from '../values/index.ts';
@@ -167,6 +167,11 @@ function leavingFindings(target: Target, { lists, can }: Pick<Catalogue, 'lists'
   return findings;
 }
 
+/** The field by which a destination knows people: its required address, or its first. */
+const identityField = (destination: DestinationField[]): DestinationField | undefined =>
+  destination.find(({ type, required, ours }) => type === 'email' && required && !ours) ??
+  destination.find(({ type, ours }) => type === 'email' && !ours);
+
 function targetFindings(target: Target, catalogue: Catalogue | undefined, fields: SourceField[]): Finding[] {
   if (!catalogue)
     return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
@@ -194,7 +199,19 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
           'Publish the source if the field is new, or choose another field.',
         ),
       );
-    } else if (field.type === 'email' && sourceField && !identifyingFields(fields).includes(sourceField)) {
+    } else if (field.ours && (sourceField || fieldsUsed(line).length > 0)) {
+      findings.push(
+        blocker(
+          'mapping',
+          `${field.label} is an address or word of your own, and would be filled with what the visitor says.`,
+          'Choose "a fixed value", and enter your own.',
+        ),
+      );
+    } else if (
+      field === identityField(destination) &&
+      sourceField &&
+      !identifyingFields(fields).includes(sourceField)
+    ) {
       findings.push(
         blocker(
           'mapping',

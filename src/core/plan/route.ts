@@ -1,4 +1,6 @@
+import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
 import type { MapLine } from '../mapping/index.ts';
+import type { Result } from '../result.ts';
 
 /** What happens to a person who is in the destination already. */
 export const DUPLICATE_POLICIES = ['update', 'fill gaps', 'leave alone', 'add'] as const;
@@ -6,6 +8,7 @@ export type DuplicatePolicy = (typeof DUPLICATE_POLICIES)[number];
 
 /** "When this field has this answer, set this tag." A tick's answer is `yes`. */
 export interface TagRule {
+  id: string;
   field: string;
   answer: string;
   tag: string;
@@ -19,6 +22,8 @@ export interface Place {
 
 /** One connection and place within a route. */
 export interface Target {
+  /** Outlives renaming and reordering: deliveries remember it. */
+  id: string;
   connectionId: string;
   /** Id of the kind of record there; '' where there is but one. */
   kind: string;
@@ -44,11 +49,50 @@ export interface ConsentPolicy {
   tickField: string;
   mail: { subject: string; body: string; button: string };
   expiresHours: number;
+  /**
+   * What becomes of changes to somebody who confirmed before: anybody who knows an address can send a form with it.
+   * ask: they wait for a confirmation, or where the route asks for none only gaps are filled. at once: as sent.
+   */
+  changes: 'ask' | 'at once';
 }
 
 /** One source wired to targets. */
 export interface RouteDocument {
+  format: number;
   sourceId: string;
   targets: Target[];
   consent: ConsentPolicy;
 }
+
+const ROUTE: Format = { what: 'route', upgrades: [withIds] };
+
+/** The format of routes as they are written today. */
+export const ROUTE_FORMAT = presentFormat(ROUTE);
+
+/** Reads a route of any format that was ever written. */
+export const readRoute = (json: unknown): Result<RouteDocument, DocumentIssue> =>
+  upToDate(ROUTE, json) as Result<RouteDocument, DocumentIssue>;
+
+/**
+ * To format 2: targets, lines and tag rules have ids; places to leave, tags taken off and what becomes of changes are said.
+ * The id of a target is made of where it stood, which deliveries of format 1 remember.
+ */
+function withIds(old: Loose): Loose {
+  const consent = (old.consent ?? {}) as Loose;
+  return {
+    ...old,
+    consent: { changes: 'ask', ...consent },
+    targets: objectsIn(old.targets).map((target, index) => ({
+      leaves: [],
+      tagsOff: [],
+      kind: '',
+      ...target,
+      id: targetIdAt(index),
+      lines: objectsIn(target.lines).map((line) => ({ ...line, id: `l-${String(line.to)}` })),
+      tagRules: objectsIn(target.tagRules).map((rule, at) => ({ ...rule, id: `r${at + 1}` })),
+    })),
+  };
+}
+
+/** The id that a target of format 1 was given. @param index where it stood, from 0 */
+export const targetIdAt = (index: number): string => `t${index + 1}`;

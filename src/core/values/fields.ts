@@ -1,12 +1,9 @@
 import { bad, good, type Result } from '../result.ts';
 import { parseEmail } from './email.ts';
+import { inWords, type FieldValue } from './registry.ts';
 
 export const FIELD_TYPES = ['text', 'email', 'choice', 'tick', 'hidden'] as const;
 export type FieldType = (typeof FIELD_TYPES)[number];
-
-/** What a field can hold: text (also one choice), a tick, or several choices. */
-export type FieldValue = string | boolean | string[];
-export type FieldValues = Record<string, FieldValue>;
 
 /** One field of a source. `key` is its name in the HTML and in stored values. */
 export interface SourceField {
@@ -74,8 +71,4 @@ export function isEmpty(value: FieldValue | undefined): boolean {
 }
 
 /** A value in words, for people. */
-export function printValue(value: FieldValue | undefined): string {
-  if (value === undefined) return '';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  return Array.isArray(value) ? value.join(', ') : value;
-}
+export const printValue = (value: FieldValue | undefined): string => inWords(value);

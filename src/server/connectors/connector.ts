@@ -14,8 +14,7 @@ export interface Wanted {
 }
 
 /** What is written about a person in the other system. */
-export interface PersonChange
-  extends Pick<Intent, 'email' | 'kind' | 'list' | 'group' | 'tags' | 'leaves' | 'tagsOff'>, Wanted {
+export interface PersonChange extends Pick<Intent, 'kind' | 'list' | 'group' | 'tags' | 'leaves' | 'tagsOff'>, Wanted {
   fields: Record<string, SentValue>;
   /** Fields other than the address itself, for services that take the address apart from the fields. */
   otherFields: Record<string, SentValue>;

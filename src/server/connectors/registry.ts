@@ -3,11 +3,21 @@ import bellbuoy from './profiles/bellbuoy.json' with { type: 'json' };
 import capstan from './profiles/capstan.json' with { type: 'json' };
 import csvFile from './profiles/csv-file.json' with { type: 'json' };
 import mail from './profiles/mail.json' with { type: 'json' };
+import mailToVisitor from './profiles/mail-to-visitor.json' with { type: 'json' };
 import signedWebhook from './profiles/signed-webhook.json' with { type: 'json' };
 import rowbarn from './profiles/rowbarn.json' with { type: 'json' };
 import ternPost from './profiles/tern-post.json' with { type: 'json' };
 
-const SHIPPED = [ternPost, capstan, rowbarn, bellbuoy, mail, signedWebhook, csvFile] as unknown as Profile[];
+const SHIPPED = [
+  ternPost,
+  capstan,
+  rowbarn,
+  bellbuoy,
+  mail,
+  mailToVisitor,
+  signedWebhook,
+  csvFile,
+] as unknown as Profile[];
 const BY_ID = new Map(SHIPPED.map((profile) => [profile.id, profile]));
 
 /** The profiles that ship with Iwashi. */

@@ -1,6 +1,6 @@
 import type { SourceDocument } from '../../core/intake/index.ts';
-import type { MapLine, Step } from '../../core/mapping/index.ts';
-import type { RouteDocument, Target } from '../../core/plan/index.ts';
+import { lineId, type MapLine, type Step } from '../../core/mapping/index.ts';
+import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../core/plan/index.ts';
 import type { SourceField } from '../../core/values/index.ts';
 
 const field = (
@@ -47,16 +47,28 @@ export const skyLetterForm = (siteUrl: string): SourceDocument => ({
 });
 
 const line = (to: string, source: string, ...steps: Step[]): MapLine => ({
+  id: lineId(to),
   to,
   from: { kind: 'field', field: source },
   steps,
 });
 
-const text = (to: string, words: string): MapLine => ({ to, from: { kind: 'text', text: words }, steps: [] });
-const fixed = (to: string, value: string): MapLine => ({ to, from: { kind: 'fixed', value }, steps: [] });
+const text = (to: string, words: string): MapLine => ({
+  id: lineId(to),
+  to,
+  from: { kind: 'text', text: words },
+  steps: [],
+});
+const fixed = (to: string, value: string): MapLine => ({
+  id: lineId(to),
+  to,
+  from: { kind: 'fixed', value },
+  steps: [],
+});
 
 /** A target that has neither lists nor tags. */
 const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list = ''): Target => ({
+  id: `to-${kind || connectionId}`.slice(0, 40),
   connectionId,
   kind,
   list,
@@ -98,24 +110,27 @@ export const noticeTarget = (connectionId: string): Target =>
   plainTarget(connectionId, '', [
     fixed('from', 'letter@pellam-ridge.example'),
     fixed('to', 'front-desk@pellam-ridge.example'),
+    line('replyTo', 'email', 'trim', 'lower-case'),
     text('subject', 'School visit: {school}'),
     text('text', '{first} {last} of {school} asks for a visit with {pupils} pupils.\nAnswer to: {email}'),
   ]);
 
 export const skyLetterRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
+  format: ROUTE_FORMAT,
   sourceId,
   targets: [
     {
+      id: 'letter',
       connectionId,
       kind: '',
       list: 'L-100',
       group: 'G-110',
       tags: ['newsletter'],
       tagRules: [
-        { field: 'interests', answer: 'The Moon and planets', tag: 'planets' },
-        { field: 'interests', answer: 'Stargazing with the eye', tag: 'stargazing' },
-        { field: 'interests', answer: 'Taking pictures', tag: 'astrophotography' },
-        { field: 'interests', answer: 'Evenings for families', tag: 'families' },
+        { id: 'r1', field: 'interests', answer: 'The Moon and planets', tag: 'planets' },
+        { id: 'r2', field: 'interests', answer: 'Stargazing with the eye', tag: 'stargazing' },
+        { id: 'r3', field: 'interests', answer: 'Taking pictures', tag: 'astrophotography' },
+        { id: 'r4', field: 'interests', answer: 'Evenings for families', tag: 'families' },
       ],
       leaves: [],
       tagsOff: [],
@@ -140,6 +155,7 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
       button: 'Yes, send me the Sky letter',
     },
     expiresHours: 72,
+    changes: 'ask',
   },
 });
 
@@ -165,9 +181,11 @@ export const schoolForm = (): SourceDocument => ({
 });
 
 export const schoolRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
+  format: ROUTE_FORMAT,
   sourceId,
   targets: [
     {
+      id: 'letter',
       connectionId,
       kind: '',
       list: 'L-200',

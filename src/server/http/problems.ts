@@ -39,6 +39,14 @@ export function problemResponse(problem: Problem): Response {
   });
 }
 
+/** One of the words that a query may have. @throws Problem naming those that there are */
+export function known<Word extends string>(word: string, words: readonly Word[], name: string): Word {
+  const found = words.find((one) => one === word);
+  if (found === undefined)
+    throw new Problem(422, 'invalid', `There is no ${name} "${word.slice(0, 60)}". It is one of: ${words.join(', ')}.`);
+  return found;
+}
+
 /** Reads a JSON body and checks it against its contract class. @throws Problem naming each wrong part */
 export async function readInput<T extends object>(c: HonoContext, type: ClassConstructor<T>): Promise<T> {
   let data: unknown;

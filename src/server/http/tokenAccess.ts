@@ -21,7 +21,7 @@ export async function requireScope({ store, now }: Context, token: string, scope
       'www-authenticate': 'Bearer error="invalid_token"',
     });
   if (scope === null) throw new Problem(403, 'not-for-tokens', 'This is not open to tokens; see /api/openapi.json.');
-  if (!(record.scopes as Scope[]).includes(scope))
+  if (!record.scopes.includes(scope))
     throw new Problem(403, 'scope-missing', `The token lacks ${scope}.`, [], {
       'www-authenticate': `Bearer error="insufficient_scope", scope="${scope}"`,
     });

@@ -5,15 +5,15 @@ import type {
   ConsentEventView,
   DeliveryView,
   HeldGroupView,
-  ExchangeView,
   Page,
   Progress,
   SubmissionRow,
 } from '../../contract/activity.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
+import { addressOf } from '../../core/plan/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { containing, oneOf, rowsOf, type Db } from './database.ts';
-import { mailsOf, type ConfirmationRecord } from './confirmations.ts';
+import { mailsOf } from './confirmations.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
 
@@ -23,7 +23,7 @@ const isoOrNull = (at: number | null): string | null => (at === null ? null : is
 
 export interface SubmissionFilter {
   sourceId?: string;
-  progress?: string;
+  progress?: Progress;
   /** Part of an address or a name. */
   text?: string;
   contactId?: string;
@@ -43,7 +43,7 @@ const PROGRESS = sql`CASE
   ELSE 'nothing to send' END`;
 
 /** What everything that has come so far has in common, by which an index finds it; `PROGRESS` then decides. */
-function mayHaveCome(progress: string): SQL {
+function mayHaveCome(progress: Progress): SQL {
   switch (progress) {
     case 'held':
     case 'waiting':
@@ -119,8 +119,8 @@ export async function readProgress(db: Db, id: string): Promise<Progress> {
 }
 
 export interface DeliveryFilter {
-  state?: string;
-  cause?: string;
+  state?: DeliveryState;
+  cause?: Cause;
   connectionId?: string;
   routeId?: string;
   /** Part of the person's address or name. */
@@ -163,11 +163,10 @@ export async function listDeliveries(
       )
     : new Map<string, AttemptView[]>();
   const views = shown.map(({ delivery, connectionName, routeName, behind }) => {
-    const record = delivery as DeliveryRecord;
     return toDeliveryView(
-      record,
+      delivery,
       { connectionName: connectionName ?? 'removed connection', routeName: routeName ?? 'removed route', behind },
-      tries.get(record.id) ?? [],
+      tries.get(delivery.id) ?? [],
     );
   });
   return { rows: views, next: rows.length > PAGE_SIZE ? (views.at(-1)?.id ?? null) : null };
@@ -192,7 +191,7 @@ function toDeliveryView(
     ...names,
     id: record.id,
     submissionId: record.submissionId,
-    email: record.intent.email,
+    email: addressOf(record.intent),
     connectionId: record.connectionId,
     routeId: record.routeId,
     routeVersion: record.routeVersion,
@@ -218,14 +217,8 @@ async function attemptsOf(db: Db, ids: string[]): Promise<Map<string, AttemptVie
   return new Map([...byDelivery].map(([id, own]) => [id, own.map(toAttemptView)]));
 }
 
-function toAttemptView({
-  deliveryId: _,
-  startedAt,
-  cause,
-  exchanges,
-  ...row
-}: typeof attempts.$inferSelect): AttemptView {
-  return { ...row, startedAt: iso(startedAt), cause: cause as Cause | null, exchanges: exchanges as ExchangeView[] };
+function toAttemptView({ deliveryId: _, startedAt, ...row }: typeof attempts.$inferSelect): AttemptView {
+  return { ...row, startedAt: iso(startedAt) };
 }
 
 /** Held deliveries, grouped by why and where, the most first. */
@@ -256,11 +249,11 @@ export async function listConsentEvents(
     )
     .orderBy(asc(consentEvents.at), asc(consentEvents.id));
   return rows.map(({ kind, purpose, wording, at, evidence, submissionId }) => ({
-    kind: kind as ConsentEventView['kind'],
+    kind,
     purpose,
     wording,
     at: iso(at),
-    evidence: evidence as Record<string, string>,
+    evidence,
     submissionId,
   }));
 }
@@ -271,11 +264,11 @@ export async function listConfirmations(db: Db, submissionId: string, restMs: nu
     .select({ id: deliveries.confirmationId })
     .from(deliveries)
     .where(eq(deliveries.submissionId, submissionId));
-  const records = (await db
+  const records = await db
     .select()
     .from(confirmations)
     .where(or(eq(confirmations.submissionId, submissionId), inArray(confirmations.id, joinedIds)))
-    .orderBy(asc(confirmations.createdAt))) as ConfirmationRecord[];
+    .orderBy(asc(confirmations.createdAt));
   const sent = await mailsOf(
     db,
     records.map(({ id }) => id),
@@ -292,7 +285,7 @@ export async function listConfirmations(db: Db, submissionId: string, restMs: nu
       .filter(({ confirmationId }) => confirmationId === id)
       .map((row) => ({
         subject: mail.subject,
-        state: row.state as ConfirmationView['mails'][number]['state'],
+        state: row.state,
         at: iso(row.sentAt ?? row.createdAt),
         // The link is worth a signature: it is shown to nobody but the person.
         text: mail.body.replaceAll('{link}', `[${mail.button}: link]`),

@@ -1,12 +1,8 @@
 import { and, desc, eq, inArray, lte, sql } from 'drizzle-orm';
-import type { ConsentPolicy } from '../../core/plan/index.ts';
 import { insertRows, type Db } from './database.ts';
 import { confirmations, confirmationTokens, mails } from './schema.ts';
 
-export interface ConfirmationRecord extends Omit<typeof confirmations.$inferSelect, 'mail' | 'state'> {
-  mail: ConsentPolicy['mail'];
-  state: 'pending' | 'confirmed' | 'expired';
-}
+export type ConfirmationRecord = typeof confirmations.$inferSelect;
 
 export type NewConfirmation = Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>;
 
@@ -20,7 +16,7 @@ export async function findConfirmationByToken(db: Db, tokenHash: string): Promis
     .from(confirmationTokens)
     .innerJoin(confirmations, eq(confirmations.id, confirmationTokens.confirmationId))
     .where(eq(confirmationTokens.tokenHash, tokenHash));
-  return row ? (row.confirmation as ConfirmationRecord) : null;
+  return row?.confirmation ?? null;
 }
 
 export async function hasOpenConfirmation(db: Db, contactId: string, purpose: string): Promise<boolean> {
@@ -69,12 +65,11 @@ export async function noteSend(
 
 /** Open confirmations whose time is over. */
 export async function overdueConfirmations(db: Db, now: number): Promise<ConfirmationRecord[]> {
-  const rows = await db
+  return db
     .select()
     .from(confirmations)
     .where(and(eq(confirmations.state, 'pending'), lte(confirmations.expiresAt, now)))
     .limit(200);
-  return rows as ConfirmationRecord[];
 }
 
 export async function markExpired(db: Db, id: string): Promise<boolean> {
@@ -100,7 +95,7 @@ export async function findMail(db: Db, id: string) {
     .from(mails)
     .innerJoin(confirmations, eq(confirmations.id, mails.confirmationId))
     .where(eq(mails.id, id));
-  return row ? { ...row.mail, confirmation: row.confirmation as ConfirmationRecord } : null;
+  return row ? { ...row.mail, confirmation: row.confirmation } : null;
 }
 
 export async function endMail(

@@ -36,12 +36,8 @@ const joined = (db: Db) =>
 
 const toRecord = ({ row, document }: Awaited<ReturnType<typeof joined>>[number]): ConnectionRecord => ({
   ...row,
-  ownProfile: document as Profile | null,
-  hints: row.hints as Hints,
-  state: row.state as ConnectionState,
-  verify: row.verify as VerifyResult | null,
-  catalogue: row.catalogue as Catalogue | null,
-  changes: (row.changes ?? []) as CatalogueDifference[],
+  ownProfile: document,
+  changes: row.changes ?? [],
 });
 
 export async function listConnections(db: Db): Promise<ConnectionRecord[]> {
@@ -109,7 +105,7 @@ export async function lockTokens(db: Db, id: string): Promise<string | null> {
 /** What each connection offers, as last fetched. */
 export async function readCatalogues(db: Db): Promise<Record<string, Catalogue>> {
   const rows = await db.select({ id: connections.id, catalogue: connections.catalogue }).from(connections);
-  return Object.fromEntries(rows.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue as Catalogue]] : [])));
+  return Object.fromEntries(rows.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue]] : [])));
 }
 
 /** When each catalogue was fetched, of those that were, and how the connection stands. */
@@ -117,10 +113,10 @@ export async function readCatalogueDates(db: Db): Promise<{ id: string; at: numb
   const rows = await db
     .select({ id: connections.id, at: connections.catalogueAt, state: connections.state })
     .from(connections);
-  return rows.flatMap(({ id, at, state }) => (at === null ? [] : [{ id, at, state: state as ConnectionState }]));
+  return rows.flatMap(({ id, at, state }) => (at === null ? [] : [{ id, at, state }]));
 }
 
 export async function readCatalogue(db: Db, id: string): Promise<Catalogue | null> {
   const [row] = await db.select({ catalogue: connections.catalogue }).from(connections).where(eq(connections.id, id));
-  return (row?.catalogue ?? null) as Catalogue | null;
+  return row?.catalogue ?? null;
 }

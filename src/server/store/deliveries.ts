@@ -1,21 +1,19 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/groupBy.ts';
-import { statesBefore, type Cause, type DeliveryState, type ReadBackRow } from '../../core/delivery/index.ts';
+import {
+  stateAfter,
+  statesBefore,
+  type Cause,
+  type DeliveryEvent,
+  type DeliveryState,
+  type ReadBackRow,
+} from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import { byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { attempts, deliveries } from './schema.ts';
 
-export interface DeliveryRecord extends Omit<
-  typeof deliveries.$inferSelect,
-  'intent' | 'leftOut' | 'state' | 'cause' | 'readBack'
-> {
-  intent: Intent;
-  leftOut: string[];
-  state: DeliveryState;
-  cause: Cause | null;
-  readBack: ReadBackRow[] | null;
-}
+export type DeliveryRecord = typeof deliveries.$inferSelect;
 
 export type NewDelivery = Pick<
   DeliveryRecord,
@@ -25,7 +23,7 @@ export type NewDelivery = Pick<
   | 'connectionId'
   | 'routeId'
   | 'routeVersion'
-  | 'targetIndex'
+  | 'targetId'
   | 'confirmationId'
   | 'intent'
   | 'leftOut'
@@ -44,7 +42,7 @@ export async function addDeliveries(db: Db, planned: NewDelivery[], now: number)
 
 export async function findDelivery(db: Db, id: string): Promise<DeliveryRecord | null> {
   const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
-  return row ? (row as DeliveryRecord) : null;
+  return row ?? null;
 }
 
 /** Deliveries that are held for one cause at one connection, oldest first. @param after the last one of the part before */
@@ -53,7 +51,7 @@ export async function heldDeliveries(
   { cause, connectionId, after }: { cause: Cause; connectionId: string; after: string | null },
   limit: number,
 ): Promise<DeliveryRecord[]> {
-  const rows = await db
+  return db
     .select()
     .from(deliveries)
     .where(
@@ -66,7 +64,6 @@ export async function heldDeliveries(
     )
     .orderBy(asc(deliveries.id))
     .limit(limit);
-  return rows as DeliveryRecord[];
 }
 
 /** What was last meant for a person at each connection and kind of record there. */
@@ -76,18 +73,13 @@ export async function newestIntents(db: Db, contactId: string): Promise<{ connec
     .from(deliveries)
     .where(eq(deliveries.contactId, contactId))
     .orderBy(asc(deliveries.sequence));
-  const newest = new Map(
-    rows.map(({ connectionId, intent }) => {
-      const meant = intent as Intent;
-      return [`${connectionId} ${meant.kind}`, { connectionId, intent: meant }];
-    }),
-  );
+  const newest = new Map(rows.map((row) => [`${row.connectionId} ${row.intent.kind}`, row]));
   return [...newest.values()];
 }
 
 export async function findDeliveries(db: Db, ids: string[]): Promise<DeliveryRecord[]> {
   if (ids.length === 0) return [];
-  return (await db.select().from(deliveries).where(inArray(deliveries.id, ids))) as DeliveryRecord[];
+  return db.select().from(deliveries).where(inArray(deliveries.id, ids));
 }
 
 /** One try; its number is given when it is stored. */
@@ -171,29 +163,41 @@ export async function markBegun(db: Db, id: string, owner: string, now: number):
   return result.affectedRows === 1;
 }
 
+/** What an event makes of deliveries to which it applies; of all others, nothing. */
+const moved = (event: DeliveryEvent) => ({
+  to: { state: stateAfter(event) },
+  of: inArray(deliveries.state, statesBefore(event)),
+});
+
+const CONFIRMED = moved('confirmed');
+const REPLAYED = moved('replayed');
+const STOPPED = moved('stopped while waiting');
+const DROPPED = moved('dropped');
+const SEEN = moved('seen there');
+
 /** As if it had never been tried. */
-const ANEW = { state: 'queued', tries: 0, causeDetail: null };
+const ANEW = { ...REPLAYED.to, tries: 0, cause: null, causeDetail: null };
+const isHeldFor = (...causes: Cause[]) =>
+  and(REPLAYED.of, eq(deliveries.state, 'held'), inArray(deliveries.cause, causes));
 
 /** Lets deliveries go that waited for a confirmation, or were held until the person confirms anew. */
 export async function releaseConfirmed(db: Db, confirmationId: string, contactId: string, now: number): Promise<void> {
   await db
     .update(deliveries)
-    .set({ state: 'queued', dueAt: now })
-    .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting')));
+    .set({ ...CONFIRMED.to, dueAt: now })
+    .where(and(eq(deliveries.confirmationId, confirmationId), CONFIRMED.of));
   await db
     .update(deliveries)
-    .set({ ...ANEW, dueAt: now, cause: null })
-    .where(
-      and(eq(deliveries.contactId, contactId), eq(deliveries.state, 'held'), eq(deliveries.cause, 'left there before')),
-    );
+    .set({ ...ANEW, dueAt: now })
+    .where(and(eq(deliveries.contactId, contactId), isHeldFor('left there before')));
 }
 
 /** Gives up what waited for a confirmation that never came. */
 export async function dropUnconfirmed(db: Db, confirmationId: string, now: number): Promise<void> {
   await db
     .update(deliveries)
-    .set({ state: 'dropped', causeDetail: 'Never confirmed in time.', endedAt: now })
-    .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting')));
+    .set({ ...DROPPED.to, causeDetail: 'Never confirmed in time.', endedAt: now })
+    .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting'), DROPPED.of));
 }
 
 /**
@@ -212,8 +216,8 @@ export async function replayDelivery(
     .where(and(eq(deliveries.id, id), eq(deliveries.state, 'held'), eq(deliveries.cause, 'unclear')));
   const [result] = await db
     .update(deliveries)
-    .set({ ...change, ...ANEW, dueAt: now, cause: null })
-    .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('replayed'))));
+    .set({ ...change, ...ANEW, dueAt: now })
+    .where(and(eq(deliveries.id, id), REPLAYED.of));
   return result.affectedRows === 1;
 }
 
@@ -221,16 +225,16 @@ export async function replayDelivery(
 export async function settleDelivery(db: Db, id: string, now: number): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
-    .set({ state: 'delivered', cause: null, causeDetail: 'Seen there by a person.', endedAt: now })
-    .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('seen there'))));
+    .set({ ...SEEN.to, cause: null, causeDetail: 'Seen there by a person.', endedAt: now })
+    .where(and(eq(deliveries.id, id), SEEN.of));
   return result.affectedRows === 1;
 }
 
 export async function dropDelivery(db: Db, id: string, reason: string, now: number): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
-    .set({ state: 'dropped', causeDetail: reason, endedAt: now })
-    .where(and(eq(deliveries.id, id), inArray(deliveries.state, statesBefore('dropped'))));
+    .set({ ...DROPPED.to, causeDetail: reason, endedAt: now })
+    .where(and(eq(deliveries.id, id), DROPPED.of));
   return result.affectedRows === 1;
 }
 
@@ -238,8 +242,8 @@ export async function dropDelivery(db: Db, id: string, reason: string, now: numb
 export async function holdForCredentials(db: Db, connectionId: string, now: number): Promise<void> {
   await db
     .update(deliveries)
-    .set({ state: 'held', cause: 'credentials refused', causeDetail: '', endedAt: now })
-    .where(and(eq(deliveries.connectionId, connectionId), inArray(deliveries.state, ['queued', 'retrying'])));
+    .set({ ...STOPPED.to, cause: 'credentials refused', causeDetail: '', endedAt: now })
+    .where(and(eq(deliveries.connectionId, connectionId), STOPPED.of));
 }
 
 /** Whether anything of a connection was held for one of these causes after a time. */
@@ -263,22 +267,16 @@ export async function wasHeldSince(db: Db, connectionId: string, causes: Cause[]
 export async function holdForRemoved(db: Db, connectionId: string, name: string, now: number): Promise<void> {
   await db
     .update(deliveries)
-    .set({ state: 'held', cause: 'place gone', causeDetail: `The connection ${name} was removed.`, endedAt: now })
-    .where(and(eq(deliveries.connectionId, connectionId), inArray(deliveries.state, ['queued', 'retrying'])));
+    .set({ ...STOPPED.to, cause: 'place gone', causeDetail: `The connection ${name} was removed.`, endedAt: now })
+    .where(and(eq(deliveries.connectionId, connectionId), STOPPED.of));
 }
 
 /** Lets everything go that was held because a connection's credentials were refused. @returns how many */
 export async function releaseRefused(db: Db, connectionId: string, now: number): Promise<number> {
   const [result] = await db
     .update(deliveries)
-    .set({ ...ANEW, dueAt: now, cause: null })
-    .where(
-      and(
-        eq(deliveries.connectionId, connectionId),
-        eq(deliveries.state, 'held'),
-        inArray(deliveries.cause, ['credentials refused', 'not permitted']),
-      ),
-    );
+    .set({ ...ANEW, dueAt: now })
+    .where(and(eq(deliveries.connectionId, connectionId), isHeldFor('credentials refused', 'not permitted')));
   return result.affectedRows;
 }
 

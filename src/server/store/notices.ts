@@ -68,7 +68,7 @@ export async function listNotices(
   of: { connectionId: string } | { contactId: string },
   limit: number,
 ): Promise<NoticeRecord[]> {
-  const rows = await db
+  return db
     .select({
       connectionId: notices.connectionId,
       connectionName: connections.name,
@@ -82,7 +82,6 @@ export async function listNotices(
     .where('contactId' in of ? eq(notices.contactId, of.contactId) : eq(notices.connectionId, of.connectionId))
     .orderBy(desc(notices.id))
     .limit(limit);
-  return rows as NoticeRecord[];
 }
 
 /** For what a person was written to at a connection. */
@@ -97,5 +96,5 @@ export async function purposesSent(db: Db, contactId: string, connectionId: stri
         inArray(deliveries.state, ['delivered', 'held', 'queued', 'sending', 'retrying']),
       ),
     );
-  return [...new Set(rows.map(({ intent }) => (intent as { purpose: string }).purpose))];
+  return [...new Set(rows.map(({ intent }) => intent.purpose))];
 }

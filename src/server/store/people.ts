@@ -1,13 +1,13 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { consentState, type ConsentEventKind, type ConsentState } from '../../core/consent/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
-import type { ContactKey } from '../../core/identity/index.ts';
+import type { ContactKey, ValueChange } from '../../core/identity/index.ts';
 import type { KnownPerson } from '../../core/plan/index.ts';
-import type { FieldValue } from '../../core/values/index.ts';
+import { printValue, type FieldValue } from '../../core/values/index.ts';
 import { containing, insertRows, rowsOf, type Db } from './database.ts';
-import { confirmations, consentEvents, contactKeys, contacts, contactValues } from './schema.ts';
+import { confirmations, consentEvents, contactKeys, contacts, contactValues, deliveries } from './schema.ts';
 
-export const NOBODY: KnownPerson = { contact: null, consent: [], openConfirmations: [] };
+export const NOBODY: KnownPerson = { contact: null, consent: [], openConfirmations: [], sent: [] };
 
 /** What is known of the person whom one of the keys identifies. */
 export async function readKnownPerson(db: Db, keys: ContactKey[]): Promise<KnownPerson> {
@@ -58,11 +58,13 @@ async function readContacts(db: Db, ids: string[]) {
           })
           .from(confirmations)
           .where(and(inArray(confirmations.contactId, ids), eq(confirmations.state, 'pending')));
+  const sent = await sentTo(db, ids);
   return (id: string) => ({
+    sent: sent.get(id) ?? [],
     contact: {
       id,
       values: Object.fromEntries(
-        values.filter(({ contactId }) => contactId === id).map(({ name, value }) => [name, value as FieldValue]),
+        values.filter(({ contactId }) => contactId === id).map(({ name, value }) => [name, value]),
       ),
     },
     consent: events.get(id) ?? [],
@@ -70,6 +72,23 @@ async function readContacts(db: Db, ids: string[]) {
       .filter(({ contactId }) => contactId === id)
       .map(({ contactId: _, ...confirmation }) => confirmation),
   });
+}
+
+/** What was last meant for each of these people by each target, of all that was not dropped. */
+async function sentTo(db: Db, ids: string[]): Promise<Map<string, KnownPerson['sent']>> {
+  if (ids.length === 0) return new Map();
+  const { contactId, routeId, targetId, intent } = deliveries;
+  const rows = await db
+    .select({ contactId, routeId, targetId, intent })
+    .from(deliveries)
+    .where(and(inArray(contactId, ids), ne(deliveries.state, 'dropped')))
+    .orderBy(desc(deliveries.sequence));
+  const newest = new Map<string, (typeof rows)[number]>();
+  for (const row of rows) {
+    const key = `${row.contactId} ${row.routeId} ${row.targetId}`;
+    if (!newest.has(key)) newest.set(key, row);
+  }
+  return groupBy(newest.values(), (row) => row.contactId);
 }
 
 /** What a plan makes of one contact. */
@@ -105,9 +124,33 @@ export async function changeContacts(db: Db, people: ContactChange[], now: numbe
   await insertRows(db, contactValues, values, set);
 }
 
+/**
+ * Takes over what waited for a person's confirmation, as far as nothing newer was said meanwhile.
+ * @param submissions those that the confirmation was for, oldest first
+ */
+export async function takeConfirmedChanges(
+  db: Db,
+  contactId: string,
+  submissions: { id: string; receivedAt: number; changes: ValueChange[] }[],
+  now: number,
+): Promise<void> {
+  const held = await db.select().from(contactValues).where(eq(contactValues.contactId, contactId));
+  const setAt = new Map(held.map((row) => [row.name, row.setAt]));
+  const [record] = await db.select().from(contacts).where(eq(contacts.id, contactId));
+  if (!record) return;
+  for (const { id, receivedAt, changes } of submissions) {
+    const due = changes.filter(
+      ({ name, when }) => when === 'after confirmation' && (setAt.get(name) ?? 0) <= receivedAt,
+    );
+    if (due.length === 0) continue;
+    const key = { kind: 'email' as const, value: record.email };
+    await changeContacts(db, [{ id: contactId, key, isNew: false, changes: due, submissionId: id }], now);
+  }
+}
+
 /** The name that values say; '' when they say none. */
 function nameIn(changes: ContactChange['changes']): string {
-  const byName = Object.fromEntries(changes.map(({ name, to }) => [name, String(to)]));
+  const byName = Object.fromEntries(changes.map(({ name, to }) => [name, printValue(to)]));
   return byName.full_name ?? [byName.first_name, byName.last_name].filter(Boolean).join(' ');
 }
 
@@ -202,7 +245,7 @@ export async function readPersonParts(db: Db, id: string) {
     .from(contactValues)
     .where(eq(contactValues.contactId, id))
     .orderBy(contactValues.name);
-  return { keys, values: values.map((row) => ({ ...row, value: row.value as FieldValue })) };
+  return { keys, values };
 }
 
 /** A consent event as the ledger has it, without its evidence. */
@@ -217,5 +260,5 @@ export async function consentOf(db: Db, ids: string[]): Promise<Map<string, Cons
     .from(consentEvents)
     .where(inArray(contactId, ids))
     .orderBy(asc(at));
-  return groupBy(rows as ConsentEntry[], (entry) => entry.contactId);
+  return groupBy(rows, (entry) => entry.contactId);
 }

@@ -5,12 +5,12 @@ import { profiles } from './schema.ts';
 
 /** The profiles that operators made. */
 export async function listOwnProfiles(db: Db): Promise<Profile[]> {
-  return (await db.select().from(profiles).orderBy(asc(profiles.id))).map(({ document }) => document as Profile);
+  return (await db.select().from(profiles).orderBy(asc(profiles.id))).map(({ document }) => document);
 }
 
 export async function findOwnProfile(db: Db, id: string): Promise<Profile | null> {
   const [row] = await db.select().from(profiles).where(eq(profiles.id, id));
-  return row ? (row.document as Profile) : null;
+  return row?.document ?? null;
 }
 
 export async function saveOwnProfile(db: Db, document: Profile, now: number): Promise<void> {

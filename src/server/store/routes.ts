@@ -18,9 +18,7 @@ type Joined = Awaited<ReturnType<typeof joined>>[number];
 
 const toRecord = ({ route, live, publishedAt }: Joined): RouteRecord => ({
   ...route,
-  state: route.state as RouteRecord['state'],
-  draft: route.draft as RouteDocument,
-  live: live as RouteDocument | null,
+  live,
   publishedAt,
 });
 
@@ -51,7 +49,7 @@ export async function readRouteVersion(db: Db, routeId: string, version: number)
     .select({ document: routeVersions.document })
     .from(routeVersions)
     .where(and(eq(routeVersions.routeId, routeId), eq(routeVersions.version, version)));
-  return row ? (row.document as RouteDocument) : null;
+  return row?.document ?? null;
 }
 
 export async function addRoute(

@@ -1,11 +1,40 @@
+import type { ExchangeView, SubmissionState } from '../../contract/activity.ts';
+import type { ConnectionState, VerifyResult } from '../../contract/connection.ts';
+import type { CredentialName, EventMeaning, Profile } from '../../contract/profile/index.ts';
+import type { PublishState } from '../../contract/source.ts';
+import type { Scope } from '../../contract/tokens.ts';
+import type { ConsentEventKind } from '../../core/consent/index.ts';
+import type { Cause, DeliveryState, ReadBackRow } from '../../core/delivery/index.ts';
+import type { DocumentIssue } from '../../core/documents/index.ts';
+import type { ContactKey } from '../../core/identity/index.ts';
+import type { RawSubmission, SourceDocument, Suspicion } from '../../core/intake/index.ts';
+import {
+  readIntent,
+  readPlan,
+  readRoute,
+  type Catalogue,
+  type CatalogueDifference,
+  type ConsentPolicy,
+} from '../../core/plan/index.ts';
+import type { Result } from '../../core/result.ts';
+import type { FieldValue, FieldValues } from '../../core/values/index.ts';
 import { bigint, customType, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 
-// MariaDB keeps JSON as text; mysql2 hands it back as text or parsed, so both are read here.
-const json = (name: string) =>
-  customType<{ data: unknown; driverData: string }>({
+/**
+ * A column of JSON. MariaDB keeps it as text; mysql2 hands it back as text or parsed, so both are read here.
+ * @param read brings a document of any format that was ever written up to the present one; without it, it is as it was stored
+ */
+const json = <Data>(name: string, read?: (json: unknown) => Result<Data, DocumentIssue>) =>
+  customType<{ data: Data; driverData: string }>({
     dataType: () => 'longtext',
     toDriver: (value) => JSON.stringify(value),
-    fromDriver: (value) => (typeof value === 'string' ? (JSON.parse(value) as unknown) : value),
+    fromDriver: (value) => {
+      const parsed: unknown = typeof value === 'string' ? JSON.parse(value) : value;
+      if (!read) return parsed as Data;
+      const document = read(parsed);
+      if (!document.ok) throw new Error(`${name}: ${document.issue.detail}`);
+      return document.value;
+    },
   })(name);
 
 const longText = (name: string) => customType<{ data: string }>({ dataType: () => 'longtext' })(name);
@@ -38,7 +67,7 @@ export const apiTokens = mysqlTable('api_tokens', {
   id: id('id').primaryKey(),
   accountId: id('account_id').notNull(),
   name: varchar('name', { length: 80 }).notNull(),
-  scopes: json('scopes').notNull(),
+  scopes: json<Scope[]>('scopes').notNull(),
   tokenHash: hash('token_hash').notNull().unique(),
   hint: varchar('hint', { length: 20 }).notNull(),
   createdAt: time('created_at').notNull(),
@@ -67,15 +96,15 @@ export const connections = mysqlTable('connections', {
   /** The credentials, encrypted. */
   secret: longText('secret').notNull(),
   /** The ends of the credentials, by which people tell them apart. */
-  hints: json('hints').notNull(),
+  hints: json<Partial<Record<CredentialName, string>>>('hints').notNull(),
   /** Access tokens, encrypted, where the service hands them out. */
   tokens: customType<{ data: string }>({ dataType: () => 'longtext' })('tokens'),
-  state: varchar('state', { length: 10 }).notNull().default('active'),
-  verify: json('verify'),
-  catalogue: json('catalogue'),
+  state: varchar('state', { length: 10 }).$type<ConnectionState>().notNull().default('active'),
+  verify: json<VerifyResult>('verify'),
+  catalogue: json<Catalogue>('catalogue'),
   catalogueAt: time('catalogue_at'),
   /** What differed when the catalogue was last fetched, and when that was. */
-  changes: json('changes'),
+  changes: json<CatalogueDifference[]>('changes'),
   changesAt: time('changes_at'),
   /** When it is verified next, without anybody asking. */
   checkAt: time('check_at').notNull().default(0),
@@ -90,7 +119,7 @@ export const connectionHealth = mysqlTable('connection_health', {
   /** When the budget of requests would be full again. */
   budgetFullAt: time('budget_full_at').notNull().default(0),
   lastFailureAt: time('last_failure_at'),
-  lastCause: varchar('last_cause', { length: 30 }),
+  lastCause: varchar('last_cause', { length: 30 }).$type<Cause>(),
   lastSaid: varchar('last_said', { length: 600 }),
 });
 
@@ -118,7 +147,7 @@ export const notices = mysqlTable(
     /** The system's own word. */
     kind: varchar('kind', { length: 60 }).notNull(),
     /** What it means here; null when it means nothing. */
-    meaning: varchar('meaning', { length: 20 }),
+    meaning: varchar('meaning', { length: 20 }).$type<EventMeaning>(),
     /** Whom it is about; null when we do not know them. */
     contactId: id('contact_id'),
     at: time('at').notNull(),
@@ -133,7 +162,7 @@ export const notices = mysqlTable(
 /** Connector profiles that operators made. */
 export const profiles = mysqlTable('profiles', {
   id: varchar('id', { length: 60 }).primaryKey(),
-  document: json('document').notNull(),
+  document: json<Profile>('document').notNull(),
   createdAt: time('created_at').notNull(),
   updatedAt: time('updated_at').notNull(),
 });
@@ -152,8 +181,8 @@ export const sources = mysqlTable('sources', {
   id: id('id').primaryKey(),
   publicId: varchar('public_id', { length: 40 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
-  state: varchar('state', { length: 10 }).notNull(),
-  draft: json('draft').notNull(),
+  state: varchar('state', { length: 10 }).$type<PublishState>().notNull(),
+  draft: json<SourceDocument>('draft').notNull(),
   draftAt: time('draft_at').notNull(),
   liveVersion: int('live_version'),
   createdAt: time('created_at').notNull(),
@@ -164,7 +193,7 @@ export const sourceVersions = mysqlTable(
   {
     sourceId: id('source_id').notNull(),
     version: int('version').notNull(),
-    document: json('document').notNull(),
+    document: json<SourceDocument>('document').notNull(),
     publishedAt: time('published_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.sourceId, table.version] })],
@@ -174,8 +203,8 @@ export const routes = mysqlTable('routes', {
   id: id('id').primaryKey(),
   name: varchar('name', { length: 80 }).notNull(),
   sourceId: id('source_id').notNull(),
-  state: varchar('state', { length: 10 }).notNull(),
-  draft: json('draft').notNull(),
+  state: varchar('state', { length: 10 }).$type<PublishState>().notNull(),
+  draft: json('draft', readRoute).notNull(),
   draftAt: time('draft_at').notNull(),
   liveVersion: int('live_version'),
   createdAt: time('created_at').notNull(),
@@ -186,7 +215,7 @@ export const routeVersions = mysqlTable(
   {
     routeId: id('route_id').notNull(),
     version: int('version').notNull(),
-    document: json('document').notNull(),
+    document: json('document', readRoute).notNull(),
     publishedAt: time('published_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.routeId, table.version] })],
@@ -207,9 +236,9 @@ export const submissions = mysqlTable(
     sourceId: id('source_id').notNull(),
     sourceVersion: int('source_version').notNull(),
     receivedAt: time('received_at').notNull(),
-    state: varchar('state', { length: 10 }).notNull(),
-    raw: json('raw').notNull(),
-    values: json('field_values').notNull(),
+    state: varchar('state', { length: 10 }).$type<SubmissionState>().notNull(),
+    raw: json<RawSubmission>('raw').notNull(),
+    values: json<FieldValues>('field_values').notNull(),
     /** Its content and the stretch of time it falls in, so that two at once cannot both be stored. */
     repeatKey: customType<{ data: string }>({
       dataType: () => 'varchar(80) character set ascii collate ascii_bin',
@@ -220,9 +249,9 @@ export const submissions = mysqlTable(
     })('person_key').notNull(),
     repeats: int('repeats').notNull().default(0),
     lastRepeatAt: time('last_repeat_at'),
-    suspicion: varchar('suspicion', { length: 20 }),
+    suspicion: varchar('suspicion', { length: 20 }).$type<Suspicion>(),
     contactId: id('contact_id'),
-    plan: json('plan'),
+    plan: json('plan', readPlan),
     failure: varchar('failure', { length: 500 }),
     ...work,
   },
@@ -251,7 +280,7 @@ export const contacts = mysqlTable(
 export const contactKeys = mysqlTable(
   'contact_keys',
   {
-    kind: varchar('kind', { length: 10 }).notNull(),
+    kind: varchar('kind', { length: 10 }).$type<ContactKey['kind']>().notNull(),
     value: varchar('value', { length: 254 }).notNull(),
     contactId: id('contact_id').notNull(),
   },
@@ -263,7 +292,7 @@ export const contactValues = mysqlTable(
   {
     contactId: id('contact_id').notNull(),
     name: varchar('name', { length: 60 }).notNull(),
-    value: json('value').notNull(),
+    value: json<FieldValue>('value').notNull(),
     submissionId: id('submission_id').notNull(),
     setAt: time('set_at').notNull(),
   },
@@ -279,10 +308,10 @@ export const consentEvents = mysqlTable(
     submissionId: id('submission_id'),
     channel: varchar('channel', { length: 10 }).notNull(),
     purpose: varchar('purpose', { length: 80 }).notNull(),
-    kind: varchar('kind', { length: 10 }).notNull(),
+    kind: varchar('kind', { length: 10 }).$type<ConsentEventKind>().notNull(),
     at: time('at').notNull(),
     wording: longText('wording').notNull(),
-    evidence: json('evidence').notNull(),
+    evidence: json<Record<string, string>>('evidence').notNull(),
   },
   (table) => [
     index('consent_contact').on(table.contactId, table.purpose),
@@ -300,8 +329,8 @@ export const confirmations = mysqlTable(
     routeId: id('route_id').notNull(),
     purpose: varchar('purpose', { length: 80 }).notNull(),
     sentTo: varchar('sent_to', { length: 254 }).notNull(),
-    mail: json('mail').notNull(),
-    state: varchar('state', { length: 10 }).notNull(),
+    mail: json<ConsentPolicy['mail']>('mail').notNull(),
+    state: varchar('state', { length: 10 }).$type<'pending' | 'confirmed' | 'expired'>().notNull(),
     createdAt: time('created_at').notNull(),
     expiresAt: time('expires_at').notNull(),
     lastSentAt: time('last_sent_at').notNull(),
@@ -328,7 +357,7 @@ export const mails = mysqlTable(
   {
     id: id('id').primaryKey(),
     confirmationId: id('confirmation_id').notNull(),
-    state: varchar('state', { length: 10 }).notNull(),
+    state: varchar('state', { length: 10 }).$type<'queued' | 'sending' | 'sent' | 'held'>().notNull(),
     createdAt: time('created_at').notNull(),
     sentAt: time('sent_at'),
     error: varchar('error', { length: 500 }),
@@ -348,14 +377,15 @@ export const deliveries = mysqlTable(
     connectionId: id('connection_id').notNull(),
     routeId: id('route_id').notNull(),
     routeVersion: int('route_version').notNull(),
-    targetIndex: int('target_index').notNull(),
+    /** The target within the route, which outlives its reordering. */
+    targetId: varchar('target_id', { length: 40 }).notNull(),
     confirmationId: id('confirmation_id'),
-    intent: json('intent').notNull(),
-    leftOut: json('left_out').notNull(),
-    state: varchar('state', { length: 10 }).notNull(),
-    cause: varchar('cause', { length: 30 }),
+    intent: json('intent', readIntent).notNull(),
+    leftOut: json<string[]>('left_out').notNull(),
+    state: varchar('state', { length: 10 }).$type<DeliveryState>().notNull(),
+    cause: varchar('cause', { length: 30 }).$type<Cause>(),
     causeDetail: varchar('cause_detail', { length: 600 }),
-    readBack: json('read_back'),
+    readBack: json<ReadBackRow[]>('read_back'),
     /** When something began to be sent that would be added twice if it were sent again; null when nothing was. */
     begunAt: time('begun_at'),
     createdAt: time('created_at').notNull(),
@@ -380,9 +410,9 @@ export const attempts = mysqlTable(
     number: int('number').notNull(),
     startedAt: time('started_at').notNull(),
     outcome: varchar('outcome', { length: 60 }).notNull(),
-    cause: varchar('cause', { length: 30 }),
+    cause: varchar('cause', { length: 30 }).$type<Cause>(),
     said: varchar('said', { length: 600 }).notNull(),
-    exchanges: json('exchanges').notNull(),
+    exchanges: json<ExchangeView[]>('exchanges').notNull(),
   },
   (table) => [primaryKey({ columns: [table.deliveryId, table.number] }), index('attempts_age').on(table.startedAt)],
 );

@@ -22,9 +22,7 @@ type Joined = Awaited<ReturnType<typeof joined>>[number];
 
 const toRecord = ({ source, live, publishedAt }: Joined): SourceRecord => ({
   ...source,
-  state: source.state as SourceRecord['state'],
-  draft: source.draft as SourceDocument,
-  live: live as SourceDocument | null,
+  live,
   publishedAt,
 });
 
@@ -47,7 +45,7 @@ export async function readSourceVersion(db: Db, sourceId: string, version: numbe
     .select({ document: sourceVersions.document })
     .from(sourceVersions)
     .where(and(eq(sourceVersions.sourceId, sourceId), eq(sourceVersions.version, version)));
-  return row ? (row.document as SourceDocument) : null;
+  return row?.document ?? null;
 }
 
 export async function addSource(

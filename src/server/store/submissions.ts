@@ -1,18 +1,11 @@
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
 import type { SubmissionState } from '../../contract/activity.ts';
 import type { SampleView } from '../../contract/source.ts';
-import type { Suspicion } from '../../core/intake/index.ts';
+import type { RawSubmission, Suspicion } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { byId, DUPLICATE_ENTRY, errorNumber, firstIdAt, oneOf, type Db, type Store } from './database.ts';
-import { submissions } from './schema.ts';
-
-/** A submission as it arrived, without secrets. */
-export interface RawSubmission {
-  contentType: string;
-  entries: [string, string][];
-  headers: Record<string, string>;
-}
+import { deliveries, submissions } from './schema.ts';
 
 export interface NewSubmission {
   id: string;
@@ -74,7 +67,7 @@ export async function findEarlier(
     .select({ id: submissions.id, values: submissions.values })
     .from(submissions)
     .where(and(eq(submissions.sourceId, sourceId), eq(submissions.repeatKey, key)));
-  return earlier ? { id: earlier.id, values: earlier.values as FieldValues } : null;
+  return earlier ?? null;
 }
 
 /** Notes on an earlier submission that the same request came again. */
@@ -132,31 +125,21 @@ export async function endRepeats(db: Db, contactId: string, now: number): Promis
   );
 }
 
-export interface SubmissionRecord extends Omit<
-  typeof submissions.$inferSelect,
-  'raw' | 'values' | 'plan' | 'state' | 'suspicion'
-> {
-  raw: RawSubmission;
-  values: FieldValues;
-  plan: Plan | null;
-  state: SubmissionState;
-  suspicion: Suspicion | null;
-}
+export type SubmissionRecord = typeof submissions.$inferSelect;
 
 export async function findSubmission(db: Db, id: string): Promise<SubmissionRecord | null> {
   const [row] = await db.select().from(submissions).where(eq(submissions.id, id));
-  return row ? (row as SubmissionRecord) : null;
+  return row ?? null;
 }
 
 /** Those of the submissions that still have to be planned, in order of their coming; nobody else can plan them meanwhile. */
 export async function lockUnplanned(db: Db, ids: string[]): Promise<SubmissionRecord[]> {
-  const rows = await db
+  return db
     .select()
     .from(submissions)
     .where(and(inArray(submissions.id, ids), eq(submissions.state, 'received')))
     .orderBy(asc(submissions.id))
     .for('update');
-  return rows as SubmissionRecord[];
 }
 
 /** Stores the plans of submissions that were locked. */
@@ -182,6 +165,19 @@ export async function endPlanning(
       leaseOwner: null,
     })
     .where(sql`id IN ${oneOf(ids)}`);
+}
+
+/** The submissions whose deliveries wait for a confirmation, and the one that asked for it, oldest first. */
+export async function submissionsOfConfirmation(
+  db: Db,
+  { id, submissionId }: { id: string; submissionId: string },
+): Promise<SubmissionRecord[]> {
+  const waiting = db.select({ id: deliveries.submissionId }).from(deliveries).where(eq(deliveries.confirmationId, id));
+  return db
+    .select()
+    .from(submissions)
+    .where(or(eq(submissions.id, submissionId), inArray(submissions.id, waiting)))
+    .orderBy(asc(submissions.id));
 }
 
 /** Stops trying to plan a submission; it stays visible, with the reason. */
@@ -236,6 +232,6 @@ export async function readSamples(db: Db, sourceId: string, limit: number): Prom
   return rows.map(({ id, receivedAt, values }) => ({
     id,
     receivedAt: new Date(receivedAt).toISOString(),
-    values: values as FieldValues,
+    values,
   }));
 }

@@ -1,6 +1,6 @@
 import type { BulkInput, BulkView } from '../../contract/activity.ts';
 import { fitValue, type SentValue } from '../../core/mapping/index.ts';
-import { fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
+import { addressOf, fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { findConnection } from '../store/connections.ts';
@@ -30,7 +30,7 @@ export async function actOnHeld(context: Context, input: BulkInput): Promise<Bul
   for (const delivery of part) {
     const why = await actOnOne(context, delivery, input, connection?.catalogue ?? null);
     if (why === null) view.done += 1;
-    else view.stayed.push({ id: delivery.id, email: delivery.intent.email, why });
+    else view.stayed.push({ id: delivery.id, email: addressOf(delivery.intent), why });
   }
   return view;
 }

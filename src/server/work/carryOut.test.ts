@@ -190,7 +190,7 @@ describe('whatever happens to the first five requests, a person arrives once', (
   it('and is held, not sent again, at one that took it and never shows it', async () => {
     const service = new Service('makes and changes apart', [], 1000 * HOUR);
     const connector = service.connector();
-    const never = { ...connector, shownAfterMs: 1000 } as Connector;
+    const never = { ...connector, shownAfterMs: 1000 };
     service.connector = () => never;
     expect(await deliver(service, intent())).toMatchObject({ state: 'held', cause: 'differs after sending' });
     expect(service.records).toHaveLength(1);

@@ -68,7 +68,7 @@ export async function carryOut(
   const known = adds ? ours : before;
   if (mayBeThere && !known && now < begunAt + connector.shownAfterMs)
     return failed(notSeen(begunAt + connector.shownAfterMs - now), true);
-  const change = changeFor(intent, wanted, catalogue, adds ? null : before, proof);
+  const change = changeFor(intent, wanted, adds ? null : before, proof);
   const makes = adds || (connector.makesTwice && !before);
   let held = known;
   if (!ours) {
@@ -143,12 +143,10 @@ function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord,
 export function changeFor(
   intent: Intent,
   wanted: Wanted,
-  catalogue: Catalogue,
   before: HeldPerson | null,
   proof: PersonChange['proof'],
 ): PersonChange {
   const { list, group, tags, leaves, tagsOff } = intent;
-  const addresses = new Set(catalogue.fields.filter(({ type }) => type === 'email').map(({ key }) => key));
   const gaps = intent.duplicates === 'fill gaps' && before !== null;
   const fields = Object.entries(intent.fields).filter(([key]) => {
     const held = before?.fields[key];
@@ -162,7 +160,7 @@ export function changeFor(
     leaves,
     tagsOff,
     fields: Object.fromEntries(fields),
-    otherFields: Object.fromEntries(fields.filter(([key]) => !addresses.has(key))),
+    otherFields: Object.fromEntries(fields.filter(([key]) => key !== wanted.emailField)),
     proof,
   };
 }

@@ -1,6 +1,6 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import { compareReadBack, type HeldPerson } from '../../core/delivery/index.ts';
-import type { Catalogue } from '../../core/plan/index.ts';
+import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
@@ -27,7 +27,7 @@ export async function carryOutTogether(
   if (!together) throw new Error('this service takes people one by one');
   const people = tries.map(({ job: { delivery, consent }, exchanges }) => {
     const wanted = wantedOf(delivery.intent);
-    const change = changeFor(delivery.intent, wanted, catalogue, null, consent?.proof ?? null);
+    const change = changeFor(delivery.intent, wanted, null, consent?.proof ?? null);
     return { delivery, wanted, change, exchanges };
   });
   const written = await together.write(
@@ -48,7 +48,7 @@ export async function carryOutTogether(
   }
   const found = await readBack(connect, arrived);
   for (const { delivery } of arrived) {
-    const reply = found.get(delivery.intent.email) ?? { ok: true, value: null };
+    const reply = found.get(addressOf(delivery.intent)) ?? { ok: true, value: null };
     endings.set(delivery, reply.ok ? endingOf(connector, delivery, catalogue, reply.value) : failed(reply.fault));
   }
   return tries.map(({ job }) => endings.get(job.delivery) ?? failed(NO_RESULT));

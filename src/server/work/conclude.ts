@@ -1,5 +1,5 @@
 import type { ExchangeView } from '../../contract/activity.ts';
-import { nextAttempt, transition, type DeliveryEvent } from '../../core/delivery/index.ts';
+import { nextAttempt, transition, type DeliveryEvent, type DeliveryState } from '../../core/delivery/index.ts';
 import type { DeliveryRecord, TryEnd } from '../store/deliveries.ts';
 import type { Ending } from './carryOut.ts';
 
@@ -58,7 +58,9 @@ export function conclude(
   };
 }
 
-/** The state after an event that applies to a delivery being sent. */
-function after(delivery: DeliveryRecord, event: DeliveryEvent) {
-  return transition(delivery.state, event) ?? delivery.state;
+/** @throws when the event does not apply: only a delivery that is being sent is concluded */
+function after({ id, state }: DeliveryRecord, event: DeliveryEvent): DeliveryState {
+  const next = transition(state, event);
+  if (next === null) throw new Error(`delivery ${id} is ${state}, so "${event}" does not apply`);
+  return next;
 }

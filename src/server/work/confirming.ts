@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
 import {
@@ -11,8 +12,9 @@ import {
 } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { findDelivery, releaseConfirmed } from '../store/deliveries.ts';
-import { addConsentEvents } from '../store/people.ts';
+import { addConsentEvents, takeConfirmedChanges } from '../store/people.ts';
 import { findRoute } from '../store/routes.ts';
+import { submissionsOfConfirmation } from '../store/submissions.ts';
 
 /** How often a confirmation can be sent anew: it must not become a way to flood a mailbox. */
 export const RESEND_LIMITS = { restMs: 10 * 60_000, most: 4 };
@@ -52,6 +54,9 @@ export async function confirm(
         evidence,
       },
     ]);
+    const served = await submissionsOfConfirmation(db, { id, submissionId });
+    const changed = served.map((one) => ({ ...one, changes: one.plan?.contact?.changes ?? [] }));
+    await takeConfirmedChanges(db, contactId, changed, now);
     await releaseConfirmed(db, id, contactId, now);
   });
   return { ...standing, kind: 'confirmed' };
@@ -88,7 +93,7 @@ export async function askAnew(
         submissionId,
         routeId,
         purpose: intent.purpose,
-        sentTo: intent.email,
+        sentTo: addressOf(intent),
         mail,
         state: 'pending',
         ...times,

@@ -133,7 +133,7 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     const isService = isTrouble(outcome);
     if (cause === null && waitMs === null && !lane.troubled) return;
     lane.troubled = isService;
-    await noteOutcome(store.db, connectionId, outcome, now(), Math.random());
+    await noteOutcome(store, connectionId, outcome, now(), Math.random());
     if (isService || waitMs !== null) await letGo(lane);
   }
 

@@ -7,6 +7,7 @@ import { addDeliveries, type NewDelivery } from '../store/deliveries.ts';
 import {
   addConsentEvents,
   changeContacts,
+  NOBODY,
   readKnownPeople,
   type ContactChange,
   type NewConsentEvent,
@@ -80,7 +81,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   const here = new Set<string>();
   const changes = noChanges();
   for (const [index, { submission, document, keys }] of taken.entries()) {
-    const known: KnownPerson = people[index] ?? { contact: null, consent: [], openConfirmations: [] };
+    const known: KnownPerson = people[index] ?? NOBODY;
     const marks = [...keys.map(({ kind, value }) => `${kind} ${value}`), ...(known.contact ? [known.contact.id] : [])];
     if (marks.some((mark) => here.has(mark))) {
       left.push(submission.id);
@@ -129,15 +130,15 @@ function collect({ newId }: Context, changes: Changes, submission: SubmissionRec
     id: contactId,
     key: contact.key,
     isNew: contact.match === 'new',
-    changes: contact.changes,
+    changes: contact.changes.filter(({ when }) => when === 'now'),
     submissionId: submission.id,
   });
 
   const { origin = '', referer = '', 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
   const evidence = { page: referer || origin, 'user agent': userAgent, address };
   for (const { kind, purpose, wording } of plan.consent) {
-    // What was asked and given happened when the form was sent, not when we got to it.
-    const at = kind === 'given' ? submission.receivedAt : now;
+    // What a person did happened when the form was sent, not when we got to it.
+    const at = kind === 'asked' ? now : submission.receivedAt;
     changes.consent.push({ id: newId(), contactId, submissionId: submission.id, purpose, kind, at, wording, evidence });
   }
 

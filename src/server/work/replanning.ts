@@ -25,7 +25,7 @@ export async function replan({ store, now }: Context, deliveryId: string): Promi
     catalogues: await readCatalogues(store.db),
     now: now(),
   });
-  const planned = plan.deliveries.find(({ connectionId }) => connectionId === delivery.connectionId);
+  const planned = plan.deliveries.find(({ targetId }) => targetId === delivery.targetId);
   if (!planned) return bad('The route, as it is live now, does not send this submission there any more.');
   if (planned.held) return bad(`It would be held again: ${planned.held.message}`);
   // What the person agreed to stays what it was.

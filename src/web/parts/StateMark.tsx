@@ -43,6 +43,7 @@ const MARKS: Record<string, Mark> = {
   none: { icon: Minus, tone: 'text-quiet' },
   asked: { icon: MailQuestionMark, tone: 'text-secondary' },
   given: { icon: CircleDashed, tone: 'text-info' },
+  'not given': { icon: Minus, tone: 'text-quiet' },
   confirmed: { icon: CheckCheck, tone: 'text-success' },
   refused: { icon: Ban, tone: 'text-error' },
   withdrawn: { icon: Ban, tone: 'text-error' },

@@ -4,7 +4,7 @@ import { recordingOf, type CodeParts } from './parts.ts';
 
 const LIMIT_MS = 15_000;
 
-/** Sends a notification by SMTP: from, to, subject and text come out of the mapping. */
+/** Sends mail by SMTP. Sender, subject and text come out of the mapping; so does whom it is for, unless it is the visitor. */
 export function mailConnector(parts: CodeParts) {
   const { access } = parts;
   const { hostname } = new URL(access.baseUrl);
@@ -19,14 +19,16 @@ export function mailConnector(parts: CodeParts) {
       }
     },
 
-    async add(fields: Record<string, unknown>, idempotencyKey: string) {
+    /** @param email the visitor's address, to whom it goes where the mapping names nobody */
+    async add(fields: Record<string, unknown>, email: string, idempotencyKey: string) {
       const record = recordingOf(parts, 'SEND', access.baseUrl, fields);
       const text = (key: string) => (typeof fields[key] === 'string' ? fields[key] : '');
       try {
         await withTransport(parts, (transport) =>
           transport.sendMail({
             from: text('from'),
-            to: text('to'),
+            to: text('to') || email,
+            ...(text('replyTo') === '' ? {} : { replyTo: text('replyTo') }),
             subject: text('subject'),
             text: text('text'),
             // The same message, should it be sent twice.

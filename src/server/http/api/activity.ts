@@ -1,5 +1,6 @@
 import { Hono } from 'hono';
-import { BulkInput, DropInput, type TrailView } from '../../../contract/activity.ts';
+import { BulkInput, DropInput, PROGRESS, type TrailView } from '../../../contract/activity.ts';
+import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
 import type { Context } from '../../context.ts';
 import { actOnHeld } from '../../work/bulk.ts';
 import { replan } from '../../work/replanning.ts';
@@ -17,7 +18,7 @@ import { dropDelivery, replayDelivery, settleDelivery } from '../../store/delive
 import { findSource, readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, releaseSubmission } from '../../store/submissions.ts';
 import { readNames } from '../names.ts';
-import { notFound, Problem, readInput } from '../problems.ts';
+import { known, notFound, Problem, readInput } from '../problems.ts';
 
 export function activityRoutes(context: Context): Hono {
   const app = new Hono();
@@ -27,7 +28,7 @@ export function activityRoutes(context: Context): Hono {
     const { source, progress, text, before } = c.req.query();
     const filter = {
       ...(source ? { sourceId: source } : {}),
-      ...(progress ? { progress } : {}),
+      ...(progress ? { progress: known(progress, PROGRESS, 'progress') } : {}),
       ...(text ? { text } : {}),
     };
     return c.json(await listSubmissions(store.db, filter, before ?? null));
@@ -55,8 +56,8 @@ export function activityRoutes(context: Context): Hono {
   app.get('/deliveries', async (c) => {
     const { state, cause, connection, route, text, before } = c.req.query();
     const filter = {
-      ...(state ? { state } : {}),
-      ...(cause ? { cause } : {}),
+      ...(state ? { state: known(state, DELIVERY_STATES, 'state') } : {}),
+      ...(cause ? { cause: known(cause, CAUSE_NAMES, 'cause') } : {}),
       ...(connection ? { connectionId: connection } : {}),
       ...(route ? { routeId: route } : {}),
       ...(text ? { text } : {}),

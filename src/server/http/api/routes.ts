@@ -7,7 +7,7 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { keysOf } from '../../../core/identity/index.ts';
-import { planSubmission, preflight, type RouteDocument } from '../../../core/plan/index.ts';
+import { planSubmission, preflight, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
@@ -31,7 +31,8 @@ import { pausingRoutes } from './pausing.ts';
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
 export const NEW_CONSENT: RouteDocument['consent'] = {
   mode: 'double',
-  purpose: 'newsletter',
+  // Whoever makes the route has to say what people agree to: nothing is presumed.
+  purpose: '',
   tickField: '',
   mail: {
     subject: 'Please confirm your address',
@@ -39,6 +40,7 @@ export const NEW_CONSENT: RouteDocument['consent'] = {
     button: 'Yes, that was me',
   },
   expiresHours: 72,
+  changes: 'ask',
 };
 
 export function routeRoutes(context: Context): Hono {
@@ -95,7 +97,7 @@ export function routeRoutes(context: Context): Hono {
     await addRoute(store.db, {
       id,
       name,
-      draft: { sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.key ?? '' } },
+      draft: { format: ROUTE_FORMAT, sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.key ?? '' } },
       now: now(),
     });
     return c.json(await viewOf(id), 201);

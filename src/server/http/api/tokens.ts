@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { TokenInput, type NewTokenView, type Scope, type TokenView } from '../../../contract/tokens.ts';
+import { TokenInput, type NewTokenView, type TokenView } from '../../../contract/tokens.ts';
 import { mask } from '../../connectors/http.ts';
 import type { Context } from '../../context.ts';
 import { newToken, sha256 } from '../../security/tokens.ts';
@@ -14,7 +14,7 @@ const viewOf = ({ id, name, hint, scopes, createdAt, lastUsedAt, expiresAt }: To
   id,
   name,
   hint,
-  scopes: scopes as Scope[],
+  scopes: scopes,
   createdAt: new Date(createdAt).toISOString(),
   lastUsedAt: iso(lastUsedAt),
   expiresAt: iso(expiresAt),

@@ -17,11 +17,14 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
             </p>
             {contact.changes.length > 0 && (
               <ul className="mt-1">
-                {contact.changes.map(({ name, from, to }) => (
+                {contact.changes.map(({ name, from, to, when }) => (
                   <li key={name}>
                     <span className="text-quiet">{name.replaceAll('_', ' ')}</span>{' '}
                     {from !== null && <s className="text-quiet">{printValue(from)}</s>}{' '}
                     <Address text={printValue(to)} />
+                    {when !== 'now' && (
+                      <span className="text-quiet">{when === 'never' ? ' (kept as it was)' : ' (once confirmed)'}</span>
+                    )}
                   </li>
                 ))}
               </ul>
@@ -49,9 +52,9 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
           <p className="text-quiet">Has to be confirmed within {expiresHours} hours.</p>
         </PlanPart>
       ))}
-      {deliveries.map(({ connectionId, intent, when, held, leftOut, targetIndex }) => (
+      {deliveries.map(({ connectionId, intent, when, held, leftOut, targetId }) => (
         <PlanPart
-          key={`${connectionId} ${targetIndex}`}
+          key={`${connectionId} ${targetId}`}
           title={`Delivery to ${names[connectionId] ?? 'a connection'}`}
           aside={when === 'now' ? 'at once' : 'after confirmation'}
         >

@@ -87,6 +87,35 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
           </span>
         </label>
       </fieldset>
+      <fieldset className="flex flex-col gap-1">
+        <legend className="font-semibold mb-1">If somebody who confirmed before sends other answers</legend>
+        <label className="flex gap-2 items-start py-0.5">
+          <input
+            type="radio"
+            name="changes"
+            className="radio radio-sm mt-0.5"
+            checked={consent.changes !== 'at once'}
+            onChange={() => set({ changes: 'ask' })}
+          />
+          <span>
+            {consent.mode === 'double' ? 'Ask them to confirm the change.' : 'Fill what is empty, and keep the rest.'}{' '}
+            <span className="text-quiet">Anybody who knows an address can send a form with it.</span>
+          </span>
+        </label>
+        <label className="flex gap-2 items-start py-0.5">
+          <input
+            type="radio"
+            name="changes"
+            className="radio radio-sm mt-0.5"
+            checked={consent.changes === 'at once'}
+            onChange={() => set({ changes: 'at once' })}
+          />
+          <span>
+            Change it at once.{' '}
+            <span className="text-quiet">For forms that only signed-in people reach, such as a preference page.</span>
+          </span>
+        </label>
+      </fieldset>
       {consent.mode === 'double' && (
         <div className="grid gap-4 lg:grid-cols-2">
           <div className="flex flex-col gap-3">

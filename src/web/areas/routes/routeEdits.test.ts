@@ -15,11 +15,13 @@ const given: DestinationField = {
 it('maps, adds steps, fixes a value, and takes the line away', () => {
   let lines: MapLine[] = setOrigin([], given, 'field:name');
   lines = addStep(addStep(lines, 'given', 'trim'), 'given', 'first name');
-  expect(lines).toEqual([{ to: 'given', from: { kind: 'field', field: 'name' }, steps: ['trim', 'first name'] }]);
+  expect(lines).toEqual([
+    { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: ['trim', 'first name'] },
+  ]);
   expect(removeStep(lines, 'given', 0)[0]?.steps).toEqual(['first name']);
   expect(setOrigin(lines, given, 'field:other')[0]?.steps).toEqual(['trim', 'first name']);
   expect(setFixed(setOrigin(lines, given, 'fixed:'), 'given', 'Guest')).toEqual([
-    { to: 'given', from: { kind: 'fixed', value: 'Guest' }, steps: [] },
+    { id: 'l-given', to: 'given', from: { kind: 'fixed', value: 'Guest' }, steps: [] },
   ]);
   expect(setOrigin(lines, given, '')).toEqual([]);
 });

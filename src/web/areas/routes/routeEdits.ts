@@ -1,4 +1,5 @@
 import {
+  lineId,
   suggestLines,
   type DestinationField,
   type LineOrigin,
@@ -8,10 +9,14 @@ import {
 import { fieldsFor, type Catalogue, type TagRule, type Target } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 
+/** The id of a part of a document: it outlives renaming and reordering. */
+const newPartId = (): string => crypto.randomUUID().slice(0, 8);
+
 /** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
 export function newTarget(connectionId: string, catalogue: Catalogue, fields: SourceField[]): Target {
   const kind = catalogue.kinds[0]?.id ?? '';
   const target = {
+    id: newPartId(),
     connectionId,
     kind,
     list: '',
@@ -37,7 +42,15 @@ export function setOrigin(lines: MapLine[], field: DestinationField, origin: str
   if (origin === '') return rest;
   const before = lines.find(({ to }) => to === field.key);
   const from = originOf(origin);
-  return [...rest, { to: field.key, from, steps: before && from.kind === 'field' ? before.steps : [] }];
+  return [
+    ...rest,
+    {
+      id: before?.id ?? lineId(field.key),
+      to: field.key,
+      from,
+      steps: before && from.kind === 'field' ? before.steps : [],
+    },
+  ];
 }
 
 function originOf(origin: string): LineOrigin {
@@ -61,7 +74,7 @@ export function addFreeLine(lines: MapLine[], key: string): MapLine[] {
   const name = key.trim();
   return name === '' || lines.some(({ to }) => to === name)
     ? lines
-    : [...lines, { to: name, from: { kind: 'text', text: '' }, steps: [] }];
+    : [...lines, { id: lineId(name), to: name, from: { kind: 'text', text: '' }, steps: [] }];
 }
 
 export function setFixed(lines: MapLine[], key: string, value: string): MapLine[] {
@@ -83,5 +96,5 @@ export function tagFor(rules: TagRule[], field: string, answer: string): string 
 
 export function setTagRule(rules: TagRule[], field: string, answer: string, tag: string): TagRule[] {
   const rest = rules.filter((rule) => rule.field !== field || rule.answer !== answer);
-  return tag === '' ? rest : [...rest, { field, answer, tag }];
+  return tag === '' ? rest : [...rest, { id: newPartId(), field, answer, tag }];
 }

@@ -1,0 +1,51 @@
+import { isObject, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
+import type { ContactKey } from '../identity/index.ts';
+import type { SentValue } from '../mapping/index.ts';
+import type { Result } from '../result.ts';
+import type { DuplicatePolicy, Place } from './route.ts';
+
+/** What the person's record in the other system is to be after a delivery. */
+export interface Intent {
+  format: number;
+  /** Whom it is about: the keys of the person, and the destination field that each goes to; '' for none. */
+  subject: { key: ContactKey; field: string }[];
+  /** Id of the kind of record; '' where there is but one. */
+  kind: string;
+  fields: Record<string, SentValue>;
+  list: string;
+  group: string;
+  tags: string[];
+  /** Places and tags that the person is not to be in, or have, afterwards. */
+  leaves: Place[];
+  tagsOff: string[];
+  duplicates: DuplicatePolicy;
+  purpose: string;
+  wording: string;
+}
+
+/** The address of the person whom an intent is about; '' when they are known by something else only. */
+export const addressOf = ({ subject }: Pick<Intent, 'subject'>): string =>
+  subject.find(({ key }) => key.kind === 'email')?.key.value ?? '';
+
+/** The destination field that holds that address; '' when none does. */
+export const addressFieldOf = ({ subject }: Pick<Intent, 'subject'>): string =>
+  subject.find(({ key }) => key.kind === 'email')?.field ?? '';
+
+const INTENT: Format = { what: 'intent', upgrades: [withSubject] };
+
+/** The format of intents as they are written today. */
+export const INTENT_FORMAT = presentFormat(INTENT);
+
+/** Reads what was meant by a delivery, in any format that was ever written. */
+export const readIntent = (json: unknown): Result<Intent, DocumentIssue> =>
+  upToDate(INTENT, json) as Result<Intent, DocumentIssue>;
+
+/** Intents to format 2: they name whom they are about. Before, the field was guessed, by the value that is in it. */
+export function withSubject({ email, ...old }: Loose): Loose {
+  const address = typeof email === 'string' ? email : '';
+  const fields = isObject(old.fields) ? old.fields : {};
+  const [field = ''] =
+    Object.entries(fields).find(([, value]) => typeof value === 'string' && value.toLowerCase() === address) ?? [];
+  const subject = address === '' ? [] : [{ key: { kind: 'email', value: address }, field }];
+  return { kind: '', leaves: [], tagsOff: [], ...old, subject };
+}

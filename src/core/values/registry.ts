@@ -1,0 +1,114 @@
+import { bad, good, type Result } from '../result.ts';
+import { country } from './types/country.ts';
+import { date } from './types/date.ts';
+import { dateTime } from './types/dateTime.ts';
+import { email } from './types/email.ts';
+import { language } from './types/language.ts';
+import { money, type Money } from './types/money.ts';
+import { number } from './types/number.ts';
+import { personName, type PersonName } from './types/personName.ts';
+import { phone } from './types/phone.ts';
+import { postalAddress, type PostalAddress } from './types/postalAddress.ts';
+import { longText, text } from './types/text.ts';
+import { time } from './types/time.ts';
+import { url } from './types/url.ts';
+import { yesNo } from './types/yesNo.ts';
+import type { ValueType } from './type.ts';
+
+/** What a field can hold, as plain JSON. */
+export type FieldValue = string | number | boolean | string[] | Money | PersonName | PostalAddress;
+export type FieldValues = Record<string, FieldValue>;
+
+/** One of given answers; which those are is a matter of the field. */
+const choice: ValueType<string> = { ...text, edgeCases: [] };
+
+const severalChoices: ValueType<string[]> = {
+  parse: (written) => good([...new Set(written.split('\n').map((line) => line.trim()))].filter((line) => line !== '')),
+  print: (value, locale) => value.join(locale === undefined ? '\n' : ', '),
+  same: (a, b) => a.length === b.length && a.every((one) => b.includes(one)),
+  edgeCases: [],
+};
+
+/** Every kind of value that a field of a source or of a destination can have: one file each in types/. */
+const TYPES = {
+  text,
+  'long text': longText,
+  email,
+  phone,
+  number,
+  money,
+  date,
+  time,
+  'date-time': dateTime,
+  'yes/no': yesNo,
+  choice,
+  'several choices': severalChoices,
+  country,
+  language,
+  URL: url,
+  'person name': personName,
+  'postal address': postalAddress,
+};
+
+export type TypeName = keyof typeof TYPES;
+export const TYPE_NAMES = Object.keys(TYPES) as TypeName[];
+
+/** @returns the type of that name, for values that it holds */
+export const typeOf = (name: TypeName): ValueType<FieldValue> => TYPES[name] as unknown as ValueType<FieldValue>;
+
+/** Whether a value is one that a type holds: for values that come from outside, such as a sample that somebody changed. */
+export function holds(name: TypeName, value: unknown): value is FieldValue {
+  switch (name) {
+    case 'number':
+      return typeof value === 'number' && Number.isFinite(value);
+    case 'yes/no':
+      return typeof value === 'boolean';
+    case 'several choices':
+      return Array.isArray(value) && value.every((one) => typeof one === 'string');
+    case 'money':
+      return hasTexts(value, 'amount', 'currency');
+    case 'person name':
+      return hasTexts(value, 'given', 'family');
+    case 'postal address':
+      return hasTexts(value, 'street', 'postcode', 'city', 'region', 'country');
+    default:
+      return typeof value === 'string';
+  }
+}
+
+const hasTexts = (value: unknown, ...names: string[]): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  names.every((name) => typeof (value as Record<string, unknown>)[name] === 'string');
+
+/** The type that a value has by its shape alone: a text is a text, whatever is in it. */
+export function shapeOf(value: FieldValue): TypeName {
+  if (typeof value === 'number') return 'number';
+  if (typeof value === 'boolean') return 'yes/no';
+  if (typeof value === 'string') return 'text';
+  if (Array.isArray(value)) return 'several choices';
+  if ('currency' in value) return 'money';
+  return 'given' in value ? 'person name' : 'postal address';
+}
+
+/**
+ * Turns a value into one of another type, without guessing: what it prints is read anew.
+ * @returns the value as that type holds it, or why it cannot be
+ */
+export function convert(value: FieldValue, to: TypeName): Result<FieldValue> {
+  if (holds(to, value) && (typeof value !== 'string' || to === 'text' || to === 'long text' || to === 'choice'))
+    return good(value);
+  if (to === 'text' || to === 'long text' || to === 'choice') return good(inWords(value));
+  if (to === 'several choices') return good(Array.isArray(value) ? value : [inWords(value)]);
+  if (typeof value === 'boolean' && to !== 'yes/no') return bad('this is a tick');
+  const written = typeOf(shapeOf(value)).print(value);
+  if (Array.isArray(value) && value.length !== 1) return bad(`"${inWords(value)}" is several`);
+  return typeOf(to).parse(written, { locale: null, country: null });
+}
+
+/** A value in words, for people. */
+export function inWords(value: FieldValue | undefined, locale = 'en-GB'): string {
+  if (value === undefined) return '';
+  if (typeof value === 'number') return number.print(value);
+  return typeOf(shapeOf(value)).print(value, locale);
+}
