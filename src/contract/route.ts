@@ -22,7 +22,6 @@ import {
   type Plan,
   type RouteDocument,
 } from '../core/plan/index.ts';
-import type { FieldValues } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
 import type { PublishState } from './source.ts';
 
@@ -217,8 +216,9 @@ export class RouteInput {
 }
 
 export class RehearsalInput {
+  /** By field name: as held, or as typed. */
   @IsObject()
-  values!: FieldValues;
+  values!: Record<string, unknown>;
 }
 
 export interface RouteView {

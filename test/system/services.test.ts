@@ -3,7 +3,9 @@ import type { BulkView, HeldGroupView, TrailView } from '../../src/contract/acti
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
 import type { SourceView } from '../../src/contract/source.ts';
+import type { RouteView } from '../../src/contract/route.ts';
 import type { Target } from '../../src/core/plan/index.ts';
+import type { SourceField } from '../../src/core/values/index.ts';
 import {
   bellTarget,
   enquiryTarget,
@@ -17,7 +19,8 @@ import { profileOf } from '../../src/server/connectors/registry.ts';
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
-import { fields, submitJson } from '../world/observatory.ts';
+import { sourceField } from '../world/fields.ts';
+import { fields, submitForm, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
@@ -379,6 +382,94 @@ describe('Bellbuoy: an address that is the secret', () => {
   });
 });
 
+describe('values of other types', () => {
+  it('are entered on the hosted page, shown again rightly, and arrive typed', async () => {
+    const field = (key: string, type: SourceField['type'], more: Partial<SourceField> = {}) =>
+      sourceField(key, type, { label: key, ...more });
+    const document = {
+      ...schoolForm(),
+      minimumSeconds: 0,
+      fields: [
+        field('email', 'email', { required: true, keepAs: 'email' }),
+        field('who', 'person name', { required: true, keepAs: 'full_name' }),
+        field('day', 'date', { keepAs: 'visit_day' }),
+        field('heads', 'number'),
+        field('call', 'phone', { keepAs: 'phone' }),
+        field('home', 'postal address'),
+        field('land', 'country'),
+        field('budget', 'money'),
+        field('more', 'long text'),
+      ],
+    };
+    const form = await operator.form('Every type', document);
+    const connection = await operator.connectTo('capstan', others.capstan.url, CAPSTAN, 'Typed');
+    const line = (to: string, source: string) => ({
+      id: `l-${to}`,
+      to,
+      from: { kind: 'field' as const, field: source },
+      steps: [],
+    });
+    const target: Target = {
+      ...enquiryTarget(connection.id),
+      lines: [
+        line('mail', 'email'),
+        { id: 'l-subject', to: 'subject', from: { kind: 'text', text: '{who}: {home}, {budget}' }, steps: [] },
+        line('heads', 'heads'),
+        { id: 'l-note', to: 'note', from: { kind: 'text', text: '{day} {land} {call} {more}' }, steps: [] },
+      ],
+    };
+    const { consent } = schoolRoute(form.id, connection.id);
+    await operator.route('Every type', { format: 2, sourceId: form.id, targets: [target], consent });
+    const email = newAddress();
+    const typed = {
+      email,
+      'who.given': 'Mara',
+      'who.family': 'Quill',
+      day: '2026-02-30',
+      heads: '24',
+      call: '+44 1632 960001',
+      'home.street': '1 Ridge Road',
+      'home.postcode': 'PR1 2HL',
+      'home.city': 'Pellam',
+      'home.region': '',
+      'home.country': 'GB',
+      land: 'FR',
+      budget: '12.50 EUR',
+      more: 'one\r\ntwo',
+    };
+    const again = await (await submitForm(world, form, typed)).text();
+    expect(again).toContain('There is no such day as 2026-02-30');
+    expect(again).toMatch(/name="who\.family"\s+value="Quill"/);
+    expect(again).toMatch(/name="home\.country"[^]*<option value="GB" selected>/);
+    expect(again).toMatch(/<textarea[^>]*name="more"[^>]*>one\r?\ntwo<\/textarea>/);
+    expect((await submitForm(world, form, { ...typed, day: '2026-05-31' })).status).toBe(303);
+    const [row] = await eventually(
+      async () => (await operator.submissions(`text=${email}`)).rows,
+      (rows) => rows[0]?.progress === 'delivered',
+    );
+    expect((await operator.trail(row?.id ?? '')).values).toMatchObject({
+      who: { given: 'Mara', family: 'Quill' },
+      heads: 24,
+      call: '+441632960001',
+      budget: { amount: '12.50', currency: 'EUR' },
+    });
+    const record = JSON.stringify(await others.capstan.inside());
+    expect(record).toContain('Mara Quill: 1 Ridge Road, PR1 2HL Pellam, United Kingdom');
+    expect(record).toContain('2026-05-31 FR +441632960001 one');
+  });
+
+  it('a sample is read as its fields hold it, and what is none is named', async () => {
+    const [route] = await operator.get<RouteView[]>('/routes');
+    const rehearse = (values: object) => operator.send('POST', `/routes/${route?.id ?? ''}/rehearsal`, { values });
+    const wrong = await rehearse({ email: 7, first: ['x'] });
+    expect([wrong.status, (await wrong.json()) as object]).toMatchObject([
+      422,
+      { errors: [{ pointer: '/values/first' }, { pointer: '/values/email' }] },
+    ]);
+    expect((await rehearse({ email: 'mara@hill.example', unknown: { a: 1 } })).status).toBe(200);
+  });
+});
+
 describe('kinds that need code', () => {
   it('mail to a colleague arrives with its subject and text', async () => {
     const smtp = world.env.SMTP_URL ?? '';
@@ -497,7 +588,7 @@ describe('what is held can be mended as a whole', () => {
     const refused = await bulk({ ...about, act: 'set a value', field: 'wished_for', value: 'in May' });
     expect([refused.done, new Set(refused.stayed.map(({ why }) => why))]).toEqual([
       0,
-      new Set(['Wished-for day takes a date like 2026-05-31, and "in May" is none.']),
+      new Set(['Wished-for day takes a date, but "in May" is not a date like 2026-05-31.']),
     ]);
     expect((await bulk({ ...about, act: 'set a value', field: 'colour', value: 'red' })).stayed[0]?.why).toBe(
       'Such a record has no such field there, as last fetched.',

@@ -1,4 +1,5 @@
 import type { SourceField } from '../values/index.ts';
+import { controlOf, countryOptions, type Control } from './controls.ts';
 
 /** Names of the inputs that a form carries beside the source's own fields. */
 export const TRAP_FIELD = 'website_url';
@@ -43,12 +44,46 @@ function printField(field: SourceField): string {
       return `<p>\n  <label><input type="checkbox" name="${name}" value="yes"${required}> ${label}</label>${help}\n</p>`;
     case 'choice':
       return field.several ? severalChoices(field, label, help) : oneChoice(field, name, label, required, help);
-    case 'email':
-      return `<p>\n  <label>${label}<br><input type="email" name="${name}" autocomplete="email"${required}></label>${help}\n</p>`;
-    case 'text':
-      return `<p>\n  <label>${label}<br><input type="text" name="${name}"${autocompleteFor(field.keepAs)}${required}></label>${help}\n</p>`;
     default:
-      return field.type satisfies never;
+      return `<p>\n${printControl(controlOf({ ...field, type: field.type }), { name: field.key, label: field.label, required: field.required })}${help}\n</p>`;
+  }
+}
+
+interface Labelled {
+  name: string;
+  label: string;
+  required: boolean;
+}
+
+/** A control under its label. Of what is entered in parts, each has a label of its own, and the whole has one above. */
+function printControl(control: Control, { name, label, required }: Labelled): string {
+  const more = required ? ' required' : '';
+  const named = `name="${escapeHtml(name)}"`;
+  switch (control.kind) {
+    case 'input': {
+      const attributes = Object.entries(control.attributes).map(([key, value]) => ` ${key}="${escapeHtml(value)}"`);
+      const complete = control.autocomplete === '' ? '' : ` autocomplete="${control.autocomplete}"`;
+      return `  <label>${escapeHtml(label)}<br><input type="${control.type}" ${named}${complete}${attributes.join('')}${more}></label>`;
+    }
+    case 'lines':
+      return `  <label>${escapeHtml(label)}<br><textarea ${named} rows="5"${more}></textarea></label>`;
+    case 'countries':
+      return `  <label>${escapeHtml(label)}<br><select ${named} autocomplete="${control.autocomplete}"${more}><option value=""></option>${countryOptions()
+        .map(({ code, name: country }) => `<option value="${code}">${escapeHtml(country)}</option>`)
+        .join('')}</select></label>`;
+    case 'parts':
+      return [
+        `  <span>${escapeHtml(label)}</span><br>`,
+        ...control.parts.map(({ part, label: own, control: inner }) =>
+          printControl(inner, {
+            name: `${name}.${part}`,
+            label: own,
+            required: required && part !== 'region' && part !== 'family',
+          }),
+        ),
+      ].join('<br>\n');
+    default:
+      return control satisfies never;
   }
 }
 
@@ -70,13 +105,6 @@ function oneChoice(field: SourceField, name: string, label: string, required: st
     `  </select></label>${help}`,
     `</p>`,
   ].join('\n');
-}
-
-/** Tokens of HTML's autofill (WHATWG HTML, 4.10.18.7.1), where a field's meaning is known. */
-export function autocompleteFor(keepAs: string): string {
-  const tokens: Record<string, string> = { first_name: 'given-name', last_name: 'family-name', full_name: 'name' };
-  const token = tokens[keepAs];
-  return token ? ` autocomplete="${token}"` : '';
 }
 
 export function escapeHtml(text: string): string {

@@ -1,1 +1,2 @@
-export { ELAPSED_FIELD, TRAP_FIELD, autocompleteFor, escapeHtml, printFormHtml } from './htmlForm.ts';
+export { ELAPSED_FIELD, TRAP_FIELD, escapeHtml, printFormHtml } from './htmlForm.ts';
+export { controlOf, countryOptions, type Control } from './controls.ts';

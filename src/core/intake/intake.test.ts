@@ -20,6 +20,53 @@ describe('reading a submission', () => {
     expect(read).toEqual({ ok: true, values: { email: 'a@b.example', likes: ['Moon', 'Sun'], name: '' } });
   });
 
+  it('puts together what was entered in parts, and takes it whole as well', () => {
+    const parts: SourceField[] = [
+      { ...base, key: 'who', label: 'Name', type: 'person name', required: true },
+      { ...base, key: 'home', label: 'Home', type: 'postal address' },
+    ];
+    const entered = readSubmission(parts, [
+      ['who.given', ' Mara  Anne '],
+      ['who.family', 'Quill'],
+      ['home.street', '1 Ridge Road'],
+      ['home.postcode', 'PR1 2HL'],
+      ['home.city', 'Pellam'],
+      ['home.region', ''],
+      ['home.country', 'GB'],
+    ]);
+    const who = { given: 'Mara Anne', family: 'Quill' };
+    const home = { street: '1 Ridge Road', postcode: 'PR1 2HL', city: 'Pellam', region: '', country: 'GB' };
+    expect(entered).toEqual({ ok: true, values: { who, home } });
+    expect(readSubmission(parts, [['who', 'Quill, Mara Anne']])).toEqual({ ok: true, values: { who, home: '' } });
+    const empty = readSubmission(parts, [
+      ['who.given', ''],
+      ['who.family', ' '],
+    ]);
+    expect(empty).toMatchObject({ ok: false, issues: [{ field: 'who' }] });
+  });
+
+  it('reads every type as it is held, and says what is wrong with it', () => {
+    const typed: SourceField[] = [
+      { ...base, key: 'when', label: 'When', type: 'date' },
+      { ...base, key: 'heads', label: 'Heads', type: 'number' },
+      { ...base, key: 'call', label: 'Phone', type: 'phone' },
+    ];
+    const written = (when: string, heads: string, call: string) =>
+      readSubmission(typed, [
+        ['when', when],
+        ['heads', heads],
+        ['call', call],
+      ]);
+    expect(written('2026-05-31', '24', '+44 1632 960001')).toEqual({
+      ok: true,
+      values: { when: '2026-05-31', heads: 24, call: '+441632960001' },
+    });
+    expect(written('2026-02-30', '0x1F', '')).toMatchObject({
+      ok: false,
+      issues: [{ field: 'when' }, { field: 'heads' }],
+    });
+  });
+
   it('names every wrong field at once', () => {
     const read = readSubmission(fields, [
       ['likes', 'Mars'],

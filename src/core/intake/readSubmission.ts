@@ -1,4 +1,4 @@
-import { type FieldValues, normaliseEmail, parseFieldValue, type SourceField } from '../values/index.ts';
+import { type FieldValues, normaliseEmail, parseFieldValue, sentFor, type SourceField } from '../values/index.ts';
 import type { Entries } from './entries.ts';
 
 export interface FieldIssue {
@@ -13,8 +13,7 @@ export function readSubmission(fields: SourceField[], entries: Entries): ReadSub
   const values: FieldValues = {};
   const issues: FieldIssue[] = [];
   for (const field of fields) {
-    const sent = entries.filter(([name]) => name === field.key).map(([, value]) => value);
-    const parsed = parseFieldValue(field, sent);
+    const parsed = parseFieldValue(field, sentFor(field, entries));
     if (parsed.ok) values[field.key] = parsed.value;
     else issues.push({ field: field.key, message: parsed.issue });
   }

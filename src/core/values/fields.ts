@@ -1,9 +1,42 @@
 import { bad, good, type Result } from '../result.ts';
 import { parseEmail } from './email.ts';
-import { inWords, type FieldValue } from './registry.ts';
+import { inWords, typeOf, type FieldValue, type TypeName } from './registry.ts';
+import { UNKNOWN_MANNER } from './type.ts';
+import { NAME_PARTS } from './types/personName.ts';
+import { ADDRESS_PARTS } from './types/postalAddress.ts';
+import { text as line } from './types/text.ts';
 
-export const FIELD_TYPES = ['text', 'email', 'choice', 'tick', 'hidden'] as const;
+/** Types of which a field of a form is entered by a control of its own; `tick`, `choice` and `hidden` are ways of entering. */
+const TYPED = [
+  'long text',
+  'phone',
+  'number',
+  'money',
+  'date',
+  'time',
+  'date-time',
+  'country',
+  'language',
+  'URL',
+  'person name',
+  'postal address',
+] as const satisfies readonly TypeName[];
+
+export const FIELD_TYPES = ['text', 'email', 'choice', 'tick', 'hidden', ...TYPED] as const;
 export type FieldType = (typeof FIELD_TYPES)[number];
+
+/** The kind of value that a field holds, however it is entered. */
+export function heldType({ type, several }: Pick<SourceField, 'type' | 'several'>): TypeName {
+  if (type === 'tick') return 'yes/no';
+  if (type === 'hidden') return 'text';
+  return type === 'choice' && several ? 'several choices' : type;
+}
+
+/** The inputs of a field that is entered in parts: what they are called beside the field's own name, as in `home.street`. */
+export const FIELD_PARTS: Partial<Record<FieldType, readonly string[]>> = {
+  'person name': NAME_PARTS,
+  'postal address': ADDRESS_PARTS,
+};
 
 /** One field of a source. `key` is its name in the HTML and in stored values. */
 export interface SourceField {
@@ -22,30 +55,43 @@ export interface SourceField {
   keepAs: string;
 }
 
-const TEXT_LIMIT = 2000;
-
 /**
  * Reads what a form sent for one field.
  * @param sent the values under the field's name, in order; an absent field sends none (an unticked box)
  */
 export function parseFieldValue(field: SourceField, sent: string[]): Result<FieldValue> {
-  const first = (sent[0] ?? '').trim();
-  if (sent.some((text) => text.length > TEXT_LIMIT)) return bad(`This is longer than ${TEXT_LIMIT} characters.`);
   switch (field.type) {
     case 'tick':
       return field.required && !isTicked(sent) ? bad('Tick this box to go on.') : good(isTicked(sent));
-    case 'email':
-      if (first === '' && !field.required) return good('');
-      return parseEmail(first);
     case 'choice':
       return parseChoice(field, sent);
     case 'hidden':
-      return good(first === '' ? field.preset : first);
-    case 'text':
-      return first === '' && field.required ? bad(`${field.label} is needed.`) : good(first);
-    default:
-      return field.type satisfies never;
+      return line.parse((sent[0] ?? '').trim() === '' ? field.preset : (sent[0] ?? ''), UNKNOWN_MANNER);
+    case 'email':
+      return (sent[0] ?? '').trim() === '' && !field.required ? good('') : parseEmail(sent[0] ?? '');
+    default: {
+      const written = sent[0] ?? '';
+      if (written.trim() === '') return field.required ? bad(`${field.label} is needed.`) : good('');
+      return typeOf(field.type).parse(written, UNKNOWN_MANNER);
+    }
   }
+}
+
+/**
+ * What a form sent for a field: under its name, or, where it is entered in parts, under the names of those.
+ * @returns the texts in order; parts are put together as their type reads them
+ */
+export function sentFor({ key, type }: SourceField, entries: [name: string, value: string][]): string[] {
+  const own = entries.filter(([name]) => name === key).map(([, value]) => value);
+  const parts = FIELD_PARTS[type];
+  if (own.length > 0 || !parts) return own;
+  const values = parts.map((part) => entries.find(([name]) => name === `${key}.${part}`)?.[1]);
+  if (values.every((value) => value === undefined)) return [];
+  const lines = values.map((value) => (value ?? '').replace(/\s+/g, ' ').trim());
+  if (lines.every((text) => text === '')) return [''];
+  if (type !== 'person name') return [lines.join('\n')];
+  const [given = '', family = ''] = lines;
+  return [family === '' ? given : `${family}, ${given}`];
 }
 
 const UNTICKED = new Set(['', '0', 'false', 'no', 'off']);

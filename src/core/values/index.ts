@@ -1,5 +1,14 @@
 export { normaliseEmail, parseEmail } from './email.ts';
-export { FIELD_TYPES, isEmpty, isTicked, parseFieldValue, printValue } from './fields.ts';
+export {
+  FIELD_PARTS,
+  FIELD_TYPES,
+  heldType,
+  isEmpty,
+  isTicked,
+  parseFieldValue,
+  printValue,
+  sentFor,
+} from './fields.ts';
 export type { FieldType, SourceField } from './fields.ts';
 export {
   convert,
@@ -12,6 +21,4 @@ export {
   type FieldValues,
   type TypeName,
 } from './registry.ts';
-export { UNKNOWN_MANNER, type Manner } from './type.ts';
-export { ADDRESS_PARTS } from './types/postalAddress.ts';
 export { COUNTRY_CODES } from './types/country.ts';

@@ -12,7 +12,7 @@ header a{color:#fff;text-decoration:none}header nav a{margin-right:1.2rem;border
 .hero{background:var(--night);color:#e9ecf7;padding:3rem 1.5rem;background-image:radial-gradient(#fff 1px,transparent 1.5px),radial-gradient(#ffd98a 1px,transparent 1.5px);background-size:97px 83px,151px 131px;background-position:0 0,40px 60px}
 .hero h1{margin:0 0 .5rem}.columns{display:grid;grid-template-columns:repeat(auto-fit,minmax(15rem,1fr));gap:1.5rem}.card{background:#fff;border:1px solid #d9d5c8;padding:1.2rem;border-radius:6px}
 table{border-collapse:collapse;width:100%}td,th{text-align:left;padding:.5rem .6rem;border-bottom:1px solid #d9d5c8}
-form{background:#fff;border:1px solid #d9d5c8;border-radius:6px;padding:1.5rem;max-width:32rem}form p{margin:0 0 1rem}form input[type=text],form input[type=email],form select{width:100%;font:inherit;padding:.5rem;border:1px solid #7d7a70;border-radius:4px}
+form{background:#fff;border:1px solid #d9d5c8;border-radius:6px;padding:1.5rem;max-width:32rem}form p{margin:0 0 1rem}form input:not([type=checkbox]),form select,form textarea{width:100%;font:inherit;padding:.5rem;border:1px solid #7d7a70;border-radius:4px}
 form fieldset{border:0;padding:0;margin:0 0 1rem}form legend{padding:0}form small{color:#55524a}form button{font:inherit;font-weight:bold;background:var(--dusk);color:#fff;border:0;border-radius:4px;padding:.7rem 1.5rem;cursor:pointer}
 footer{border-top:1px solid #d9d5c8;padding:1.2rem 1.5rem;color:#55524a;font-size:.9rem}`;
 

@@ -8,6 +8,9 @@ export interface PersonName {
   family: string;
 }
 
+/** The parts in which a name is entered. */
+export const NAME_PARTS = ['given', 'family'] as const;
+
 /**
  * A name. From one text, the first word is taken as given and the rest as family name, or, where a comma says so, the other
  * way round. That is right for most names of Western writing and wrong for others: a form that needs parts asks for them.

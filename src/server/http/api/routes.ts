@@ -8,6 +8,8 @@ import {
 } from '../../../contract/route.ts';
 import { keysOf } from '../../../core/identity/index.ts';
 import { planSubmission, preflight, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
+import type { PartIssue } from '../../../contract/checks.ts';
+import { heldType, holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
@@ -136,10 +138,11 @@ export function routeRoutes(context: Context): Hono {
   /** Computes what the draft would do with a sample, with all that is known of the person. Changes nothing. */
   app.post('/:id/rehearsal', async (c) => {
     const record = await must(c.req.param('id'));
-    const { values } = await readInput(c, RehearsalInput);
+    const input = await readInput(c, RehearsalInput);
     const source = await findSource(store.db, record.draft.sourceId);
     const document = source?.live ?? source?.draft;
     if (!document) throw new Problem(409, 'no-source', 'The route has no source.');
+    const values = readSample(document.fields, input.values);
     const plan = planSubmission({
       fields: document.fields,
       statement: document.statement,
@@ -153,4 +156,28 @@ export function routeRoutes(context: Context): Hono {
   });
 
   return app;
+}
+
+/**
+ * The values of a sample that somebody may have changed: each as its field holds it, or read from what was typed.
+ * @throws Problem naming every value that is none
+ */
+function readSample(fields: SourceField[], sample: Record<string, unknown>): FieldValues {
+  const values: FieldValues = {};
+  const issues: PartIssue[] = [];
+  for (const field of fields) {
+    const value = sample[field.key];
+    if (value === undefined || value === null || value === '') continue;
+    const type = heldType(field);
+    if (holds(type, value) && (typeof value !== 'string' || field.type === 'choice')) values[field.key] = value;
+    else if (typeof value !== 'string')
+      issues.push({ pointer: `/values/${field.key}`, detail: `${field.label}: this is no ${type}.` });
+    else {
+      const parsed = parseFieldValue({ ...field, required: false }, [value]);
+      if (parsed.ok) values[field.key] = parsed.value;
+      else issues.push({ pointer: `/values/${field.key}`, detail: `${field.label}: ${parsed.issue}` });
+    }
+  }
+  if (issues.length > 0) throw new Problem(422, 'invalid', issues.map(({ detail }) => detail).join(' '), issues);
+  return values;
 }

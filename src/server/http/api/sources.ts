@@ -2,7 +2,7 @@ import { Hono } from 'hono';
 import { SourceDocumentInput, SourceInput, type SampleView, type SourceView } from '../../../contract/source.ts';
 import { ELAPSED_FIELD, printFormHtml, TRAP_FIELD } from '../../../core/formats/index.ts';
 import type { SourceDocument } from '../../../core/intake/index.ts';
-import type { FieldValues } from '../../../core/values/index.ts';
+import { typeOf, type FieldValue, type FieldValues, type TypeName } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { newPublicId } from '../../security/tokens.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
@@ -174,7 +174,15 @@ function exampleOf({ fields }: SourceDocument): SampleView {
     if (type === 'tick') values[key] = true;
     else if (type === 'choice') values[key] = several ? options.slice(0, 2) : (options[0] ?? '');
     else if (type === 'email') values[key] = 'mara.quill@visitor.example';
-    else values[key] = type === 'hidden' ? preset : (words[keepAs] ?? label);
+    else if (type === 'hidden') values[key] = preset;
+    else if (type === 'text') values[key] = words[keepAs] ?? label;
+    else values[key] = exampleFor(type);
   }
   return { id: 'example', receivedAt: '', values };
+}
+
+/** The first edge case of a type, as it is held. */
+function exampleFor(type: TypeName): FieldValue {
+  const parsed = typeOf(type).parse(typeOf(type).edgeCases[0] ?? '', { locale: null, country: null });
+  return parsed.ok ? parsed.value : '';
 }

@@ -1,7 +1,14 @@
 import { html, raw } from 'hono/html';
 import type { Entries, FieldIssue, SourceDocument } from '../../../core/intake/index.ts';
-import { autocompleteFor, ELAPSED_FIELD, TRAP_FIELD } from '../../../core/formats/index.ts';
-import { isTicked, type SourceField } from '../../../core/values/index.ts';
+import {
+  controlOf,
+  countryOptions,
+  ELAPSED_FIELD,
+  escapeHtml,
+  TRAP_FIELD,
+  type Control,
+} from '../../../core/formats/index.ts';
+import { isTicked, sentFor, type SourceField } from '../../../core/values/index.ts';
 import { page } from './layout.ts';
 
 /** Carries the signed time at which a page of ours was first shown. */
@@ -26,7 +33,6 @@ export interface FormState {
 export function formPage({ title, action, document, typed, issues, stamp, firstPage }: FormState) {
   const heading = issues.length > 0 ? 'Nearly there' : title;
   const wrong = (field: SourceField) => issues.find((issue) => issue.field === field.key)?.message ?? '';
-  const sent = (field: SourceField) => typed.filter(([name]) => name === field.key).map(([, value]) => value);
   const summary = issues.map((issue) => {
     const field = document.fields.find(({ key }) => key === issue.field);
     return html`<li><a href="#field-${issue.field}">${field?.label ?? issue.field}</a>: ${issue.message}</li>`;
@@ -45,7 +51,7 @@ export function formPage({ title, action, document, typed, issues, stamp, firstP
           : ''
       }
       <form action="${action}" method="post" novalidate>
-        ${document.fields.map((field) => fieldHtml(field, sent(field), wrong(field)))}
+        ${document.fields.map((field) => fieldHtml(field, typed, wrong(field)))}
         <div class="away" aria-hidden="true">
           <label>Leave this empty <input name="${TRAP_FIELD}" tabindex="-1" autocomplete="off" /></label>
         </div>
@@ -58,8 +64,9 @@ export function formPage({ title, action, document, typed, issues, stamp, firstP
   );
 }
 
-function fieldHtml(field: SourceField, sent: string[], wrong: string) {
+function fieldHtml(field: SourceField, typed: Entries, wrong: string) {
   const id = `field-${field.key}`;
+  const sent = sentFor(field, typed);
   const first = sent[0] ?? '';
   if (field.type === 'hidden')
     return html`<input type="hidden" name="${field.key}" value="${first || field.preset}" />`;
@@ -98,15 +105,63 @@ function fieldHtml(field: SourceField, sent: string[], wrong: string) {
           ${field.options.map((option) => html`<option ${raw(option === first ? 'selected' : '')}>${option}</option>`)}</select
         >${below}
       </div>`;
-    case 'email':
-    case 'text': {
-      const complete = field.type === 'email' ? ' autocomplete="email"' : autocompleteFor(field.keepAs);
+    default: {
+      const control = controlOf({ ...field, type: field.type });
+      if (control.kind === 'parts') {
+        return html`<fieldset class="field" id="${id}">
+          <legend>${field.label}${optional}</legend>
+          ${control.parts.map(({ part, label, control: inner }) => {
+            const value = typed.find(([name]) => name === `${field.key}.${part}`)?.[1] ?? '';
+            return html`<div class="part">
+              <label for="${id}-${part}">${label}</label>
+              ${controlHtml(inner, { id: `${id}-${part}`, name: `${field.key}.${part}`, value, state: wrong ? raw('aria-invalid="true"') : '' })}
+            </div>`;
+          })}${below}
+        </fieldset>`;
+      }
       return html`<div class="field">
         <label for="${id}">${field.label}${optional}</label>
-        <input type="${field.type}" id="${id}" name="${field.key}" value="${first}" ${raw(complete)} ${state} />${below}
+        ${controlHtml(control, { id, name: field.key, value: first, state })}${below}
       </div>`;
     }
+  }
+}
+
+interface Filled {
+  id: string;
+  name: string;
+  value: string;
+  /** What else the element says: whether it is wrong, described, required. */
+  state: ReturnType<typeof raw> | string;
+}
+
+function controlHtml(control: Control, { id, name, value, state }: Filled) {
+  switch (control.kind) {
+    case 'lines':
+      return html`<textarea id="${id}" name="${name}" rows="5" ${state}>${value}</textarea>`;
+    case 'countries':
+      return html`<select id="${id}" name="${name}" autocomplete="${control.autocomplete}" ${state}>
+        <option value=""></option>
+        ${countryOptions().map(({ code, name: country }) => html`<option value="${code}" ${raw(code === value ? 'selected' : '')}>${country}</option>`)}
+      </select>`;
+    case 'input': {
+      const attributes = {
+        ...(control.autocomplete === '' ? {} : { autocomplete: control.autocomplete }),
+        ...control.attributes,
+      };
+      const more = Object.entries(attributes).map(([key, text]) => `${key}="${escapeHtml(text)}"`);
+      return html`<input
+        type="${control.type}"
+        id="${id}"
+        name="${name}"
+        value="${value}"
+        ${raw(more.join(' '))}
+        ${state}
+      />`;
+    }
+    case 'parts':
+      return '';
     default:
-      return field.type satisfies never;
+      return control satisfies never;
   }
 }

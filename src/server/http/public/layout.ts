@@ -32,7 +32,8 @@ p { margin: 0 0 1rem; }
 .field { margin: 0 0 1.25rem; border: 0; padding: 0; }
 label, legend { display: block; font-weight: 600; margin: 0 0 .3rem; padding: 0; }
 .tick label, fieldset label { display: flex; gap: .6rem; align-items: baseline; font-weight: 400; padding: .3rem 0; }
-input[type=text], input[type=email], select { width: 100%; font: inherit; padding: .6rem .7rem; color: inherit; background: var(--ground); border: 1px solid var(--line); border-radius: 4px; }
+input:not([type=checkbox], [type=radio]), select, textarea { width: 100%; font: inherit; padding: .6rem .7rem; color: inherit; background: var(--ground); border: 1px solid var(--line); border-radius: 4px; }
+.part { margin: .4rem 0 .6rem; } .part label { font-weight: 400; }
 input[type=checkbox] { width: 1.1rem; height: 1.1rem; flex: none; transform: translateY(.15rem); }
 [aria-invalid=true] { border: 2px solid var(--wrong) !important; }
 .wrong { color: var(--wrong); margin: .35rem 0 0; font-weight: 600; }

@@ -1,5 +1,5 @@
 import type { SampleView } from '../../../contract/source.ts';
-import type { FieldValue, FieldValues, SourceField } from '../../../core/values/index.ts';
+import { heldType, typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
 
@@ -91,7 +91,8 @@ function SampleValue({
       </fieldset>
     );
   }
-  const text = typeof value === 'string' ? value : '';
+  const text = value === undefined ? '' : typeof value === 'string' ? value : typeOf(heldType(field)).print(value);
+  const isLong = type === 'long text' || type === 'postal address';
   return (
     <label className="flex flex-col">
       <span className="text-sm text-quiet">
@@ -104,6 +105,13 @@ function SampleValue({
             <option key={option}>{option}</option>
           ))}
         </select>
+      ) : isLong ? (
+        <textarea
+          className="textarea textarea-sm w-full"
+          rows={5}
+          value={text}
+          onChange={(event) => onChange(event.target.value)}
+        />
       ) : (
         <input className="input input-sm w-full" value={text} onChange={(event) => onChange(event.target.value)} />
       )}

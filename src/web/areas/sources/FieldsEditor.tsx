@@ -3,13 +3,10 @@ import { FIELD_TYPES, type FieldType, type SourceField } from '../../../core/val
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { addField, changeField, KEEP_AS, moveField, removeField } from './fieldEdits.ts';
 
-const TYPE_WORDS: Record<FieldType, string> = {
-  text: 'text',
-  email: 'email',
-  choice: 'choice',
-  tick: 'tick box',
-  hidden: 'hidden',
-};
+const typeWord = (type: FieldType): string => (type === 'tick' ? 'tick box' : type);
+
+/** Those that most forms have; the others are a list away. */
+const USUAL: FieldType[] = ['text', 'email', 'choice', 'tick'];
 
 interface FieldsEditorProps {
   fields: SourceField[];
@@ -37,11 +34,24 @@ export function FieldsEditor({ fields, liveKeys, onChange, about }: FieldsEditor
       ))}
       <div className="flex flex-wrap gap-2 items-center">
         <span className="text-quiet">Add</span>
-        {FIELD_TYPES.map((type) => (
+        {USUAL.map((type) => (
           <button key={type} className="btn btn-sm" onClick={() => onChange(addField(fields, type))}>
-            {TYPE_WORDS[type]}
+            {typeWord(type)}
           </button>
         ))}
+        <select
+          className="select select-sm w-44"
+          aria-label="Add a field of another type"
+          value=""
+          onChange={(event) => onChange(addField(fields, event.target.value as FieldType))}
+        >
+          <option value="">another type</option>
+          {FIELD_TYPES.filter((type) => !USUAL.includes(type)).map((type) => (
+            <option key={type} value={type}>
+              {typeWord(type)}
+            </option>
+          ))}
+        </select>
       </div>
     </div>
   );
@@ -121,7 +131,7 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
           </label>
         )}
         <div className="flex flex-wrap gap-x-5 sm:col-span-3 items-center">
-          <strong className="font-semibold w-16">{TYPE_WORDS[type]}</strong>
+          <strong className="font-semibold min-w-16">{typeWord(type)}</strong>
           {type !== 'hidden' && (
             <input
               className="input input-sm flex-1 min-w-40"

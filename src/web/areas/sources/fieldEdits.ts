@@ -43,6 +43,18 @@ const FIRST_LABELS: Record<FieldType, string[]> = {
   choice: ['What do you like best?'],
   tick: ['I agree'],
   hidden: ['Page'],
+  'long text': ['Your message'],
+  phone: ['Phone'],
+  number: ['How many?'],
+  money: ['Budget'],
+  date: ['Date'],
+  time: ['Time'],
+  'date-time': ['When?'],
+  country: ['Country'],
+  language: ['Language'],
+  URL: ['Web site'],
+  'person name': ['Your name'],
+  'postal address': ['Address'],
 };
 
 /** Adds a field of a type, named so that it can be used as it is. */
