@@ -58,7 +58,7 @@ describe('fields of other types', () => {
     ['country', /<select name="f" autocomplete="country" required>.*<option value="GB">United Kingdom<\/option>/],
     [
       'person name',
-      /name="f\.given" autocomplete="given-name" required.*\n.*name="f\.family" autocomplete="family-name">/,
+      /name="f\.given" autocomplete="given-name" required[^]*name="f\.family" autocomplete="family-name">/,
     ],
     [
       'postal address',

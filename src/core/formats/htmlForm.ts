@@ -1,4 +1,4 @@
-import type { SourceField } from '../values/index.ts';
+import { FIELD_PARTS, type SourceField } from '../values/index.ts';
 import { controlOf, countryOptions, type Control } from './controls.ts';
 
 /** Names of the inputs that a form carries beside the source's own fields. */
@@ -44,10 +44,19 @@ function printField(field: SourceField): string {
       return `<p>\n  <label><input type="checkbox" name="${name}" value="yes"${required}> ${label}</label>${help}\n</p>`;
     case 'choice':
       return field.several ? severalChoices(field, label, help) : oneChoice(field, name, label, required, help);
-    default:
-      return `<p>\n${printControl(controlOf({ ...field, type: field.type }), { name: field.key, label: field.label, required: field.required })}${help}\n</p>`;
+    default: {
+      const control = printControl(controlOf({ ...field, type: field.type }), {
+        name: field.key,
+        label: field.label,
+        required: field.required,
+      });
+      return field.type in FIELD_PARTS ? `${control}${help}` : `<p>\n${control}${help}\n</p>`;
+    }
   }
 }
+
+/** Parts that not everybody has. */
+const MAY_LACK = new Set(['family', 'region']);
 
 interface Labelled {
   name: string;
@@ -73,15 +82,14 @@ function printControl(control: Control, { name, label, required }: Labelled): st
         .join('')}</select></label>`;
     case 'parts':
       return [
-        `  <span>${escapeHtml(label)}</span><br>`,
-        ...control.parts.map(({ part, label: own, control: inner }) =>
-          printControl(inner, {
-            name: `${name}.${part}`,
-            label: own,
-            required: required && part !== 'region' && part !== 'family',
-          }),
+        '<fieldset>',
+        `  <legend>${escapeHtml(label)}</legend>`,
+        ...control.parts.map(
+          ({ part, label: own, control: inner }) =>
+            `<p>\n${printControl(inner, { name: `${name}.${part}`, label: own, required: required && !MAY_LACK.has(part) })}\n</p>`,
         ),
-      ].join('<br>\n');
+        '</fieldset>',
+      ].join('\n');
     default:
       return control satisfies never;
   }

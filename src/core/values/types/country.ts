@@ -15,9 +15,8 @@ export const country: ValueType<string> = {
     const typed = written.trim();
     const code = typed.toUpperCase();
     if (CODES.includes(code)) return good(code);
-    const found = CODES.find((one) =>
-      ['en', ...(locale === null ? [] : [locale])].some((language) => plain(nameOf(one, language)) === plain(typed)),
-    );
+    const name = plain(typed);
+    const found = byName('en').get(name) ?? (locale === null ? undefined : byName(locale).get(name));
     return found ? good(found) : bad(`"${typed.slice(0, 40)}" is not a country that we know by this name.`);
   },
   print: (value, locale) => (locale === undefined ? value : nameOf(value, locale)),
@@ -27,9 +26,18 @@ export const country: ValueType<string> = {
 
 const names = new Map<string, Intl.DisplayNames>();
 function nameOf(code: string, locale: string): string {
-  const known = names.get(locale) ?? new Intl.DisplayNames(locale, { type: 'region' });
-  names.set(locale, known);
-  return known.of(code) ?? code;
+  const all = names.get(locale) ?? new Intl.DisplayNames(locale, { type: 'region' });
+  names.set(locale, all);
+  return all.of(code) ?? code;
+}
+
+const known = new Map<string, Map<string, string>>();
+
+/** The code of each country by its name in a language. */
+function byName(locale: string): Map<string, string> {
+  const kept = known.get(locale) ?? new Map(CODES.map((code) => [plain(nameOf(code, locale)), code]));
+  known.set(locale, kept);
+  return kept;
 }
 
 /** Letters only, without accents and capitals. */

@@ -14,7 +14,7 @@ export function FormEvidence({ source, document }: { source: SourceView; documen
     statement: document.statement,
   }).replace(/<script>.*<\/script>/, '');
   const style =
-    '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input[type=text],input[type=email],select{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
+    '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input:not([type=checkbox]),select,textarea{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>
