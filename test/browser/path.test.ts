@@ -177,6 +177,13 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Make a route' }).click();
     await operator.getByLabel('Name of the route').fill('Sky letter to Tern Post');
     await operator.getByRole('button', { name: 'Make the route' }).click();
+    await operator.getByText('Choose where the submissions come from.').waitFor();
+    await operator.getByLabel('Source', { exact: true }).selectOption('Every type');
+    await operator.getByRole('button', { name: 'Make the route' }).click();
+    // The wrong one: it can be changed.
+    await operator.getByLabel('Source of this route').selectOption('Sky letter sign-up');
+    await saved();
+    await operator.getByLabel('Full name').first().waitFor();
     await operator.getByRole('button', { name: 'Tern Post', exact: true }).click();
     await operator.getByLabel('List', { exact: true }).selectOption('Sky letter');
     await operator.getByLabel('Group', { exact: true }).selectOption('From the web site');

@@ -22,10 +22,12 @@ import { useSaveRoute } from './useRoutes.ts';
 export function RouteBench({
   route,
   source,
+  sources,
   connections,
 }: {
   route: RouteView;
   source: SourceView;
+  sources: SourceView[];
   connections: ConnectionView[];
 }) {
   const draft = useDraft<RouteDocument>(route.draft, useSaveRoute(route.id));
@@ -67,15 +69,27 @@ export function RouteBench({
         <>
           <PublishBar name={route.name} view={route} draft={draft} publishing={publishing} />
           <div className="p-5 flex flex-col gap-8">
-            <p className="-mb-4">
+            <div className="-mb-4 flex flex-wrap items-center gap-2">
               <Link to="/routes" className="plain-link">
                 Routes
-              </Link>{' '}
-              · from{' '}
-              <Link to={`/sources/${source.id}`} className="plain-link">
-                {source.name}
               </Link>
-            </p>
+              · from
+              <select
+                className="select select-sm w-auto"
+                aria-label="Source of this route"
+                value={document.sourceId}
+                onChange={(event) => change({ ...document, sourceId: event.target.value })}
+              >
+                {sources.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+              <Link to={`/sources/${source.id}`} className="plain-link">
+                Open the source
+              </Link>
+            </div>
             {document.targets.map((target, index) => (
               <TargetPart
                 key={index}

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { RouteView } from '../../../contract/route.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
@@ -20,7 +20,10 @@ export function RoutesPage() {
   const connections = useConnections();
   const { id } = useParams();
   const navigate = useNavigate();
-  const [adding, setAdding] = useState(false);
+  // In the URL: a source's page leads here with itself as what the new route is from.
+  const [params, setParams] = useSearchParams();
+  const from = params.get('new');
+  const setAdding = (is: boolean) => setParams(is ? { new: '' } : {}, { replace: !is });
   return (
     <>
       <Loaded query={routes}>
@@ -34,7 +37,13 @@ export function RoutesPage() {
             <Loaded query={connections}>
               {(known) =>
                 source ? (
-                  <RouteBench key={open.id} route={open} source={source} connections={known} />
+                  <RouteBench
+                    key={open.id}
+                    route={open}
+                    source={source}
+                    sources={sources.data ?? []}
+                    connections={known}
+                  />
                 ) : (
                   <p className="p-6 text-quiet">Loading</p>
                 )
@@ -43,8 +52,13 @@ export function RoutesPage() {
           );
         }}
       </Loaded>
-      <Dialog title="A new route" open={adding} onClose={() => setAdding(false)}>
-        <NewRoute onDone={() => setAdding(false)} onMade={(made) => void navigate(`/routes/${made}`)} />
+      <Dialog title="A new route" open={from !== null} onClose={() => setAdding(false)}>
+        <NewRoute
+          key={from}
+          from={from ?? ''}
+          onCancel={() => setAdding(false)}
+          onMade={(made) => void navigate(`/routes/${made}`)}
+        />
       </Dialog>
     </>
   );
@@ -138,21 +152,27 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
   );
 }
 
-function NewRoute({ onDone, onMade }: { onDone: () => void; onMade: (id: string) => void }) {
+function NewRoute({
+  from,
+  onCancel,
+  onMade,
+}: {
+  /** The source that it is from; '' to be chosen. */
+  from: string;
+  onCancel: () => void;
+  onMade: (id: string) => void;
+}) {
   const sources = useSources();
   const add = useAddRoute();
-  const [chosen, setChosen] = useState('');
-  const sourceId = chosen || (sources.data?.[0]?.id ?? '');
-  const submit = (name: string) =>
-    add.mutate(
-      { name, sourceId },
-      {
-        onSuccess: ({ id }) => {
-          onDone();
-          onMade(id);
-        },
-      },
-    );
+  const [chosen, setChosen] = useState(from);
+  const [tried, setTried] = useState(false);
+  const only = sources.data?.length === 1 ? sources.data[0]?.id : undefined;
+  const sourceId = chosen || (only ?? '');
+  const submit = (name: string) => {
+    setTried(true);
+    if (sourceId === '') return;
+    add.mutate({ name, sourceId }, { onSuccess: ({ id }) => onMade(id) });
+  };
   return (
     <NameForm
       label="Name of the route"
@@ -161,10 +181,11 @@ function NewRoute({ onDone, onMade }: { onDone: () => void; onMade: (id: string)
       busy={add.isPending}
       error={add.error}
       onSubmit={submit}
-      onCancel={onDone}
+      onCancel={onCancel}
     >
-      <Field label="Source">
+      <Field label="Source" error={tried && sourceId === '' ? 'Choose where the submissions come from.' : undefined}>
         <select className="select w-full" value={sourceId} onChange={(event) => setChosen(event.target.value)}>
+          <option value="">choose a source</option>
           {sources.data?.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}

@@ -129,7 +129,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
               {source.routes.length === 0 ? (
                 <p>
                   Nowhere yet: what arrives is kept here.{' '}
-                  <Link className="plain-link" to="/routes">
+                  <Link className="plain-link" to={`/routes?new=${source.id}`}>
                     Wire it to a destination with a route.
                   </Link>
                 </p>
