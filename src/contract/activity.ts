@@ -202,6 +202,10 @@ export interface TrailView {
   names: Record<string, string>;
 }
 
+/** Under what the name of something that a connection offers stands. */
+export const nameKey = (connectionId: string, what: 'place' | 'kind' | 'field', id: string): string =>
+  `${connectionId} ${what} ${id}`;
+
 export interface PersonRow {
   id: string;
   email: string;

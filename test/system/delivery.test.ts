@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { DeliveryView, TrailView } from '../../src/contract/activity.ts';
+import { nameKey, type DeliveryView, type TrailView } from '../../src/contract/activity.ts';
 import { fields, observatory, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
@@ -222,6 +222,9 @@ describe('two targets on one connection', () => {
     // Turned round and published anew: each delivery goes to its own target all the same.
     await operator.put(`/routes/${route.id}/draft`, { ...route.draft, targets: [...targets].reverse() });
     await operator.post(`/routes/${route.id}/publish`);
+    // Names stand under their connection: another account may call another list L-100.
+    expect(held.names[nameKey(wired.connection.id, 'place', 'L-100')]).toBe('Sky letter');
+    expect(held.names['L-100']).toBeUndefined();
     const listsOf = ({ plan }: typeof held) => plan?.deliveries.map(({ targetId, intent }) => [targetId, intent.list]);
     expect(listsOf(held)).toEqual([
       ['letter', 'L-100'],

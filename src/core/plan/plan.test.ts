@@ -381,3 +381,31 @@ it('somebody who is known by a number only is asked nothing by mail, and nothing
   const [delivery] = plan({ known, routes: [single] }).deliveries;
   expect(delivery && addressOf(delivery.intent)).toBe('');
 });
+
+it('the check before going live says all that is wrong with a field, not only the first', () => {
+  const [target] = document.targets;
+  if (!target) throw new Error('no target');
+  const lines = [{ id: 'l', to: 'note', from: { kind: 'field' as const, field: 'consent' }, steps: [] }];
+  const strict = catalogueOf({
+    lists: catalogue.lists,
+    fields: catalogue.fields.map((one) => (one.key === 'note' ? { ...one, required: true, ours: true } : one)),
+  });
+  const findings = preflight({
+    document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
+    source: {
+      fields: fields.map((one) => ({ ...one, required: false })),
+      button: '',
+      statement: '',
+      thankYouUrl: '',
+      thankYouMessage: '',
+      origins: [],
+      minimumSeconds: 0,
+    },
+    catalogues: { C: strict },
+  });
+  expect(findings.filter(({ message }) => message.startsWith('Note ')).map(({ level }) => level)).toEqual([
+    'blocker',
+    'warning',
+    'warning',
+  ]);
+});

@@ -191,7 +191,9 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
             'Map a field to it, or give it a fixed value.',
           ),
         );
-    } else if (origin !== null && !sourceField) {
+      continue;
+    }
+    if (origin !== null && !sourceField) {
       findings.push(
         blocker(
           'mapping',
@@ -199,7 +201,10 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
           'Publish the source if the field is new, or choose another field.',
         ),
       );
-    } else if (field.ours && (sourceField || fieldsUsed(line).length > 0)) {
+      continue;
+    }
+    // One does not hide another: all that is wrong with a field is said at once.
+    if (field.ours && (sourceField || fieldsUsed(line).length > 0)) {
       findings.push(
         blocker(
           'mapping',
@@ -207,11 +212,8 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
           'Choose "a fixed value", and enter your own.',
         ),
       );
-    } else if (
-      field === identityField(destination) &&
-      sourceField &&
-      !identifyingFields(fields).includes(sourceField)
-    ) {
+    }
+    if (field === identityField(destination) && sourceField && !identifyingFields(fields).includes(sourceField)) {
       findings.push(
         blocker(
           'mapping',
@@ -219,7 +221,8 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
           "Map the email field that is kept as the contact's email.",
         ),
       );
-    } else if (field.required && sourceField && !sourceField.required && sourceField.type !== 'hidden') {
+    }
+    if (field.required && sourceField && !sourceField.required && sourceField.type !== 'hidden') {
       findings.push(
         warning(
           'mapping',
@@ -227,7 +230,8 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
           `Make ${sourceField.label} required in the source.`,
         ),
       );
-    } else if (sourceField?.type === 'tick' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
+    }
+    if (sourceField?.type === 'tick' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
       findings.push(
         warning(
           'mapping',

@@ -1,3 +1,4 @@
+import { nameKey } from '../../../contract/activity.ts';
 import type { Plan } from '../../../core/plan/index.ts';
 import { printValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
@@ -61,16 +62,24 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
           {held && <p className="text-error font-semibold mb-1">Would be held: {held.message}</p>}
           <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3">
             {Object.entries(intent.fields).map(([key, value]) => (
-              <PlanRow key={key} name={names[`${connectionId} ${key}`] ?? key} value={String(value)} />
+              <PlanRow key={key} name={names[nameKey(connectionId, 'field', key)] ?? key} value={String(value)} />
             ))}
-            {intent.kind !== '' && <PlanRow name="Into" value={names[intent.kind] ?? intent.kind} />}
-            {intent.list !== '' && <PlanRow name="List" value={names[intent.list] ?? intent.list} />}
-            {intent.group !== '' && <PlanRow name="Group" value={names[intent.group] ?? intent.group} />}
+            {intent.kind !== '' && (
+              <PlanRow name="Into" value={names[nameKey(connectionId, 'kind', intent.kind)] ?? intent.kind} />
+            )}
+            {intent.list !== '' && (
+              <PlanRow name="List" value={names[nameKey(connectionId, 'place', intent.list)] ?? intent.list} />
+            )}
+            {intent.group !== '' && (
+              <PlanRow name="Group" value={names[nameKey(connectionId, 'place', intent.group)] ?? intent.group} />
+            )}
             {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
             {intent.leaves.length > 0 && (
               <PlanRow
                 name="Taken out of"
-                value={intent.leaves.map(({ list, group }) => names[group || list] ?? (group || list)).join(', ')}
+                value={intent.leaves
+                  .map(({ list, group }) => names[nameKey(connectionId, 'place', group || list)] ?? (group || list))
+                  .join(', ')}
               />
             )}
             {intent.tagsOff.length > 0 && <PlanRow name="Tags taken off" value={intent.tagsOff.join(', ')} />}
