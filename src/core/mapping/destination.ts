@@ -45,16 +45,12 @@ const TAKES: Record<DestinationFieldType, string> = {
 
 /** Puts a value into the form that the destination's field takes, or says why it cannot be. Nothing is guessed. */
 export function fitValue(field: DestinationField, value: FieldValue): Result<SentValue> {
-  // Most values are text for text: nothing has to be turned into anything.
-  if (typeof value === 'string' && (field.type === 'text' || field.type === 'long text'))
-    return withinLength(field, value);
+  if (field.type === 'number' && typeof value === 'boolean')
+    return bad('takes a number, and this is a tick. Add the step "yes/no to 1/0".');
   const converted = convert(value, field.type);
   if (!converted.ok) return bad(`takes ${TAKES[field.type]}, but ${uncapital(converted.issue)}`);
   const held = converted.value;
-  const unknown =
-    field.type === 'choice' || field.type === 'several choices'
-      ? choicesIn(field, held).find((one) => !field.choices.includes(one))
-      : undefined;
+  const unknown = choicesIn(field, held).find((one) => !field.choices.includes(one));
   if (unknown !== undefined) return bad(`takes one of ${field.choices.join(', ')}; "${unknown}" is not among them.`);
   if (typeof held !== 'object') return withinLength(field, held);
   return Array.isArray(held)

@@ -314,6 +314,34 @@ describe('somebody who confirmed before', () => {
     expect(planned.deliveries).toMatchObject([{ when: 'after confirmation', intent: { fields: { given: 'Best' } } }]);
   });
 
+  it('who chooses the same of several again is asked nothing, and of others is', () => {
+    const several = catalogueOf({
+      lists: catalogue.lists,
+      fields: [
+        ...catalogue.fields,
+        { key: 'likes', label: 'Likes', type: 'several choices', required: false, choices: [], maxLength: null },
+      ],
+    });
+    const [target] = document.targets;
+    if (!target) throw new Error('no target');
+    const line = { id: 'l', to: 'likes', from: { kind: 'field' as const, field: 'likes' }, steps: [] };
+    const routes = [withConsent({}, [{ ...target, lines: [...target.lines, line] }])];
+    const sent = known.sent.map((one) => ({
+      ...one,
+      intent: { ...one.intent, fields: { ...one.intent.fields, likes: ['moon', 'sun'] } },
+    }));
+    const choosing = (likes: string[]) =>
+      plan({
+        fields: [...fields, field('likes', 'choice', { options: ['moon', 'sun'], several: true })],
+        known: { ...known, sent },
+        values: { ...values, likes },
+        routes,
+        catalogues: { C: several },
+      }).deliveries.map(({ when }) => when);
+    expect(choosing(['moon', 'sun'])).toEqual(['now']);
+    expect(choosing(['moon'])).toEqual(['after confirmation']);
+  });
+
   it('is asked before a tag is added by an answer', () => {
     const [target] = document.targets;
     if (!target) throw new Error('no target');

@@ -56,7 +56,7 @@ export function planSubmission(input: PlanInput): Plan {
   const isConfirmed = confirmedForAnything(known);
   if (input.routes.length === 0)
     plan.notes.push('No live route takes this source. The contact is kept; nothing is sent.');
-  for (const route of input.routes) planRoute(plan, route, key, input);
+  for (const route of input.routes) planRoute(plan, route, { key, isConfirmed, input });
   if (isConfirmed) protectContact(plan.contact, plan, input.routes);
   return plan;
 }
@@ -77,7 +77,11 @@ function protectContact(contact: NonNullable<Plan['contact']>, plan: Plan, route
   contact.changes = contact.changes.map((change) => (change.from === null ? change : { ...change, when }));
 }
 
-function planRoute(plan: Plan, route: LiveRoute, key: ContactKey, input: PlanInput): void {
+function planRoute(
+  plan: Plan,
+  route: LiveRoute,
+  { key, isConfirmed, input }: { key: ContactKey; isConfirmed: boolean; input: PlanInput },
+): void {
   const { consent, targets } = route.document;
   const wording = consentWording(consent, input);
   if (consent.tickField !== '' && input.values[consent.tickField] !== true) {
@@ -95,20 +99,19 @@ function planRoute(plan: Plan, route: LiveRoute, key: ContactKey, input: PlanInp
     if (!catalogue) plan.notes.push(`${route.name}: target ${index + 1} has no connection.`);
     return catalogue ? [draftDelivery(target, catalogue, { route, key, wording, input })] : [];
   });
-  const protects = consent.changes === 'ask' && confirmedForAnything(input.known);
+  const protects = consent.changes === 'ask' && isConfirmed;
   const asks = protects && (overwrites(plan) || drafts.some(({ before, delivery }) => isMore(delivery.intent, before)));
   const when = consent.mode === 'double' ? planConfirmation(plan, route, key, { input, asks }) : 'now';
-  for (const { delivery, catalogue, before } of drafts) {
-    const intent =
-      protects && consent.mode === 'single'
-        ? onlyGaps(plan, route, delivery.intent, catalogue, before)
-        : delivery.intent;
+  for (const draft of drafts) {
+    const { delivery } = draft;
+    const intent = protects && consent.mode === 'single' ? onlyGaps(plan, route, draft) : delivery.intent;
     plan.deliveries.push({ ...delivery, when, intent });
   }
 }
 
 /** A delivery before it is decided when it goes, and what was last meant for the person by the same target. */
 interface Draft {
+  target: Target;
   delivery: PlannedDelivery;
   catalogue: Catalogue;
   before: Intent | null;
@@ -123,6 +126,7 @@ function draftDelivery(
   const results = applyMapping(destination, target.lines, input.values);
   const sent = input.known.sent.find((one) => one.routeId === route.id && one.targetId === target.id);
   return {
+    target,
     catalogue,
     before: sent?.intent ?? null,
     delivery: {
@@ -172,38 +176,44 @@ function fieldOfKey(
 
 const overwrites = ({ contact }: Plan): boolean => contact?.changes.some(({ from }) => from !== null) ?? false;
 
+/** Whether two parts of an intent are the same: both come out of one computation, so their members stand in one order. */
+const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 /** Whether something is meant that was not meant before, and is no mere filling of a gap. What adds a record changes none. */
 function isMore(intent: Intent, before: Intent | null): boolean {
   if (before === null || intent.duplicates === 'add') return false;
   return (
-    Object.entries(intent.fields).some(([key, value]) => key in before.fields && before.fields[key] !== value) ||
+    Object.entries(intent.fields).some(([key, value]) => key in before.fields && !isSame(before.fields[key], value)) ||
     intent.tags.some((tag) => !before.tags.includes(tag)) ||
     intent.tagsOff.some((tag) => !before.tagsOff.includes(tag)) ||
     intent.list !== before.list ||
     intent.group !== before.group ||
-    JSON.stringify(intent.leaves) !== JSON.stringify(before.leaves)
+    !isSame(intent.leaves, before.leaves)
   );
 }
 
 /** What a form that nobody confirms may do to a confirmed person: fill gaps, and put them where everybody goes. */
-function onlyGaps(plan: Plan, route: LiveRoute, intent: Intent, { can }: Catalogue, before: Intent | null): Intent {
+function onlyGaps(
+  plan: Plan,
+  { name }: LiveRoute,
+  { target, delivery: { intent }, catalogue: { can }, before }: Draft,
+): Intent {
   if (intent.duplicates === 'add' || intent.duplicates === 'leave alone') return intent;
-  const fixed = route.document.targets.flatMap(({ tags }) => tags);
   const known = before?.fields ?? {};
   const fields = Object.entries(intent.fields).filter(
-    ([key, value]) => known[key] === undefined || known[key] === value,
+    ([key, value]) => known[key] === undefined || isSame(known[key], value),
   );
   const careful: Intent = {
     ...intent,
     fields: can.duplicates.includes('fill gaps') ? intent.fields : Object.fromEntries(fields),
     duplicates: can.duplicates.includes('fill gaps') ? 'fill gaps' : intent.duplicates,
-    tags: intent.tags.filter((tag) => fixed.includes(tag) || before?.tags.includes(tag)),
+    tags: intent.tags.filter((tag) => target.tags.includes(tag) || before?.tags.includes(tag)),
     leaves: [],
     tagsOff: [],
   };
-  if (JSON.stringify(careful) !== JSON.stringify(intent))
+  if (!isSame(careful, intent))
     plan.notes.push(
-      `${route.name}: this person confirmed their address before, and nobody confirms this form: it fills gaps, and changes nothing else.`,
+      `${name}: this person confirmed their address before, and nobody confirms this form: it fills gaps, and changes nothing else.`,
     );
   return careful;
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseFieldValue, printValue, type SourceField } from './index.ts';
+import { FIELD_TYPES, parseFieldValue, printValue, type SourceField } from './index.ts';
 
 const field = (more: Partial<SourceField>): SourceField => ({
   key: 'f',
@@ -28,6 +28,12 @@ describe('reading a field', () => {
 
   it('refuses text that no form would hold', () => {
     expect(parseFieldValue(field({}), ['x'.repeat(2001)]).ok).toBe(false);
+    for (const type of FIELD_TYPES) {
+      const limit = type === 'long text' ? 20_000 : 2_000;
+      expect(parseFieldValue(field({ type }), [' '.repeat(limit + 1)])).toMatchObject({
+        issue: `This is longer than ${limit} characters.`,
+      });
+    }
   });
 
   it('takes an absent box for unticked, and the words that mean no', () => {

@@ -4,7 +4,7 @@ import { inWords, typeOf, type FieldValue, type TypeName } from './registry.ts';
 import { UNKNOWN_MANNER } from './type.ts';
 import { NAME_PARTS } from './types/personName.ts';
 import { ADDRESS_PARTS } from './types/postalAddress.ts';
-import { text as line } from './types/text.ts';
+import { LINE_LIMIT, TEXT_LIMIT, text as line } from './types/text.ts';
 
 /** Types of which a field of a form is entered by a control of its own; `tick`, `choice` and `hidden` are ways of entering. */
 const TYPED = [
@@ -60,6 +60,9 @@ export interface SourceField {
  * @param sent the values under the field's name, in order; an absent field sends none (an unticked box)
  */
 export function parseFieldValue(field: SourceField, sent: string[]): Result<FieldValue> {
+  // Before anything is looked for in it: what is longer is no such value, and only keeps the reader busy.
+  const limit = field.type === 'long text' ? TEXT_LIMIT : LINE_LIMIT;
+  if (sent.some((text) => text.length > limit)) return bad(`This is longer than ${limit} characters.`);
   switch (field.type) {
     case 'tick':
       return field.required && !isTicked(sent) ? bad('Tick this box to go on.') : good(isTicked(sent));

@@ -9,11 +9,11 @@ import { number } from './types/number.ts';
 import { personName, type PersonName } from './types/personName.ts';
 import { phone } from './types/phone.ts';
 import { postalAddress, type PostalAddress } from './types/postalAddress.ts';
-import { longText, text } from './types/text.ts';
+import { LINE_LIMIT, longText, text } from './types/text.ts';
 import { time } from './types/time.ts';
 import { url } from './types/url.ts';
 import { yesNo } from './types/yesNo.ts';
-import type { ValueType } from './type.ts';
+import { UNKNOWN_MANNER, type ValueType } from './type.ts';
 
 /** What a field can hold, as plain JSON. */
 export type FieldValue = string | number | boolean | string[] | Money | PersonName | PostalAddress;
@@ -103,7 +103,8 @@ export function convert(value: FieldValue, to: TypeName): Result<FieldValue> {
   if (typeof value === 'boolean' && to !== 'yes/no') return bad('this is a tick');
   const written = typeOf(shapeOf(value)).print(value);
   if (Array.isArray(value) && value.length !== 1) return bad(`"${inWords(value)}" is several`);
-  return typeOf(to).parse(written, { locale: null, country: null });
+  if (written.length > LINE_LIMIT) return bad(`this is longer than ${LINE_LIMIT} characters`);
+  return typeOf(to).parse(written, UNKNOWN_MANNER);
 }
 
 /** A value in words, for people. */

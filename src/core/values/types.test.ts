@@ -92,6 +92,13 @@ describe('what people write', () => {
     ['long text', 'one\r\ntwo\u0007', {}, 'one\ntwo'],
     ['email', 'user@münchen.de', {}, 'user@xn--mnchen-3ya.de'],
     ['person name', 'Quill, Mara', {}, { given: 'Mara', family: 'Quill' }],
+    ['person name', 'Quill, ', {}, { given: '', family: 'Quill' }],
+    [
+      'postal address',
+      '1 Ridge\u0007 Road\n\nPellam\u202E',
+      {},
+      { street: '1 Ridge Road', postcode: '', city: 'Pellam', region: '', country: '' },
+    ],
   ])('%s: %j in %j', (type, text, manner, value) => expect(read(type, text, manner)).toEqual(value));
 });
 

@@ -21,7 +21,7 @@ export const personName: ValueType<PersonName> = {
     if (!line.ok) return line;
     if (!/\p{L}/u.test(line.value)) return bad('This is not a name.');
     const [family = '', given = ''] = line.value.split(/\s*,\s*/);
-    if (given !== '') return good({ given, family });
+    if (line.value.includes(',')) return good({ given, family });
     const [first = '', ...others] = line.value.split(' ');
     return good({ given: first, family: others.join(' ') });
   },

@@ -1,6 +1,6 @@
 import { bad, good } from '../../result.ts';
 import type { ValueType } from '../type.ts';
-import { longText } from './text.ts';
+import { text } from './text.ts';
 import { country } from './country.ts';
 
 /** A postal address; what nobody said is ''. The country is a code of ISO 3166-1 alpha-2. */
@@ -17,12 +17,15 @@ export const ADDRESS_PARTS = ['street', 'postcode', 'city', 'region', 'country']
 /** Read from parts, a line each, in the order of ADDRESS_PARTS; empty lines are parts that nobody said. */
 export const postalAddress: ValueType<PostalAddress> = {
   parse: (written, manner) => {
-    const lines = longText.parse(written, manner);
-    if (!lines.ok) return lines;
-    const [street = '', postcode = '', city = '', region = '', land = ''] = written
+    const parts = written
       .replace(/\r\n?/g, '\n')
       .split('\n')
-      .map((line) => line.trim());
+      .map((part) => text.parse(part, manner));
+    const wrong = parts.find((part) => !part.ok);
+    if (wrong) return wrong;
+    const [street = '', postcode = '', city = '', region = '', land = ''] = parts.map((part) =>
+      part.ok ? part.value : '',
+    );
     if ([street, postcode, city].every((part) => part === ''))
       return bad('Enter at least a street, a postcode or a town.');
     const known = land === '' ? good('') : country.parse(land, manner);
