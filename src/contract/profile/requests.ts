@@ -62,16 +62,19 @@ export const Paging = Type.Union(
 export type RequestTemplate = Static<typeof RequestTemplate>;
 export type Paging = Static<typeof Paging>;
 
-const variablesIn = (path: string): string[] =>
-  [...path.matchAll(/\{[+#./;?&]?([^}]*)\}/g)].flatMap(([, variables = '']) =>
-    variables.split(',').map((variable) => variable.replace(/(\*|:\d+)$/, '')),
+/** The variables of a URI Template (RFC 6570, 2.3), each with the operator of its expression; '' for a simple one. */
+export const variablesIn = (template: string): { name: string; operator: string }[] =>
+  [...template.matchAll(/\{([+#./;?&]?)([^}]*)\}/g)].flatMap(([, operator = '', variables = '']) =>
+    variables.split(',').map((variable) => ({ operator, name: variable.replace(/(\*|:\d+)$/, '') })),
   );
+const hasVariable = (template: string, wanted: string): boolean =>
+  variablesIn(template).some(({ name }) => name === wanted);
 const textOf = (body: unknown): string => JSON.stringify(body ?? '');
 
 /** Whether a request says which address it is about, in its path or its body. */
 export const namesAddress = ({ path, body }: RequestTemplate): boolean =>
-  variablesIn(path).includes('email') || textOf(body).includes('"$email"');
+  hasVariable(path, 'email') || textOf(body).includes('"$email"');
 
 /** Whether a request looks for the address in a field that the mapping decides. */
 export const usesEmailField = ({ path, body }: RequestTemplate): boolean =>
-  variablesIn(path).includes('emailField') || textOf(body).includes('$emailField');
+  hasVariable(path, 'emailField') || textOf(body).includes('$emailField');

@@ -73,8 +73,10 @@ function partOf(part: string) {
   return { part, label, control };
 }
 
-/** Countries by their English names, in the order of these. */
+let countries: { code: string; name: string }[] | null = null;
+
+/** Countries by their English names, in the order of these. Named and sorted once: every address has them. */
 export const countryOptions = (): { code: string; name: string }[] =>
-  COUNTRY_CODES.map((code) => ({ code, name: typeOf('country').print(code, 'en') })).sort((a, b) =>
+  (countries ??= COUNTRY_CODES.map((code) => ({ code, name: typeOf('country').print(code, 'en') })).sort((a, b) =>
     a.name.localeCompare(b.name, 'en'),
-  );
+  ));

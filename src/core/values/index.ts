@@ -22,3 +22,4 @@ export {
   type TypeName,
 } from './registry.ts';
 export { COUNTRY_CODES } from './types/country.ts';
+export { UNKNOWN_MANNER } from './type.ts';

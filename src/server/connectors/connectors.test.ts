@@ -43,6 +43,9 @@ const connector = (send: Send) =>
   );
 const end = { items: [], next: null };
 
+/** A change that puts nobody anywhere. */
+const NOWHERE = { list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };
+
 describe('the engine, with the profile of Tern Post', () => {
   it('follows cursors to the end, and asks each list for its groups', async () => {
     const { send, asked } = network(
@@ -105,9 +108,8 @@ describe('the engine, with the profile of Tern Post', () => {
       member: { email: 'a@b.example', state: 'active', fields: {}, lists: [], groups: [], tags: [] },
     });
     const fields = { email: 'a@b.example', given: 'A' };
-    const places = { list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };
     await connector(send).write(
-      { email: 'a@b.example', kind: '', emailField: 'email', fields, otherFields: { given: 'A' }, ...places },
+      { email: 'a@b.example', kind: '', emailField: 'email', fields, otherFields: { given: 'A' }, ...NOWHERE },
       null,
       'once',
     );
@@ -141,17 +143,7 @@ describe('somebody else', () => {
     groups: [],
     tags: [],
   };
-  const change = {
-    ...wanted,
-    fields: {},
-    otherFields: {},
-    list: '',
-    group: '',
-    tags: [],
-    leaves: [],
-    tagsOff: [],
-    proof: null,
-  };
+  const change = { ...wanted, ...NOWHERE, fields: {}, otherFields: {} };
 
   it('is never taken for the person who was looked for', async () => {
     const { send, asked } = network({ member: stranger });
@@ -238,16 +230,7 @@ describe('a request that would have a gap in its address is not sent', () => {
 });
 
 describe('several people by one request', () => {
-  const nothing = {
-    kind: '',
-    emailField: 'email',
-    list: '',
-    group: '',
-    tags: [],
-    leaves: [],
-    tagsOff: [],
-    proof: null,
-  };
+  const nothing = { ...NOWHERE, kind: '', emailField: 'email' };
   const changes = ['a@b.example', 'c@d.example', 'e@f.example'].map((email) => ({
     change: { ...nothing, email, fields: { email }, otherFields: {} },
     idempotencyKey: `key of ${email}`,

@@ -1,4 +1,5 @@
-import type { RequestTemplate } from '../../contract/profile/index.ts';
+import { variablesIn, type RequestTemplate } from '../../contract/profile/index.ts';
+import { keeping } from './keeping.ts';
 
 /** Puts values in the place of "$name" and "$name.part"; a member whose value is absent is left out, "..." is spread. */
 export function fillBody(template: unknown, values: Record<string, unknown>): unknown {
@@ -24,8 +25,6 @@ function valueAt(values: Record<string, unknown>, path: string): unknown {
     );
 }
 
-/** An expression of a URI Template (RFC 6570, 2.2): its operator, and its variables. */
-const EXPRESSION = /\{([+#./;?&]?)([^}]*)\}/g;
 /** Who is meant: without it a request would mean everybody. */
 const NEVER_EMPTY = new Set(['email', 'id', 'emailField', 'kind', 'list', 'group', 'tag']);
 
@@ -34,13 +33,12 @@ const NEVER_EMPTY = new Set(['email', 'id', 'emailField', 'kind', 'list', 'group
  * of those in the query the ones that say who or what is meant. `/members/{id}` without an id would be `/members/`.
  */
 export function gapsIn(template: string, values: Record<string, unknown>): string[] {
-  return [...template.matchAll(EXPRESSION)].flatMap(([, operator = '', variables = '']) =>
-    variables
-      .split(',')
-      .map((variable) => variable.replace(/(\*|:\d+)$/, ''))
-      .filter((name) => isNothing(values[name]) && (!/[?&#]/.test(operator) || NEVER_EMPTY.has(name))),
-  );
+  return templateVariables(template)
+    .filter(({ name, operator }) => isNothing(values[name]) && (!/[?&#]/.test(operator) || NEVER_EMPTY.has(name)))
+    .map(({ name }) => name);
 }
+
+const templateVariables = keeping(variablesIn);
 
 const isNothing = (value: unknown): boolean => value === undefined || value === null || value === '';
 

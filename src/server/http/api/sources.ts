@@ -2,7 +2,13 @@ import { Hono } from 'hono';
 import { SourceDocumentInput, SourceInput, type SampleView, type SourceView } from '../../../contract/source.ts';
 import { ELAPSED_FIELD, printFormHtml, TRAP_FIELD } from '../../../core/formats/index.ts';
 import type { SourceDocument } from '../../../core/intake/index.ts';
-import { typeOf, type FieldValue, type FieldValues, type TypeName } from '../../../core/values/index.ts';
+import {
+  typeOf,
+  UNKNOWN_MANNER,
+  type FieldValue,
+  type FieldValues,
+  type TypeName,
+} from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { newPublicId } from '../../security/tokens.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
@@ -183,6 +189,6 @@ function exampleOf({ fields }: SourceDocument): SampleView {
 
 /** The first edge case of a type, as it is held. */
 function exampleFor(type: TypeName): FieldValue {
-  const parsed = typeOf(type).parse(typeOf(type).edgeCases[0] ?? '', { locale: null, country: null });
+  const parsed = typeOf(type).parse(typeOf(type).edgeCases[0] ?? '', UNKNOWN_MANNER);
   return parsed.ok ? parsed.value : '';
 }

@@ -14,7 +14,7 @@ const viewOf = ({ id, name, hint, scopes, createdAt, lastUsedAt, expiresAt }: To
   id,
   name,
   hint,
-  scopes: scopes,
+  scopes,
   createdAt: new Date(createdAt).toISOString(),
   lastUsedAt: iso(lastUsedAt),
   expiresAt: iso(expiresAt),

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConsentPolicy } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
@@ -57,64 +58,28 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
       </div>
       <fieldset className="flex flex-col gap-1">
         <legend className="font-semibold mb-1">Opt-in</legend>
-        <label className="flex gap-2 items-start py-0.5">
-          <input
-            type="radio"
-            name="mode"
-            className="radio radio-sm mt-0.5"
-            checked={consent.mode === 'double'}
-            onChange={() => set({ mode: 'double' })}
-          />
-          <span>
-            Double: Iwashi sends a confirmation, and delivers once it is confirmed.{' '}
-            <span className="text-quiet">
-              Keeps typing mistakes and robots out, and proves consent. Switch off the confirmation of the destination,
-              or people get two.
-            </span>
+        <Option name="mode" isChosen={consent.mode === 'double'} onChoose={() => set({ mode: 'double' })}>
+          Double: Iwashi sends a confirmation, and delivers once it is confirmed.{' '}
+          <span className="text-quiet">
+            Keeps typing mistakes and robots out, and proves consent. Switch off the confirmation of the destination, or
+            people get two.
           </span>
-        </label>
-        <label className="flex gap-2 items-start py-0.5">
-          <input
-            type="radio"
-            name="mode"
-            className="radio radio-sm mt-0.5"
-            checked={consent.mode === 'single'}
-            onChange={() => set({ mode: 'single' })}
-          />
-          <span>
-            Single: delivered at once.{' '}
-            <span className="text-quiet">Grows faster; nobody proves that the address is theirs.</span>
-          </span>
-        </label>
+        </Option>
+        <Option name="mode" isChosen={consent.mode === 'single'} onChoose={() => set({ mode: 'single' })}>
+          Single: delivered at once.{' '}
+          <span className="text-quiet">Grows faster; nobody proves that the address is theirs.</span>
+        </Option>
       </fieldset>
       <fieldset className="flex flex-col gap-1">
         <legend className="font-semibold mb-1">If somebody who confirmed before sends other answers</legend>
-        <label className="flex gap-2 items-start py-0.5">
-          <input
-            type="radio"
-            name="changes"
-            className="radio radio-sm mt-0.5"
-            checked={consent.changes !== 'at once'}
-            onChange={() => set({ changes: 'ask' })}
-          />
-          <span>
-            {consent.mode === 'double' ? 'Ask them to confirm the change.' : 'Fill what is empty, and keep the rest.'}{' '}
-            <span className="text-quiet">Anybody who knows an address can send a form with it.</span>
-          </span>
-        </label>
-        <label className="flex gap-2 items-start py-0.5">
-          <input
-            type="radio"
-            name="changes"
-            className="radio radio-sm mt-0.5"
-            checked={consent.changes === 'at once'}
-            onChange={() => set({ changes: 'at once' })}
-          />
-          <span>
-            Change it at once.{' '}
-            <span className="text-quiet">For forms that only signed-in people reach, such as a preference page.</span>
-          </span>
-        </label>
+        <Option name="changes" isChosen={consent.changes !== 'at once'} onChoose={() => set({ changes: 'ask' })}>
+          {consent.mode === 'double' ? 'Ask them to confirm the change.' : 'Fill what is empty, and keep the rest.'}{' '}
+          <span className="text-quiet">Anybody who knows an address can send a form with it.</span>
+        </Option>
+        <Option name="changes" isChosen={consent.changes === 'at once'} onChoose={() => set({ changes: 'at once' })}>
+          Change it at once.{' '}
+          <span className="text-quiet">For forms that only signed-in people reach, such as a preference page.</span>
+        </Option>
       </fieldset>
       {consent.mode === 'double' && (
         <div className="grid gap-4 lg:grid-cols-2">
@@ -161,6 +126,26 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
         </div>
       )}
     </section>
+  );
+}
+
+/** One of several choices, with what it means. */
+function Option({
+  name,
+  isChosen,
+  onChoose,
+  children,
+}: {
+  name: string;
+  isChosen: boolean;
+  onChoose: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <label className="flex gap-2 items-start py-0.5">
+      <input type="radio" name={name} className="radio radio-sm mt-0.5" checked={isChosen} onChange={onChoose} />
+      <span>{children}</span>
+    </label>
   );
 }
 
