@@ -7,7 +7,7 @@ import {
   type ReadBackRow,
   type Standing,
 } from '../core/delivery/index.ts';
-import type { Suspicion } from '../core/intake/index.ts';
+import type { RawSubmission, Suspicion, Visit } from '../core/intake/index.ts';
 import type { Plan } from '../core/plan/index.ts';
 import type { EventMeaning } from './profile/index.ts';
 import type { FieldValue, FieldValues, SourceField } from '../core/values/index.ts';
@@ -92,6 +92,9 @@ export const PROGRESS = [
   'failed',
 ] as const;
 export type Progress = (typeof PROGRESS)[number];
+
+/** What browsers run on, as far as they say. */
+export const DEVICES = ['phone', 'tablet', 'computer', 'television'] as const;
 
 export interface SubmissionRow {
   id: string;
@@ -188,7 +191,8 @@ export interface TrailView {
   sourceName: string;
   sourceVersion: number;
   fields: SourceField[];
-  raw: { contentType: string; entries: [string, string][]; headers: Record<string, string> };
+  raw: RawSubmission;
+  visit: Visit;
   values: FieldValues;
   repeats: number;
   lastRepeatAt: string | null;

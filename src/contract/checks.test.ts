@@ -2,35 +2,22 @@ import 'reflect-metadata';
 import { describe, expect, it } from 'vitest';
 import { ROUTE_FORMAT } from '../core/plan/index.ts';
 import { check } from './checks.ts';
+import { formOf, postsOf, sourceField } from '../../test/world/fields.ts';
 import { credentialTrouble } from './connection.ts';
 import { RouteDocumentInput } from './route.ts';
-import { SourceDocumentInput } from './source.ts';
+import { FormDocumentInput, PostsDocumentInput } from './source.ts';
 
 const pointers = (checked: ReturnType<typeof check>) =>
   checked.ok ? [] : checked.issues.map(({ pointer }) => pointer);
-const field = {
-  key: 'email',
-  label: 'Email',
-  type: 'email',
-  required: true,
-  options: [],
-  several: false,
-  help: '',
-  preset: '',
-  keepAs: 'email',
-};
-const form = {
-  fields: [field],
-  button: 'Go',
-  statement: '',
-  thankYouUrl: '',
-  thankYouMessage: '',
-  origins: [],
-  minimumSeconds: 2,
-};
+const field = sourceField('email', 'email', { required: true, keepAs: 'email' });
+const form = formOf([field], { minimumSeconds: 2 });
 
 describe('a form', () => {
-  it('is taken as it is', () => expect(pointers(check(SourceDocumentInput, form))).toEqual([]));
+  it('is taken as it is, and an address for posts as well', () => {
+    expect(pointers(check(FormDocumentInput, form))).toEqual([]);
+    expect(pointers(check(PostsDocumentInput, postsOf([field])))).toEqual([]);
+    expect(pointers(check(PostsDocumentInput, form))).toEqual(['/kind', '/each']);
+  });
   it('names what is wrong deep inside by JSON Pointer', () => {
     const wrong = {
       ...form,
@@ -38,19 +25,19 @@ describe('a form', () => {
       minimumSeconds: 99,
       origins: ['https://a.example/page'],
     };
-    expect(pointers(check(SourceDocumentInput, wrong))).toEqual([
+    expect(pointers(check(FormDocumentInput, wrong)).sort()).toEqual([
       '/fields/1/key',
       '/fields/1/label',
-      '/origins',
       '/minimumSeconds',
+      '/origins',
     ]);
   });
   it('is not taken without its parts, or as something else', () => {
-    expect(pointers(check(SourceDocumentInput, {}))).toContain('/fields');
-    for (const nonsense of [null, 7, 'x', []]) expect(check(SourceDocumentInput, nonsense).ok).toBe(false);
+    expect(pointers(check(FormDocumentInput, {}))).toContain('/fields');
+    for (const nonsense of [null, 7, 'x', []]) expect(check(FormDocumentInput, nonsense).ok).toBe(false);
   });
   it('loses what nobody asked for', () => {
-    const checked = check(SourceDocumentInput, { ...form, extra: 'x' });
+    const checked = check(FormDocumentInput, { ...form, extra: 'x' });
     expect(checked.ok && 'extra' in checked.value).toBe(false);
   });
 });

@@ -1,6 +1,6 @@
 import Type from 'typebox';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../core/delivery/index.ts';
-import { BULK_ACTS, BulkInput, DropInput, PROGRESS } from './activity.ts';
+import { BULK_ACTS, BulkInput, DEVICES, DropInput, PROGRESS } from './activity.ts';
 import type { Scope } from './tokens.ts';
 
 const time = (description: string) => Type.String({ format: 'date-time', description });
@@ -130,6 +130,10 @@ export const PUBLIC_API: PublicOperation[] = [
       source: 'Of one source.',
       progress: PROGRESS.join(', '),
       text: 'Part of an address or a name.',
+      page: 'The beginning of the address of the page it came from.',
+      campaign: 'Of one campaign (utm_campaign).',
+      device: DEVICES.join(', '),
+      placement: 'Of one placement.',
     },
     answer: pageOf(Submission),
   },

@@ -13,6 +13,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import type { Visit } from '../core/intake/index.ts';
 import { STEPS, type Step } from '../core/mapping/index.ts';
 import {
   DUPLICATE_POLICIES,
@@ -216,9 +217,13 @@ export class RouteInput {
 }
 
 export class RehearsalInput {
-  /** By field name: as held, or as typed. */
+  /** By the ids of the fields: as held, or as typed. */
   @IsObject()
   values!: Record<string, unknown>;
+
+  /** How the sample came. */
+  @IsObject()
+  visit: Visit = {};
 }
 
 export interface RouteView {

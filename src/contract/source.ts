@@ -14,11 +14,32 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import type { SourceDocument } from '../core/intake/index.ts';
-import { FIELD_TYPES, type FieldType, type FieldValues } from '../core/values/index.ts';
+import { AUTOFILL_TOKENS } from '../core/formats/index.ts';
+import {
+  SOURCE_FORMAT,
+  SOURCE_KINDS,
+  type FormDocument,
+  type PostsDocument,
+  type SourceDocument,
+  type SourceKind,
+  type Visit,
+} from '../core/intake/index.ts';
+import {
+  FIELD_TYPES,
+  WIDGETS,
+  WIDTHS,
+  type FieldValues,
+  type TypeName,
+  type Widget,
+  type Width,
+} from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
 
 export class SourceFieldInput {
+  @IsString()
+  @Matches(/^[A-Za-z][A-Za-z0-9_.-]{0,63}$/, { message: 'The id of a field starts with a letter.' })
+  id!: string;
+
   @IsString()
   @Matches(/^[A-Za-z][A-Za-z0-9_.-]{0,63}$/, {
     message: 'The field name starts with a letter and has only letters, digits, dots, dashes and underscores.',
@@ -26,11 +47,21 @@ export class SourceFieldInput {
   key!: string;
 
   @IsString()
+  @MaxLength(300)
+  path!: string;
+
+  @IsString()
   @Length(1, 500, { message: 'Give the field a label.' })
   label!: string;
 
+  @IsBoolean()
+  labelShown!: boolean;
+
   @IsIn(FIELD_TYPES)
-  type!: FieldType;
+  type!: TypeName;
+
+  @IsIn(WIDGETS)
+  widget!: Widget;
 
   @IsBoolean()
   required!: boolean;
@@ -41,16 +72,23 @@ export class SourceFieldInput {
   @Length(1, 200, { each: true, message: 'An answer has between 1 and 200 characters.' })
   options!: string[];
 
-  @IsBoolean()
-  several!: boolean;
-
   @IsString()
   @MaxLength(300)
   help!: string;
 
   @IsString()
+  @MaxLength(120, { message: 'A placeholder has at most 120 characters.' })
+  placeholder!: string;
+
+  @IsIn(WIDTHS)
+  width!: Width;
+
+  @IsString()
   @MaxLength(300)
   preset!: string;
+
+  @IsIn(['', ...AUTOFILL_TOKENS])
+  autocomplete!: string;
 
   @IsString()
   @MaxLength(60)
@@ -59,22 +97,30 @@ export class SourceFieldInput {
 
 const isGiven = (_: object, value: unknown) => value !== '';
 
-export class SourceDocumentInput implements SourceDocument {
+class AnySourceInput {
+  @IsIn([SOURCE_FORMAT])
+  format!: number;
+
   @IsArray()
-  @ArrayMaxSize(60, { message: 'A form has at most 60 fields.' })
+  @ArrayMaxSize(60, { message: 'A source has at most 60 fields.' })
   @ValidateNested({ each: true })
   @Type(() => SourceFieldInput)
   fields!: SourceFieldInput[];
 
   @IsString()
+  @MaxLength(1000)
+  statement!: string;
+}
+
+export class FormDocumentInput extends AnySourceInput implements FormDocument {
+  @IsIn(['form'])
+  kind!: 'form';
+
+  @IsString()
   @Length(1, 80, { message: 'The button needs a text.' })
   button!: string;
 
-  @IsString()
-  @MaxLength(1000)
-  statement!: string;
-
-  @ValidateIf((document: SourceDocumentInput) => isGiven(document, document.thankYouUrl))
+  @ValidateIf((document: FormDocumentInput) => isGiven(document, document.thankYouUrl))
   @Matches(/^https?:\/\/[^\s]+$/, { message: 'Enter the whole address of the page, from https:// on.' })
   @MaxLength(500)
   thankYouUrl!: string;
@@ -97,10 +143,22 @@ export class SourceDocumentInput implements SourceDocument {
   minimumSeconds!: number;
 }
 
+export class PostsDocumentInput extends AnySourceInput implements PostsDocument {
+  @IsIn(['posts'])
+  kind!: 'posts';
+
+  @IsString()
+  @MaxLength(300)
+  each!: string;
+}
+
 export class SourceInput {
   @IsString()
-  @Length(1, 80, { message: 'Give the form a name.' })
+  @Length(1, 80, { message: 'Give the source a name.' })
   name!: string;
+
+  @IsIn(SOURCE_KINDS)
+  kind: SourceKind = 'form';
 }
 
 export type PublishState = 'draft' | 'live' | 'paused';
@@ -115,9 +173,10 @@ export interface SourceView {
   draft: SourceDocument;
   draftAt: string;
   publishedAt: string | null;
-  /** The field names that are live. */
-  liveKeys: string[];
+  /** The ids of the fields that are live. */
+  liveIds: string[];
   postUrl: string;
+  /** The form to be pasted into a page; '' for other kinds. */
   html: string;
   routes: { id: string; name: string; state: PublishState }[];
   today: number;
@@ -129,4 +188,5 @@ export interface SampleView {
   id: string;
   receivedAt: string;
   values: FieldValues;
+  visit: Visit;
 }

@@ -20,6 +20,10 @@ export interface Config {
   root: string;
   /** Where CSV files are dropped. */
   dropFolder: string;
+  /** Where files that visitors hand over are kept: outside of everything that is served. */
+  uploadFolder: string;
+  /** The largest file that is taken, in bytes. */
+  uploadBytes: number;
   /** How long the requests and answers of attempts are kept, in days. */
   attemptDays: number;
   /** Filled into the sign-in page of a demo. */
@@ -31,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const missing = ['DATABASE_URL', 'IWASHI_SECRET_KEY', 'SMTP_URL', 'MAIL_FROM'].filter((name) => !env[name]);
   if (missing.length > 0) throw new Error(`these environment variables are not set: ${missing.join(', ')}`);
   const port = wholeNumber(env, 'PORT', 4680);
+  const dataFolder = env.IWASHI_DATA ?? path.join(env.IWASHI_ROOT ?? '.', 'var');
   return {
     databaseUrl: env.DATABASE_URL ?? '',
     host: env.HOST ?? '127.0.0.1',
@@ -44,7 +49,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     leaseMs: wholeNumber(env, 'IWASHI_LEASE_MS', 15_000),
     logLevel: env.IWASHI_LOG ?? 'info',
     root: env.IWASHI_ROOT ?? process.cwd(),
-    dropFolder: env.IWASHI_DROPS ?? path.join(env.IWASHI_DATA ?? path.join(env.IWASHI_ROOT ?? '.', 'var'), 'drops'),
+    dropFolder: env.IWASHI_DROPS ?? path.join(dataFolder, 'drops'),
+    uploadFolder: env.IWASHI_UPLOADS ?? path.join(dataFolder, 'uploads'),
+    uploadBytes: wholeNumber(env, 'IWASHI_UPLOAD_BYTES', 10 * 1024 * 1024),
     attemptDays: wholeNumber(env, 'IWASHI_ATTEMPT_DAYS', 90),
     demoSignIn:
       env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD

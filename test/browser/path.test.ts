@@ -83,9 +83,9 @@ describe('an operator who has never seen Iwashi', () => {
 
   it('builds a form and publishes it', async () => {
     await area('Sources').click();
-    await operator.getByRole('button', { name: 'Build a form' }).click();
-    await operator.getByLabel('Name of the form').fill('Sky letter sign-up');
-    await operator.getByRole('button', { name: 'Make the form' }).click();
+    await operator.getByRole('button', { name: 'Add a source' }).click();
+    await operator.getByLabel('Name', { exact: true }).fill('Sky letter sign-up');
+    await operator.getByRole('button', { name: 'Make it' }).click();
     await operator.getByRole('heading', { name: 'Fields' }).waitFor();
     await operator.getByRole('button', { name: 'text', exact: true }).click();
     await operator.getByLabel('Label').last().fill('Full name');
@@ -93,7 +93,7 @@ describe('an operator who has never seen Iwashi', () => {
     expect(await operator.getByLabel('Kept as').last().inputValue()).toBe('full_name');
     await operator.getByRole('button', { name: 'choice', exact: true }).click();
     await operator.getByLabel('Answers, one a line').fill('Planets\nTaking pictures');
-    await operator.getByRole('checkbox', { name: 'several answers' }).check();
+    await operator.getByLabel('Type', { exact: true }).last().selectOption('several choices');
     await operator.getByLabel('Thank-you page').fill(`${world.site}/thank-you`);
     await saved();
     await operator.getByRole('button', { name: 'Publish' }).click();
@@ -103,9 +103,9 @@ describe('an operator who has never seen Iwashi', () => {
 
   it('builds one with fields of every type, which the hosted page shows', async () => {
     await area('Sources').click();
-    await operator.getByRole('button', { name: 'Form', exact: true }).click();
-    await operator.getByLabel('Name of the form').fill('Every type');
-    await operator.getByRole('button', { name: 'Make the form' }).click();
+    await operator.getByRole('button', { name: 'Source', exact: true }).click();
+    await operator.getByLabel('Name', { exact: true }).fill('Every type');
+    await operator.getByRole('button', { name: 'Make it' }).click();
     await operator.getByRole('heading', { name: 'Fields' }).waitFor();
     const more = operator.getByLabel('Add a field of another type');
     for (const type of await more.getByRole('option').allInnerTexts())

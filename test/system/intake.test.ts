@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { SourceView } from '../../src/contract/source.ts';
+import type { FormDocument } from '../../src/core/intake/index.ts';
 import { fields, observatory, sendJson, submitForm } from '../world/observatory.ts';
-import type { Operator } from '../world/operator.ts';
+import type { LiveSource, Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { World } from '../world/world.ts';
 
 let world: World;
 let operator: Operator;
-let source: SourceView;
+let source: LiveSource<FormDocument>;
 
 beforeAll(async () => {
   world = await World.start();
@@ -174,7 +174,7 @@ it('somebody who quickly corrects a mistake is no robot, and came from the page 
     (found) => found.rows[0]?.progress === 'nothing to send',
   );
   const [quick] = (await operator.submissions('text=quick@')).rows;
-  expect((await operator.trail(quick?.id ?? '')).raw.headers.referer).toBe(`${world.site}/sky-letter`);
+  expect((await operator.trail(quick?.id ?? '')).visit.page).toBe(`${world.site}/sky-letter`);
 });
 
 describe('where it comes from', () => {
@@ -249,11 +249,16 @@ it('a changed draft does nothing until it is published', async () => {
 });
 
 it('a form that could not work is not published, with the reason at its place', async () => {
-  const own = await operator.post<SourceView>('/sources', { name: 'Broken' });
+  const own = await operator.post<LiveSource<FormDocument>>('/sources', { name: 'Broken' });
   const [email] = own.draft.fields;
   const draft = {
     ...own.draft,
-    fields: [email, { ...email, label: 'Again' }, { ...email, key: 'likes', type: 'choice', label: 'Likes' }],
+    fields: [
+      email,
+      { ...email, id: 'again', label: 'Again' },
+      { ...email, id: 'likes', key: 'likes', type: 'choice', label: 'Likes' },
+      { ...email, key: 'ways', type: 'file', widget: 'buttons', path: 'ways[' },
+    ],
   };
   await operator.put(`/sources/${own.id}/draft`, draft);
   const response = await operator.send('POST', `/sources/${own.id}/publish`, {});
@@ -261,6 +266,9 @@ it('a form that could not work is not published, with the reason at its place', 
   expect(((await response.json()) as { errors: { pointer: string }[] }).errors.map(({ pointer }) => pointer)).toEqual([
     '/fields/1/key',
     '/fields/2/options',
+    '/fields/3/id',
+    '/fields/3/widget',
+    '/fields/3/path',
   ]);
   const wrong = await operator.send('PUT', `/sources/${own.id}/draft`, {
     ...own.draft,

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createConnection } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { formOf, sourceField } from '../world/fields.ts';
 import { Operator, PASSWORD } from '../world/operator.ts';
 import { startProgram, endProgram } from '../world/processes.ts';
 import { World } from '../world/world.ts';
@@ -93,27 +94,10 @@ it('the public address takes only so many from one place', async () => {
   await world.startServer();
   const source = await (
     await Operator.signIn(world.app, EMAIL, PASSWORD).catch(() => operator)
-  ).form('Limited', {
-    fields: [
-      {
-        key: 'email',
-        label: 'Email',
-        type: 'email',
-        required: true,
-        options: [],
-        several: false,
-        help: '',
-        preset: '',
-        keepAs: 'email',
-      },
-    ],
-    button: 'Go',
-    statement: 'I agree',
-    thankYouUrl: '',
-    thankYouMessage: '',
-    origins: [],
-    minimumSeconds: 0,
-  });
+  ).form(
+    'Limited',
+    formOf([sourceField('email', 'email', { required: true, keepAs: 'email' })], { statement: 'I agree' }),
+  );
   const answers = await Promise.all(
     Array.from({ length: 8 }, (_, index) =>
       fetch(source.postUrl, {

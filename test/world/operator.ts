@@ -4,8 +4,11 @@ import type { RouteView } from '../../src/contract/route.ts';
 import type { SessionView } from '../../src/contract/session.ts';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { RouteDocument } from '../../src/core/plan/index.ts';
-import type { SourceDocument } from '../../src/core/intake/index.ts';
+import type { FormDocument, SourceDocument } from '../../src/core/intake/index.ts';
 import { eventually } from './processes.ts';
+
+/** A source whose kind is known. */
+export type LiveSource<Document extends SourceDocument> = SourceView & { draft: Document };
 
 export const PASSWORD = 'lantern hill comet';
 
@@ -52,6 +55,9 @@ export class Operator {
     });
   }
 
+  /** Opens an address of the application, as a link in a browser does. */
+  open = (url: string): Promise<Response> => fetch(url, { headers: { cookie: this.#cookie } });
+
   async #call<T>(method: string, path: string, body?: object): Promise<T> {
     const response = await this.send(method, path, body);
     if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
@@ -86,10 +92,13 @@ export class Operator {
     return back.headers.get('location') ?? '';
   }
 
-  async form(name: string, document: SourceDocument): Promise<SourceView> {
-    const { id } = await this.post<SourceView>('/sources', { name });
+  form = (name: string, document: FormDocument) => this.source(name, document);
+
+  /** Makes a source, and publishes it. */
+  async source<Document extends SourceDocument>(name: string, document: Document): Promise<LiveSource<Document>> {
+    const { id } = await this.post<SourceView>('/sources', { name, kind: document.kind });
     await this.put(`/sources/${id}/draft`, document);
-    return this.post<SourceView>(`/sources/${id}/publish`);
+    return this.post<LiveSource<Document>>(`/sources/${id}/publish`);
   }
 
   async route(name: string, document: RouteDocument): Promise<RouteView> {

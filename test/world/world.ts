@@ -92,6 +92,7 @@ export class World {
       IWASHI_SUBMISSIONS_PER_MINUTE: '100000',
       IWASHI_LOG: 'silent',
       IWASHI_DROPS: mkdtempSync('/tmp/iwashi-drops-'),
+      IWASHI_UPLOADS: mkdtempSync('/tmp/iwashi-uploads-'),
       ...more,
     };
     await this.startServer();
@@ -120,7 +121,8 @@ export class World {
 
   async stop(): Promise<void> {
     for (const child of [this.server, this.worker, ...this.#children]) if (child) await endProgram(child);
-    rmSync(this.env.IWASHI_DROPS ?? '', { recursive: true, force: true });
+    for (const folder of [this.env.IWASHI_DROPS, this.env.IWASHI_UPLOADS])
+      rmSync(folder ?? '', { recursive: true, force: true });
   }
 
   /** Starts one more stand-in. @returns its address */

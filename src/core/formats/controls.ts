@@ -1,11 +1,16 @@
-import { COUNTRY_CODES, FIELD_PARTS, typeOf, type FieldType } from '../values/index.ts';
+import { COUNTRY_CODES, FIELD_PARTS, typeOf, type SourceField, type TypeName } from '../values/index.ts';
 
-/** By which element of HTML a field is entered. */
+/** By which elements of HTML a field is entered. */
 export type Control =
   | { kind: 'input'; type: string; autocomplete: string; attributes: Record<string, string> }
   | { kind: 'lines' }
   | { kind: 'countries'; autocomplete: string }
-  | { kind: 'parts'; parts: { part: string; label: string; control: Control }[] };
+  | { kind: 'parts'; parts: { part: string; label: string; control: Control }[] }
+  | { kind: 'rows'; columns: string[] }
+  | { kind: 'tick' }
+  | { kind: 'answers'; as: 'list' | 'buttons' | 'boxes'; answers: { value: string; label: string }[] }
+  | { kind: 'file'; accept: string }
+  | { kind: 'hidden' };
 
 const input = (type: string, autocomplete = '', attributes: Record<string, string> = {}): Control => ({
   kind: 'input',
@@ -25,21 +30,85 @@ const PART_LABELS: Record<string, [label: string, control: Control]> = {
 };
 
 /** Tokens of HTML's autofill (WHATWG HTML, 4.10.18.7.1), where a field's meaning is known. */
-const TOKENS: Record<string, string> = { first_name: 'given-name', last_name: 'family-name', full_name: 'name' };
+const TOKENS: Record<string, string> = {
+  first_name: 'given-name',
+  last_name: 'family-name',
+  full_name: 'name',
+  company: 'organization',
+  postcode: 'postal-code',
+  birthday: 'bday',
+};
 
-/** The control of a field, the same wherever its form is shown. Choices, ticks and hidden fields have their own. */
-export function controlOf({
-  type,
-  keepAs,
-}: {
-  type: Exclude<FieldType, 'tick' | 'choice' | 'hidden'>;
-  keepAs: string;
-}): Control {
+/** The tokens that a field can be given by hand (WHATWG HTML, 4.10.18.7.1, from memory); off keeps browsers from filling it in. */
+export const AUTOFILL_TOKENS = [
+  'off',
+  'name',
+  'given-name',
+  'additional-name',
+  'family-name',
+  'nickname',
+  'honorific-prefix',
+  'honorific-suffix',
+  'email',
+  'tel',
+  'tel-national',
+  'organization',
+  'organization-title',
+  'street-address',
+  'address-line1',
+  'address-line2',
+  'address-level1',
+  'address-level2',
+  'postal-code',
+  'country',
+  'country-name',
+  'language',
+  'bday',
+  'sex',
+  'url',
+  'one-time-code',
+] as const;
+
+/** The control of a field, the same wherever its form is shown. */
+export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' | 'options'>): Control {
+  const { type, widget, options } = field;
+  if (widget === 'hidden') return { kind: 'hidden' };
+  switch (type) {
+    case 'yes/no':
+      return widget === 'usual'
+        ? { kind: 'tick' }
+        : {
+            kind: 'answers',
+            as: 'buttons',
+            answers: [
+              { value: 'yes', label: 'Yes' },
+              { value: 'no', label: 'No' },
+            ],
+          };
+    case 'choice':
+      return { kind: 'answers', as: widget === 'usual' ? 'list' : 'buttons', answers: answersOf(options) };
+    case 'several choices':
+      return { kind: 'answers', as: 'boxes', answers: answersOf(options) };
+    case 'file':
+      return { kind: 'file', accept: options.join(',') };
+    case 'list of records':
+      return { kind: 'rows', columns: options };
+    default:
+      return entered(type, field.keepAs);
+  }
+}
+
+const answersOf = (options: string[]) => options.map((value) => ({ value, label: value }));
+
+type EnteredType = Exclude<TypeName, 'yes/no' | 'choice' | 'several choices' | 'file' | 'list of records'>;
+
+function entered(type: EnteredType, keepAs: string): Control {
+  const token = TOKENS[keepAs] ?? '';
   switch (type) {
     case 'email':
       return input('email', 'email');
     case 'text':
-      return input('text', TOKENS[keepAs] ?? '');
+      return input('text', token);
     case 'long text':
       return { kind: 'lines' };
     case 'phone':
@@ -49,7 +118,7 @@ export function controlOf({
     case 'money':
       return input('text', '', { placeholder: '12.50 EUR' });
     case 'date':
-      return input('date', keepAs === 'birthday' ? 'bday' : '');
+      return input('date', token);
     case 'time':
       return input('time');
     case 'date-time':

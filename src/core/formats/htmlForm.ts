@@ -1,5 +1,5 @@
-import { FIELD_PARTS, type SourceField } from '../values/index.ts';
-import { controlOf, countryOptions, type Control } from './controls.ts';
+import { PAGE_FIELD, REFERRER_FIELD, type FormDocument } from '../intake/index.ts';
+import { escapeHtml, printField, type Filled } from './fieldHtml.ts';
 
 /** Names of the inputs that a form carries beside the source's own fields. */
 export const TRAP_FIELD = 'website_url';
@@ -7,117 +7,49 @@ export const ELAPSED_FIELD = 'seconds_on_page';
 
 export interface FormPage {
   action: string;
-  fields: SourceField[];
-  button: string;
-  /** The words beside the button when sending the form is the consent; '' for none. */
-  statement: string;
+  document: Pick<FormDocument, 'fields' | 'button' | 'statement'>;
+  filled: Filled;
+  /** What our own page knows and the form brings along; a page of others has a line of script instead. */
+  carries: [name: string, value: string][] | 'script';
 }
 
 /**
- * The plain HTML of a form, to be pasted into any page. It works without script; the one script line only tells how
- * long the page was open, for the check against robots.
+ * The plain HTML of a form. It works without script: to be pasted into any page, where one line of script only tells how
+ * long the page was open, for the check against robots, and which page it is; or on our own page, which knows both.
  */
-export function printFormHtml({ action, fields, button, statement }: FormPage): string {
+export function printFormHtml({ action, document, filled, carries }: FormPage): string {
+  const { fields, button, statement } = document;
+  const own = carries === 'script' ? [PAGE_FIELD, REFERRER_FIELD].map((name): [string, string] => [name, '']) : carries;
+  const hasFiles = fields.some(({ type }) => type === 'file');
+  const narrow = fields.some(({ width }) => width !== 'full');
   return [
-    `<form action="${escapeHtml(action)}" method="post" accept-charset="utf-8">`,
-    ...fields.map((field) => indent(printField(field))),
+    `<form action="${escapeHtml(action)}" method="post" accept-charset="utf-8"${hasFiles ? ' enctype="multipart/form-data"' : ''}${carries === 'script' ? '' : ' novalidate'}>`,
+    ...(narrow ? ['<div class="fields" style="display:flex;flex-wrap:wrap;column-gap:1rem">'] : []),
+    ...fields.map((field) => indent(printField(field, filled))),
+    ...(narrow ? ['</div>'] : []),
     `  <div style="position:absolute;left:-6000px" aria-hidden="true">`,
     `    <label>Leave this empty <input name="${TRAP_FIELD}" tabindex="-1" autocomplete="off"></label>`,
     `  </div>`,
-    `  <input type="hidden" name="${ELAPSED_FIELD}" value="">`,
+    ...[[ELAPSED_FIELD, ''] as const, ...own].map(
+      ([name, value]) => `  <input type="hidden" name="${name}" value="${escapeHtml(value)}">`,
+    ),
     ...(statement === '' ? [] : [`  <p>${escapeHtml(statement)}</p>`]),
     `  <button type="submit">${escapeHtml(button)}</button>`,
-    `  <script>document.currentScript.closest('form').addEventListener('submit',function(){this.elements['${ELAPSED_FIELD}'].value=Math.round(performance.now()/100)/10})</script>`,
+    ...(carries === 'script' ? [`  <script>${SCRIPT}</script>`] : []),
     `</form>`,
   ].join('\n');
 }
 
-function printField(field: SourceField): string {
-  const name = escapeHtml(field.key);
-  const label = escapeHtml(field.label);
-  const required = field.required ? ' required' : '';
-  const help = field.help === '' ? '' : `\n  <small>${escapeHtml(field.help)}</small>`;
-  switch (field.type) {
-    case 'hidden':
-      return `<input type="hidden" name="${name}" value="${escapeHtml(field.preset)}">`;
-    case 'tick':
-      return `<p>\n  <label><input type="checkbox" name="${name}" value="yes"${required}> ${label}</label>${help}\n</p>`;
-    case 'choice':
-      return field.several ? severalChoices(field, label, help) : oneChoice(field, name, label, required, help);
-    default: {
-      const control = printControl(controlOf({ ...field, type: field.type }), {
-        name: field.key,
-        label: field.label,
-        required: field.required,
-      });
-      return field.type in FIELD_PARTS ? `${control}${help}` : `<p>\n${control}${help}\n</p>`;
-    }
-  }
-}
-
-/** Parts that not everybody has. */
-const MAY_LACK = new Set(['family', 'region']);
-
-interface Labelled {
-  name: string;
-  label: string;
-  required: boolean;
-}
-
-/** A control under its label. Of what is entered in parts, each has a label of its own, and the whole has one above. */
-function printControl(control: Control, { name, label, required }: Labelled): string {
-  const more = required ? ' required' : '';
-  const named = `name="${escapeHtml(name)}"`;
-  switch (control.kind) {
-    case 'input': {
-      const attributes = Object.entries(control.attributes).map(([key, value]) => ` ${key}="${escapeHtml(value)}"`);
-      const complete = control.autocomplete === '' ? '' : ` autocomplete="${control.autocomplete}"`;
-      return `  <label>${escapeHtml(label)}<br><input type="${control.type}" ${named}${complete}${attributes.join('')}${more}></label>`;
-    }
-    case 'lines':
-      return `  <label>${escapeHtml(label)}<br><textarea ${named} rows="5"${more}></textarea></label>`;
-    case 'countries':
-      return `  <label>${escapeHtml(label)}<br><select ${named} autocomplete="${control.autocomplete}"${more}><option value=""></option>${countryOptions()
-        .map(({ code, name: country }) => `<option value="${code}">${escapeHtml(country)}</option>`)
-        .join('')}</select></label>`;
-    case 'parts':
-      return [
-        '<fieldset>',
-        `  <legend>${escapeHtml(label)}</legend>`,
-        ...control.parts.map(
-          ({ part, label: own, control: inner }) =>
-            `<p>\n${printControl(inner, { name: `${name}.${part}`, label: own, required: required && !MAY_LACK.has(part) })}\n</p>`,
-        ),
-        '</fieldset>',
-      ].join('\n');
-    default:
-      return control satisfies never;
-  }
-}
-
-function severalChoices(field: SourceField, label: string, help: string): string {
-  const boxes = field.options.map((option) => {
-    const text = escapeHtml(option);
-    return `  <label><input type="checkbox" name="${escapeHtml(field.key)}" value="${text}"> ${text}</label><br>`;
+/** The form as it is copied into a page of others. @param action its public address, whose last part tells its ids apart */
+export const printFormToCopy = (action: string, document: FormPage['document']): string =>
+  printFormHtml({
+    action,
+    document,
+    filled: { prefix: action.split('/').at(-1)?.replace(/\W/g, '-') ?? '', typed: null, wrong: {}, kept: {} },
+    carries: 'script',
   });
-  return [`<fieldset>`, `  <legend>${label}</legend>`, ...boxes, `</fieldset>${help}`].join('\n');
-}
 
-function oneChoice(field: SourceField, name: string, label: string, required: string, help: string): string {
-  const options = field.options.map((option) => `    <option>${escapeHtml(option)}</option>`);
-  return [
-    `<p>`,
-    `  <label>${label}<br><select name="${name}"${required}>`,
-    `    <option value=""></option>`,
-    ...options,
-    `  </select></label>${help}`,
-    `</p>`,
-  ].join('\n');
-}
+const SCRIPT = `document.currentScript.closest('form').addEventListener('submit',function(){var e=this.elements;e['${ELAPSED_FIELD}'].value=Math.round(performance.now()/100)/10;e['${PAGE_FIELD}'].value=location.href;e['${REFERRER_FIELD}'].value=document.referrer})`;
 
-export function escapeHtml(text: string): string {
-  const entities: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
-  return text.replace(/[&<>"']/g, (sign) => entities[sign] ?? sign);
-}
-
-const indent = (text: string) => text.replace(/^/gm, '  ');
+// Not inside a text area, whose lines are what was typed.
+const indent = (html: string) => html.replace(/^(?=\s*<)/gm, '  ');

@@ -1,2 +1,3 @@
-export { ELAPSED_FIELD, TRAP_FIELD, escapeHtml, printFormHtml } from './htmlForm.ts';
-export { controlOf, countryOptions, type Control } from './controls.ts';
+export { AUTOFILL_TOKENS } from './controls.ts';
+export { escapeHtml, keptName, type KeptFile } from './fieldHtml.ts';
+export { ELAPSED_FIELD, printFormHtml, printFormToCopy, TRAP_FIELD } from './htmlForm.ts';

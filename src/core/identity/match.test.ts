@@ -35,7 +35,7 @@ describe('what a submission changes in what is known', () => {
     matchedBy: { kind: 'email', value: 'mara@hill.example' },
     values,
   });
-  const fields = [OWN, NAME, field('likes', 'choice', 'interests'), field('page', 'hidden')];
+  const fields = [OWN, NAME, field('likes', 'several choices', 'interests'), field('page', 'text')];
 
   it('everything that is kept, of somebody new', () =>
     expect(changesTo(null, fields, { mail: 'Mara@Hill.example', name: 'Mara', page: 'sky-letter' })).toEqual([

@@ -34,8 +34,8 @@ export function identifyingFields(fields: SourceField[]): SourceField[] {
 
 /** The keys of the person behind a submission, in the order in which they are tried. */
 export function keysOf(fields: SourceField[], values: FieldValues): ContactKey[] {
-  return identifyingFields(fields).flatMap(({ key }) => {
-    const value = values[key];
+  return identifyingFields(fields).flatMap(({ id }) => {
+    const value = values[id];
     return typeof value === 'string' && value !== '' ? [{ kind: 'email' as const, value: normaliseEmail(value) }] : [];
   });
 }
@@ -43,7 +43,7 @@ export function keysOf(fields: SourceField[], values: FieldValues): ContactKey[]
 /** What a submission changes in a contact. Empty answers never erase what is known. */
 export function changesTo(known: KnownContact | null, fields: SourceField[], values: FieldValues): ValueChange[] {
   return fields.flatMap((field) => {
-    const sent = values[field.key];
+    const sent = values[field.id];
     if (field.keepAs === '' || sent === undefined || isEmpty(sent)) return [];
     const to = field.type === 'email' && typeof sent === 'string' ? normaliseEmail(sent) : sent;
     const from = known?.values[field.keepAs] ?? null;

@@ -1,4 +1,37 @@
-export { readJson, readUrlencoded, type Entries, type RawSubmission } from './entries.ts';
-export { contentOf, readSubmission, type FieldIssue } from './readSubmission.ts';
-export { screen, type Suspicion } from './screening.ts';
-export type { SourceDocument } from './source.ts';
+export { inferFields } from './inferFields.ts';
+export { readPayload, suspicionOf } from './kinds/index.ts';
+export { keyFor, meaningOf } from './naming.ts';
+export {
+  entriesOf,
+  readRaw,
+  readUrlencoded,
+  withValueAt,
+  type Entries,
+  type Payload,
+  type RawSubmission,
+  type SentFile,
+} from './payload.ts';
+export { embeddedFiles } from './places.ts';
+export { contentOf, type FieldIssue } from './reading.ts';
+export type { Suspicion } from './screening.ts';
+export {
+  readSource,
+  SOURCE_FORMAT,
+  SOURCE_KINDS,
+  type FormDocument,
+  type PostsDocument,
+  type SourceDocument,
+  type SourceKind,
+} from './source.ts';
+export {
+  factsOf,
+  PAGE_FIELD,
+  PLACEMENT_FIELD,
+  readVisit,
+  REFERRER_FIELD,
+  VARIANT_FIELD,
+  VISIT_FIELDS,
+  VISIT_PARTS,
+  type Visit,
+  type VisitPart,
+} from './visit.ts';

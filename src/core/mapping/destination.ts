@@ -41,6 +41,8 @@ const TAKES: Record<DestinationFieldType, string> = {
   URL: 'the address of a page',
   'person name': 'a name',
   'postal address': 'a postal address',
+  file: 'a file',
+  'list of records': 'a list of records',
 };
 
 /** Puts a value into the form that the destination's field takes, or says why it cannot be. Nothing is guessed. */
@@ -53,14 +55,15 @@ export function fitValue(field: DestinationField, value: FieldValue): Result<Sen
   const unknown = choicesIn(field, held).find((one) => !field.choices.includes(one));
   if (unknown !== undefined) return bad(`takes one of ${field.choices.join(', ')}; "${unknown}" is not among them.`);
   if (typeof held !== 'object') return withinLength(field, held);
-  return Array.isArray(held)
-    ? good(held)
-    : good(typeOf(field.type).print(held, field.type === 'money' ? undefined : 'en-GB'));
+  if (field.type === 'several choices') return good(held as string[]);
+  // What machines read again is written as they read it: an amount, a link, records as JSON.
+  const asMachines = field.type === 'money' || field.type === 'file' || field.type === 'list of records';
+  return withinLength(field, typeOf(field.type).print(held, asMachines ? undefined : 'en-GB'));
 }
 
 function choicesIn({ type, choices }: DestinationField, value: FieldValue): string[] {
   if (type === 'choice') return [inWords(value)];
-  return type === 'several choices' && choices.length > 0 && Array.isArray(value) ? value : [];
+  return type === 'several choices' && choices.length > 0 ? (value as string[]) : [];
 }
 
 function withinLength({ maxLength }: DestinationField, value: string | number | boolean): Result<SentValue> {

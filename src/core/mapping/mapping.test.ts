@@ -96,7 +96,7 @@ describe('applying a mapping', () => {
 describe('suggestions', () => {
   it('split a full name, match names that mean the same, and turn a tick into a figure', () => {
     const lines = suggestLines(
-      [here('your-name', 'text', 'Your name'), here('mail', 'email', 'E-mail'), here('telescope', 'tick')],
+      [here('your-name', 'text', 'Your name'), here('mail', 'email', 'E-mail'), here('telescope', 'yes/no')],
       [
         there('email', 'email'),
         there('given', 'text', { label: 'First name' }),

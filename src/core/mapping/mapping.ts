@@ -1,4 +1,4 @@
-import { type FieldValue, type FieldValues, isEmpty, printValue } from '../values/index.ts';
+import { type FieldValue, type FieldValues, isEmpty, printValue, type SourceField } from '../values/index.ts';
 import { type DestinationField, fitValue, type SentValue } from './destination.ts';
 import { applyStep, type Step } from './steps.ts';
 
@@ -71,15 +71,25 @@ function startOf(from: LineOrigin, values: FieldValues): FieldValue | undefined 
   }
 }
 
-const SLOT = /\{([A-Za-z][A-Za-z0-9_.-]*)\}/g;
+const SLOT = /\{(@?[A-Za-z][A-Za-z0-9_.-]*)\}/g;
 
-/** Puts values in the place of {field}; a field that the source does not have is left as it stands, so that it is seen. */
+/** Puts values in the place of {field id}; a field that the source does not have is left as it stands, so that it is seen. */
 function fillText(text: string, values: FieldValues): string {
-  return text.replace(SLOT, (slot, key: string) => (key in values ? printValue(values[key]) : slot)).trim();
+  return text.replace(SLOT, (slot, id: string) => (id in values ? printValue(values[id]) : slot)).trim();
 }
 
-/** The source fields that a line draws on. */
+/** The ids of the source fields that a line draws on. */
 export function fieldsUsed({ from }: MapLine): string[] {
   if (from.kind === 'field') return [from.field];
-  return from.kind === 'text' ? [...from.text.matchAll(SLOT)].map(([, key]) => key ?? '') : [];
+  return from.kind === 'text' ? [...from.text.matchAll(SLOT)].map(([, id]) => id ?? '') : [];
 }
+
+/** A text with fields in it, as people read and write it: with their names in the place of their ids. */
+export const withNames = (text: string, fields: Pick<SourceField, 'id' | 'key'>[]): string =>
+  text.replace(SLOT, (slot, id: string) => nameSlot(fields.find((field) => field.id === id)?.key) ?? slot);
+
+/** The same text as it is kept: with the ids of fields in the place of their names, which may change. */
+export const withIds = (text: string, fields: Pick<SourceField, 'id' | 'key'>[]): string =>
+  text.replace(SLOT, (slot, key: string) => nameSlot(fields.find((field) => field.key === key)?.id) ?? slot);
+
+const nameSlot = (name: string | undefined): string | undefined => (name === undefined ? undefined : `{${name}}`);

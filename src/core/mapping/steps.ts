@@ -19,7 +19,8 @@ const NO = new Set(['no', 'false', '0', 'off', 'n', '']);
 /** Applies one step. Lists go through each step item by item; a step that does not fit a value leaves it as it is. */
 export function applyStep(step: Step, value: FieldValue): FieldValue {
   if (step === 'yes/no to 1/0') return yesNoToFigure(value);
-  if (Array.isArray(value)) return value.map((item) => applyToText(step, item));
+  if (Array.isArray(value))
+    return value.every((item) => typeof item === 'string') ? value.map((item) => applyToText(step, item)) : value;
   return typeof value === 'string' ? applyToText(step, value) : value;
 }
 

@@ -27,13 +27,14 @@ function suggestLine(source: SourceField[], field: DestinationField): MapLine | 
   const line = (origin: SourceField, ...steps: Step[]): MapLine => ({
     id: lineId(field.key),
     to: field.key,
-    from: { kind: 'field', field: origin.key },
+    from: { kind: 'field', field: origin.id },
     steps,
   });
   const same = source.find((candidate) => meaningsOf(candidate).some((word) => meaningsOf(field).includes(word)));
   if (same) {
     if (same.type === 'email') return line(same, 'trim', 'lower-case');
-    if (same.type === 'tick' && (field.type === 'number' || field.type === 'text')) return line(same, 'yes/no to 1/0');
+    if (same.type === 'yes/no' && (field.type === 'number' || field.type === 'text'))
+      return line(same, 'yes/no to 1/0');
     return line(same, 'trim');
   }
   const fullName = source.find((candidate) => meaningsOf(candidate).includes('name'));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
-import { sourceField } from '../../../test/world/fields.ts';
+import { formOf, sourceField } from '../../../test/world/fields.ts';
 import type { SourceField } from '../values/index.ts';
 import {
   addressOf,
@@ -19,7 +19,7 @@ const field = (key: string, type: SourceField['type'], more: Partial<SourceField
 const fields = [
   field('name', 'text', { keepAs: 'full_name' }),
   field('email', 'email', { keepAs: 'email' }),
-  field('consent', 'tick', { label: 'Yes, write to me' }),
+  field('consent', 'yes/no', { label: 'Yes, write to me' }),
 ];
 const catalogue: Catalogue = catalogueOf({
   lists: [{ id: 'L', name: 'List', groups: [{ id: 'G', name: 'Group' }] }],
@@ -69,6 +69,7 @@ const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
     fields,
     statement: '',
     values,
+    visit: {},
     routes: [route],
     known: nobody,
     catalogues: { C: catalogue },
@@ -205,6 +206,7 @@ it('plans nothing for nobody', () => {
     fields: [],
     statement: '',
     values: {},
+    visit: {},
     routes: [route],
     known: nobody,
     catalogues: {},
@@ -224,15 +226,7 @@ it('sets tags by answer, each once', () => {
 });
 
 describe('preflight', () => {
-  const source = {
-    fields,
-    button: 'Go',
-    statement: '',
-    thankYouUrl: '',
-    thankYouMessage: '',
-    origins: [],
-    minimumSeconds: 0,
-  };
+  const source = formOf(fields);
   const blockers = (change: (document: RouteDocument) => void, live: typeof source | null = source) => {
     const changed = structuredClone(document);
     change(changed);
@@ -332,7 +326,7 @@ describe('somebody who confirmed before', () => {
     }));
     const choosing = (likes: string[]) =>
       plan({
-        fields: [...fields, field('likes', 'choice', { options: ['moon', 'sun'], several: true })],
+        fields: [...fields, field('likes', 'several choices', { options: ['moon', 'sun'] })],
         known: { ...known, sent },
         values: { ...values, likes },
         routes,
@@ -420,15 +414,7 @@ it('the check before going live says all that is wrong with a field, not only th
   });
   const findings = preflight({
     document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
-    source: {
-      fields: fields.map((one) => ({ ...one, required: false })),
-      button: '',
-      statement: '',
-      thankYouUrl: '',
-      thankYouMessage: '',
-      origins: [],
-      minimumSeconds: 0,
-    },
+    source: formOf(fields.map((one) => ({ ...one, required: false }))),
     catalogues: { C: strict },
   });
   expect(findings.filter(({ message }) => message.startsWith('Note ')).map(({ level }) => level)).toEqual([

@@ -1,6 +1,7 @@
 import { consentState, type ConsentEvent } from '../consent/index.ts';
 import { changesTo, identifyingFields, keysOf, type ContactKey, type KnownContact } from '../identity/index.ts';
 import { applyMapping, type DestinationField, type LineResult, type SentValue } from '../mapping/index.ts';
+import { factsOf, type Visit } from '../intake/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import { INTENT_FORMAT, type Intent } from './intent.ts';
@@ -30,7 +31,10 @@ export interface PlanInput {
   fields: SourceField[];
   /** The words beside the source's button. */
   statement: string;
+  /** By the ids of the fields. */
   values: FieldValues;
+  /** How the submission came. */
+  visit: Visit;
   routes: LiveRoute[];
   known: KnownPerson;
   /** Catalogue by connection id. */
@@ -123,7 +127,8 @@ function draftDelivery(
   { route, key, wording, input }: { route: LiveRoute; key: ContactKey; wording: string; input: PlanInput },
 ): Draft {
   const destination = fieldsFor(catalogue, target);
-  const results = applyMapping(destination, target.lines, input.values);
+  const facts = factsOf(input.values, input.visit);
+  const results = applyMapping(destination, target.lines, facts);
   const sent = input.known.sent.find((one) => one.routeId === route.id && one.targetId === target.id);
   return {
     target,
@@ -142,7 +147,7 @@ function draftDelivery(
         fields: sentFields(results),
         list: target.list,
         group: target.group,
-        tags: catalogue.can.tags ? tagsFor(target, input.values) : [],
+        tags: catalogue.can.tags ? tagsFor(target, facts) : [],
         leaves: leavesFor(target, catalogue),
         tagsOff: catalogue.can.untags ? target.tagsOff : [],
         duplicates: target.duplicates,
@@ -162,7 +167,7 @@ function fieldOfKey(
   destination: DestinationField[],
   fields: SourceField[],
 ): string {
-  const identifying = new Set(identifyingFields(fields).map((field) => field.key));
+  const identifying = new Set(identifyingFields(fields).map((field) => field.id));
   const line = lines.find(
     ({ to, from }) =>
       from.kind === 'field' &&
@@ -250,7 +255,7 @@ function addConsent(plan: Plan, event: PlannedConsent): void {
 
 /** The words that a person agrees to: the tick's label as the form showed it, or the statement beside the button. */
 function consentWording(consent: ConsentPolicy, { fields, statement }: PlanInput): string {
-  const tick = fields.find((field) => field.key === consent.tickField);
+  const tick = fields.find((field) => field.id === consent.tickField);
   return tick?.label ?? statement;
 }
 
@@ -281,7 +286,9 @@ const leavesFor = ({ leaves }: Target, { can }: Catalogue): Place[] =>
 export function tagsFor(target: Pick<Target, 'tags' | 'tagRules'>, values: FieldValues): string[] {
   const byAnswer = target.tagRules.filter(({ field, answer }) => {
     const value = values[field];
-    return Array.isArray(value) ? value.includes(answer) : value !== undefined && printValue(value) === answer;
+    return Array.isArray(value)
+      ? value.some((one) => one === answer)
+      : value !== undefined && printValue(value) === answer;
   });
   return [...new Set([...target.tags, ...byAnswer.map(({ tag }) => tag)])].filter((tag) => tag !== '');
 }

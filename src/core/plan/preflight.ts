@@ -1,7 +1,7 @@
 import { fieldsUsed, requiredFirst, type DestinationField } from '../mapping/index.ts';
-import type { SourceDocument } from '../intake/index.ts';
+import { VISIT_FIELDS, type SourceDocument } from '../intake/index.ts';
 import { identifyingFields } from '../identity/index.ts';
-import type { SourceField } from '../values/index.ts';
+import { isTick, type SourceField } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import type { RouteDocument, Target } from './route.ts';
 
@@ -64,7 +64,7 @@ function consentFindings({ consent }: RouteDocument, { fields, statement }: Sour
       blocker('consent', 'It does not say what people consent to.', 'Name the purpose, such as "newsletter".'),
     );
   }
-  if (consent.tickField !== '' && !fields.some(({ key, type }) => key === consent.tickField && type === 'tick')) {
+  if (consent.tickField !== '' && !fields.some(({ id, type }) => id === consent.tickField && type === 'yes/no')) {
     findings.push(
       blocker(
         'consent',
@@ -181,7 +181,7 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
   for (const field of requiredFirst(destination)) {
     const line = lines.get(field.key);
     const origin = line?.from.kind === 'field' ? line.from.field : null;
-    const sourceField = fields.find(({ key }) => key === origin);
+    const sourceField = [...fields, ...VISIT_FIELDS].find(({ id }) => id === origin);
     if (!line) {
       if (field.required)
         findings.push(
@@ -222,20 +222,22 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
         ),
       );
     }
-    if (field.required && sourceField && !sourceField.required && sourceField.type !== 'hidden') {
+    if (field.required && sourceField && !sourceField.required && sourceField.widget !== 'hidden') {
       findings.push(
         warning(
           'mapping',
-          `${field.label} is required there, but visitors may leave ${sourceField.label} empty.`,
-          `Make ${sourceField.label} required in the source.`,
+          `${field.label} is required there, but ${VISIT_FIELDS.includes(sourceField) ? 'not every submission says its' : 'visitors may leave'} ${sourceField.label}${VISIT_FIELDS.includes(sourceField) ? '' : ' empty'}.`,
+          VISIT_FIELDS.includes(sourceField)
+            ? 'Choose a field that everybody fills in.'
+            : `Make ${sourceField.label} required in the source.`,
         ),
       );
     }
-    if (sourceField?.type === 'tick' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
+    if (sourceField?.type === 'yes/no' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
       findings.push(
         warning(
           'mapping',
-          `${field.label} takes a number, and ${sourceField.label} is a tick.`,
+          `${field.label} takes a number, and ${sourceField.label} is yes or no.`,
           'Add the step "yes/no to 1/0".',
         ),
       );
@@ -243,7 +245,9 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
   }
   for (const line of target.lines) {
     const unknown =
-      line.from.kind === 'text' ? fieldsUsed(line).filter((key) => !fields.some((one) => one.key === key)) : [];
+      line.from.kind === 'text'
+        ? fieldsUsed(line).filter((used) => ![...fields, ...VISIT_FIELDS].some(({ id }) => id === used))
+        : [];
     if (unknown.length > 0) {
       findings.push(
         blocker(
@@ -266,7 +270,7 @@ function unusedFindings({ targets }: RouteDocument, fields: SourceField[]): Find
     targets.flatMap(({ lines, tagRules }) => [...lines.flatMap(fieldsUsed), ...tagRules.map(({ field }) => field)]),
   );
   return fields
-    .filter(({ key, type }) => type !== 'tick' && targets.length > 0 && !used.has(key))
+    .filter((field) => !isTick(field) && targets.length > 0 && !used.has(field.id))
     .map(({ label }) => ({
       level: 'hint' as const,
       part: 'mapping' as const,

@@ -1,18 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { FIELD_TYPES, parseFieldValue, printValue, type SourceField } from './index.ts';
+import { FIELD_TYPES, parseFieldValue, plainField, printValue, type SourceField } from './index.ts';
 
-const field = (more: Partial<SourceField>): SourceField => ({
-  key: 'f',
-  label: 'Field',
-  type: 'text',
-  required: false,
-  options: [],
-  several: false,
-  help: '',
-  preset: '',
-  keepAs: '',
-  ...more,
-});
+const field = (more: Partial<SourceField>): SourceField => ({ ...plainField('f', 'text'), label: 'Field', ...more });
 
 describe('reading a field', () => {
   it('trims text, and asks for it when it is required', () => {
@@ -29,7 +18,7 @@ describe('reading a field', () => {
   it('refuses text that no form would hold', () => {
     expect(parseFieldValue(field({}), ['x'.repeat(2001)]).ok).toBe(false);
     for (const type of FIELD_TYPES) {
-      const limit = type === 'long text' ? 20_000 : 2_000;
+      const limit = type === 'long text' || type === 'list of records' ? 20_000 : 2_000;
       expect(parseFieldValue(field({ type }), [' '.repeat(limit + 1)])).toMatchObject({
         issue: `This is longer than ${limit} characters.`,
       });
@@ -37,7 +26,7 @@ describe('reading a field', () => {
   });
 
   it('takes an absent box for unticked, and the words that mean no', () => {
-    const tick = field({ type: 'tick' });
+    const tick = field({ type: 'yes/no' });
     expect(parseFieldValue(tick, [])).toEqual({ ok: true, value: false });
     for (const no of ['0', 'false', 'No', 'off'])
       expect(parseFieldValue(tick, [no])).toEqual({ ok: true, value: false });
@@ -56,13 +45,19 @@ describe('reading a field', () => {
     expect(parseFieldValue(one, ['a'])).toEqual({ ok: true, value: 'a' });
     expect(parseFieldValue(one, ['c']).ok).toBe(false);
     expect(parseFieldValue(one, ['a', 'b']).ok).toBe(false);
-    expect(parseFieldValue({ ...one, several: true }, ['b', 'a', 'b'])).toEqual({ ok: true, value: ['b', 'a'] });
-    expect(parseFieldValue({ ...one, several: true, required: true }, []).ok).toBe(false);
+    expect(parseFieldValue({ ...one, type: 'several choices' }, ['b', 'a', 'b'])).toEqual({
+      ok: true,
+      value: ['b', 'a'],
+    });
+    expect(parseFieldValue({ ...one, type: 'several choices', required: true }, []).ok).toBe(false);
   });
 
   it('fills a hidden field that the page left empty', () => {
-    expect(parseFieldValue(field({ type: 'hidden', preset: 'home' }), [''])).toEqual({ ok: true, value: 'home' });
-    expect(parseFieldValue(field({ type: 'hidden', preset: 'home' }), ['about'])).toEqual({ ok: true, value: 'about' });
+    expect(parseFieldValue(field({ widget: 'hidden', preset: 'home' }), [''])).toEqual({ ok: true, value: 'home' });
+    expect(parseFieldValue(field({ widget: 'hidden', preset: 'home' }), ['about'])).toEqual({
+      ok: true,
+      value: 'about',
+    });
   });
 
   it('lets an email that is not required be empty, but not wrong', () => {

@@ -1,59 +1,97 @@
 import { bad, good, type Result } from '../result.ts';
 import { parseEmail } from './email.ts';
-import { inWords, typeOf, type FieldValue, type TypeName } from './registry.ts';
+import { inWords, TYPE_NAMES, typeOf, type FieldValue, type TypeName } from './registry.ts';
 import { UNKNOWN_MANNER } from './type.ts';
+import type { FileValue } from './types/file.ts';
 import { NAME_PARTS } from './types/personName.ts';
 import { ADDRESS_PARTS } from './types/postalAddress.ts';
-import { LINE_LIMIT, TEXT_LIMIT, text as line } from './types/text.ts';
+import { LINE_LIMIT, TEXT_LIMIT } from './types/text.ts';
 
-/** Types of which a field of a form is entered by a control of its own; `tick`, `choice` and `hidden` are ways of entering. */
-const TYPED = [
-  'long text',
-  'phone',
-  'number',
-  'money',
-  'date',
-  'time',
-  'date-time',
-  'country',
-  'language',
-  'URL',
-  'person name',
-  'postal address',
-] as const satisfies readonly TypeName[];
+/** Fields of a source hold what any field holds. */
+export const FIELD_TYPES = TYPE_NAMES;
 
-export const FIELD_TYPES = ['text', 'email', 'choice', 'tick', 'hidden', ...TYPED] as const;
-export type FieldType = (typeof FIELD_TYPES)[number];
+/**
+ * How a value is entered, apart from what it is. usual: by the control that belongs to its type. buttons: one button an
+ * answer. hidden: visitors do not see it; the page sets it, or it holds what it holds at first.
+ */
+export const WIDGETS = ['usual', 'buttons', 'hidden'] as const;
+export type Widget = (typeof WIDGETS)[number];
 
-/** The kind of value that a field holds, however it is entered. */
-export function heldType({ type, several }: Pick<SourceField, 'type' | 'several'>): TypeName {
-  if (type === 'tick') return 'yes/no';
-  if (type === 'hidden') return 'text';
-  return type === 'choice' && several ? 'several choices' : type;
+/** The widgets by which values of a type can be entered. */
+export function widgetsOf(type: TypeName): Widget[] {
+  switch (type) {
+    case 'yes/no':
+    case 'choice':
+      return ['usual', 'buttons', 'hidden'];
+    case 'file':
+    case 'several choices':
+    case 'person name':
+    case 'postal address':
+      return ['usual'];
+    default:
+      return ['usual', 'hidden'];
+  }
 }
 
+/** How much of a line a field takes, where there is room. */
+export const WIDTHS = ['full', 'half', 'third'] as const;
+export type Width = (typeof WIDTHS)[number];
+
 /** The inputs of a field that is entered in parts: what they are called beside the field's own name, as in `home.street`. */
-export const FIELD_PARTS: Partial<Record<FieldType, readonly string[]>> = {
+export const FIELD_PARTS: Partial<Record<TypeName, readonly string[]>> = {
   'person name': NAME_PARTS,
   'postal address': ADDRESS_PARTS,
 };
 
-/** One field of a source. `key` is its name in the HTML and in stored values. */
+/** One field of a source. */
 export interface SourceField {
+  /** Outlives renaming: values, lines and rules are kept under it. */
+  id: string;
+  /** Its name in the HTML, and in what is posted. */
   key: string;
+  /** Where it stands in a nested payload: a JSONPath (RFC 9535); '' when under its name. */
+  path: string;
   label: string;
-  type: FieldType;
+  /** Whether the label is seen; it is read aloud in any case. */
+  labelShown: boolean;
+  type: TypeName;
+  widget: Widget;
   required: boolean;
-  /** The answers of a choice. */
+  /** The answers of a choice; of a file, the media types that are taken, such as image/* (none: any). */
   options: string[];
-  /** Whether a choice takes several answers. */
-  several: boolean;
   help: string;
-  /** What a hidden field holds when the page does not set it. */
+  placeholder: string;
+  width: Width;
+  /** What it holds before anybody enters anything. */
   preset: string;
+  /** A token of HTML's autofill, such as organization; '' for what its type and meaning say. */
+  autocomplete: string;
   /** Which value of the contact it is: email, first_name, last_name, full_name, another name, or '' for none. */
   keepAs: string;
 }
+
+/** A field that asks for nothing but a value of its type. */
+export const plainField = (key: string, type: TypeName): SourceField => ({
+  id: key,
+  key,
+  path: '',
+  label: key,
+  labelShown: true,
+  type,
+  widget: 'usual',
+  required: false,
+  options: [],
+  help: '',
+  placeholder: '',
+  width: 'full',
+  preset: '',
+  autocomplete: '',
+  keepAs: '',
+});
+
+/** Whether a field is a box that is ticked for yes. */
+export const isTick = ({ type, widget }: Pick<SourceField, 'type' | 'widget'>): boolean =>
+  type === 'yes/no' && widget === 'usual';
 
 /**
  * Reads what a form sent for one field.
@@ -61,31 +99,34 @@ export interface SourceField {
  */
 export function parseFieldValue(field: SourceField, sent: string[]): Result<FieldValue> {
   // Before anything is looked for in it: what is longer is no such value, and only keeps the reader busy.
-  const limit = field.type === 'long text' ? TEXT_LIMIT : LINE_LIMIT;
+  const limit = field.type === 'long text' || field.type === 'list of records' ? TEXT_LIMIT : LINE_LIMIT;
   if (sent.some((text) => text.length > limit)) return bad(`This is longer than ${limit} characters.`);
+  if (isTick(field)) return field.required && !isTicked(sent) ? bad('Tick this box to go on.') : good(isTicked(sent));
+  const first = sent[0] ?? '';
+  const written = field.widget === 'hidden' && first.trim() === '' ? field.preset : first;
   switch (field.type) {
-    case 'tick':
-      return field.required && !isTicked(sent) ? bad('Tick this box to go on.') : good(isTicked(sent));
     case 'choice':
-      return parseChoice(field, sent);
-    case 'hidden':
-      return line.parse((sent[0] ?? '').trim() === '' ? field.preset : (sent[0] ?? ''), UNKNOWN_MANNER);
+    case 'several choices':
+      return parseChoice(field, field.widget === 'hidden' ? [written] : sent);
     case 'email':
-      return (sent[0] ?? '').trim() === '' && !field.required ? good('') : parseEmail(sent[0] ?? '');
-    default: {
-      const written = sent[0] ?? '';
-      if (written.trim() === '') return field.required ? bad(`${field.label} is needed.`) : good('');
-      return typeOf(field.type).parse(written, UNKNOWN_MANNER);
-    }
+      return written.trim() === '' && !field.required ? good('') : parseEmail(written);
+    default:
+      if (written.trim() !== '') return typeOf(field.type).parse(written, UNKNOWN_MANNER);
+      return field.required ? bad(neededMessage(field)) : good('');
   }
 }
+
+/** What is said of a required field that is empty. */
+export const neededMessage = ({ label, type }: Pick<SourceField, 'label' | 'type'>): string =>
+  type === 'choice' || type === 'several choices' || type === 'yes/no' ? 'Choose an answer.' : `${label} is needed.`;
 
 /**
  * What a form sent for a field: under its name, or, where it is entered in parts, under the names of those.
  * @returns the texts in order; parts are put together as their type reads them
  */
-export function sentFor({ key, type }: SourceField, entries: [name: string, value: string][]): string[] {
+export function sentFor({ key, type, options }: SourceField, entries: [name: string, value: string][]): string[] {
   const own = entries.filter(([name]) => name === key).map(([, value]) => value);
+  if (own.length === 0 && type === 'list of records') return rowsIn(key, options, entries);
   const parts = FIELD_PARTS[type];
   if (own.length > 0 || !parts) return own;
   const values = parts.map((part) => entries.find(([name]) => name === `${key}.${part}`)?.[1]);
@@ -97,6 +138,28 @@ export function sentFor({ key, type }: SourceField, entries: [name: string, valu
   return [family === '' ? given : `${family}, ${given}`];
 }
 
+/** Takes a file for a field, unless it is of a kind that the field does not take. */
+export function takesFile({ options }: SourceField, value: FileValue): Result<FieldValue> {
+  const isTaken = options.some((kind) =>
+    kind.endsWith('/*') ? value.mediaType.startsWith(kind.slice(0, -1)) : value.mediaType === kind,
+  );
+  return isTaken || options.length === 0
+    ? good(value)
+    : bad(`"${value.name}" is ${value.mediaType}, which is not taken here; send ${options.join(' or ')}.`);
+}
+
+/** The rows of a list that were filled in, as the JSON of its records: cells are named by row and column, from 0. */
+function rowsIn(key: string, columns: string[], entries: [name: string, value: string][]): string[] {
+  const rows = new Map<string, Record<string, string>>();
+  for (const [name, value] of entries) {
+    const [row, at] = name.startsWith(`${key}.`) ? name.slice(key.length + 1).split('.') : [];
+    const column = columns[Number(at)];
+    if (row === undefined || column === undefined || value.trim() === '') continue;
+    rows.set(row, { ...rows.get(row), [column]: value.trim() });
+  }
+  return rows.size === 0 ? [] : [JSON.stringify([...rows.values()])];
+}
+
 const UNTICKED = new Set(['', '0', 'false', 'no', 'off']);
 
 /**
@@ -105,12 +168,13 @@ const UNTICKED = new Set(['', '0', 'false', 'no', 'off']);
  */
 export const isTicked = (sent: string[]): boolean => sent.some((text) => !UNTICKED.has(text.trim().toLowerCase()));
 
-function parseChoice(field: SourceField, sent: string[]): Result<FieldValue> {
+/** Takes the answers that were chosen, or says what is wrong with them. */
+export function parseChoice(field: SourceField, sent: string[]): Result<FieldValue> {
   const chosen = [...new Set(sent.map((text) => text.trim()).filter((text) => text !== ''))];
   const unknown = chosen.find((text) => !field.options.includes(text));
   if (unknown !== undefined) return bad(`"${unknown.slice(0, 60)}" is not one of the answers.`);
-  if (field.required && chosen.length === 0) return bad('Choose an answer.');
-  if (field.several) return good(chosen);
+  if (field.required && chosen.length === 0) return bad(neededMessage(field));
+  if (field.type === 'several choices') return good(chosen);
   return chosen.length > 1 ? bad('Choose one answer only.') : good(chosen[0] ?? '');
 }
 

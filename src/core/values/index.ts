@@ -2,14 +2,21 @@ export { normaliseEmail, parseEmail } from './email.ts';
 export {
   FIELD_PARTS,
   FIELD_TYPES,
-  heldType,
   isEmpty,
+  isTick,
   isTicked,
+  neededMessage,
+  parseChoice,
   parseFieldValue,
+  plainField,
   printValue,
   sentFor,
+  takesFile,
+  WIDGETS,
+  widgetsOf,
+  WIDTHS,
 } from './fields.ts';
-export type { FieldType, SourceField } from './fields.ts';
+export type { SourceField, Widget, Width } from './fields.ts';
 export {
   convert,
   holds,
@@ -22,4 +29,6 @@ export {
   type TypeName,
 } from './registry.ts';
 export { COUNTRY_CODES } from './types/country.ts';
+export { inBytes, type FileValue } from './types/file.ts';
+export { isListOfRecords, readRecords } from './types/records.ts';
 export { UNKNOWN_MANNER } from './type.ts';

@@ -3,12 +3,14 @@ import { country } from './types/country.ts';
 import { date } from './types/date.ts';
 import { dateTime } from './types/dateTime.ts';
 import { email } from './types/email.ts';
+import { file, type FileValue } from './types/file.ts';
 import { language } from './types/language.ts';
 import { money, type Money } from './types/money.ts';
 import { number } from './types/number.ts';
 import { personName, type PersonName } from './types/personName.ts';
 import { phone } from './types/phone.ts';
 import { postalAddress, type PostalAddress } from './types/postalAddress.ts';
+import { isListOfRecords, listOfRecords, type JsonRecord } from './types/records.ts';
 import { LINE_LIMIT, longText, text } from './types/text.ts';
 import { time } from './types/time.ts';
 import { url } from './types/url.ts';
@@ -16,7 +18,8 @@ import { yesNo } from './types/yesNo.ts';
 import { UNKNOWN_MANNER, type ValueType } from './type.ts';
 
 /** What a field can hold, as plain JSON. */
-export type FieldValue = string | number | boolean | string[] | Money | PersonName | PostalAddress;
+export type FieldValue =
+  string | number | boolean | string[] | JsonRecord[] | Money | PersonName | PostalAddress | FileValue;
 export type FieldValues = Record<string, FieldValue>;
 
 /** One of given answers; which those are is a matter of the field. */
@@ -48,6 +51,8 @@ const TYPES = {
   URL: url,
   'person name': personName,
   'postal address': postalAddress,
+  file,
+  'list of records': listOfRecords,
 };
 
 export type TypeName = keyof typeof TYPES;
@@ -64,7 +69,11 @@ export function holds(name: TypeName, value: unknown): value is FieldValue {
     case 'yes/no':
       return typeof value === 'boolean';
     case 'several choices':
-      return Array.isArray(value) && value.every((one) => typeof one === 'string');
+      return isTexts(value);
+    case 'list of records':
+      return isListOfRecords(value);
+    case 'file':
+      return hasTexts(value, 'file', 'name', 'mediaType', 'sha256', 'link');
     case 'money':
       return hasTexts(value, 'amount', 'currency');
     case 'person name':
@@ -76,6 +85,9 @@ export function holds(name: TypeName, value: unknown): value is FieldValue {
   }
 }
 
+const isTexts = (value: unknown): value is string[] =>
+  Array.isArray(value) && value.every((one) => typeof one === 'string');
+
 const hasTexts = (value: unknown, ...names: string[]): boolean =>
   typeof value === 'object' &&
   value !== null &&
@@ -86,7 +98,8 @@ export function shapeOf(value: FieldValue): TypeName {
   if (typeof value === 'number') return 'number';
   if (typeof value === 'boolean') return 'yes/no';
   if (typeof value === 'string') return 'text';
-  if (Array.isArray(value)) return 'several choices';
+  if (Array.isArray(value)) return isTexts(value) ? 'several choices' : 'list of records';
+  if ('file' in value) return 'file';
   if ('currency' in value) return 'money';
   return 'given' in value ? 'person name' : 'postal address';
 }
@@ -99,10 +112,11 @@ export function convert(value: FieldValue, to: TypeName): Result<FieldValue> {
   if (holds(to, value) && (typeof value !== 'string' || to === 'text' || to === 'long text' || to === 'choice'))
     return good(value);
   if (to === 'text' || to === 'long text' || to === 'choice') return good(inWords(value));
-  if (to === 'several choices') return good(Array.isArray(value) ? value : [inWords(value)]);
+  if (to === 'several choices') return good(isTexts(value) ? value : [inWords(value)]);
+  if (to === 'URL' && shapeOf(value) === 'file') return good((value as unknown as FileValue).link);
   if (typeof value === 'boolean' && to !== 'yes/no') return bad('this is a tick');
   const written = typeOf(shapeOf(value)).print(value);
-  if (Array.isArray(value) && value.length !== 1) return bad(`"${inWords(value)}" is several`);
+  if (isTexts(value) && value.length !== 1) return bad(`"${inWords(value)}" is several`);
   if (written.length > LINE_LIMIT) return bad(`this is longer than ${LINE_LIMIT} characters`);
   return typeOf(to).parse(written, UNKNOWN_MANNER);
 }

@@ -2,7 +2,7 @@ import { readConfig } from '../config.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { saveConnection, verifyEntered } from '../connecting/adding.ts';
 import { createContext, type Context } from '../context.ts';
-import { takeSubmission } from '../intake.ts';
+import { takeSubmission } from '../intake/take.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
 import { saveOwnProfile } from '../store/profiles.ts';
 import { migrateStore } from '../store/database.ts';
@@ -69,7 +69,7 @@ export async function acceptMany({ context, source }: Setting, count: number): P
       sourceVersion: 1,
       document: source.live,
       contentType: '',
-      entries: visitorEntries(),
+      payload: { kind: 'entries', entries: visitorEntries(), files: [] },
       headers: {},
       idempotencyKey: null,
       shownAt: null,

@@ -6,8 +6,7 @@ import { atOnce, type Access } from './access.ts';
 import { authenticate } from './authenticate.ts';
 import type { Reply } from './connector.ts';
 import type { Send } from './http.ts';
-import { keeping } from './keeping.ts';
-import { one, textAt } from './jsonPath.ts';
+import { keeping, one, textAt } from '../../core/json/index.ts';
 import { encodeBody, fillBody, gapsIn, leadsUp } from './template.ts';
 
 /** From this difference on, a refused signature is taken for a clock that is wrong. */

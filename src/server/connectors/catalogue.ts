@@ -3,7 +3,7 @@ import type { DestinationField } from '../../core/mapping/index.ts';
 import type { Abilities, Catalogue, CatalogueItem } from '../../core/plan/index.ts';
 import type { Line } from './call.ts';
 import type { Reply } from './connector.ts';
-import { one, textAt, textsAt } from './jsonPath.ts';
+import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
 
 /** What a kind of service can do, read off its profile. */

@@ -6,7 +6,7 @@ import { call, type Line } from './call.ts';
 import { fetchCatalogue } from './catalogue.ts';
 import type { Connector, PersonChange, Reply } from './connector.ts';
 import type { Send } from './http.ts';
-import { textAt } from './jsonPath.ts';
+import { textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, isOfPerson, recordIn } from './reading.ts';
 import { togetherFor } from './together.ts';
 import { writtenValues } from './written.ts';

@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { EventMeaning, Webhooks } from '../../contract/profile/index.ts';
-import { all, textAt } from './jsonPath.ts';
+import { all, textAt } from '../../core/json/index.ts';
 
 /** How old a signed notice may be: longer, and it may be one that somebody kept and sends again. */
 const OLDEST_MS = 5 * 60_000;

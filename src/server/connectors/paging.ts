@@ -3,7 +3,7 @@ import type { Paging, RequestTemplate } from '../../contract/profile/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { call, type Line } from './call.ts';
 import type { Reply } from './connector.ts';
-import { all, one } from './jsonPath.ts';
+import { all, one } from '../../core/json/index.ts';
 
 /** More pages than this are a service that pages in circles. */
 const MOST_PAGES = 200;

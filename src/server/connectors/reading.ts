@@ -1,7 +1,7 @@
 import type { Profile } from '../../contract/profile/index.ts';
 import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
 import type { Wanted } from './connector.ts';
-import { one, textAt, textOf, textsAt } from './jsonPath.ts';
+import { one, textAt, textOf, textsAt } from '../../core/json/index.ts';
 
 /** A record of a service, as Iwashi compares it; null when there is none in the answer. */
 export function recordOf({ record, subscription }: Profile, found: unknown): HeldPerson | null {

@@ -1,5 +1,5 @@
 import { variablesIn, type RequestTemplate } from '../../contract/profile/index.ts';
-import { keeping } from './keeping.ts';
+import { keeping } from '../../core/json/index.ts';
 
 /** Puts values in the place of "$name" and "$name.part"; a member whose value is absent is left out, "..." is spread. */
 export function fillBody(template: unknown, values: Record<string, unknown>): unknown {

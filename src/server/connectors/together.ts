@@ -3,7 +3,7 @@ import type { Profile } from '../../contract/profile/index.ts';
 import { classifyAnswer, type HeldPerson } from '../../core/delivery/index.ts';
 import { call, errorReading, type Line } from './call.ts';
 import type { PersonChange, Reply, Together } from './connector.ts';
-import { all, one, textAt } from './jsonPath.ts';
+import { all, one, textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, isOfPerson, recordOf } from './reading.ts';
 import { fillBody } from './template.ts';
 import { writtenValues } from './written.ts';

@@ -1,25 +1,14 @@
-import type { SourceDocument } from '../../core/intake/index.ts';
+import { SOURCE_FORMAT, type FormDocument } from '../../core/intake/index.ts';
 import { lineId, type MapLine, type Step } from '../../core/mapping/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../core/plan/index.ts';
-import type { SourceField } from '../../core/values/index.ts';
+import { plainField, type SourceField } from '../../core/values/index.ts';
 
 const field = (
   key: string,
   label: string,
   type: SourceField['type'],
   more: Partial<SourceField> = {},
-): SourceField => ({
-  key,
-  label,
-  type,
-  required: false,
-  options: [],
-  several: false,
-  help: '',
-  preset: '',
-  keepAs: '',
-  ...more,
-});
+): SourceField => ({ ...plainField(key, type), label, ...more });
 
 export const INTERESTS = [
   'The Moon and planets',
@@ -29,14 +18,18 @@ export const INTERESTS = [
 ];
 
 /** The form of the Sky letter page. */
-export const skyLetterForm = (siteUrl: string): SourceDocument => ({
+export const skyLetterForm = (siteUrl: string): FormDocument => ({
+  format: SOURCE_FORMAT,
+  kind: 'form',
   fields: [
     field('name', 'Your name', 'text', { required: true, keepAs: 'full_name' }),
     field('email', 'Email', 'email', { required: true, keepAs: 'email' }),
-    field('interests', 'What do you like best?', 'choice', { options: INTERESTS, several: true, keepAs: 'interests' }),
-    field('telescope', 'I have a telescope', 'tick', { keepAs: 'telescope' }),
-    field('consent', 'Yes, send me the Sky letter once a month. I can leave at any time.', 'tick', { required: true }),
-    field('page', 'Page', 'hidden', { preset: 'sky-letter' }),
+    field('interests', 'What do you like best?', 'several choices', { options: INTERESTS, keepAs: 'interests' }),
+    field('telescope', 'I have a telescope', 'yes/no', { keepAs: 'telescope' }),
+    field('consent', 'Yes, send me the Sky letter once a month. I can leave at any time.', 'yes/no', {
+      required: true,
+    }),
+    field('page', 'Page', 'text', { widget: 'hidden', preset: 'sky-letter' }),
   ],
   button: 'Send me the Sky letter',
   statement: '',
@@ -160,7 +153,9 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
 });
 
 /** The form by which schools ask for a visit. */
-export const schoolForm = (): SourceDocument => ({
+export const schoolForm = (): FormDocument => ({
+  format: SOURCE_FORMAT,
+  kind: 'form',
   fields: [
     field('first', 'First name', 'text', { required: true, keepAs: 'first_name' }),
     field('last', 'Last name', 'text', { required: true, keepAs: 'last_name' }),

@@ -2,7 +2,7 @@ import type { Transporter } from 'nodemailer';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
 import type { Entries } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
-import { takeSubmission } from '../intake.ts';
+import { takeSubmission } from '../intake/take.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../work/confirming.ts';
@@ -206,7 +206,7 @@ async function arrive(context: Context, { source, page, entries }: Happening): P
     sourceVersion: source.liveVersion ?? 1,
     document: source.live,
     contentType: 'application/x-www-form-urlencoded',
-    entries,
+    payload: { kind: 'entries', entries, files: [] },
     headers: {
       ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }),
       'user-agent': 'Invented Browser 1.0',

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
-import { printFormHtml } from '../../core/formats/index.ts';
+import { printFormToCopy } from '../../core/formats/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { SourceDocument } from '../../core/intake/index.ts';
 import { hashPassword } from '../security/passwords.ts';
@@ -179,14 +179,14 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     await startNotices(context, connection);
   }
   for (const source of await listSources(store.db)) {
-    if (source.publicId !== 'sky-letter-sign-up' || !source.live) continue;
-    let live: SourceDocument = source.live;
+    if (source.publicId !== 'sky-letter-sign-up' || source.live?.kind !== 'form') continue;
+    let live = source.live;
     if (live.thankYouUrl !== `${siteUrl}/thank-you`) {
       live = { ...live, thankYouUrl: `${siteUrl}/thank-you`, origins: [siteUrl] };
       await saveSourceDraft(store.db, source.id, live, now());
       await publishAndRead(store.db, source.id, now());
     }
-    const form = printFormHtml({ action: `${config.publicUrl}/in/${source.publicId}`, ...live });
+    const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live);
     await fetch(`${siteUrl}/form.html`, { method: 'PUT', body: form });
   }
 }

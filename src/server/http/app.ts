@@ -13,6 +13,7 @@ import { requireSession, sessionRoutes, type Session } from './api/session.ts';
 import { sourceRoutes } from './api/sources.ts';
 import { tokenRoutes } from './api/tokens.ts';
 import { describeApi } from './describe.ts';
+import { fileRoutes } from './files.ts';
 import { interfaceRoutes } from './interface.ts';
 import { createMetrics } from './metrics.ts';
 import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
@@ -58,6 +59,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
 
   app.route('/confirm', confirmRoutes(context));
   app.route('/notices', noticeRoutes(context));
+  app.route('/files', fileRoutes(context));
 
   const api = new Hono<Session>();
   api.use(

@@ -12,7 +12,7 @@ import type {
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
 import { addressOf } from '../../core/plan/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
-import { containing, oneOf, rowsOf, type Db } from './database.ts';
+import { beginning, containing, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf } from './confirmations.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
@@ -27,6 +27,11 @@ export interface SubmissionFilter {
   /** Part of an address or a name. */
   text?: string;
   contactId?: string;
+  /** How the submission came: of a page, the beginning of its address. */
+  page?: string;
+  campaign?: string;
+  device?: string;
+  placement?: string;
 }
 
 const hasDelivery = (...states: DeliveryState[]) =>
@@ -77,6 +82,10 @@ export async function listSubmissions(
     const like = containing(filter.text);
     conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like})`);
   }
+  if (filter.page) conditions.push(sql`s.page LIKE ${beginning(filter.page)}`);
+  if (filter.campaign) conditions.push(sql`s.campaign = ${filter.campaign}`);
+  if (filter.device) conditions.push(sql`s.device = ${filter.device}`);
+  if (filter.placement) conditions.push(sql`s.placement = ${filter.placement}`);
   if (filter.progress) conditions.push(mayHaveCome(filter.progress));
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
   const rows = await rowsOf<{

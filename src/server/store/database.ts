@@ -93,7 +93,10 @@ export function changedRows(result: unknown): number {
 }
 
 /** A LIKE pattern for texts that have this one in them; its own signs stand for themselves. */
-export const containing = (text: string): string => `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+export const containing = (text: string): string => `%${beginning(text)}`;
+
+/** A LIKE pattern for texts that begin with this one. */
+export const beginning = (text: string): string => `${text.replace(/[\\%_]/g, '\\$&')}%`;
 
 /** Values in brackets, for IN. The driver writes them out: for many, that costs far less than a parameter each. */
 export const oneOf = (values: (string | number)[]): SQL => sql`(${sql.param(values)})`;

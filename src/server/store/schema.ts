@@ -7,7 +7,7 @@ import type { ConsentEventKind } from '../../core/consent/index.ts';
 import type { Cause, DeliveryState, ReadBackRow } from '../../core/delivery/index.ts';
 import type { DocumentIssue } from '../../core/documents/index.ts';
 import type { ContactKey } from '../../core/identity/index.ts';
-import type { RawSubmission, SourceDocument, Suspicion } from '../../core/intake/index.ts';
+import { readRaw, readSource, type RawSubmission, type Suspicion, type VisitPart } from '../../core/intake/index.ts';
 import {
   readIntent,
   readPlan,
@@ -16,7 +16,7 @@ import {
   type CatalogueDifference,
   type ConsentPolicy,
 } from '../../core/plan/index.ts';
-import type { Result } from '../../core/result.ts';
+import { good, type Result } from '../../core/result.ts';
 import type { FieldValue, FieldValues } from '../../core/values/index.ts';
 import { bigint, customType, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 
@@ -36,6 +36,9 @@ const json = <Data>(name: string, read?: (json: unknown) => Result<Data, Documen
       return document.value;
     },
   })(name);
+
+/** An arrival as it was kept, in whatever way. */
+const rawJson = (name: string) => json<RawSubmission>(name, (stored) => good(readRaw(stored)));
 
 const longText = (name: string) => customType<{ data: string }>({ dataType: () => 'longtext' })(name);
 /** Milliseconds since 1970. Time enters from the server's clock, never from the database's. */
@@ -182,7 +185,7 @@ export const sources = mysqlTable('sources', {
   publicId: varchar('public_id', { length: 40 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
   state: varchar('state', { length: 10 }).$type<PublishState>().notNull(),
-  draft: json<SourceDocument>('draft').notNull(),
+  draft: json('draft', readSource).notNull(),
   draftAt: time('draft_at').notNull(),
   liveVersion: int('live_version'),
   createdAt: time('created_at').notNull(),
@@ -193,7 +196,7 @@ export const sourceVersions = mysqlTable(
   {
     sourceId: id('source_id').notNull(),
     version: int('version').notNull(),
-    document: json<SourceDocument>('document').notNull(),
+    document: json('document', readSource).notNull(),
     publishedAt: time('published_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.sourceId, table.version] })],
@@ -229,6 +232,45 @@ const work = {
   tries: int('tries').notNull().default(0),
 };
 
+/** How a submission came: a column each. */
+const visit = {
+  page: varchar('page', { length: 300 }),
+  referrer: varchar('referrer', { length: 300 }),
+  campaign: varchar('campaign', { length: 120 }),
+  source: varchar('campaign_source', { length: 120 }),
+  medium: varchar('campaign_medium', { length: 120 }),
+  term: varchar('campaign_term', { length: 120 }),
+  content: varchar('campaign_content', { length: 120 }),
+  device: varchar('device', { length: 120 }),
+  placement: varchar('placement', { length: 120 }),
+  variant: varchar('variant', { length: 120 }),
+} satisfies Record<VisitPart, unknown>;
+
+/** What several submissions came by, as it was sent. */
+export const arrivals = mysqlTable('arrivals', {
+  id: id('id').primaryKey(),
+  sourceId: id('source_id').notNull(),
+  receivedAt: time('received_at').notNull(),
+  raw: rawJson('raw').notNull(),
+});
+
+/** Files that visitors handed over. What is in them is on the disk. */
+export const uploads = mysqlTable(
+  'uploads',
+  {
+    id: id('id').primaryKey(),
+    sourceId: id('source_id').notNull(),
+    /** null until the form that it was sent with is accepted. */
+    submissionId: id('submission_id'),
+    name: varchar('name', { length: 120 }).notNull(),
+    mediaType: varchar('media_type', { length: 120 }).notNull(),
+    size: bigint('size', { mode: 'number' }).notNull(),
+    sha256: hash('sha256').notNull(),
+    createdAt: time('created_at').notNull(),
+  },
+  (table) => [index('uploads_submission').on(table.submissionId), index('uploads_age').on(table.createdAt)],
+);
+
 export const submissions = mysqlTable(
   'submissions',
   {
@@ -237,7 +279,9 @@ export const submissions = mysqlTable(
     sourceVersion: int('source_version').notNull(),
     receivedAt: time('received_at').notNull(),
     state: varchar('state', { length: 10 }).$type<SubmissionState>().notNull(),
-    raw: json<RawSubmission>('raw').notNull(),
+    raw: rawJson('raw').notNull(),
+    /** What several submissions came by; null when it was one. */
+    arrivalId: id('arrival_id'),
     values: json<FieldValues>('field_values').notNull(),
     /** Its content and the stretch of time it falls in, so that two at once cannot both be stored. */
     repeatKey: customType<{ data: string }>({
@@ -250,6 +294,7 @@ export const submissions = mysqlTable(
     repeats: int('repeats').notNull().default(0),
     lastRepeatAt: time('last_repeat_at'),
     suspicion: varchar('suspicion', { length: 20 }).$type<Suspicion>(),
+    ...visit,
     contactId: id('contact_id'),
     plan: json('plan', readPlan),
     failure: varchar('failure', { length: 500 }),
@@ -261,6 +306,8 @@ export const submissions = mysqlTable(
     index('submissions_person').on(table.personKey, table.state),
     // With the primary key behind it, as InnoDB's indexes have: the newest of a source first.
     index('submissions_source').on(table.sourceId),
+    index('submissions_campaign').on(table.campaign),
+    index('submissions_page').on(table.page),
   ],
 );
 

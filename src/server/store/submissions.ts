@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
 import type { SubmissionState } from '../../contract/activity.ts';
 import type { SampleView } from '../../contract/source.ts';
-import type { RawSubmission, Suspicion } from '../../core/intake/index.ts';
+import { VISIT_PARTS, type RawSubmission, type Suspicion, type Visit } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { byId, DUPLICATE_ENTRY, errorNumber, firstIdAt, oneOf, type Db, type Store } from './database.ts';
@@ -13,7 +13,11 @@ export interface NewSubmission {
   sourceVersion: number;
   receivedAt: number;
   raw: RawSubmission;
+  /** The arrival that several came by; null when it was one. */
+  arrivalId: string | null;
+  /** By the ids of the source's fields. */
   values: FieldValues;
+  visit: Visit;
   /** What makes it the same request as another, hashed. */
   contentHash: string;
   /** See `personKey`; '' when it names nobody. */
@@ -24,9 +28,12 @@ export interface NewSubmission {
 /** The same content within this time is the same request: a double click, a reload, a caller that tries again. */
 const REPEAT_WITHIN_MS = 10 * 60_000;
 
+const VISIT_COLUMNS = VISIT_PARTS.map((part) => submissions[part].name);
+
 const ACCEPT = `INSERT INTO submissions
-  (id, source_id, source_version, received_at, state, raw, field_values, repeat_key, person_key, suspicion, due_at)
-  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
+  (id, source_id, source_version, received_at, state, raw, arrival_id, field_values, repeat_key, person_key, suspicion, due_at,
+    ${VISIT_COLUMNS.join(', ')})
+  VALUES (${Array.from({ length: 12 + VISIT_COLUMNS.length }, () => '?').join(', ')})`;
 
 /** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
 const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
@@ -41,13 +48,15 @@ const ASIDE = '.aside';
  * @returns false when it is a repeat; nothing is stored then
  */
 export async function acceptSubmission({ pool }: Store, submission: NewSubmission): Promise<boolean> {
-  const { id, sourceId, sourceVersion, receivedAt, raw, values, contentHash, personKey, suspicion } = submission;
+  const { id, sourceId, sourceVersion, receivedAt, raw, arrivalId, values, visit, contentHash, personKey, suspicion } =
+    submission;
   const state: SubmissionState = suspicion ? 'set aside' : 'received';
   const key = repeatKey(contentHash, receivedAt) + (suspicion ? ASIDE : '');
-  const json = [JSON.stringify(raw), JSON.stringify(values)];
   try {
     const start = [id, sourceId, sourceVersion, receivedAt, state];
-    await pool.execute(ACCEPT, [...start, ...json, key, personKey, suspicion, receivedAt]);
+    const json = [JSON.stringify(raw), arrivalId, JSON.stringify(values)];
+    const came = VISIT_PARTS.map((part) => visit[part] ?? null);
+    await pool.execute(ACCEPT, [...start, ...json, key, personKey, suspicion, receivedAt, ...came]);
     return true;
   } catch (error) {
     if (errorNumber(error) === DUPLICATE_ENTRY) return false;
@@ -126,6 +135,10 @@ export async function endRepeats(db: Db, contactId: string, now: number): Promis
 }
 
 export type SubmissionRecord = typeof submissions.$inferSelect;
+
+/** How a submission came, out of its columns. */
+export const visitOf = (record: SubmissionRecord): Visit =>
+  Object.fromEntries(VISIT_PARTS.flatMap((part) => (record[part] === null ? [] : [[part, record[part]]])));
 
 export async function findSubmission(db: Db, id: string): Promise<SubmissionRecord | null> {
   const [row] = await db.select().from(submissions).where(eq(submissions.id, id));
@@ -224,14 +237,15 @@ export async function releaseSubmission(
 /** The newest submissions of a source, as samples to map with. */
 export async function readSamples(db: Db, sourceId: string, limit: number): Promise<SampleView[]> {
   const rows = await db
-    .select({ id: submissions.id, receivedAt: submissions.receivedAt, values: submissions.values })
+    .select()
     .from(submissions)
     .where(and(eq(submissions.sourceId, sourceId), eq(submissions.state, 'planned')))
     .orderBy(desc(submissions.id))
     .limit(limit);
-  return rows.map(({ id, receivedAt, values }) => ({
-    id,
-    receivedAt: new Date(receivedAt).toISOString(),
-    values,
+  return rows.map((row) => ({
+    id: row.id,
+    receivedAt: new Date(row.receivedAt).toISOString(),
+    values: row.values,
+    visit: visitOf(row),
   }));
 }

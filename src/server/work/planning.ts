@@ -19,6 +19,7 @@ import {
   failPlanning,
   findSubmission,
   lockUnplanned,
+  visitOf,
   type SubmissionRecord,
 } from '../store/submissions.ts';
 import type { LiveWirings } from './liveWiring.ts';
@@ -90,7 +91,15 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     for (const mark of marks) here.add(mark);
     const { fields, statement } = document;
     const wiring = wiringOf.get(submission.sourceId) ?? { routes: [], catalogues: {} };
-    const plan = planSubmission({ fields, statement, values: submission.values, ...wiring, known, now });
+    const plan = planSubmission({
+      fields,
+      statement,
+      values: submission.values,
+      visit: visitOf(submission),
+      ...wiring,
+      known,
+      now,
+    });
     collect(context, changes, submission, plan, now);
   }
   await changeContacts(db, changes.contacts, now);
@@ -134,8 +143,8 @@ function collect({ newId }: Context, changes: Changes, submission: SubmissionRec
     submissionId: submission.id,
   });
 
-  const { origin = '', referer = '', 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
-  const evidence = { page: referer || origin, 'user agent': userAgent, address };
+  const { 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
+  const evidence = { page: submission.page ?? '', 'user agent': userAgent, address };
   for (const { kind, purpose, wording } of plan.consent) {
     // What a person did happened when the form was sent, not when we got to it.
     const at = kind === 'asked' ? now : submission.receivedAt;

@@ -6,7 +6,7 @@ import { findDelivery, replayDelivery } from '../store/deliveries.ts';
 import { NOBODY } from '../store/people.ts';
 import { findRoute } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
-import { findSubmission } from '../store/submissions.ts';
+import { findSubmission, visitOf } from '../store/submissions.ts';
 
 /** Puts a held delivery back with what its route, as it is live now, makes of the submission. */
 export async function replan({ store, now }: Context, deliveryId: string): Promise<Result<void>> {
@@ -20,6 +20,7 @@ export async function replan({ store, now }: Context, deliveryId: string): Promi
     fields: source.fields,
     statement: source.statement,
     values: submission.values,
+    visit: visitOf(submission),
     routes: [{ id: route.id, name: route.name, version: route.liveVersion, document: route.live }],
     known: NOBODY,
     catalogues: await readCatalogues(store.db),

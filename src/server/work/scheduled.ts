@@ -1,6 +1,7 @@
 import { eq, lt } from 'drizzle-orm';
 import { CATALOGUE_REST_MS, checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
+import { clearLooseUploads } from '../intake/uploads.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
 import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
 import { dropExpiredSessions } from '../store/accounts.ts';
@@ -14,6 +15,8 @@ import { workers } from '../store/schema.ts';
 const BEAT_MS = 5_000;
 /** How many old attempts lose their requests and answers at each beat: never a long statement. */
 const FORGOTTEN_AT_ONCE = 500;
+/** How many files that belong to nothing are cleared away at each beat. */
+const LOOSE_AT_ONCE = 50;
 /** A worker that has not been seen for this long is taken for gone. */
 export const WORKER_GONE_MS = 15_000;
 
@@ -30,6 +33,7 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
     await dropExpiredSessions(store.db, now());
     await expireConfirmations(context);
     await checkConnections(context);
+    await clearLooseUploads(context, LOOSE_AT_ONCE);
     await forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE);
   };
   const run = () => {

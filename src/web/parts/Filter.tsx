@@ -4,13 +4,13 @@ import { useSearchParams } from 'react-router';
 import { useKeys } from './keys.ts';
 import { withParam } from './searchParams.ts';
 
-/** A filter box whose text is in the URL; `/` goes to it. */
-export function Filter({ name = 'text', label }: { name?: string; label: string }) {
+/** A filter box whose text is in the URL; `/` goes to it. @param slash whether it does: one of a page only */
+export function Filter({ name = 'text', label, slash = true }: { name?: string; label: string; slash?: boolean }) {
   const [params, setParams] = useSearchParams();
   const inUrl = params.get(name) ?? '';
   const [text, setText] = useState(inUrl);
   const box = useRef<HTMLInputElement>(null);
-  useKeys({ '/': () => box.current?.focus() });
+  useKeys(slash ? { '/': () => box.current?.focus() } : {});
   useEffect(() => {
     if (text === inUrl) return;
     const timer = setTimeout(() => {
@@ -19,7 +19,7 @@ export function Filter({ name = 'text', label }: { name?: string; label: string 
     return () => clearTimeout(timer);
   }, [text, inUrl, name, setParams]);
   return (
-    <label className="input input-sm w-full max-w-xs">
+    <label className={`input input-sm w-full ${slash ? 'max-w-xs' : 'max-w-44'}`}>
       <Search size={14} aria-hidden="true" />
       <input
         ref={box}
@@ -29,9 +29,11 @@ export function Filter({ name = 'text', label }: { name?: string; label: string 
         placeholder={label}
         aria-label={label}
       />
-      <kbd className="kbd kbd-xs" aria-hidden="true">
-        /
-      </kbd>
+      {slash && (
+        <kbd className="kbd kbd-xs" aria-hidden="true">
+          /
+        </kbd>
+      )}
     </label>
   );
 }

@@ -3,7 +3,7 @@ import type { Catalogue } from '../../../core/plan/index.ts';
 import { sendTemplate, type Line } from '../call.ts';
 import { fetchCatalogue } from '../catalogue.ts';
 import { createCodeConnector, mailConnector, type CodeParts } from '../code/index.ts';
-import { all, one } from '../jsonPath.ts';
+import { all, one } from '../../../core/json/index.ts';
 import { catalogueTrouble, lackingTrouble, mailTrouble, notThatService, readTrouble } from './trouble.ts';
 import { checkTyped, type Trouble } from './typed.ts';
 

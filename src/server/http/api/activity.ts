@@ -1,6 +1,7 @@
 import { Hono } from 'hono';
-import { BulkInput, DropInput, PROGRESS, type TrailView } from '../../../contract/activity.ts';
+import { BulkInput, DEVICES, DropInput, PROGRESS, type TrailView } from '../../../contract/activity.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
+import type { RawSubmission } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
 import { actOnHeld } from '../../work/bulk.ts';
 import { replan } from '../../work/replanning.ts';
@@ -16,7 +17,8 @@ import {
 import { inSnapshot, type Db } from '../../store/database.ts';
 import { dropDelivery, replayDelivery, settleDelivery } from '../../store/deliveries.ts';
 import { findSource, readSourceVersion } from '../../store/sources.ts';
-import { findSubmission, releaseSubmission } from '../../store/submissions.ts';
+import { findArrival } from '../../store/arrivals.ts';
+import { findSubmission, releaseSubmission, visitOf, type SubmissionRecord } from '../../store/submissions.ts';
 import { readNames } from '../names.ts';
 import { known, notFound, Problem, readInput } from '../problems.ts';
 
@@ -25,11 +27,15 @@ export function activityRoutes(context: Context): Hono {
   const { store, now } = context;
 
   app.get('/submissions', async (c) => {
-    const { source, progress, text, before } = c.req.query();
+    const { source, progress, text, page, campaign, device, placement, before } = c.req.query();
     const filter = {
       ...(source ? { sourceId: source } : {}),
       ...(progress ? { progress: known(progress, PROGRESS, 'progress') } : {}),
       ...(text ? { text } : {}),
+      ...(page ? { page } : {}),
+      ...(campaign ? { campaign } : {}),
+      ...(device ? { device: known(device, DEVICES, 'device') } : {}),
+      ...(placement ? { placement } : {}),
     };
     return c.json(await listSubmissions(store.db, filter, before ?? null));
   });
@@ -122,6 +128,11 @@ export function activityRoutes(context: Context): Hono {
 
 const notWaitingForHelp = () => new Problem(409, 'not-held', 'It has gone on meanwhile. Reload to see where it is.');
 
+/** As it arrived; where several submissions came by one arrival, that one. */
+async function rawOf(db: Db, { raw, arrivalId }: SubmissionRecord): Promise<RawSubmission> {
+  return (arrivalId === null ? null : await findArrival(db, arrivalId)) ?? raw;
+}
+
 async function readTrail(db: Db, id: string): Promise<TrailView | null> {
   const submission = await findSubmission(db, id);
   if (!submission) return null;
@@ -137,7 +148,8 @@ async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     sourceName: source?.name ?? '',
     sourceVersion: submission.sourceVersion,
     fields: document?.fields ?? [],
-    raw: submission.raw,
+    raw: await rawOf(db, submission),
+    visit: visitOf(submission),
     values: submission.values,
     repeats: submission.repeats,
     lastRepeatAt: submission.lastRepeatAt === null ? null : new Date(submission.lastRepeatAt).toISOString(),

@@ -9,7 +9,7 @@ import {
 import { keysOf } from '../../../core/identity/index.ts';
 import { planSubmission, preflight, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
 import type { PartIssue } from '../../../contract/checks.ts';
-import { heldType, holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
+import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
@@ -94,12 +94,12 @@ export function routeRoutes(context: Context): Hono {
       throw new Problem(422, 'invalid', 'Choose a source.', [
         { pointer: '/sourceId', detail: 'There is no such source.' },
       ]);
-    const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'tick');
+    const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'yes/no');
     const id = newId();
     await addRoute(store.db, {
       id,
       name,
-      draft: { format: ROUTE_FORMAT, sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.key ?? '' } },
+      draft: { format: ROUTE_FORMAT, sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.id ?? '' } },
       now: now(),
     });
     return c.json(await viewOf(id), 201);
@@ -147,6 +147,7 @@ export function routeRoutes(context: Context): Hono {
       fields: document.fields,
       statement: document.statement,
       values,
+      visit: input.visit,
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
       known: await readKnownPerson(store.db, keysOf(document.fields, values)),
       catalogues: await readCatalogues(store.db),
@@ -166,15 +167,15 @@ function readSample(fields: SourceField[], sample: Record<string, unknown>): Fie
   const values: FieldValues = {};
   const issues: PartIssue[] = [];
   for (const field of fields) {
-    const value = sample[field.key];
+    const value = sample[field.id];
     if (value === undefined || value === null || value === '') continue;
-    const type = heldType(field);
-    if (holds(type, value) && (typeof value !== 'string' || field.type === 'choice')) values[field.key] = value;
+    const { type } = field;
+    if (holds(type, value) && (typeof value !== 'string' || type === 'choice')) values[field.id] = value;
     else if (typeof value !== 'string')
       issues.push({ pointer: `/values/${field.key}`, detail: `${field.label}: this is no ${type}.` });
     else {
       const parsed = parseFieldValue({ ...field, required: false }, [value]);
-      if (parsed.ok) values[field.key] = parsed.value;
+      if (parsed.ok) values[field.id] = parsed.value;
       else issues.push({ pointer: `/values/${field.key}`, detail: `${field.label}: ${parsed.issue}` });
     }
   }

@@ -1,4 +1,4 @@
-import { Hono, type MiddlewareHandler } from 'hono';
+import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
 import { FirstAccount, SignIn, type SessionView } from '../../../contract/session.ts';
@@ -28,17 +28,21 @@ export interface Session {
   Variables: { account: { id: string; name: string; email: string; csrf: string } };
 }
 
+/** Who is signed in at the browser that a request comes from; null for nobody. */
+export async function signedIn({ store, now }: Context, c: HonoContext) {
+  const token = getCookie(c, COOKIE);
+  return token ? findSession(store.db, sha256(token), now()) : null;
+}
+
 /** Lets only signed-in requests through, whose changes carry the session's CSRF token, and tokens, as far as their scopes go. */
 export function requireSession(context: Context): MiddlewareHandler<Session> {
-  const { store, now } = context;
   return async (c, next) => {
     const bearer = bearerOf(c);
     if (bearer !== null) {
       await requireScope(context, bearer, scopeFor(c.req.method, c.req.path));
       return next();
     }
-    const token = getCookie(c, COOKIE);
-    const session = token ? await findSession(store.db, sha256(token), now()) : null;
+    const session = await signedIn(context, c);
     if (!session) throw new Problem(401, 'not-signed-in', 'Sign in to go on.');
     if (c.req.method !== 'GET' && c.req.header('x-iwashi-csrf') !== session.csrf) {
       throw new Problem(403, 'csrf', 'This page is out of date. Reload it, then try again.');

@@ -1,10 +1,29 @@
 import { Hono } from 'hono';
-import { SourceDocumentInput, SourceInput, type SampleView, type SourceView } from '../../../contract/source.ts';
-import { ELAPSED_FIELD, printFormHtml, TRAP_FIELD } from '../../../core/formats/index.ts';
-import type { SourceDocument } from '../../../core/intake/index.ts';
+import type { PartIssue } from '../../../contract/checks.ts';
 import {
+  FormDocumentInput,
+  PostsDocumentInput,
+  SourceInput,
+  type SampleView,
+  type SourceView,
+} from '../../../contract/source.ts';
+import { ELAPSED_FIELD, printFormToCopy, TRAP_FIELD } from '../../../core/formats/index.ts';
+import {
+  PAGE_FIELD,
+  PLACEMENT_FIELD,
+  REFERRER_FIELD,
+  SOURCE_FORMAT,
+  VARIANT_FIELD,
+  type FormDocument,
+  type PostsDocument,
+  type SourceDocument,
+} from '../../../core/intake/index.ts';
+import { isPath } from '../../../core/json/index.ts';
+import {
+  plainField,
   typeOf,
   UNKNOWN_MANNER,
+  widgetsOf,
   type FieldValue,
   type FieldValues,
   type TypeName,
@@ -27,32 +46,18 @@ import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
 import { pausingRoutes } from './pausing.ts';
-import { PAGE_FIELD, STAMP_FIELD } from '../public/formPage.ts';
+import { STAMP_FIELD } from '../public/formPage.ts';
 
 /** What a new form starts as: the shortest that makes sense. */
-export const NEW_FORM: SourceDocument = {
+export const NEW_FORM: FormDocument = {
+  format: SOURCE_FORMAT,
+  kind: 'form',
   fields: [
+    { ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' },
     {
-      key: 'email',
-      label: 'Email',
-      type: 'email',
-      required: true,
-      options: [],
-      several: false,
-      help: '',
-      preset: '',
-      keepAs: 'email',
-    },
-    {
-      key: 'consent',
+      ...plainField('consent', 'yes/no'),
       label: 'Yes, send me the newsletter. I can leave it at any time.',
-      type: 'tick',
       required: true,
-      options: [],
-      several: false,
-      help: '',
-      preset: '',
-      keepAs: '',
     },
   ],
   button: 'Sign up',
@@ -61,6 +66,15 @@ export const NEW_FORM: SourceDocument = {
   thankYouMessage: 'Thank you. Please look into your mailbox and confirm your address.',
   origins: [],
   minimumSeconds: 2,
+};
+
+/** What a new address for posts starts as. */
+const NEW_POSTS: PostsDocument = {
+  format: SOURCE_FORMAT,
+  kind: 'posts',
+  fields: [{ ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' }],
+  statement: '',
+  each: '',
 };
 
 export function sourceRoutes(context: Context): Hono {
@@ -89,9 +103,9 @@ export function sourceRoutes(context: Context): Hono {
         draft,
         draftAt: new Date(draftAt).toISOString(),
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
-        liveKeys: live?.fields.map(({ key }) => key) ?? [],
+        liveIds: live?.fields.map((field) => field.id) ?? [],
         postUrl,
-        html: printFormHtml({ action: postUrl, ...(live ?? draft) }),
+        html: htmlOf(postUrl, live ?? draft),
         routes: routes
           .filter((route) => route.draft.sourceId === id)
           .map((route) => ({ id: route.id, name: route.name, state: route.state })),
@@ -107,28 +121,34 @@ export function sourceRoutes(context: Context): Hono {
   app.get('/:id', async (c) => c.json(await viewOf(c.req.param('id'))));
 
   app.post('/', async (c) => {
-    const { name } = await readInput(c, SourceInput);
+    const { name, kind } = await readInput(c, SourceInput);
     const id = newId();
-    await addSource(store.db, { id, publicId: newPublicId(), name, draft: NEW_FORM, now: now() });
+    const draft = kind === 'form' ? NEW_FORM : NEW_POSTS;
+    await addSource(store.db, { id, publicId: newPublicId(), name, draft, now: now() });
     return c.json(await viewOf(id), 201);
   });
 
   app.put('/:id', async (c) => {
     const { id } = await must(c.req.param('id'));
-    await changeSource(store.db, id, await readInput(c, SourceInput));
+    const { name } = await readInput(c, SourceInput);
+    await changeSource(store.db, id, { name });
     return c.json(await viewOf(id));
   });
 
   app.put('/:id/draft', async (c) => {
-    const { id } = await must(c.req.param('id'));
-    await saveSourceDraft(store.db, id, plain(await readInput(c, SourceDocumentInput)), now());
+    const { id, draft } = await must(c.req.param('id'));
+    const input = await readInput<FormDocument | PostsDocument>(
+      c,
+      draft.kind === 'form' ? FormDocumentInput : PostsDocumentInput,
+    );
+    await saveSourceDraft(store.db, id, plain(input), now());
     return c.json(await viewOf(id));
   });
 
   app.post('/:id/publish', async (c) => {
     const record = await must(c.req.param('id'));
     const issues = publishingIssues(record.draft);
-    if (issues.length > 0) throw new Problem(422, 'not-ready', 'The form cannot go live yet.', issues);
+    if (issues.length > 0) throw new Problem(422, 'not-ready', 'It cannot go live yet.', issues);
     await inTransaction(store, (db) => publishSource(db, record, now()));
     return c.json(await viewOf(record.id));
   });
@@ -144,30 +164,49 @@ export function sourceRoutes(context: Context): Hono {
   return app;
 }
 
+const htmlOf = (postUrl: string, document: SourceDocument): string =>
+  document.kind === 'form' ? printFormToCopy(postUrl, document) : '';
+
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
-/** What keeps a form from going live, each with the part that is wrong. */
-function publishingIssues({ fields }: SourceDocument): { pointer: string; detail: string }[] {
-  const issues: { pointer: string; detail: string }[] = [];
-  if (fields.length === 0) issues.push({ pointer: '/fields', detail: 'The form has no fields.' });
+/** Names of inputs that a form carries beside its own fields. */
+const OWN_NAMES = new Set([
+  TRAP_FIELD,
+  ELAPSED_FIELD,
+  STAMP_FIELD,
+  PAGE_FIELD,
+  REFERRER_FIELD,
+  PLACEMENT_FIELD,
+  VARIANT_FIELD,
+]);
+
+/** What keeps a source from going live, each with the part that is wrong. */
+function publishingIssues(document: SourceDocument): PartIssue[] {
+  const { fields, kind } = document;
+  const issues: PartIssue[] = [];
+  const add = (pointer: string, detail: string) => void issues.push({ pointer, detail });
+  if (fields.length === 0) add('/fields', 'It has no fields.');
   if (!fields.some(({ type }) => type === 'email'))
-    issues.push({ pointer: '/fields', detail: 'The form has no email field, so nobody could be told apart.' });
-  const own = new Set([TRAP_FIELD, ELAPSED_FIELD, STAMP_FIELD, PAGE_FIELD]);
-  const seen = new Set<string>();
-  fields.forEach(({ key, type, options, label }, index) => {
-    if (own.has(key))
-      issues.push({
-        pointer: `/fields/${index}/key`,
-        detail: `"${key}" is used by the form itself. Choose another field name.`,
-      });
-    if (seen.has(key))
-      issues.push({
-        pointer: `/fields/${index}/key`,
-        detail: `Two fields are named "${key}". Each needs its own name.`,
-      });
-    if (type === 'choice' && options.length === 0)
-      issues.push({ pointer: `/fields/${index}/options`, detail: `"${label}" has no answers to choose from.` });
-    seen.add(key);
+    add('/fields', 'It has no email field, so nobody could be told apart.');
+  if (document.kind === 'posts' && document.each !== '' && !isPath(document.each))
+    add('/each', 'This is not a JSONPath. Write it like $.orders[*].');
+  fields.forEach((field, index) => {
+    const at = `/fields/${index}`;
+    const { key, id, type, widget, options, label } = field;
+    const before = fields.slice(0, index);
+    if (kind === 'form' && OWN_NAMES.has(key))
+      add(`${at}/key`, `"${key}" is used by the form itself. Choose another field name.`);
+    if (before.some((other) => other.key === key))
+      add(`${at}/key`, `Two fields are named "${key}". Each needs its own name.`);
+    if (before.some((other) => other.id === id)) add(`${at}/id`, `Two fields have the id "${id}".`);
+    if (!widgetsOf(type).includes(widget)) add(`${at}/widget`, `"${label}" cannot be entered in this way.`);
+    if (kind === 'form' && (type === 'choice' || type === 'several choices') && options.length === 0)
+      add(`${at}/options`, `"${label}" has no answers to choose from.`);
+    if (kind === 'form' && type === 'list of records' && widget === 'usual' && options.length === 0)
+      add(`${at}/options`, `"${label}" has no columns to fill in.`);
+    const own = field.path.replace(/^@/, '$');
+    if (own !== '' && !isPath(own))
+      add(`${at}/path`, `"${field.path}" is not a JSONPath. Write it like $.customer.email.`);
   });
   return issues;
 }
@@ -176,15 +215,15 @@ function publishingIssues({ fields }: SourceDocument): { pointer: string; detail
 function exampleOf({ fields }: SourceDocument): SampleView {
   const values: FieldValues = {};
   const words: Record<string, string> = { first_name: 'Mara', last_name: 'Quill', full_name: 'Mara Quill' };
-  for (const { key, type, options, several, preset, keepAs, label } of fields) {
-    if (type === 'tick') values[key] = true;
-    else if (type === 'choice') values[key] = several ? options.slice(0, 2) : (options[0] ?? '');
-    else if (type === 'email') values[key] = 'mara.quill@visitor.example';
-    else if (type === 'hidden') values[key] = preset;
-    else if (type === 'text') values[key] = words[keepAs] ?? label;
-    else values[key] = exampleFor(type);
+  for (const { id, type, widget, options, preset, keepAs, label } of fields) {
+    if (type === 'yes/no') values[id] = true;
+    else if (type === 'several choices') values[id] = options.slice(0, 2);
+    else if (type === 'choice') values[id] = options[0] ?? '';
+    else if (type === 'email') values[id] = 'mara.quill@visitor.example';
+    else if (type === 'text') values[id] = widget === 'hidden' ? preset : (words[keepAs] ?? label);
+    else values[id] = exampleFor(type);
   }
-  return { id: 'example', receivedAt: '', values };
+  return { id: 'example', receivedAt: '', values, visit: { page: 'https://pellam-ridge.example/', device: 'phone' } };
 }
 
 /** The first edge case of a type, as it is held. */

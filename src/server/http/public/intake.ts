@@ -3,31 +3,45 @@ import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
 import { secureHeaders } from 'hono/secure-headers';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import { readJson, readUrlencoded, type Entries, type FieldIssue } from '../../../core/intake/index.ts';
+import type { KeptFile } from '../../../core/formats/index.ts';
+import {
+  PAGE_FIELD,
+  PLACEMENT_FIELD,
+  REFERRER_FIELD,
+  VARIANT_FIELD,
+  type Entries,
+  type FieldIssue,
+  type FormDocument,
+  type Payload,
+} from '../../../core/intake/index.ts';
+import { isTick } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
-import { elapsedSeconds, takeSubmission } from '../../intake.ts';
+import { elapsedSeconds, senderOf, takeSubmission } from '../../intake/take.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
 import { findSourceByPublicId, type SourceRecord } from '../../store/sources.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
+import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
 import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
-import { formPage, PAGE_FIELD, STAMP_FIELD } from './formPage.ts';
+import { formPage, STAMP_FIELD } from './formPage.ts';
 import { page } from './layout.ts';
 import { mustWait, tooOften } from './pace.ts';
 
-const BODY_LIMIT_BYTES = 256 * 1024;
 /** A published change reaches visitors within this time. */
 const SOURCE_CACHE_MS = 1_000;
 
 /** Why a submission was not taken, for the page or the problem document that says so. */
-type Refusal = { problem: Problem } | { source: SourceRecord; again: ShownAgain };
+type Refusal =
+  { problem: Problem } | { source: SourceRecord; document: FormDocument; again: ShownAgain } | { issues: FieldIssue[] };
 
-/** A form shown again, with what was typed and what is wrong with it. */
+/** A form shown, or shown again with what was typed and what is wrong with it. */
 interface ShownAgain {
-  typed: Entries;
+  typed: Entries | null;
   issues: FieldIssue[];
+  kept: Record<string, KeptFile>;
   msSinceShown: number;
-  firstPage: string;
+  /** What the form brings along about how the visitor came. */
+  came: [name: string, value: string][];
 }
 
 interface Intake {
@@ -44,23 +58,23 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   app.get('*', dressed);
   app.get('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
-    return source
-      ? c.html(
-          showForm(context, source, {
-            typed: filledIn(source, c.req.queries()),
-            issues: [],
-            msSinceShown: 0,
-            firstPage: '',
-          }),
-        )
-      : closedPage(c);
+    if (!source?.live) return closedPage(c);
+    if (source.live.kind !== 'form') return c.html(page('For programs', onlyPosts), 404);
+    const first = {
+      typed: filledIn(source.live, c.req.queries()),
+      issues: [],
+      kept: {},
+      msSinceShown: 0,
+      came: cameBy(context, source, c.req.queries()),
+    };
+    return c.html(showForm(context, source, source.live, first));
   });
 
   app.get('/:publicId/thanks', async (c) => {
     const source = await findLive(c.req.param('publicId'));
-    if (!source) return closedPage(c);
+    if (source?.live?.kind !== 'form') return closedPage(c);
     const body = html`<h1>Thank you</h1>
-      <p>${source.live?.thankYouMessage ?? ''}</p>`;
+      <p>${source.live.thankYouMessage}</p>`;
     return c.html(page('Thank you', body));
   });
 
@@ -77,7 +91,7 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   });
 
   /** Takes a submission, or says why not. Everything here stands between the visitor and the answer. */
-  async function take(c: HonoContext): Promise<{ id: string; thankYouUrl: string } | Refusal> {
+  async function take(c: HonoContext): Promise<{ ids: string[]; thankYouUrl: string } | Refusal> {
     const source = await findLive(c.req.param('publicId') ?? '');
     if (!source?.live)
       return {
@@ -87,52 +101,66 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     const address = visitorAddress(c, context.config.trustedProxies);
     const wait = await mustWait(limiter, address);
     if (wait !== null) return { problem: tooOften(wait) };
-    const entries = await readEntries(c);
-    if (entries instanceof Problem) return { problem: entries };
-
-    const stamp = entries.find(([name]) => name === STAMP_FIELD)?.[1];
+    const body = await readBody(context, c, source);
+    if (body instanceof Problem) return { problem: body };
+    const { payload } = body;
+    const sent = senderOf(payload);
+    const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
-    const evidence = { ...evidenceOf(c, address), ...firstPageIn(entries) };
+    const again = (issues: FieldIssue[]): Refusal => {
+      if (source.live?.kind !== 'form' || payload.kind !== 'entries') return { issues };
+      const elapsed = elapsedSeconds(sent, shownAt, context.now()) ?? source.live.minimumSeconds;
+      const shown = {
+        typed: payload.entries,
+        issues,
+        kept: keptIn(context, payload),
+        // Correcting one word quickly is no sign of a robot.
+        msSinceShown: 1000 * elapsed,
+        came: cameFrom(payload.entries, c.req.header('referer') ?? ''),
+      };
+      return { source, document: source.live, again: shown };
+    };
+    if (body.issues.length > 0) return again(body.issues);
     const taken = await takeSubmission(context, {
       sourceId: source.id,
       sourceVersion: source.liveVersion ?? 0,
       document: source.live,
       contentType: c.req.header('content-type') ?? '',
-      entries,
-      headers: evidence,
+      payload,
+      headers: evidenceOf(c, address),
       idempotencyKey: c.req.header('idempotency-key')?.slice(0, 200) ?? null,
       shownAt,
     });
-    if (taken.ok) return { id: taken.id, thankYouUrl: source.live.thankYouUrl || `/in/${source.publicId}/thanks` };
+    if (taken.ok) {
+      const thankYouUrl = source.live.kind === 'form' ? source.live.thankYouUrl : '';
+      return { ids: taken.ids, thankYouUrl: thankYouUrl || `/in/${source.publicId}/thanks` };
+    }
     if (taken.why === 'key used before') return { problem: KEY_USED() };
-    const again = {
-      typed: entries,
-      issues: taken.issues,
-      msSinceShown: msSinceShown(context, source, entries, shownAt),
-      firstPage: evidence.referer ?? '',
-    };
-    return { source, again };
+    if (taken.why === 'unreadable') return { problem: new Problem(400, 'not-readable', taken.problem) };
+    return again(taken.issues);
   }
 
   app.post(
     '/:publicId',
-    limitBody,
+    limitBody(context, findLive),
     async (c, next) => {
       const outcome = await take(c);
-      if (!('id' in outcome)) {
+      if (!('ids' in outcome)) {
         c.set('refusal', outcome);
         return next();
       }
       const headers = { ...corsHeaders(c.req.header('origin') ?? ''), 'x-content-type-options': 'nosniff' };
-      if (!prefersJson(c))
+      if (!prefersJson(c, await findLive(c.req.param('publicId'))))
         return new Response(null, { status: 303, headers: { ...headers, location: outcome.thankYouUrl } });
-      const body = JSON.stringify({ accepted: true, submission: outcome.id });
+      const [submission] = outcome.ids;
+      const body = JSON.stringify({ accepted: true, submission, submissions: outcome.ids });
       return new Response(body, { status: 202, headers: { ...headers, 'content-type': 'application/json' } });
     },
     dressed,
-    (c) => {
+    async (c) => {
+      const asJson = prefersJson(c, await findLive(c.req.param('publicId')));
       for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? ''))) c.header(name, value);
-      return prefersJson(c) ? problemAnswer(c, c.get('refusal')) : pageAnswer(c, c.get('refusal'), context);
+      return asJson ? problemAnswer(c, c.get('refusal')) : pageAnswer(c, c.get('refusal'), context);
     },
   );
 
@@ -162,16 +190,18 @@ function problemAnswer(c: HonoContext, refusal: Refusal): Response {
           422,
           'invalid',
           'Something in it is not right.',
-          refusal.again.issues.map(({ field, message }) => ({ pointer: `/${field}`, detail: message })),
+          ('issues' in refusal ? refusal.issues : refusal.again.issues).map(({ field, message, part }) => ({
+            pointer: part === undefined ? `/${field}` : `/${part}/${field}`,
+            detail: message,
+          })),
         );
   const response = problemResponse(problem);
   return c.newResponse(response.body, problem.status, Object.fromEntries(response.headers));
 }
 
 function pageAnswer(c: HonoContext, refusal: Refusal, context: Context): Response | Promise<Response> {
-  if (!('problem' in refusal)) {
-    return c.html(showForm(context, refusal.source, refusal.again), 422);
-  }
+  if ('again' in refusal) return c.html(showForm(context, refusal.source, refusal.document, refusal.again), 422);
+  if ('issues' in refusal) return problemAnswer(c, refusal);
   const { status, message, headers } = refusal.problem;
   if (status === 404) return closedPage(c);
   const body = html`<h1>Not sent</h1>
@@ -179,40 +209,67 @@ function pageAnswer(c: HonoContext, refusal: Refusal, context: Context): Respons
   return c.html(page('Not sent', body), status, headers);
 }
 
-const streamLimit = bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(TOO_LARGE()) });
-const TOO_LARGE = () => tooLarge('This is more than a form can hold.');
+const TOO_LARGE = () => tooLarge('This is more than this source can hold.');
 
 /** A length that is told is checked without touching the body; one that is not is counted as it streams in. */
-const limitBody: MiddlewareHandler = async (c, next) => {
-  const length = c.req.header('content-length');
-  if (length === undefined || c.req.header('transfer-encoding') !== undefined) return streamLimit(c, next);
-  return Number(length) > BODY_LIMIT_BYTES ? problemResponse(TOO_LARGE()) : next();
-};
+const limitBody =
+  (context: Context, find: (publicId: string) => Promise<SourceRecord | null>): MiddlewareHandler =>
+  async (c, next) => {
+    const maxSize = bodyLimitOf(context, await find(c.req.param('publicId') ?? ''));
+    const length = c.req.header('content-length');
+    if (length === undefined || c.req.header('transfer-encoding') !== undefined)
+      return bodyLimit({ maxSize, onError: () => problemResponse(TOO_LARGE()) })(c, next);
+    return Number(length) > maxSize ? problemResponse(TOO_LARGE()) : next();
+  };
 
-/** What an address fills in beforehand. Never a box: whether it is ticked is for the visitor to say. */
-function filledIn({ live }: SourceRecord, queries: Record<string, string[]>): Entries {
-  const boxes = new Set(live?.fields.filter(({ type }) => type === 'tick').map(({ key }) => key));
-  return Object.entries(queries).flatMap(([name, values]) =>
-    boxes.has(name) ? [] : values.map((value): [string, string] => [name, value]),
+/** What an address fills in beforehand; null for nothing. Never a box: whether it is ticked is for the visitor to say. */
+function filledIn({ fields }: FormDocument, queries: Record<string, string[]>): Entries | null {
+  const boxes = new Set(fields.filter(isTick).map(({ key }) => key));
+  const entries = Object.entries(queries).flatMap(([name, values]) =>
+    boxes.has(name) || CAME.test(name) ? [] : values.map((value): [string, string] => [name, value]),
   );
+  return entries.length === 0 ? null : entries;
 }
 
-function showForm({ config, now }: Context, source: SourceRecord, { msSinceShown: ms, ...again }: ShownAgain) {
-  const document = source.live ?? source.draft;
-  const stamp = signTime(config.secretKey, now() - ms);
-  return formPage({ ...again, title: source.name, action: `/in/${source.publicId}`, document, stamp });
+function showForm({ config, now }: Context, source: SourceRecord, document: FormDocument, shown: ShownAgain) {
+  const { msSinceShown, came, ...again } = shown;
+  const stamp = signTime(config.secretKey, now() - msSinceShown);
+  const carries: [string, string][] = [[STAMP_FIELD, stamp], ...came];
+  return formPage({ ...again, title: source.name, action: `/in/${source.publicId}`, document, carries });
 }
 
-/** The page that a form was first sent from, when it comes from our own page after a mistake: as good as a Referer. */
-function firstPageIn(entries: Entries): { referer?: string } {
-  const page = entries.find(([name]) => name === PAGE_FIELD)?.[1] ?? '';
-  return URL.canParse(page) ? { referer: page.slice(0, 500) } : {};
+/** Parameters of an address that say how the visitor came. */
+const CAME = /^utm_|^form_/;
+const CARRIED = [PAGE_FIELD, REFERRER_FIELD, PLACEMENT_FIELD, VARIANT_FIELD];
+
+/** How a visitor came to our own page, for the form on it to bring along: its address with the campaign's parameters. */
+function cameBy({ config }: Context, { publicId }: SourceRecord, queries: Record<string, string[]>): Entries {
+  const page = new URL(`${config.publicUrl}/in/${publicId}`);
+  const given = Object.entries(queries).map(([name, [value = '']]): [string, string] => [name, value]);
+  for (const [name, value] of given) if (name.startsWith('utm_')) page.searchParams.set(name, value);
+  const said = given.filter(([name]) => CARRIED.includes(name) && name !== PAGE_FIELD);
+  return [[PAGE_FIELD, page.href], ...said];
 }
 
-/** For how long a visitor who made a mistake has had the form: correcting one word quickly is no sign of a robot. */
-function msSinceShown({ now }: Context, { live }: SourceRecord, entries: Entries, shownAt: number | null): number {
-  return 1000 * (elapsedSeconds(entries, shownAt, now()) ?? live?.minimumSeconds ?? 0);
+/** The same of a form that is shown again by us: it says so itself, or the request says which page it is from. */
+function cameFrom(entries: Entries, referer: string): Entries {
+  const carried = entries.filter(([name, value]) => CARRIED.includes(name) && value !== '');
+  return carried.some(([name]) => name === PAGE_FIELD) || referer === ''
+    ? carried
+    : [[PAGE_FIELD, referer], ...carried];
 }
+
+/** The files that came with a form that has to be mended: they need not be chosen again. */
+const keptIn = (context: Context, { files }: Payload): Record<string, KeptFile> =>
+  Object.fromEntries(
+    files.map(({ name, value }) => [
+      name,
+      { name: value.name, size: value.size, token: keptToken(context, value.file) },
+    ]),
+  );
+
+const onlyPosts = html`<h1>Nothing to see here</h1>
+  <p>This address takes what other programs post to it. There is no form.</p>`;
 
 const closedPage = (c: HonoContext) =>
   c.html(
@@ -237,46 +294,16 @@ function cachedSources({ store, now }: Context): (publicId: string) => Promise<S
   };
 }
 
-/** JSON is answered when JSON came, or when it is asked for before HTML. */
-function prefersJson(c: HonoContext): boolean {
+/** JSON is answered when JSON came, when it is asked for before HTML, and to programs. */
+function prefersJson(c: HonoContext, source: SourceRecord | null): boolean {
   const accept = c.req.header('accept') ?? '';
-  return isJson(c) || (accept.includes('application/json') && !accept.includes('text/html'));
-}
-
-const mediaType = (c: HonoContext) => (c.req.header('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
-const isJson = (c: HonoContext) => mediaType(c) === 'application/json';
-
-async function readEntries(c: HonoContext): Promise<Entries | Problem> {
-  switch (mediaType(c)) {
-    case 'application/json':
-      return (
-        readJson(await c.req.text()) ??
-        new Problem(400, 'not-json', 'The body is not a flat JSON object of texts, numbers and truth values.')
-      );
-    case 'application/x-www-form-urlencoded':
-      return readUrlencoded(await c.req.text());
-    case 'multipart/form-data':
-      try {
-        const form = await c.req.formData();
-        return [...form].map(([name, value]) => [
-          name,
-          typeof value === 'string' ? value : `(file ${value.name} was not kept)`,
-        ]);
-      } catch {
-        return new Problem(400, 'not-multipart', 'The form data cannot be read.');
-      }
-    default:
-      return new Problem(
-        415,
-        'unknown-type',
-        'Send application/x-www-form-urlencoded, multipart/form-data or application/json.',
-      );
-  }
+  if (source?.live?.kind === 'posts' || mediaTypeOf(c) === 'application/json') return true;
+  return accept.includes('application/json') && !accept.includes('text/html');
 }
 
 /** With no origins named, any site may send. Our own page always may. */
 function isAllowedOrigin({ live }: SourceRecord, origin: string, ownUrl: string): boolean {
-  const origins = live?.origins ?? [];
+  const origins = live?.kind === 'form' ? live.origins : [];
   return origins.length === 0 || origins.includes(origin) || origin === new URL(ownUrl).origin;
 }
 

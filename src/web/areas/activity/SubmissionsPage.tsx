@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import { PROGRESS } from '../../../contract/activity.ts';
+import { DEVICES, PROGRESS } from '../../../contract/activity.ts';
 import type { SourceView } from '../../../contract/source.ts';
 import { api } from '../../parts/api.ts';
 import { Filter } from '../../parts/Filter.tsx';
@@ -22,6 +22,9 @@ export function SubmissionsPage() {
         <ActivityTabs />
         <div className="flex-1 flex flex-wrap justify-end gap-2">
           <Filter label="Address or name" />
+          <Filter name="page" label="Page begins with" slash={false} />
+          <Filter name="campaign" label="Campaign" slash={false} />
+          <FilterSelect name="device" label="Device" every="Any device" options={inWords(DEVICES)} />
           <FilterSelect name="source" label="Source" every="Every source" options={byName(sources.data)} />
           <FilterSelect name="progress" label="How far" every="However far" options={inWords(PROGRESS)} />
         </div>

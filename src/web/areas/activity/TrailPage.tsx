@@ -1,7 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView, TrailView } from '../../../contract/activity.ts';
-import { printValue } from '../../../core/values/index.ts';
+import { VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
+import { inBytes, printValue, type FieldValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
@@ -46,6 +47,7 @@ function Trail({ trail }: { trail: TrailView }) {
     consent,
     confirmations,
     deliveries,
+    visit,
   } = trail;
   const navigate = useNavigate();
   const address = plan?.contact?.key.value ?? 'Submission';
@@ -71,8 +73,9 @@ function Trail({ trail }: { trail: TrailView }) {
               {sourceName}
             </Link>
             , version {sourceVersion}
-            {trail.raw.headers.referer && <>, on {trail.raw.headers.referer}</>}
+            {visit.page && <>, on {visit.page}</>}
           </p>
+          <Came visit={visit} />
           {trail.repeats > 0 && trail.lastRepeatAt && (
             <p>
               The same request came {trail.repeats === 1 ? 'once more' : `${trail.repeats} times more`}, last{' '}
@@ -82,11 +85,13 @@ function Trail({ trail }: { trail: TrailView }) {
           <table className="rows mt-2">
             <tbody>
               {fields.map((field) => (
-                <tr key={field.key}>
+                <tr key={field.id}>
                   <th scope="row" className="font-normal! max-w-64 whitespace-normal!">
                     {field.label}
                   </th>
-                  <td>{printValue(values[field.key]) || <span className="text-quiet">empty</span>}</td>
+                  <td>
+                    <Value value={values[field.id]} />
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -135,6 +140,40 @@ function Trail({ trail }: { trail: TrailView }) {
       </ol>
     </div>
   );
+}
+
+/** How the visitor came, as far as it is known. */
+function Came({ visit }: { visit: Visit }) {
+  const known = VISIT_FIELDS.filter(({ id }) => id !== '@page').flatMap(({ id, label }) => {
+    const text = visit[id.slice(1) as VisitPart];
+    return text === undefined ? [] : [`${label}: ${text}`];
+  });
+  return known.length === 0 ? null : <p className="text-quiet">{known.join(' · ')}</p>;
+}
+
+/** A value; a file is a link to it, for those who are signed in. */
+function Value({ value }: { value: FieldValue | undefined }) {
+  if (typeof value === 'object' && 'sha256' in value) {
+    const { file, name, mediaType, size } = value;
+    return (
+      <>
+        <a className="plain-link" href={`/files/${file}`} download={name}>
+          {name}
+        </a>{' '}
+        <span className="text-quiet">
+          {mediaType}, {inBytes(size)}
+        </span>
+      </>
+    );
+  }
+  return <span className="whitespace-pre-wrap">{printValue(value) || <span className="text-quiet">empty</span>}</span>;
+}
+
+/** A payload as it came. */
+function inWords(payload: Payload | null): string {
+  if (payload === null) return '';
+  if (payload.kind === 'json') return JSON.stringify(payload.json, null, 2);
+  return payload.entries.map(([name, value]) => `${name} = ${value}`).join('\n');
 }
 
 /** One stop of the trail, on its line. */
@@ -262,7 +301,7 @@ function Evidence({ trail: { raw, plan, names } }: { trail: TrailView }) {
         <h2 className="font-semibold text-lg mb-2">As it arrived</h2>
         <p className="text-quiet text-sm mb-1">{raw.contentType}</p>
         <pre className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words rounded" tabIndex={0}>
-          {raw.entries.map(([name, value]) => `${name} = ${value}`).join('\n')}
+          {inWords(raw.payload)}
         </pre>
         <pre className="bg-base-200 p-2 mt-2 text-xs font-mono whitespace-pre-wrap break-words rounded" tabIndex={0}>
           {Object.entries(raw.headers)

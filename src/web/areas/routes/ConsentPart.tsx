@@ -18,8 +18,8 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
   const set = (part: Partial<ConsentPolicy>) => onChange({ ...consent, ...part });
   const setMail = (part: Partial<ConsentPolicy['mail']>) => set({ mail: { ...consent.mail, ...part } });
   const about = (part: string) => issues.find(({ pointer }) => pointer === `/consent/${part}`)?.detail;
-  const ticks = fields.filter(({ type }) => type === 'tick');
-  const words = ticks.find(({ key }) => key === consent.tickField)?.label ?? statement;
+  const ticks = fields.filter(({ type }) => type === 'yes/no');
+  const words = ticks.find(({ id }) => id === consent.tickField)?.label ?? statement;
   return (
     <section aria-labelledby="consent" className="flex flex-col gap-4">
       <h3 id="consent" className="text-lg font-semibold">
@@ -48,9 +48,9 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
             onChange={(event) => set({ tickField: event.target.value })}
           >
             <option value="">sending the form</option>
-            {ticks.map(({ key, label }) => (
-              <option key={key} value={key}>
-                ticking: {label.length > 50 ? `${label.slice(0, 50)}…` : label}
+            {ticks.map(({ id, label }) => (
+              <option key={id} value={id}>
+                yes to: {label.length > 50 ? `${label.slice(0, 50)}…` : label}
               </option>
             ))}
           </select>

@@ -7,7 +7,10 @@ import {
   type LineResult,
   type MapLine,
   type Step,
+  withIds,
+  withNames,
 } from '../../../core/mapping/index.ts';
+import { VISIT_FIELDS } from '../../../core/intake/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { addStep, choiceOf, removeStep, setFixed, setOrigin, setText } from './routeEdits.ts';
@@ -55,7 +58,7 @@ function MappingRow({
 }) {
   const { field, line } = result;
   const origin = choiceOf(line);
-  const known = line?.from.kind !== 'field' || fields.some(({ key }) => origin === `field:${key}`);
+  const known = line?.from.kind !== 'field' || [...fields, ...VISIT_FIELDS].some(({ id }) => origin === `field:${id}`);
   return (
     <tr>
       <td>
@@ -73,11 +76,18 @@ function MappingRow({
           onChange={(event) => onChange(setOrigin(lines, field, event.target.value))}
         >
           <option value="">nothing</option>
-          {fields.map(({ key, label }) => (
-            <option key={key} value={`field:${key}`}>
+          {fields.map(({ id, label }) => (
+            <option key={id} value={`field:${id}`}>
               {label.length > 40 ? `${label.slice(0, 40)}…` : label}
             </option>
           ))}
+          <optgroup label="How it came">
+            {VISIT_FIELDS.map(({ id, label }) => (
+              <option key={id} value={`field:${id}`}>
+                {label}
+              </option>
+            ))}
+          </optgroup>
           {!known && <option value={origin}>{origin.slice('field:'.length)} (not in the source)</option>}
           <option value="fixed:">a fixed value</option>
           <option value="text:">a text with fields in it</option>
@@ -161,8 +171,8 @@ function TextOrigin({
         rows={Math.min(6, text.split('\n').length + 1)}
         aria-label={`Text for ${field.label}`}
         placeholder="Words, with {field} where a value goes"
-        value={text}
-        onChange={(event) => onChange(event.target.value)}
+        value={withNames(text, fields)}
+        onChange={(event) => onChange(withIds(event.target.value, fields))}
       />
       <select
         className="select select-xs w-full"
@@ -171,8 +181,8 @@ function TextOrigin({
         onChange={(event) => onChange(`${text}{${event.target.value}}`)}
       >
         <option value="">put in a field</option>
-        {fields.map(({ key, label }) => (
-          <option key={key} value={key}>
+        {[...fields, ...VISIT_FIELDS].map(({ id, key, label }) => (
+          <option key={id} value={id}>
             {`${label.slice(0, 40)} {${key}}`}
           </option>
         ))}

@@ -1,4 +1,5 @@
 import type { RouteView } from '../../../contract/route.ts';
+import type { Visit } from '../../../core/intake/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
@@ -6,8 +7,8 @@ import { PlanView } from '../activity/PlanView.tsx';
 import { useRehearsal } from './useRoutes.ts';
 
 /** What would happen to the sample, and what keeps the route from going live. */
-export function Rehearsal({ route, values }: { route: RouteView; values: FieldValues | null }) {
-  const rehearsal = useRehearsal(route, values);
+export function Rehearsal({ route, values, visit }: { route: RouteView; values: FieldValues | null; visit: Visit }) {
+  const rehearsal = useRehearsal(route, values, visit);
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>

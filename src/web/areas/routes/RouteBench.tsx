@@ -4,6 +4,7 @@ import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SourceView } from '../../../contract/source.ts';
 import type { ConsentPolicy, RouteDocument, Target } from '../../../core/plan/index.ts';
+import { factsOf } from '../../../core/intake/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
@@ -64,7 +65,7 @@ export function RouteBench({
         />
       }
       rightLabel="What would happen"
-      right={<Rehearsal route={route} values={values} />}
+      right={<Rehearsal route={route} values={values} visit={chosen?.visit ?? {}} />}
       middle={
         <>
           <PublishBar name={route.name} view={route} draft={draft} publishing={publishing} />
@@ -96,7 +97,7 @@ export function RouteBench({
                 target={target}
                 fields={fields}
                 connections={connections}
-                values={values ?? {}}
+                values={factsOf(values ?? {}, chosen?.visit ?? {})}
                 issues={issues.filter(({ pointer }) => pointer.startsWith(`/targets/${index}`))}
                 onChange={(next) => setTarget(index, next)}
                 onRemove={() => change({ ...document, targets: document.targets.filter((_, at) => at !== index) })}

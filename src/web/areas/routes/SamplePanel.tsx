@@ -1,5 +1,5 @@
 import type { SampleView } from '../../../contract/source.ts';
-import { heldType, typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
+import { typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
 
@@ -37,10 +37,10 @@ export function SamplePanel({ fields, samples, chosenId, values, onChoose, onTyp
       <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>
       {fields.map((field) => (
         <SampleValue
-          key={field.key}
+          key={field.id}
           field={field}
-          value={values[field.key]}
-          onChange={(value) => onType({ ...values, [field.key]: value })}
+          value={values[field.id]}
+          onChange={(value) => onType({ ...values, [field.id]: value })}
         />
       ))}
     </div>
@@ -56,8 +56,8 @@ function SampleValue({
   value: FieldValue | undefined;
   onChange: (value: FieldValue) => void;
 }) {
-  const { label, type, options, several, key } = field;
-  if (type === 'tick') {
+  const { label, type, options, key } = field;
+  if (type === 'yes/no') {
     return (
       <label className="flex gap-2 items-start py-0.5">
         <input
@@ -70,8 +70,8 @@ function SampleValue({
       </label>
     );
   }
-  if (type === 'choice' && several) {
-    const chosen = Array.isArray(value) ? value : [];
+  if (type === 'several choices') {
+    const chosen = Array.isArray(value) ? value.filter((one) => typeof one === 'string') : [];
     return (
       <fieldset>
         <legend className="text-sm text-quiet">{label}</legend>
@@ -91,8 +91,15 @@ function SampleValue({
       </fieldset>
     );
   }
-  const text = value === undefined ? '' : typeof value === 'string' ? value : typeOf(heldType(field)).print(value);
-  const isLong = type === 'long text' || type === 'postal address';
+  const text = value === undefined ? '' : typeof value === 'string' ? value : typeOf(type).print(value);
+  const isLong = type === 'long text' || type === 'postal address' || type === 'list of records';
+  if (type === 'file')
+    return (
+      <p>
+        <span className="block text-sm text-quiet">{label}</span>
+        {typeof value === 'object' && 'sha256' in value ? value.name : <span className="text-quiet">no file</span>}
+      </p>
+    );
   return (
     <label className="flex flex-col">
       <span className="text-sm text-quiet">

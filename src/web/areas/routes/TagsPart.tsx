@@ -19,8 +19,9 @@ interface TagsPartProps {
 export function TagsPart({ target, fields, known, canTakeOff, values, onChange }: TagsPartProps) {
   const listId = useId();
   const answers = fields.flatMap((field) => {
-    if (field.type === 'choice') return field.options.map((answer) => ({ field, answer }));
-    return field.type === 'tick' ? [{ field, answer: 'yes' }] : [];
+    if (field.type === 'choice' || field.type === 'several choices')
+      return field.options.map((answer) => ({ field, answer }));
+    return field.type === 'yes/no' ? [{ field, answer: 'yes' }] : [];
   });
   const now = tagsFor(target, values);
   return (
@@ -61,18 +62,18 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
           </datalist>
           <ul className="flex flex-col gap-1">
             {answers.map(({ field, answer }) => {
-              const label = field.type === 'tick' ? `${field.label.slice(0, 60)}: ticked` : answer;
+              const label = field.type === 'yes/no' ? `${field.label.slice(0, 60)}: yes` : answer;
               return (
-                <li key={`${field.key} ${answer}`} className="grid grid-cols-[minmax(0,1fr)_9rem] gap-2 items-center">
+                <li key={`${field.id} ${answer}`} className="grid grid-cols-[minmax(0,1fr)_9rem] gap-2 items-center">
                   <span className="leading-tight">{label}</span>
                   <input
                     className="input input-sm w-full"
                     list={listId}
                     placeholder="no tag"
                     aria-label={`Tag for ${label}`}
-                    value={tagFor(target.tagRules, field.key, answer)}
+                    value={tagFor(target.tagRules, field.id, answer)}
                     onChange={(event) =>
-                      onChange({ tagRules: setTagRule(target.tagRules, field.key, answer, event.target.value) })
+                      onChange({ tagRules: setTagRule(target.tagRules, field.id, answer, event.target.value) })
                     }
                   />
                 </li>

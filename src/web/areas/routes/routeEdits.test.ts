@@ -1,3 +1,4 @@
+import { sourceField } from '../../../../test/world/fields.ts';
 import { catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
 import type { DestinationField, MapLine } from '../../../core/mapping/index.ts';
@@ -34,17 +35,7 @@ it('sets one tag an answer', () => {
 });
 
 it('starts a target with what can be guessed', () => {
-  const name = {
-    key: 'name',
-    label: 'Name',
-    type: 'text' as const,
-    required: true,
-    options: [],
-    several: false,
-    help: '',
-    preset: '',
-    keepAs: '',
-  };
+  const name = sourceField('name', 'text', { label: 'Name', required: true });
   expect(newTarget('C', catalogueOf({ fields: [given] }), [name]).lines).toMatchObject([
     { to: 'given', steps: ['first name'] },
   ]);

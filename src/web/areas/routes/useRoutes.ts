@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { RehearsalView, RouteView } from '../../../contract/route.ts';
+import type { Visit } from '../../../core/intake/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { api } from '../../parts/api.ts';
@@ -24,10 +25,10 @@ export function useSaveRoute(id: string) {
 }
 
 /** The plan that the saved draft makes of a sample, with all that is known of the person. */
-export const useRehearsal = (route: RouteView, values: FieldValues | null) =>
+export const useRehearsal = (route: RouteView, values: FieldValues | null, visit: Visit) =>
   useQuery({
-    queryKey: ['rehearsal', route.id, route.draftAt, values],
-    queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, { values }),
+    queryKey: ['rehearsal', route.id, route.draftAt, values, visit],
+    queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, { values, visit }),
     enabled: values !== null,
     placeholderData: keepPreviousData,
   });

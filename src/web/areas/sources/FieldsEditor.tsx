@@ -1,54 +1,92 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { FIELD_TYPES, type FieldType, type SourceField } from '../../../core/values/index.ts';
+import type { ReactNode } from 'react';
+import { AUTOFILL_TOKENS } from '../../../core/formats/index.ts';
+import type { SourceKind } from '../../../core/intake/index.ts';
+import {
+  FIELD_TYPES,
+  isTick,
+  widgetsOf,
+  WIDTHS,
+  type SourceField,
+  type TypeName,
+  type Widget,
+  type Width,
+} from '../../../core/values/index.ts';
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { addField, changeField, KEEP_AS, moveField, removeField } from './fieldEdits.ts';
 
-const typeWord = (type: FieldType): string => (type === 'tick' ? 'tick box' : type);
+/** What a widget is called for a type. */
+function widgetWord(type: TypeName, widget: Widget): string {
+  if (widget === 'hidden') return 'hidden';
+  if (widget === 'buttons') return type === 'yes/no' ? 'two buttons' : 'buttons';
+  return type === 'yes/no'
+    ? 'tick box'
+    : type === 'choice'
+      ? 'drop-down'
+      : type === 'several choices'
+        ? 'tick boxes'
+        : 'usual';
+}
 
 /** Those that most forms have; the others are a list away. */
-const USUAL: FieldType[] = ['text', 'email', 'choice', 'tick'];
+const USUAL: [label: string, type: TypeName][] = [
+  ['text', 'text'],
+  ['email', 'email'],
+  ['choice', 'choice'],
+  ['tick box', 'yes/no'],
+];
 
 interface FieldsEditorProps {
+  kind: SourceKind;
   fields: SourceField[];
-  /** Names that are live, on pages out there. */
-  liveKeys: string[];
+  /** Ids that are live: pages out there, and values, use them. */
+  liveIds: string[];
   onChange: (fields: SourceField[]) => void;
   /** What is wrong with the part at a JSON Pointer. */
   about: (pointer: string) => string | undefined;
 }
 
-export function FieldsEditor({ fields, liveKeys, onChange, about }: FieldsEditorProps) {
+export function FieldsEditor({ kind, fields, liveIds, onChange, about }: FieldsEditorProps) {
   return (
     <div className="flex flex-col gap-3">
       {fields.map((field, index) => (
         <FieldRow
           key={index}
+          kind={kind}
           field={field}
           error={about(`/fields/${index}`)}
           isFirst={index === 0}
           isLast={index === fields.length - 1}
-          onChange={(part) => onChange(changeField(fields, index, part, liveKeys))}
+          onChange={(part) => onChange(changeField(fields, index, part, liveIds))}
           onMove={(by) => onChange(moveField(fields, index, by))}
           onRemove={() => onChange(removeField(fields, index))}
         />
       ))}
       <div className="flex flex-wrap gap-2 items-center">
         <span className="text-quiet">Add</span>
-        {USUAL.map((type) => (
-          <button key={type} className="btn btn-sm" onClick={() => onChange(addField(fields, type))}>
-            {typeWord(type)}
+        {USUAL.map(([label, type]) => (
+          <button key={label} className="btn btn-sm" onClick={() => onChange(addField(fields, type))}>
+            {label}
           </button>
         ))}
+        {kind === 'form' && (
+          <button
+            className="btn btn-sm"
+            onClick={() => onChange(addField(fields, 'text', { label: 'Topic', widget: 'hidden' }))}
+          >
+            hidden
+          </button>
+        )}
         <select
           className="select select-sm w-44"
           aria-label="Add a field of another type"
           value=""
-          onChange={(event) => onChange(addField(fields, event.target.value as FieldType))}
+          onChange={(event) => onChange(addField(fields, event.target.value as TypeName))}
         >
           <option value="">another type</option>
-          {FIELD_TYPES.filter((type) => !USUAL.includes(type)).map((type) => (
+          {FIELD_TYPES.filter((type) => !USUAL.some(([, usual]) => usual === type)).map((type) => (
             <option key={type} value={type}>
-              {typeWord(type)}
+              {type}
             </option>
           ))}
         </select>
@@ -58,6 +96,7 @@ export function FieldsEditor({ fields, liveKeys, onChange, about }: FieldsEditor
 }
 
 interface FieldRowProps {
+  kind: SourceKind;
   field: SourceField;
   error: string | undefined;
   isFirst: boolean;
@@ -67,34 +106,32 @@ interface FieldRowProps {
   onRemove: () => void;
 }
 
-function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }: FieldRowProps) {
-  const { key, label, type, required, options, several, help, preset, keepAs } = field;
+function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRemove }: FieldRowProps) {
+  const { key, label, type, widget, required, path, keepAs } = field;
   const kept = KEEP_AS.some(([value]) => value === keepAs)
     ? KEEP_AS
     : [...KEEP_AS, [keepAs, keepAs.replaceAll('_', ' ')] as [string, string]];
+  const isShown = kind === 'form' && widget !== 'hidden';
   return (
     <fieldset className="box p-3 grid gap-3 grid-cols-[minmax(0,1fr)_auto]">
       <legend className="sr-only">{label}</legend>
-      <div className="grid gap-x-3 gap-y-2 sm:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)]">
-        <label className="flex flex-col">
-          <span className="text-quiet text-sm">Label</span>
+      <div className="grid gap-x-3 gap-y-2 sm:grid-cols-6">
+        <Labelled label="Label">
           <input
             className="input input-sm w-full"
             value={label}
             onChange={(event) => onChange({ label: event.target.value })}
           />
-        </label>
-        <label className="flex flex-col">
-          <span className="text-quiet text-sm">Field name</span>
+        </Labelled>
+        <Labelled label={kind === 'form' ? 'Field name' : 'Name'}>
           <input
             className="input input-sm w-full font-mono"
             value={key}
             spellCheck={false}
             onChange={(event) => onChange({ key: event.target.value })}
           />
-        </label>
-        <label className="flex flex-col">
-          <span className="text-quiet text-sm">Kept as</span>
+        </Labelled>
+        <Labelled label="Kept as">
           <select
             className="select select-sm w-full"
             value={keepAs}
@@ -109,62 +146,64 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
               <option value={key}>{`${key.replaceAll('_', ' ')} (its own name)`}</option>
             )}
           </select>
-        </label>
-        {type === 'choice' && (
-          <label className="flex flex-col sm:col-span-3">
-            <span className="text-quiet text-sm">Answers, one a line</span>
-            <LinesInput
-              lines={options}
-              onChange={(lines) => onChange({ options: lines })}
-              rows={Math.max(3, options.length + 1)}
+        </Labelled>
+        <Labelled label="Type">
+          <select
+            className="select select-sm w-full"
+            value={type}
+            onChange={(event) => onChange({ type: event.target.value as TypeName })}
+          >
+            {FIELD_TYPES.map((one) => (
+              <option key={one} value={one}>
+                {one}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        {kind === 'form' ? (
+          <Labelled label="Entered by">
+            <select
+              className="select select-sm w-full"
+              value={widget}
+              onChange={(event) => onChange({ widget: event.target.value as Widget })}
+            >
+              {widgetsOf(type).map((one) => (
+                <option key={one} value={one}>
+                  {widgetWord(type, one)}
+                </option>
+              ))}
+            </select>
+          </Labelled>
+        ) : (
+          <Labelled label="Where it stands">
+            <input
+              className="input input-sm w-full font-mono"
+              value={path}
+              spellCheck={false}
+              placeholder="under its name"
+              onChange={(event) => onChange({ path: event.target.value.trim() })}
             />
+          </Labelled>
+        )}
+        {widget !== 'hidden' && (
+          <label className="flex gap-2 items-end pb-1.5 sm:col-span-2">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={required}
+              onChange={(event) => onChange({ required: event.target.checked })}
+            />{' '}
+            required
           </label>
         )}
-        {type === 'hidden' && (
-          <label className="flex flex-col sm:col-span-3">
-            <span className="text-quiet text-sm">Value, unless the page sets another</span>
-            <input
-              className="input input-sm w-full"
-              value={preset}
-              onChange={(event) => onChange({ preset: event.target.value })}
-            />
-          </label>
+        <Answers field={field} onChange={onChange} />
+        {kind === 'form' && widget === 'hidden' && (
+          <Labelled label="Value, unless the page sets another" whole>
+            <Preset field={field} onChange={onChange} />
+          </Labelled>
         )}
-        <div className="flex flex-wrap gap-x-5 sm:col-span-3 items-center">
-          <strong className="font-semibold min-w-16">{typeWord(type)}</strong>
-          {type !== 'hidden' && (
-            <input
-              className="input input-sm flex-1 min-w-40"
-              aria-label={`Help under ${label}`}
-              placeholder="help under the field, if it needs any"
-              value={help}
-              onChange={(event) => onChange({ help: event.target.value })}
-            />
-          )}
-          {type !== 'hidden' && (
-            <label className="flex gap-2 items-center py-0.5">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={required}
-                onChange={(event) => onChange({ required: event.target.checked })}
-              />{' '}
-              required
-            </label>
-          )}
-          {type === 'choice' && (
-            <label className="flex gap-2 items-center py-0.5">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={several}
-                onChange={(event) => onChange({ several: event.target.checked })}
-              />{' '}
-              several answers
-            </label>
-          )}
-        </div>
-        {error && <p className="text-error font-semibold sm:col-span-3">{error}</p>}
+        {isShown && <Looks field={field} onChange={onChange} />}
+        {error && <p className="text-error font-semibold sm:col-span-6">{error}</p>}
       </div>
       <div className="flex flex-col gap-1">
         <button
@@ -188,5 +227,140 @@ function FieldRow({ field, error, isFirst, isLast, onChange, onMove, onRemove }:
         </button>
       </div>
     </fieldset>
+  );
+}
+
+interface PartProps {
+  field: SourceField;
+  onChange: (part: Partial<SourceField>) => void;
+}
+
+const OPTION_LABELS: Partial<Record<TypeName, string>> = {
+  choice: 'Answers, one a line',
+  'several choices': 'Answers, one a line',
+  file: 'Kinds of files, one a line, such as application/pdf or image/*. Empty: any.',
+  'list of records': 'Columns, one a line',
+};
+
+/** What a field offers or takes: answers, columns, kinds of files. */
+function Answers({ field: { type, options }, onChange }: PartProps) {
+  const label = OPTION_LABELS[type];
+  if (label === undefined) return null;
+  return (
+    <Labelled label={label} whole>
+      <LinesInput
+        lines={options}
+        onChange={(lines) => onChange({ options: lines })}
+        rows={Math.max(type === 'file' ? 1 : 3, options.length + 1)}
+      />
+    </Labelled>
+  );
+}
+
+/** How a field looks to visitors: what most fields leave as it is stands a click away. */
+function Looks({ field, onChange }: PartProps) {
+  const { type, help, placeholder, width, labelShown, autocomplete, label } = field;
+  const isText = !['yes/no', 'several choices', 'file', 'list of records', 'person name', 'postal address'].includes(
+    type,
+  );
+  const changed = [
+    placeholder !== '' && 'placeholder',
+    field.preset !== '' && 'first value',
+    width !== 'full' && width,
+    !labelShown && 'label hidden',
+    autocomplete !== '' && autocomplete,
+  ].filter(Boolean);
+  return (
+    <>
+      <Labelled label="Help under the field" whole>
+        <input
+          className="input input-sm w-full"
+          aria-label={`Help under ${label}`}
+          value={help}
+          onChange={(event) => onChange({ help: event.target.value })}
+        />
+      </Labelled>
+      <details className="sm:col-span-6">
+        <summary className="cursor-pointer text-quiet">
+          Looks and filling in{changed.length > 0 && `: ${changed.join(', ')}`}
+        </summary>
+        <div className="grid gap-x-3 gap-y-2 sm:grid-cols-6 pt-2">
+          <Labelled label="Width">
+            <select
+              className="select select-sm w-full"
+              value={width}
+              onChange={(event) => onChange({ width: event.target.value as Width })}
+            >
+              {WIDTHS.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </Labelled>
+          {isText && (
+            <>
+              <Labelled label="Placeholder">
+                <input
+                  className="input input-sm w-full"
+                  value={placeholder}
+                  onChange={(event) => onChange({ placeholder: event.target.value })}
+                />
+              </Labelled>
+              <Labelled label="First value">
+                <Preset field={field} onChange={onChange} />
+              </Labelled>
+              <Labelled label="Filled in by browsers as">
+                <select
+                  className="select select-sm w-full"
+                  value={autocomplete}
+                  onChange={(event) => onChange({ autocomplete: event.target.value })}
+                >
+                  <option value="">what it means</option>
+                  {AUTOFILL_TOKENS.map((token) => (
+                    <option key={token} value={token}>
+                      {token === 'off' ? 'nothing' : token}
+                    </option>
+                  ))}
+                </select>
+              </Labelled>
+            </>
+          )}
+          {!isTick(field) && (
+            <label className="flex gap-2 items-end pb-1.5 sm:col-span-2">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={labelShown}
+                onChange={(event) => onChange({ labelShown: event.target.checked })}
+              />{' '}
+              label is seen
+            </label>
+          )}
+        </div>
+      </details>
+    </>
+  );
+}
+
+function Preset({ field: { type, options, preset }, onChange }: PartProps) {
+  const set = (value: string) => onChange({ preset: value });
+  const answers = type === 'choice' ? options : type === 'yes/no' ? ['yes', 'no'] : null;
+  if (!answers)
+    return <input className="input input-sm w-full" value={preset} onChange={(event) => set(event.target.value)} />;
+  return (
+    <select className="select select-sm w-full" value={preset} onChange={(event) => set(event.target.value)}>
+      <option value="">none</option>
+      {answers.map((answer) => (
+        <option key={answer}>{answer}</option>
+      ))}
+    </select>
+  );
+}
+
+function Labelled({ label, whole = false, children }: { label: string; whole?: boolean; children: ReactNode }) {
+  return (
+    <label className={`flex flex-col ${whole ? 'sm:col-span-6' : 'sm:col-span-2'}`}>
+      <span className="text-quiet text-sm">{label}</span>
+      {children}
+    </label>
   );
 }

@@ -1,20 +1,15 @@
 import { ExternalLink } from 'lucide-react';
 import type { SourceView } from '../../../contract/source.ts';
-import { printFormHtml } from '../../../core/formats/index.ts';
-import type { SourceDocument } from '../../../core/intake/index.ts';
+import { printFormToCopy } from '../../../core/formats/index.ts';
+import type { FormDocument } from '../../../core/intake/index.ts';
 import { CopyButton } from '../../parts/CopyButton.tsx';
 
 /** The draft as a page would show it, and what to paste into the page once it is live. */
-export function FormEvidence({ source, document }: { source: SourceView; document: SourceDocument }) {
+export function FormEvidence({ source, document }: { source: SourceView; document: FormDocument }) {
   // The preview's frame runs no script, so the form's one line of it is left out.
-  const preview = printFormHtml({
-    action: '#',
-    fields: document.fields,
-    button: document.button,
-    statement: document.statement,
-  }).replace(/<script>.*<\/script>/, '');
+  const preview = printFormToCopy('/preview', document).replace(/<script>.*<\/script>/, '');
   const style =
-    '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}input:not([type=checkbox]),select,textarea{width:100%;padding:.4rem;box-sizing:border-box}fieldset{border:0;padding:0;margin:0 0 1rem}</style>';
+    '<style>body{font:15px/1.5 sans-serif;padding:1rem;margin:0}label{display:block}input:not([type=checkbox],[type=radio]),select,textarea{width:100%;padding:.4rem;box-sizing:border-box;font:inherit}fieldset{border:0;padding:0}.field{margin:0 0 1rem}.part{margin:.3rem 0}.help{margin:.2rem 0;color:#555;font-size:.9em}</style>';
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>

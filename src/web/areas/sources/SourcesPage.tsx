@@ -2,6 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
+import { SOURCE_KINDS, type SourceKind } from '../../../core/intake/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { moveInList } from '../../parts/keys.ts';
@@ -25,12 +26,12 @@ export function SourcesPage() {
                 title="No sources yet"
                 action={
                   <button className="btn btn-sm btn-primary" onClick={() => setAdding(true)}>
-                    Build a form
+                    Add a source
                   </button>
                 }
               >
-                A source is where visitors hand something over, such as a sign-up form. Build it here, publish it, and
-                paste its HTML into your page.
+                A source is where visitors hand something over: a form that you build here and paste into your page, or
+                an address to which another system posts.
               </Empty>
             );
           }
@@ -45,33 +46,58 @@ export function SourcesPage() {
           );
         }}
       </Loaded>
-      <Dialog title="A new form" open={adding} onClose={() => setAdding(false)}>
+      <Dialog title="A new source" open={adding} onClose={() => setAdding(false)}>
         <NewSource onDone={() => setAdding(false)} />
       </Dialog>
     </>
   );
 }
 
+const KIND_HELP: Record<SourceKind, string> = {
+  form: 'Form: visitors fill it in, on your page or on its own.',
+  posts: 'Posts from elsewhere: another system sends JSON or form posts to an address of yours.',
+};
+
 function NewSource({ onDone }: { onDone: () => void }) {
   const add = useAddSource();
   const navigate = useNavigate();
+  const [kind, setKind] = useState<SourceKind>('form');
   const submit = (name: string) =>
-    add.mutate(name, {
-      onSuccess: ({ id }) => {
-        onDone();
-        void navigate(`/sources/${id}`);
+    add.mutate(
+      { name, kind },
+      {
+        onSuccess: ({ id }) => {
+          onDone();
+          void navigate(`/sources/${id}`);
+        },
       },
-    });
+    );
   return (
     <NameForm
-      label="Name of the form"
-      help="For you and your colleagues; visitors see it only on the form's own page."
-      action="Make the form"
+      label="Name"
+      help="For you and your colleagues; visitors see it only on a form's own page."
+      action="Make it"
       busy={add.isPending}
       error={add.error}
       onSubmit={submit}
       onCancel={onDone}
-    />
+    >
+      <fieldset className="flex flex-col gap-1">
+        <legend className="font-semibold">Kind</legend>
+        {SOURCE_KINDS.map((one) => (
+          <label key={one} className="flex gap-2 items-start py-0.5">
+            <input
+              type="radio"
+              name="kind"
+              className="radio radio-sm mt-0.5"
+              checked={kind === one}
+              onChange={() => setKind(one)}
+            />
+            <span>{KIND_HELP[one]}</span>
+          </label>
+        ))}
+      </fieldset>
+    </NameForm>
   );
 }
 
@@ -81,11 +107,11 @@ function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: strin
       <div className="flex items-center justify-between p-3">
         <h1 className="font-semibold text-lg">Sources</h1>
         <button className="btn btn-sm" onClick={onAdd}>
-          <Plus size={15} aria-hidden="true" /> Form
+          <Plus size={15} aria-hidden="true" /> Source
         </button>
       </div>
       <ul>
-        {list.map(({ id, name, state, today, hours }) => (
+        {list.map(({ id, name, state, today, hours, draft }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
             <Link
               data-row
@@ -97,7 +123,9 @@ function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: strin
                 <strong className="font-semibold">{name}</strong>
                 <StateMark state={state} />
               </span>
-              <span className="block text-quiet text-sm">form · {today} in 24 hours</span>
+              <span className="block text-quiet text-sm">
+                {draft.kind} · {today} in 24 hours
+              </span>
               <DotLine hours={hours} what="submissions" />
             </Link>
           </li>

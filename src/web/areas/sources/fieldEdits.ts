@@ -1,48 +1,22 @@
-import type { FieldType, SourceField } from '../../../core/values/index.ts';
+import { keyFor, meaningOf } from '../../../core/intake/index.ts';
+import { plainField, widgetsOf, type SourceField, type TypeName } from '../../../core/values/index.ts';
 
 /** What a contact's values are called when they mean the same everywhere. */
 export const KEEP_AS: [value: string, label: string][] = [
   ['', 'not kept'],
   ['email', 'email'],
+  ['phone', 'phone'],
   ['full_name', 'full name'],
   ['first_name', 'first name'],
   ['last_name', 'last name'],
 ];
 
-const MEANINGS: Record<string, string> = {
-  email: 'email',
-  name: 'full_name',
-  yourname: 'full_name',
-  fullname: 'full_name',
-  firstname: 'first_name',
-  lastname: 'last_name',
-  surname: 'last_name',
-};
-
-/** A field name made of a label: small letters, digits and underscores, not taken yet. */
-export function keyFor(label: string, taken: string[]): string {
-  const words = label
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '_')
-    .replace(/^[^a-z]+|_+$/g, '')
-    .slice(0, 40);
-  const base = words === '' ? 'field' : words;
-  let key = base;
-  for (let number = 2; taken.includes(key); number += 1) key = `${base}_${number}`;
-  return key;
-}
-
-/** What a label means for the contact; '' when it is nothing in particular. */
-const meaningOf = (label: string): string => MEANINGS[label.toLowerCase().replace(/[^a-z]/g, '')] ?? '';
-
-const FIRST_LABELS: Record<FieldType, string[]> = {
+const FIRST_LABELS: Record<TypeName, string[]> = {
   text: ['Your name', 'Your question'],
   email: ['Email', 'Another email'],
   choice: ['What do you like best?'],
-  tick: ['I agree'],
-  hidden: ['Page'],
+  'several choices': ['What do you like?'],
+  'yes/no': ['I agree'],
   'long text': ['Your message'],
   phone: ['Phone'],
   number: ['How many?'],
@@ -55,51 +29,71 @@ const FIRST_LABELS: Record<FieldType, string[]> = {
   URL: ['Web site'],
   'person name': ['Your name'],
   'postal address': ['Address'],
+  file: ['File'],
+  'list of records': ['Who comes along?'],
+};
+
+const FIRST_OPTIONS: Partial<Record<TypeName, string[]>> = {
+  choice: ['First answer', 'Second answer'],
+  'several choices': ['First answer', 'Second answer'],
+  'list of records': ['Name', 'Age'],
 };
 
 /** Adds a field of a type, named so that it can be used as it is. */
-export function addField(fields: SourceField[], type: FieldType): SourceField[] {
+export function addField(fields: SourceField[], type: TypeName, more: Partial<SourceField> = {}): SourceField[] {
   const labels = FIRST_LABELS[type];
-  const label = labels.find((text) => !fields.some((field) => field.label === text)) ?? labels.at(-1) ?? '';
+  const label =
+    more.label ?? labels.find((text) => !fields.some((field) => field.label === text)) ?? labels.at(-1) ?? '';
   const meaning = meaningOf(label);
-  const field: SourceField = {
-    key: keyFor(
-      label,
-      fields.map(({ key }) => key),
-    ),
+  const key = keyFor(
     label,
-    type,
+    fields.map((field) => field.key),
+  );
+  const field: SourceField = {
+    ...plainField(key, type),
+    id: idFor(key, fields),
+    label,
     required: type === 'email',
-    options: type === 'choice' ? ['First answer', 'Second answer'] : [],
-    several: false,
-    help: '',
-    preset: '',
+    options: FIRST_OPTIONS[type] ?? [],
     keepAs: fields.some(({ keepAs }) => keepAs === meaning) ? '' : meaning,
+    ...more,
   };
   return [...fields, field];
 }
 
+/** An id that no field has: the name, as long as it is free. */
+function idFor(key: string, others: SourceField[]): string {
+  const taken = new Set(others.map(({ id }) => id));
+  let id = key;
+  for (let number = 2; taken.has(id); number += 1) id = `${key}_${number}`;
+  return id;
+}
+
 /**
- * Changes a field. Its name, and what it is kept as, follow its label until they are set by hand; a name that is live
- * stays, since pages out there use it.
+ * Changes a field. Its name, and what it is kept as, follow its label until they are set by hand, and its id follows its
+ * name; once they are live they stay, since pages out there use the name, and values are kept under the id.
  */
 export function changeField(
   fields: SourceField[],
   index: number,
   part: Partial<SourceField>,
-  liveKeys: string[],
+  liveIds: string[],
 ): SourceField[] {
-  const others = fields.filter((_, at) => at !== index).map(({ key }) => key);
+  const others = fields.filter((_, at) => at !== index);
+  const otherKeys = others.map(({ key }) => key);
   return fields.map((field, at) => {
     if (at !== index) return field;
-    if (part.label === undefined) return { ...field, ...part };
-    const follows = !liveKeys.includes(field.key) && field.key === keyFor(field.label, others);
-    return {
-      ...field,
-      ...part,
-      key: follows ? keyFor(part.label, others) : field.key,
-      keepAs: field.keepAs === meaningOf(field.label) ? meaningOf(part.label) : field.keepAs,
-    };
+    const isLive = liveIds.includes(field.id);
+    const next = { ...field, ...part };
+    if (part.label !== undefined) {
+      if (!isLive && field.key === keyFor(field.label, otherKeys)) next.key = keyFor(part.label, otherKeys);
+      if (field.keepAs === meaningOf(field.label)) next.keepAs = meaningOf(part.label);
+    }
+    if (part.type !== undefined) {
+      if (!widgetsOf(part.type).includes(next.widget)) next.widget = 'usual';
+      if (next.options.length === 0) next.options = FIRST_OPTIONS[part.type] ?? [];
+    }
+    return isLive || next.key === '' ? next : { ...next, id: idFor(next.key, others) };
   });
 }
 

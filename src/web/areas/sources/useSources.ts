@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
+import type { SourceKind } from '../../../core/intake/index.ts';
 import { api } from '../../parts/api.ts';
 
 export const useSources = () =>
@@ -14,7 +15,7 @@ export const useSamples = (sourceId: string) =>
 export function useAddSource() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (name: string) => api.post<SourceView>('/sources', { name }),
+    mutationFn: (input: { name: string; kind: SourceKind }) => api.post<SourceView>('/sources', input),
     onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
   });
 }

@@ -1,6 +1,6 @@
 const MOST_KEPT = 2_000;
 
-/** Remembers what was made of a text. The texts come out of profiles, so there are few, and each is used very often. */
+/** Remembers what was made of a text. The texts come out of profiles and sources, so there are few, and each is used very often. */
 export function keeping<Made>(make: (text: string) => Made): (text: string) => Made {
   const kept = new Map<string, Made>();
   return (text) => {

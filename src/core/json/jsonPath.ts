@@ -23,3 +23,17 @@ export const textAt = (body: unknown, path: string | undefined): string => textO
 /** Every text that a JSONPath finds. */
 export const textsAt = (body: unknown, path: string | undefined): string[] =>
   path === undefined ? [] : all(body, path).map(textOf);
+
+/** Everything that a JSONPath finds, with where it stands: names and indexes from the root. */
+export const located = (body: unknown, path: string): { value: unknown; location: (string | number)[] }[] =>
+  queries(path).query(body as JSONValue).nodes;
+
+/** Whether a text is a JSONPath. */
+export function isPath(path: string): boolean {
+  try {
+    compile(path);
+    return true;
+  } catch {
+    return false;
+  }
+}

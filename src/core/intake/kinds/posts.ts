@@ -1,0 +1,129 @@
+import { isObject } from '../../documents/index.ts';
+import { bad, good, type Result } from '../../result.ts';
+import {
+  holds,
+  isListOfRecords,
+  neededMessage,
+  parseChoice,
+  parseFieldValue,
+  readRecords,
+  takesFile,
+  typeOf,
+  UNKNOWN_MANNER,
+  type FieldValue,
+  type FieldValues,
+  type SourceField,
+} from '../../values/index.ts';
+import { objectOf, type SentFile } from '../payload.ts';
+import { foundFor, partsOf, type Located } from '../places.ts';
+import type { FieldIssue, Kind, Reading } from '../reading.ts';
+import type { PostsDocument } from '../source.ts';
+
+/** Most submissions in one payload. */
+const PARTS_LIMIT = 200;
+
+/** JSON or form posts from elsewhere: each field says where it stands in the payload, and one payload can be several submissions. */
+export const posts: Kind<PostsDocument> = {
+  read: (document, payload) => {
+    const json = payload.kind === 'json' ? payload.json : objectOf(payload.entries);
+    if (typeof json !== 'object' || json === null) return { problem: 'The body is neither an object nor a list.' };
+    const parts = partsOf(document, json);
+    if (parts.length === 0) return { problem: `Nothing stands at ${document.each}, where the submissions should be.` };
+    if (parts.length > PARTS_LIMIT) return { problem: `These are more than ${PARTS_LIMIT} submissions in one.` };
+    return parts.map((part, index) => {
+      const reading = readPart(document.fields, json, part, payload.files);
+      return reading.ok || document.each === ''
+        ? reading
+        : { ok: false, issues: reading.issues.map((issue) => ({ ...issue, part: index })) };
+    });
+  },
+  // Another system sends, and it has no eyes to be caught by.
+  screen: () => null,
+};
+
+function readPart(fields: SourceField[], json: unknown, part: Located, files: SentFile[]): Reading {
+  const values: FieldValues = {};
+  const issues: FieldIssue[] = [];
+  for (const field of fields) {
+    const found = foundFor(field, json, part).map(({ value }) => value);
+    const parsed = field.type === 'file' ? readFile(field, found, files) : readFound(field, found);
+    if (parsed.ok) values[field.id] = parsed.value;
+    else issues.push({ field: field.key, message: parsed.issue });
+  }
+  return issues.length > 0 ? { ok: false, issues } : { ok: true, values };
+}
+
+/** A file that was sent beside the payload under the field's name, or stood in it and was stored. */
+function readFile(field: SourceField, found: unknown[], files: SentFile[]): Result<FieldValue> {
+  const ids = found.map((value) => (isObject(value) ? value.file : undefined));
+  const sent = files.find(({ name, value }) => name === field.key || ids.includes(value.file));
+  if (sent) return takesFile(field, sent.value);
+  if (found.some((value) => value !== null && value !== ''))
+    return bad(
+      `${field.label} is not a file: send it beside the JSON, as a data: URL, or as its name and Base64 content.`,
+    );
+  return field.required ? bad(neededMessage(field)) : good('');
+}
+
+/** Reads what was found for a field, by its type: JSON says itself what is a number, and what is true. */
+function readFound(field: SourceField, found: unknown[]): Result<FieldValue> {
+  const given = found.filter((value) => value !== null && value !== undefined && value !== '');
+  if (given.length === 0)
+    return field.required ? bad(neededMessage(field)) : good(field.preset === '' ? '' : field.preset);
+  const [first] = given;
+  switch (field.type) {
+    case 'list of records':
+      if (isListOfRecords(first)) return readRecords(first);
+      return isListOfRecords(given) ? readRecords(given) : readText(field, first);
+    case 'several choices':
+      return readAnswers(
+        field,
+        given.flatMap((value) => (Array.isArray(value) ? (value as unknown[]) : [value])),
+      );
+    case 'choice':
+      return readAnswers(field, given);
+    case 'yes/no':
+      return typeof first === 'boolean' ? good(first) : readText(field, first);
+    case 'number':
+      return typeof first === 'number' && Number.isFinite(first) ? good(first) : readText(field, first);
+    case 'money':
+      return isObject(first)
+        ? readText(field, `${String(first.amount)} ${String(first.currency)}`)
+        : readText(field, first);
+    case 'person name':
+    case 'postal address':
+      return holds(field.type, first) ? good(oneLine(first)) : readText(field, first);
+    default:
+      return readText(field, first);
+  }
+}
+
+function readAnswers(field: SourceField, found: unknown[]): Result<FieldValue> {
+  const texts = found.map(textOf);
+  if (texts.includes(null)) return bad(`${field.label} is not a text.`);
+  const answers = texts as string[];
+  // Where no answers are listed, any is one.
+  return parseChoice(
+    field.options.length === 0 ? { ...field, options: answers.map((text) => text.trim()) } : field,
+    answers,
+  );
+}
+
+function readText(field: SourceField, value: unknown): Result<FieldValue> {
+  const text = textOf(value);
+  if (text === null) return bad(`${field.label} is a list or an object, where ${field.type} is expected.`);
+  if (field.type === 'yes/no') return typeOf('yes/no').parse(text, UNKNOWN_MANNER);
+  return parseFieldValue(field, [text]);
+}
+
+const textOf = (value: unknown): string | null =>
+  typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : null;
+
+/** The parts of a value, each as one line of text. */
+function oneLine(value: FieldValue): FieldValue {
+  const lines = Object.entries(value).map(([name, text]): [string, FieldValue] => {
+    const line = typeOf('text').parse(String(text), UNKNOWN_MANNER);
+    return [name, line.ok ? line.value : ''];
+  });
+  return Object.fromEntries(lines) as unknown as FieldValue;
+}

@@ -1,0 +1,49 @@
+import { normaliseEmail, type FieldValues, type SourceField } from '../values/index.ts';
+import type { Payload } from './payload.ts';
+import type { Suspicion } from './screening.ts';
+import type { SourceDocument } from './source.ts';
+
+/** What is wrong with one field of what was sent. */
+export interface FieldIssue {
+  /** Its name, as it is sent. */
+  field: string;
+  message: string;
+  /** Which of several submissions in one payload it is in, from 0; absent when there is but one. */
+  part?: number;
+}
+
+/** One submission in a payload: its values by the ids of its fields, or what is wrong with them. */
+export type Reading = { ok: true; values: FieldValues } | { ok: false; issues: FieldIssue[] };
+
+/** A payload that is nothing that a source of the kind can read. */
+export interface Unreadable {
+  problem: string;
+}
+
+/** What may tell a robot from a person. */
+export interface Signs {
+  /** What arrived in the input hidden from people. */
+  trap: string;
+  /** Time from showing to sending; null when nobody can tell. */
+  elapsedSeconds: number | null;
+}
+
+/** What sets sources of a kind apart: how what is sent to them is read, and what guards them. */
+export interface Kind<Document extends SourceDocument> {
+  read: (document: Document, payload: Payload) => Reading[] | Unreadable;
+  screen: (document: Document, signs: Signs) => Suspicion | null;
+}
+
+/**
+ * What makes two submissions of one source the same request: the values, with addresses as they identify a person, and
+ * files by what is in them. A double click, a reload and a repeated request give the same text; a changed answer does not.
+ */
+export function contentOf(fields: SourceField[], values: FieldValues): string {
+  return JSON.stringify(
+    fields.map(({ id, type }) => {
+      const value = values[id];
+      if (type === 'email' && typeof value === 'string') return [id, normaliseEmail(value)];
+      return [id, typeof value === 'object' && 'sha256' in value ? value.sha256 : value];
+    }),
+  );
+}

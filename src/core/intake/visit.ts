@@ -1,0 +1,97 @@
+import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
+
+/** What is known of how a submission came, beside what was entered. Each is a column, and can be mapped and filtered by. */
+export const VISIT_PARTS = [
+  'page',
+  'referrer',
+  'campaign',
+  'source',
+  'medium',
+  'term',
+  'content',
+  'device',
+  'placement',
+  'variant',
+] as const;
+export type VisitPart = (typeof VISIT_PARTS)[number];
+
+/** Texts; what is not known is absent. */
+export type Visit = Partial<Record<VisitPart, string>>;
+
+/** Names of the inputs by which a form says where it was filled in. */
+export const PAGE_FIELD = 'form_page';
+export const REFERRER_FIELD = 'form_referrer';
+export const PLACEMENT_FIELD = 'form_placement';
+export const VARIANT_FIELD = 'form_variant';
+
+const LABELS: Record<VisitPart, string> = {
+  page: 'Page',
+  referrer: 'Page before that',
+  campaign: 'Campaign',
+  source: 'Campaign source',
+  medium: 'Campaign medium',
+  term: 'Campaign term',
+  content: 'Campaign content',
+  device: 'Device',
+  placement: 'Placement',
+  variant: 'Variant',
+};
+
+/** The id under which a part stands among a submission's values: no field of a source has one like it. */
+const visitId = (part: VisitPart): string => `@${part}`;
+
+/** The parts as fields, so that whatever takes a field takes them too. */
+export const VISIT_FIELDS: SourceField[] = VISIT_PARTS.map((part) => ({
+  ...plainField(visitId(part), part === 'page' || part === 'referrer' ? 'URL' : 'text'),
+  label: LABELS[part],
+}));
+
+/** Everything that a mapping can draw on: what was entered, and how it came. */
+export const factsOf = (values: FieldValues, visit: Visit): FieldValues => ({
+  ...values,
+  ...Object.fromEntries(Object.entries(visit).map(([part, text]) => [visitId(part as VisitPart), text])),
+});
+
+/** Campaign parameters of links, as they are common practice; no standard describes them. */
+const CAMPAIGN: Partial<Record<VisitPart, string>> = {
+  campaign: 'utm_campaign',
+  source: 'utm_source',
+  medium: 'utm_medium',
+  term: 'utm_term',
+  content: 'utm_content',
+};
+
+const LIMITS = { page: 300, other: 120 };
+
+/**
+ * How a submission came: from what its form or its payload says, otherwise from the request.
+ * @param sent what was sent under a name; undefined when nothing was
+ * @param headers in small letters
+ */
+export function readVisit(
+  sent: (name: string) => string | undefined,
+  headers: Record<string, string>,
+  device: string,
+): Visit {
+  const page = addressOf(sent(PAGE_FIELD)) ?? addressOf(headers.referer) ?? addressOf(headers.origin);
+  const visit: Visit = {};
+  const set = (part: VisitPart, text: string | null | undefined, limit = LIMITS.other) => {
+    const line = (text ?? '').replace(/\s+/gu, ' ').trim().slice(0, limit);
+    if (line !== '') visit[part] = line;
+  };
+  set('page', page && withoutQuery(page), LIMITS.page);
+  const referrer = addressOf(sent(REFERRER_FIELD));
+  set('referrer', referrer && withoutQuery(referrer), LIMITS.page);
+  for (const [part, name] of Object.entries(CAMPAIGN))
+    set(part as VisitPart, page?.searchParams.get(name) ?? sent(name));
+  set('device', device);
+  set('placement', sent(PLACEMENT_FIELD));
+  set('variant', sent(VARIANT_FIELD));
+  return visit;
+}
+
+const addressOf = (text: string | undefined): URL | null =>
+  text !== undefined && /^https?:/i.test(text) && URL.canParse(text) ? new URL(text) : null;
+
+/** What follows the path may say who the visitor is; the campaign is read from it, and the rest is left out. */
+const withoutQuery = ({ origin, pathname }: URL): string => origin + pathname;

@@ -1,0 +1,2 @@
+export { all, isPath, located, one, textAt, textOf, textsAt } from './jsonPath.ts';
+export { keeping } from './keeping.ts';

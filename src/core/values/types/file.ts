@@ -1,0 +1,35 @@
+import { bad } from '../../result.ts';
+import type { ValueType } from '../type.ts';
+
+/** A file that a visitor handed over. What it holds is stored apart; only signed-in people can fetch it. */
+export interface FileValue {
+  /** Its id here. */
+  file: string;
+  /** As the visitor's machine called it. */
+  name: string;
+  /** The media type found from its content, never the one that was claimed. */
+  mediaType: string;
+  /** Bytes. */
+  size: number;
+  /** SHA-256 of the content, in hexadecimal. */
+  sha256: string;
+  /** Where signed-in people fetch it. */
+  link: string;
+}
+
+/** Another system is given the link. A text never becomes a file. */
+export const file: ValueType<FileValue> = {
+  parse: () => bad('This is not a file. Choose one to send along.'),
+  print: ({ name, link, size }, locale) => (locale === undefined ? link : `${name} (${inBytes(size, locale)}) ${link}`),
+  same: (a, b) => a.sha256 === b.sha256,
+  edgeCases: [],
+};
+
+const UNITS = ['byte', 'kilobyte', 'megabyte', 'gigabyte'];
+
+/** A size in the units of CLDR, by thousands. @param size bytes */
+export function inBytes(size: number, locale = 'en-GB'): string {
+  const step = Math.min(UNITS.length - 1, Math.floor(Math.log10(Math.max(1, size)) / 3));
+  const unit = UNITS[step];
+  return new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: 1 }).format(size / 1000 ** step);
+}

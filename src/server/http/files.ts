@@ -1,0 +1,38 @@
+import { createReadStream } from 'node:fs';
+import { Readable } from 'node:stream';
+import { Hono } from 'hono';
+import { html } from 'hono/html';
+import type { Context } from '../context.ts';
+import { uploadPath } from '../intake/uploads.ts';
+import { findUpload } from '../store/uploads.ts';
+import { signedIn } from './api/session.ts';
+import { page } from './public/layout.ts';
+
+/** Files that visitors handed over, for signed-in people only, and always as downloads: a browser never opens one here. */
+export function fileRoutes(context: Context): Hono {
+  const app = new Hono();
+  app.get('/:id', async (c) => {
+    c.header('cache-control', 'private, no-store');
+    if (!(await signedIn(context, c))) {
+      const body = html`<h1>Sign in first</h1>
+        <p>This file was handed over by a visitor. <a href="/">Sign in</a>, then open the link again.</p>`;
+      return c.html(page('Sign in first', body), 401);
+    }
+    const upload = await findUpload(context.store.db, c.req.param('id'));
+    if (!upload) {
+      const body = html`<h1>This file is gone</h1>
+        <p>It was deleted with the submission that it came with, or never was here.</p>`;
+      return c.html(page('Gone', body), 404);
+    }
+    const content = createReadStream(uploadPath(context, upload.id));
+    return c.body(Readable.toWeb(content) as ReadableStream, 200, {
+      'content-type': upload.mediaType,
+      'content-length': String(upload.size),
+      // RFC 6266 and RFC 8187: the name in any script.
+      'content-disposition': `attachment; filename="file"; filename*=UTF-8''${encodeURIComponent(upload.name).replace(/['()*]/g, (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`)}`,
+      'x-content-type-options': 'nosniff',
+      'content-security-policy': "default-src 'none'; sandbox",
+    });
+  });
+  return app;
+}

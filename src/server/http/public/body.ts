@@ -1,0 +1,187 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream } from 'node:stream/web';
+import { Busboy, type BusboyFileStream } from '@fastify/busboy';
+import type { Context as HonoContext } from 'hono';
+import {
+  embeddedFiles,
+  readUrlencoded,
+  withValueAt,
+  type Entries,
+  type FieldIssue,
+  type Payload,
+  type SentFile,
+} from '../../../core/intake/index.ts';
+import { keptName } from '../../../core/formats/index.ts';
+import { inBytes, type SourceField } from '../../../core/values/index.ts';
+import type { Context } from '../../context.ts';
+import { FileTooLarge, fileValueOf, storeUpload } from '../../intake/uploads.ts';
+import { readSignedText, signText } from '../../security/stamps.ts';
+import type { SourceRecord } from '../../store/sources.ts';
+import { findUpload } from '../../store/uploads.ts';
+import { Problem } from '../problems.ts';
+
+/** What a request may hold beside files. */
+export const BODY_LIMIT_BYTES = 256 * 1024;
+const MOST_PARTS = 500;
+/** Multipart headers and boundaries around each file. */
+const AROUND_FILE_BYTES = 4 * 1024;
+/** Of a file that is too large, so many times the limit is read to its end, so that its sender is told in words. */
+const TOLD_TIMES = 5;
+
+/** What a request holds, and what of it could not be kept. */
+export interface Body {
+  payload: Payload;
+  issues: FieldIssue[];
+}
+
+export const mediaTypeOf = (c: HonoContext): string =>
+  (c.req.header('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+
+const fileFields = (source: SourceRecord | null): SourceField[] =>
+  (source?.live?.fields ?? []).filter(({ type }) => type === 'file');
+
+/** How much a source takes by one request. */
+export const bodyLimitOf = (context: Context, source: SourceRecord | null): number =>
+  BODY_LIMIT_BYTES + fileFields(source).length * (TOLD_TIMES * context.config.uploadBytes + AROUND_FILE_BYTES);
+
+/** Reads the body of a request to a source. Files are stored as they stream in, for the fields that take them. */
+export async function readBody(context: Context, c: HonoContext, source: SourceRecord): Promise<Body | Problem> {
+  switch (mediaTypeOf(c)) {
+    case 'application/json': {
+      const json = parseJson(await c.req.text());
+      return json === undefined
+        ? new Problem(400, 'not-json', 'The body is not JSON.')
+        : withFilesOut(context, source, json, []);
+    }
+    case 'application/x-www-form-urlencoded':
+      return { payload: { kind: 'entries', entries: readUrlencoded(await c.req.text()), files: [] }, issues: [] };
+    case 'multipart/form-data':
+      try {
+        return await readMultipart(context, c, source);
+      } catch {
+        return new Problem(400, 'not-multipart', 'The form data cannot be read.');
+      }
+    default:
+      return new Problem(
+        415,
+        'unknown-type',
+        'Send application/x-www-form-urlencoded, multipart/form-data or application/json.',
+      );
+  }
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Stores the files that stand in JSON; what is kept of the payload says which they are. */
+async function withFilesOut(context: Context, source: SourceRecord, json: unknown, beside: SentFile[]): Promise<Body> {
+  const files = [...beside];
+  const issues: FieldIssue[] = [];
+  let kept = json;
+  for (const { location, name, base64 } of embeddedFiles(source.live ?? source.draft, json)) {
+    try {
+      const value = await storeUpload(context, source.id, name, Readable.from([Buffer.from(base64, 'base64')]));
+      files.push({ name: '', value });
+      kept = withValueAt(kept, location, { file: value.file, name: value.name });
+    } catch (error) {
+      if (!(error instanceof FileTooLarge)) throw error;
+      issues.push(tooLargeIssue(context, name, name));
+    }
+  }
+  return { payload: { kind: 'json', json: kept, files }, issues };
+}
+
+async function readMultipart(context: Context, c: HonoContext, source: SourceRecord): Promise<Body> {
+  const entries: Entries = [];
+  const files: SentFile[] = [];
+  const issues: FieldIssue[] = [];
+  const storing: Promise<void>[] = [];
+  const taken = new Set(fileFields(source).map(({ key }) => key));
+  let json: unknown;
+  const store = async (key: string, given: string, stream: BusboyFileStream) => {
+    // As browsers write these signs in names (WHATWG HTML, 4.10.22.8, from memory).
+    const name = given.replace(/%22/g, '"').replace(/%0D|%0A/g, ' ');
+    try {
+      const value = await storeUpload(context, source.id, name, stream);
+      // An input for a file that was left empty sends a nameless file of no bytes.
+      if (name !== '' || value.size > 0) files.push({ name: key, value });
+    } catch (error) {
+      if (!(error instanceof FileTooLarge)) throw error;
+      issues.push(tooLargeIssue(context, key, name));
+    }
+  };
+  await new Promise<void>((resolve, reject) => {
+    const reader = Busboy({
+      headers: { ...Object.fromEntries(c.req.raw.headers), 'content-type': c.req.header('content-type') ?? '' },
+      limits: { fieldSize: BODY_LIMIT_BYTES, parts: MOST_PARTS },
+    });
+    reader.on('field', (name, value, _nameCut, _valueCut, _encoding, mediaType) => {
+      if (mediaType === 'application/json') json = parseJson(value);
+      else entries.push([name, value]);
+    });
+    reader.on('file', (key, stream, name, _encoding, mediaType) => {
+      if (taken.has(key) && !files.some((sent) => sent.name === key)) storing.push(store(key, name, stream));
+      else if (mediaType === 'application/json')
+        storing.push(textIn(stream).then((text) => void (json = parseJson(text))));
+      else {
+        stream.resume();
+        if (name) entries.push([key, `(file ${name} was not kept)`]);
+      }
+    });
+    reader.on('finish', resolve);
+    reader.on('error', reject);
+    if (!c.req.raw.body) return reject(new Error('there is no body'));
+    Readable.fromWeb(c.req.raw.body as ReadableStream)
+      .on('error', reject)
+      .pipe(reader);
+  });
+  await Promise.all(storing);
+  files.push(...(await keptFiles(context, source, entries, files)));
+  if (json !== undefined) {
+    const body = await withFilesOut(context, source, json, files);
+    return { ...body, issues: [...issues, ...body.issues] };
+  }
+  return { payload: { kind: 'entries', entries, files }, issues };
+}
+
+const tooLargeIssue = ({ config }: Context, field: string, name: string): FieldIssue => ({
+  field,
+  message: `"${name.slice(0, 60)}" is larger than ${inBytes(config.uploadBytes)}, which is the most that is taken.`,
+});
+
+async function textIn(stream: BusboyFileStream): Promise<string> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stream as AsyncIterable<Buffer>) {
+    size += chunk.byteLength;
+    if (size <= BODY_LIMIT_BYTES) chunks.push(chunk);
+  }
+  return size > BODY_LIMIT_BYTES ? '' : Buffer.concat(chunks).toString('utf8');
+}
+
+/** Stands for a stored file in a form that is shown again; nobody can make one up. */
+export const keptToken = ({ config }: Context, file: string): string => signText(config.secretKey, 'upload', file);
+
+/** Files that came with an earlier try of the same form, whose fields are empty now. */
+async function keptFiles(
+  context: Context,
+  source: SourceRecord,
+  entries: Entries,
+  sent: SentFile[],
+): Promise<SentFile[]> {
+  const kept: SentFile[] = [];
+  for (const { key } of fileFields(source)) {
+    const token = entries.find(([name]) => name === keptName(key))?.[1];
+    const id = token && readSignedText(context.config.secretKey, 'upload', token);
+    if (!id || sent.some(({ name }) => name === key)) continue;
+    const upload = await findUpload(context.store.db, id);
+    if (upload?.submissionId === null && upload.sourceId === source.id)
+      kept.push({ name: key, value: fileValueOf(context, upload) });
+  }
+  return kept;
+}

@@ -1,0 +1,140 @@
+import {
+  contentOf,
+  readPayload,
+  readVisit,
+  suspicionOf,
+  type Entries,
+  type FieldIssue,
+  type Payload,
+  type SourceDocument,
+} from '../../core/intake/index.ts';
+import { keysOf, type ContactKey } from '../../core/identity/index.ts';
+import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
+import type { FieldValues } from '../../core/values/index.ts';
+import type { Context } from '../context.ts';
+import { sha256 } from '../security/tokens.ts';
+import { acceptSubmission, countRepeat, findEarlier, type NewSubmission } from '../store/submissions.ts';
+import { addArrival } from '../store/arrivals.ts';
+import { assignUploads } from '../store/uploads.ts';
+import { deviceOf } from './device.ts';
+
+export interface Arrival {
+  sourceId: string;
+  sourceVersion: number;
+  document: SourceDocument;
+  contentType: string;
+  payload: Payload;
+  /** Kept as evidence: where it came from. */
+  headers: Record<string, string>;
+  /** What the caller calls this request, if it does. */
+  idempotencyKey: string | null;
+  /** When a page of ours was shown, if it was one of ours. */
+  shownAt: number | null;
+}
+
+export type Taken =
+  /** The submissions in it, in their order; one for most. */
+  | { ok: true; ids: string[] }
+  | { ok: false; why: 'invalid'; issues: FieldIssue[] }
+  | { ok: false; why: 'unreadable'; problem: string }
+  /** The caller's name for this request was used for another one. */
+  | { ok: false; why: 'key used before' };
+
+/**
+ * Takes what arrived: reads it, screens it, stores it durably. What follows is the workers' business. Of several submissions
+ * in one arrival, either all are taken or none.
+ */
+export async function takeSubmission(context: Context, arrival: Arrival): Promise<Taken> {
+  const { document, payload } = arrival;
+  const readings = readPayload(document, payload);
+  if (!Array.isArray(readings)) return { ok: false, why: 'unreadable', problem: readings.problem };
+  const issues = readings.flatMap((reading) => (reading.ok ? [] : reading.issues));
+  if (issues.length > 0) return { ok: false, why: 'invalid', issues };
+  const each = readings.flatMap((reading) => (reading.ok ? [reading.values] : []));
+  const receivedAt = context.now();
+  const raw = { contentType: arrival.contentType, payload, headers: arrival.headers };
+  const isOne = each.length === 1;
+  const arrivalId = isOne ? null : context.newId();
+  if (arrivalId !== null)
+    await addArrival(context.store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw });
+  const sent = senderOf(payload);
+  const visit = readVisit(sent, arrival.headers, deviceOf(arrival.headers['user-agent'] ?? ''));
+  const signs = { trap: sent(TRAP_FIELD) ?? '', elapsedSeconds: elapsedSeconds(sent, arrival.shownAt, receivedAt) };
+  const suspicion = suspicionOf(document, signs);
+  const ids: string[] = [];
+  for (const [part, values] of each.entries()) {
+    const content = arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, values);
+    const taken = await storeOnce(context, document, {
+      id: context.newId(),
+      sourceId: arrival.sourceId,
+      sourceVersion: arrival.sourceVersion,
+      receivedAt,
+      raw: isOne ? raw : { ...raw, payload: null },
+      arrivalId,
+      values,
+      visit,
+      // Two that are alike in one arrival are two; the same arrival again is the same.
+      contentHash: sha256(isOne ? content : `${part} ${content}`),
+      personKey: personKeyOf(keysOf(document.fields, values)),
+      suspicion,
+    });
+    if (!taken.ok) return taken;
+    ids.push(...taken.ids);
+  }
+  return { ok: true, ids };
+}
+
+/** How often an earlier one may vanish in the very moment before it is looked at. */
+const MOST_TRIES = 5;
+
+async function storeOnce({ store }: Context, { fields }: SourceDocument, submission: NewSubmission): Promise<Taken> {
+  const isSame = (values: FieldValues) => contentOf(fields, values) === contentOf(fields, submission.values);
+  const isSetAside = submission.suspicion !== null;
+  const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Taken> => {
+    if (!isSame(earlier.values)) return { ok: false, why: 'key used before' };
+    await countRepeat(store.db, earlier.id, submission.receivedAt);
+    return { ok: true, ids: [earlier.id] };
+  };
+  // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
+  const real = isSetAside ? await findEarlier(store.db, submission, false) : null;
+  if (real) return repeated(real);
+  // Before it is accepted: a file that belongs to nothing is cleared away.
+  const files = filesIn(submission.values);
+  if (files.length > 0) await assignUploads(store.db, files, submission.id);
+  for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
+    if (await acceptSubmission(store, submission)) return { ok: true, ids: [submission.id] };
+    const earlier = await findEarlier(store.db, submission, isSetAside);
+    if (earlier) return repeated(earlier);
+  }
+  throw new Error('a repeated submission could not be found');
+}
+
+const filesIn = (values: FieldValues): string[] =>
+  Object.values(values).flatMap((value) => (typeof value === 'object' && 'file' in value ? [value.file] : []));
+
+/** A key by which a person's submissions are told from those of others, without the address in it. The database makes the same. */
+const personKeyOf = ([key]: ContactKey[]): string => (key ? sha256(`${key.kind} ${key.value}`).slice(0, 32) : '');
+
+/** What was sent under a name beside the fields, as forms and flat JSON do. */
+export function senderOf(payload: Payload): (name: string) => string | undefined {
+  if (payload.kind === 'entries') return (name) => first(payload.entries, name);
+  const { json } = payload;
+  if (typeof json !== 'object' || json === null) return () => undefined;
+  return (name) => {
+    const value = (json as Record<string, unknown>)[name];
+    return typeof value === 'string' || typeof value === 'number' ? String(value) : undefined;
+  };
+}
+
+const first = (entries: Entries, wanted: string) => entries.find(([name]) => name === wanted)?.[1];
+
+/** Our own signed time when there is one; otherwise what the page's script counted; null when neither. */
+export function elapsedSeconds(
+  sent: (name: string) => string | undefined,
+  shownAt: number | null,
+  now: number,
+): number | null {
+  if (shownAt !== null) return (now - shownAt) / 1000;
+  const counted = sent(ELAPSED_FIELD) ?? '';
+  return /^\d+(\.\d+)?$/.test(counted) ? Number(counted) : null;
+}

@@ -1,0 +1,17 @@
+import { eq } from 'drizzle-orm';
+import type { RawSubmission } from '../../core/intake/index.ts';
+import type { Db } from './database.ts';
+import { arrivals } from './schema.ts';
+
+/** Keeps what several submissions came by. */
+export async function addArrival(
+  db: Db,
+  arrival: { id: string; sourceId: string; receivedAt: number; raw: RawSubmission },
+): Promise<void> {
+  await db.insert(arrivals).values(arrival);
+}
+
+export async function findArrival(db: Db, id: string): Promise<RawSubmission | null> {
+  const [row] = await db.select({ raw: arrivals.raw }).from(arrivals).where(eq(arrivals.id, id));
+  return row?.raw ?? null;
+}

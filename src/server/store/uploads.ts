@@ -1,0 +1,33 @@
+import { eq, inArray, sql } from 'drizzle-orm';
+import { oneOf, rowsOf, type Db } from './database.ts';
+import { uploads } from './schema.ts';
+
+export type UploadRecord = typeof uploads.$inferSelect;
+
+export async function addUpload(db: Db, upload: Omit<UploadRecord, 'submissionId'>): Promise<void> {
+  await db.insert(uploads).values(upload);
+}
+
+export async function findUpload(db: Db, id: string): Promise<UploadRecord | null> {
+  const [row] = await db.select().from(uploads).where(eq(uploads.id, id));
+  return row ?? null;
+}
+
+/** Says which submission files belong to; they are kept for as long as it is. */
+export async function assignUploads(db: Db, ids: string[], submissionId: string): Promise<void> {
+  await db.update(uploads).set({ submissionId }).where(inArray(uploads.id, ids));
+}
+
+/** Files that came before a time and belong to no submission: it was not sent in the end, or is gone. */
+export async function looseUploads(db: Db, before: number, limit: number): Promise<string[]> {
+  const rows = await rowsOf<{ id: string }>(
+    db,
+    sql`SELECT u.id FROM uploads u LEFT JOIN submissions s ON s.id = u.submission_id
+      WHERE u.created_at < ${before} AND s.id IS NULL LIMIT ${limit}`,
+  );
+  return rows.map(({ id }) => id);
+}
+
+export async function dropUploads(db: Db, ids: string[]): Promise<void> {
+  if (ids.length > 0) await db.execute(sql`DELETE FROM uploads WHERE id IN ${oneOf(ids)}`);
+}
