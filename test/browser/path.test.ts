@@ -88,12 +88,12 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Make it' }).click();
     await operator.getByRole('heading', { name: 'Fields' }).waitFor();
     await operator.getByRole('button', { name: 'text', exact: true }).click();
-    await operator.getByLabel('Label').last().fill('Full name');
+    await operator.getByLabel('Label', { exact: true }).last().fill('Full name');
     expect(await operator.getByLabel('Field name').last().inputValue()).toBe('full_name');
     expect(await operator.getByLabel('Kept as').last().inputValue()).toBe('full_name');
     await operator.getByRole('button', { name: 'choice', exact: true }).click();
     await operator.getByLabel('Answers, one a line').fill('Planets\nTaking pictures');
-    await operator.getByLabel('Type', { exact: true }).last().selectOption('several choices');
+    await operator.getByLabel(/^Type/).last().selectOption('several choices');
     await operator.getByLabel('Thank-you page').fill(`${world.site}/thank-you`);
     await saved();
     await operator.getByRole('button', { name: 'Publish' }).click();
