@@ -10,7 +10,8 @@ import {
 import type { RawSubmission, Suspicion, Visit } from '../core/intake/index.ts';
 import type { Plan } from '../core/plan/index.ts';
 import type { EventMeaning } from './profile/index.ts';
-import type { FieldValue, FieldValues, SourceField } from '../core/values/index.ts';
+import type { KeyKind } from '../core/identity/index.ts';
+import type { FieldValue, FieldValues, KeepRule, SourceField } from '../core/values/index.ts';
 
 export class DropInput {
   @IsString()
@@ -101,6 +102,7 @@ export interface SubmissionRow {
   receivedAt: string;
   sourceName: string;
   email: string;
+  phone: string;
   name: string;
   progress: Progress;
   repeats: number;
@@ -213,6 +215,7 @@ export const nameKey = (connectionId: string, what: 'place' | 'kind' | 'field', 
 export interface PersonRow {
   id: string;
   email: string;
+  phone: string;
   name: string;
   createdAt: string;
   updatedAt: string;
@@ -288,10 +291,34 @@ export class PlaceActInput {
   reason: string = '';
 }
 
+/** Something by which a person is recognised, or is not because somebody else is. */
+export interface KeyView {
+  kind: KeyKind;
+  value: string;
+  recognises: boolean;
+  /** null for those of before that was kept. */
+  submissionId: string | null;
+  saidAt: string | null;
+  /** When they proved that it is theirs; null when they did not. */
+  verifiedAt: string | null;
+}
+
+/** A value that a submission said of a person. */
+export interface ClaimView {
+  name: string;
+  value: FieldValue;
+  rule: KeepRule;
+  at: string;
+  submissionId: string;
+}
+
 export interface PersonView extends PersonRow {
   notices: NoticeView[];
-  keys: { kind: string; value: string }[];
-  values: { name: string; value: FieldValue; setAt: string; submissionId: string }[];
+  keys: KeyView[];
+  values: ClaimView[];
+  /** Everything that was ever taken over, newest first. */
+  history: ClaimView[];
+  mergings: { kind: 'merged' | 'split'; contactId: string; intoId: string; at: string; by: string; reason: string }[];
   events: ConsentEventView[];
   submissions: SubmissionRow[];
   deliveries: DeliveryView[];

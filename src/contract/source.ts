@@ -26,9 +26,11 @@ import {
 } from '../core/intake/index.ts';
 import {
   FIELD_TYPES,
+  KEEP_RULES,
   WIDGETS,
   WIDTHS,
   type FieldValues,
+  type KeepRule,
   type TypeName,
   type Widget,
   type Width,
@@ -93,6 +95,9 @@ export class SourceFieldInput {
   @IsString()
   @MaxLength(60)
   keepAs!: string;
+
+  @IsIn(KEEP_RULES)
+  keepRule!: KeepRule;
 }
 
 const isGiven = (_: object, value: unknown) => value !== '';

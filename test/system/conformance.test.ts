@@ -13,6 +13,7 @@ import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { TernPostState } from '../../src/standins/tern-post/state.ts';
 import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
+import { wantedBy } from '../world/intents.ts';
 import { endProgram, startProgram } from '../world/processes.ts';
 import { StandIn } from '../world/world.ts';
 
@@ -151,11 +152,7 @@ describe.each(SUBJECTS)('$profile, by $name', (subject) => {
     ...more,
   });
   const connector = (more: Partial<Access> = {}) => createConnector(send, access(more), now, exchanges);
-  const wanted = {
-    email: 'kit@hill.example',
-    kind: subject.change.kind ?? '',
-    emailField: subject.change.emailField ?? 'mail',
-  };
+  const wanted = wantedBy('kit@hill.example', subject.change.emailField ?? 'mail', subject.change.kind ?? '');
   const change: PersonChange = {
     ...wanted,
     list: '',

@@ -363,7 +363,7 @@ describe('deliveries are found', () => {
 it('a paused route plans nothing, and a draft does nothing', async () => {
   await operator.post(`/routes/${wired.route.id}/pause`);
   const trail = await operator.trailWhen(await submit(newAddress()), 'nothing to send');
-  expect(trail.plan?.notes[0]).toContain('No live route');
+  expect(trail.plan?.notes[0]?.code).toBe('no live route');
   await operator.post(`/routes/${wired.route.id}/resume`);
   await operator.trailWhen(await submit(newAddress()), 'delivered');
 });

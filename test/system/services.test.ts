@@ -80,10 +80,11 @@ describe('Capstan: a key, and a secret that signs', () => {
   const records = async () => (await others.capstan.inside<CapstanState>()).records;
 
   it('says whose it is, what came back, and what it cannot do', () => {
-    expect(connection.verify).toMatchObject({ ok: true, account: 'Pellam Ridge front office', kinds: 2, lists: 3 });
+    expect(connection.verify).toMatchObject({ ok: true, account: 'Pellam Ridge front office', kinds: 3, lists: 3 });
     expect(connection.catalogue?.kinds.map(({ name, fields: own }) => [name, own.length])).toEqual([
       ['Person', 7],
       ['Enquiry', 5],
+      ['Call back', 5],
     ]);
     expect(connection.catalogue?.can).toMatchObject({ tags: false, calls: { list: 'segment' } });
     expect(JSON.stringify(connection)).not.toContain(CAPSTAN.secret);

@@ -1,3 +1,4 @@
+import type { Wanted } from '../../src/server/connectors/connector.ts';
 import type { Intent } from '../../src/core/plan/index.ts';
 
 /** What is meant for a person: nothing but the address, as far as a test does not say more. */
@@ -15,4 +16,13 @@ export const intentOf = (email: string, more: Partial<Intent> = {}): Intent => (
   purpose: 'Sky letter',
   wording: 'Yes',
   ...more,
+});
+
+/** Somebody who is looked for by an address. @param emailField the field that holds it, where it is mapped */
+export const wantedBy = (email: string, emailField = '', kind = ''): Wanted => ({
+  email,
+  kind,
+  emailField,
+  key: email,
+  keyField: emailField,
 });

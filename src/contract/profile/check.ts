@@ -1,7 +1,7 @@
 import { Value } from 'typebox/value';
 import type { PartIssue } from '../checks.ts';
 import { NEEDED_CREDENTIALS } from './credentials.ts';
-import { namesAddress, usesEmailField } from './requests.ts';
+import { looksInField, namesBy } from './requests.ts';
 import { ProfileSchema, type Profile } from './schema.ts';
 
 type Checked = { ok: true; value: Profile } | { ok: false; issues: PartIssue[] };
@@ -55,12 +55,12 @@ function credentialIssues({ credentials, authentication, speaks }: Profile): Par
 /** A look that does not say whom it is for, or whose answer does not, takes anybody for the person. */
 function findIssues({ find, record, batch }: Profile): PartIssue[] {
   const issues: PartIssue[] = [];
-  if (find && !namesAddress(find.request))
+  if (find && namesBy(find.request) === null)
     issues.push({
       pointer: '/find/request',
       detail: 'It does not say whom to look for: put {email} into the path, or $email into the body.',
     });
-  if (find && record.email === undefined && !usesEmailField(find.request))
+  if (find && record.email === undefined && !looksInField(find.request))
     issues.push({
       pointer: '/record',
       detail: 'It does not say where the address is in a record ("email"), so that nobody could be told from another.',

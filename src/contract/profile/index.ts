@@ -1,6 +1,6 @@
 export type { Authentication, Credential, CredentialName } from './authentication.ts';
 export { checkProfile } from './check.ts';
-export { namesAddress, usesEmailField, variablesIn } from './requests.ts';
+export { looksInField, namesBy, variablesIn } from './requests.ts';
 export type { Paging, RequestTemplate } from './requests.ts';
 export { ProfileSchema } from './schema.ts';
 export type { FieldSource, ItemSource, Profile } from './schema.ts';

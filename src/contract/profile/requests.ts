@@ -26,7 +26,7 @@ export const RequestTemplate = closed(
     body: Type.Optional(
       Type.Unknown({
         description:
-          'The body. A text that begins with $ stands for a value ($email, $fields, $fields.name …); a member whose value is absent is left out; the member "..." spreads an object into its parent.',
+          'The body. A text that begins with $ stands for a value ($email, $key, $fields, $fields.name …); a member whose value is absent is left out; the member "..." spreads an object into its parent.',
       }),
     ),
     headers: Type.Optional(Type.Record(Type.String(), Type.String())),
@@ -71,10 +71,15 @@ const hasVariable = (template: string, wanted: string): boolean =>
   variablesIn(template).some(({ name }) => name === wanted);
 const textOf = (body: unknown): string => JSON.stringify(body ?? '');
 
-/** Whether a request says which address it is about, in its path or its body. */
-export const namesAddress = ({ path, body }: RequestTemplate): boolean =>
-  hasVariable(path, 'email') || textOf(body).includes('"$email"');
+const uses = ({ path, body }: RequestTemplate, variable: string): boolean =>
+  hasVariable(path, variable) || textOf(body).includes(`"$${variable}"`);
 
-/** Whether a request looks for the address in a field that the mapping decides. */
-export const usesEmailField = ({ path, body }: RequestTemplate): boolean =>
-  hasVariable(path, 'emailField') || textOf(body).includes('$emailField');
+/** By what a request says whom it is about, in its path or its body: an address, or any key of theirs; null when by nothing. */
+export function namesBy(request: RequestTemplate): 'email' | 'key' | null {
+  if (uses(request, 'key')) return 'key';
+  return uses(request, 'email') ? 'email' : null;
+}
+
+/** Whether a request looks for it in a field that the mapping decides. */
+export const looksInField = (request: RequestTemplate): boolean =>
+  uses(request, 'emailField') || uses(request, 'keyField');

@@ -36,6 +36,10 @@ export function standingTrouble({ standing }: HeldPerson): Extract<Cause, `${str
   return standing === 'suppressed' ? 'address suppressed there' : null;
 }
 
+/** By what people know whom it is about. */
+const nameOf = ({ subject }: Intent): string =>
+  (subject.find(({ key }) => key.kind === 'email') ?? subject[0])?.key.value ?? 'somebody unknown';
+
 /**
  * Compares what was meant with what the other system now holds, row by row.
  * Under "fill gaps" a field that was filled before, and under "leave alone" every field, may hold something else.
@@ -48,9 +52,11 @@ export function compareReadBack(
   before: HeldPerson | null,
 ): ReadBackRow[] {
   const address = addressOf(intent);
-  if (!found) return [{ what: 'Person', meant: address, found: 'not there', same: false }];
+  if (!found) return [{ what: 'Person', meant: nameOf(intent), found: 'not there', same: false }];
   const rows: ReadBackRow[] =
-    found.email === '' ? [] : [row('Email', address, found.email, address === found.email.toLowerCase())];
+    found.email === '' || address === ''
+      ? []
+      : [row('Email', address, found.email, address === found.email.toLowerCase())];
   if (standingTrouble(found) !== null)
     rows.push(row('Gets its mail', 'yes', `no, ${found.standing ?? ''} there`, false));
   const destination = fieldsFor(catalogue, { kind: intent.kind, lines: [] });

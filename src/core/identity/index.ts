@@ -1,1 +1,21 @@
-export { changesTo, identifyingFields, keysOf, type ContactKey, type KnownContact, type ValueChange } from './match.ts';
+export { identify, type Candidate, type Identified, type Possible } from './identify.ts';
+export {
+  addressIn,
+  identifyingFields,
+  keyKindOf,
+  keysOf,
+  keyText,
+  scopeOf,
+  type ContactKey,
+  type KeyKind,
+} from './keys.ts';
+export { merge, partsOf, split, standsFor, type Pointers } from './merging.ts';
+export {
+  changesTo,
+  keptValues,
+  nameIn,
+  presentRecord,
+  type Claim,
+  type KnownContact,
+  type ValueChange,
+} from './record.ts';

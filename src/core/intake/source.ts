@@ -60,6 +60,7 @@ function withKinds(old: Loose): Loose {
       placeholder: '',
       width: 'full',
       autocomplete: '',
+      keepRule: 'latest',
       ...field,
       ...typed(String(type), several === true),
     })),

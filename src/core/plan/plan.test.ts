@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { formOf, sourceField } from '../../../test/world/fields.ts';
-import type { SourceField } from '../values/index.ts';
+import { keysOf, type ContactKey } from '../identity/index.ts';
+import type { FieldValues, SourceField } from '../values/index.ts';
 import {
   addressOf,
   planSubmission,
@@ -11,6 +12,7 @@ import {
   type Catalogue,
   type KnownPerson,
   type LiveRoute,
+  type Plan,
   type RouteDocument,
 } from './index.ts';
 
@@ -61,7 +63,19 @@ const document: RouteDocument = {
   },
 };
 const route: LiveRoute = { id: 'R', name: 'Route', version: 3, document };
-const nobody: KnownPerson = { contact: null, consent: [], openConfirmations: [], sent: [] };
+const nobody: KnownPerson = {
+  contact: null,
+  identified: { sure: null, possible: [] },
+  consent: [],
+  openConfirmations: [],
+  sent: [],
+};
+const knownBy = (by: ContactKey, known: FieldValues): KnownPerson => ({
+  ...nobody,
+  contact: { id: 'P', address: by.kind === 'email' ? by.value : '', values: known },
+  identified: { sure: { id: 'P', by }, possible: [] },
+});
+const codes = ({ notes }: Plan) => notes.map(({ code }) => code);
 const NOW = 1_000_000_000;
 const values = { name: 'Mara Quill', email: 'Mara@Quill.example', consent: true };
 const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
@@ -69,6 +83,7 @@ const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
     fields,
     statement: '',
     values,
+    keys: keysOf(more.fields ?? fields, more.values ?? values, 'S'),
     visit: {},
     routes: [route],
     known: nobody,
@@ -177,12 +192,11 @@ it('delivers at once under single opt-in, with the statement as wording', () => 
 });
 
 it('recognises a person, and changes only what is new', () => {
-  const contact = {
-    id: 'P',
-    matchedBy: { kind: 'email' as const, value: 'mara@quill.example' },
-    values: { full_name: 'Mara Quill', email: 'mara@quill.example' },
-  };
-  const planned = plan({ known: { ...nobody, contact }, values: { ...values, name: '' } });
+  const known = knownBy(
+    { kind: 'email', value: 'mara@quill.example' },
+    { full_name: 'Mara Quill', email: 'mara@quill.example' },
+  );
+  const planned = plan({ known, values: { ...values, name: '' } });
   expect(planned.contact).toMatchObject({ match: 'matched', contactId: 'P', changes: [] });
 });
 
@@ -206,6 +220,7 @@ it('plans nothing for nobody', () => {
     fields: [],
     statement: '',
     values: {},
+    keys: [],
     visit: {},
     routes: [route],
     known: nobody,
@@ -213,7 +228,7 @@ it('plans nothing for nobody', () => {
     now: NOW,
   });
   expect(planned.contact).toBeNull();
-  expect(planned.notes).toHaveLength(1);
+  expect(codes(planned)).toEqual(['nobody']);
 });
 
 it('sets tags by answer, each once', () => {
@@ -278,11 +293,10 @@ describe('somebody who confirmed before', () => {
   const [meant] = plan().deliveries;
   if (!meant) throw new Error('nothing was planned');
   const known: KnownPerson = {
-    contact: {
-      id: 'P',
-      matchedBy: { kind: 'email', value: 'mara@quill.example' },
-      values: { full_name: 'Mara Quill', email: 'mara@quill.example' },
-    },
+    ...knownBy(
+      { kind: 'email', value: 'mara@quill.example' },
+      { full_name: 'Mara Quill', email: 'mara@quill.example' },
+    ),
     consent: [{ kind: 'confirmed', purpose: 'letter', at: 1 }],
     openConfirmations: [],
     sent: [{ routeId: 'R', targetId: 'T', intent: meant.intent }],
@@ -301,7 +315,7 @@ describe('somebody who confirmed before', () => {
 
   it('is asked before anything of theirs is changed, here or there', () => {
     const planned = plan({ known, values: other });
-    expect(planned.contact?.changes).toEqual([
+    expect(planned.contact?.changes).toMatchObject([
       { name: 'full_name', from: 'Mara Quill', to: 'Best Offers', when: 'after confirmation' },
     ]);
     expect(planned.confirmations).toMatchObject([{ to: 'mara@quill.example' }]);
@@ -363,7 +377,7 @@ describe('somebody who confirmed before', () => {
     const planned = plan({ known, values: other, routes: [withConsent({ mode: 'single' })] });
     expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['never']);
     expect(planned.deliveries).toMatchObject([{ when: 'now', intent: { duplicates: 'fill gaps', tags: ['web'] } }]);
-    expect(planned.notes.join()).toContain('it fills gaps, and changes nothing else');
+    expect(codes(planned)).toContain('only gaps');
   });
 
   it('keeps it also at a service that cannot fill gaps: what is known to be there is not sent', () => {
@@ -386,22 +400,24 @@ it('an unticked box is written down as not given, and gives nothing', () => {
   const planned = plan({ values: { ...values, consent: false } });
   expect(planned.consent).toEqual([{ kind: 'not given', purpose: 'letter', wording: 'Yes, write to me' }]);
   expect([planned.deliveries, planned.confirmations]).toEqual([[], []]);
-  expect(planned.notes[0]).toContain('Yes, write to me');
+  expect(planned.notes).toMatchObject([
+    { code: 'no consent', text: expect.stringContaining('Yes, write to me') as string },
+  ]);
 });
 
 it('somebody who is known by a number only is asked nothing by mail, and nothing goes to the number as if it were an address', () => {
-  const known: KnownPerson = {
-    contact: { id: 'P', matchedBy: { kind: 'phone', value: '+441632960001' }, values: {} },
-    consent: [],
-    openConfirmations: [],
-    sent: [],
-  };
-  const planned = plan({ known });
+  const number = { kind: 'phone' as const, value: '+441632960001' };
+  const known = knownBy(number, {});
+  const planned = plan({ known, keys: [number] });
   expect([planned.confirmations, planned.deliveries]).toEqual([[], []]);
-  expect(planned.notes.join()).toContain('no address at which the person could confirm');
+  expect(codes(planned)).toEqual(['no address to confirm']);
   const single = { ...route, document: { ...document, consent: { ...document.consent, mode: 'single' as const } } };
-  const [delivery] = plan({ known, routes: [single] }).deliveries;
+  const [delivery] = plan({ known, keys: [number], routes: [single] }).deliveries;
   expect(delivery && addressOf(delivery.intent)).toBe('');
+  expect(delivery?.intent.subject).toEqual([{ key: number, field: '' }]);
+  // Who has an address is asked at that one.
+  const reachable = { ...known, contact: known.contact && { ...known.contact, address: 'mara@quill.example' } };
+  expect(plan({ known: reachable, keys: [number] }).confirmations).toMatchObject([{ to: 'mara@quill.example' }]);
 });
 
 it('the check before going live says all that is wrong with a field, not only the first', () => {

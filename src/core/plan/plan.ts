@@ -1,11 +1,20 @@
 import { consentState, type ConsentEvent } from '../consent/index.ts';
-import { changesTo, identifyingFields, keysOf, type ContactKey, type KnownContact } from '../identity/index.ts';
+import {
+  addressIn,
+  changesTo,
+  identifyingFields,
+  keyKindOf,
+  keyText,
+  type ContactKey,
+  type Identified,
+  type KnownContact,
+} from '../identity/index.ts';
 import { applyMapping, type DestinationField, type LineResult, type SentValue } from '../mapping/index.ts';
 import { factsOf, type Visit } from '../intake/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import { INTENT_FORMAT, type Intent } from './intent.ts';
-import { PLAN_FORMAT, type Plan, type PlannedConsent, type PlannedDelivery } from './planned.ts';
+import { PLAN_FORMAT, type NoteCode, type Plan, type PlannedConsent, type PlannedDelivery } from './planned.ts';
 import type { ConsentPolicy, Place, RouteDocument, Target } from './route.ts';
 
 /** A repeated sign-up within this time does not send a second confirmation. */
@@ -21,6 +30,8 @@ export interface LiveRoute {
 /** What is known of a person when a submission of theirs is planned. */
 export interface KnownPerson {
   contact: KnownContact | null;
+  /** How they were recognised. */
+  identified: Identified;
   consent: (ConsentEvent & { purpose: string })[];
   openConfirmations: { id: string; purpose: string; lastSentAt: number }[];
   /** What was last meant for them by each target, of all that was not dropped. */
@@ -33,6 +44,8 @@ export interface PlanInput {
   statement: string;
   /** By the ids of the fields. */
   values: FieldValues;
+  /** The keys in it, the surest first. */
+  keys: ContactKey[];
   /** How the submission came. */
   visit: Visit;
   routes: LiveRoute[];
@@ -49,20 +62,42 @@ export interface PlanInput {
 export function planSubmission(input: PlanInput): Plan {
   const { fields, values, known } = input;
   const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], confirmations: [], deliveries: [], notes: [] };
-  const key = known.contact?.matchedBy ?? keysOf(fields, values)[0];
-  if (!key) return { ...plan, notes: ['Nothing in it says who this is: no email field with an address.'] };
+  const { sure, possible } = known.identified;
+  const key = sure?.by ?? input.keys[0];
+  if (!key) {
+    note(plan, 'nobody', 'Nothing in it says who this is: no address, no telephone number, no id.');
+    return plan;
+  }
   plan.contact = {
     match: known.contact ? 'matched' : 'new',
     contactId: known.contact?.id ?? null,
     key,
+    keys: input.keys,
+    possible,
     changes: changesTo(known.contact, fields, values),
   };
+  for (const { by, because } of possible) note(plan, 'possibly the same', DOUBTS[because](by));
   const isConfirmed = confirmedForAnything(known);
   if (input.routes.length === 0)
-    plan.notes.push('No live route takes this source. The contact is kept; nothing is sent.');
-  for (const route of input.routes) planRoute(plan, route, { key, isConfirmed, input });
+    note(plan, 'no live route', 'No live route takes this source. The contact is kept; nothing is sent.');
+  for (const route of input.routes) planRoute(plan, route, { isConfirmed, input });
   if (isConfirmed) protectContact(plan.contact, plan, input.routes);
   return plan;
+}
+
+const note = (plan: Plan, code: NoteCode, text: string): void => void plan.notes.push({ code, text });
+
+const DOUBTS: Record<Identified['possible'][number]['because'], (by: ContactKey) => string> = {
+  'another address': ({ kind }) => `Somebody else is known by this ${kind}, with another address. They are told apart.`,
+  'another name': ({ kind }) => `Somebody else is known by this ${kind}, with another name. They are told apart.`,
+  'another key is surer': ({ kind }) => `The ${kind} in it belongs to somebody else, who is told apart.`,
+};
+
+/** Whom deliveries are about: every key in the submission, and the one by which the person was recognised. */
+function subjectOf({ keys, known }: PlanInput): ContactKey[] {
+  // A key that belongs to somebody else must not lead to their record.
+  const others = new Set(known.identified.possible.map(({ by }) => keyText(by)));
+  return keys.filter((key) => !others.has(keyText(key)));
 }
 
 /** Whether the person proved once that the address is theirs. */
@@ -84,28 +119,30 @@ function protectContact(contact: NonNullable<Plan['contact']>, plan: Plan, route
 function planRoute(
   plan: Plan,
   route: LiveRoute,
-  { key, isConfirmed, input }: { key: ContactKey; isConfirmed: boolean; input: PlanInput },
+  { isConfirmed, input }: { isConfirmed: boolean; input: PlanInput },
 ): void {
   const { consent, targets } = route.document;
   const wording = consentWording(consent, input);
   if (consent.tickField !== '' && input.values[consent.tickField] !== true) {
-    plan.notes.push(`${route.name}: "${wording}" was not ticked, so there is no consent and nothing is sent.`);
+    note(plan, 'no consent', `${route.name}: nobody said yes to "${wording}", so nothing is sent.`);
     addConsent(plan, { kind: 'not given', purpose: consent.purpose, wording });
     return;
   }
   addConsent(plan, { kind: 'given', purpose: consent.purpose, wording });
-  if (consent.mode === 'double' && key.kind !== 'email' && !isConfirmedFor(input.known.consent, consent.purpose)) {
-    plan.notes.push(`${route.name}: there is no address at which the person could confirm, so nothing is sent.`);
+  const address = addressIn(input.keys) || (input.known.contact?.address ?? '');
+  if (consent.mode === 'double' && address === '' && !isConfirmedFor(input.known.consent, consent.purpose)) {
+    const text = `${route.name}: there is no address at which the person could confirm, so nothing is sent.`;
+    note(plan, 'no address to confirm', text);
     return;
   }
   const drafts = targets.flatMap((target, index): Draft[] => {
     const catalogue = input.catalogues[target.connectionId];
-    if (!catalogue) plan.notes.push(`${route.name}: target ${index + 1} has no connection.`);
-    return catalogue ? [draftDelivery(target, catalogue, { route, key, wording, input })] : [];
+    if (!catalogue) note(plan, 'no connection', `${route.name}: target ${index + 1} has no connection.`);
+    return catalogue ? [draftDelivery(target, catalogue, { route, wording, input })] : [];
   });
   const protects = consent.changes === 'ask' && isConfirmed;
   const asks = protects && (overwrites(plan) || drafts.some(({ before, delivery }) => isMore(delivery.intent, before)));
-  const when = consent.mode === 'double' ? planConfirmation(plan, route, key, { input, asks }) : 'now';
+  const when = consent.mode === 'double' ? planConfirmation(plan, route, address, { input, asks }) : 'now';
   for (const draft of drafts) {
     const { delivery } = draft;
     const intent = protects && consent.mode === 'single' ? onlyGaps(plan, route, draft) : delivery.intent;
@@ -124,7 +161,7 @@ interface Draft {
 function draftDelivery(
   target: Target,
   catalogue: Catalogue,
-  { route, key, wording, input }: { route: LiveRoute; key: ContactKey; wording: string; input: PlanInput },
+  { route, wording, input }: { route: LiveRoute; wording: string; input: PlanInput },
 ): Draft {
   const destination = fieldsFor(catalogue, target);
   const facts = factsOf(input.values, input.visit);
@@ -142,7 +179,7 @@ function draftDelivery(
       when: 'now',
       intent: {
         format: INTENT_FORMAT,
-        subject: [{ key, field: fieldOfKey(key, target, destination, input.fields) }],
+        subject: subjectOf(input).map((key) => ({ key, field: fieldOfKey(key, target, destination, input.fields) })),
         kind: target.kind,
         fields: sentFields(results),
         list: target.list,
@@ -167,7 +204,8 @@ function fieldOfKey(
   destination: DestinationField[],
   fields: SourceField[],
 ): string {
-  const identifying = new Set(identifyingFields(fields).map((field) => field.id));
+  const own = identifyingFields(fields).filter((field) => keyKindOf(field) === key.kind);
+  const identifying = new Set(own.map((field) => field.id));
   const line = lines.find(
     ({ to, from }) =>
       from.kind === 'field' &&
@@ -217,7 +255,9 @@ function onlyGaps(
     tagsOff: [],
   };
   if (!isSame(careful, intent))
-    plan.notes.push(
+    note(
+      plan,
+      'only gaps',
       `${name}: this person confirmed their address before, and nobody confirms this form: it fills gaps, and changes nothing else.`,
     );
   return careful;
@@ -227,24 +267,29 @@ function onlyGaps(
 function planConfirmation(
   plan: Plan,
   route: LiveRoute,
-  key: ContactKey,
+  address: string,
   { input, asks }: { input: PlanInput; asks: boolean },
 ): PlannedDelivery['when'] {
   const { purpose, mail, expiresHours } = route.document.consent;
   const isConfirmed = isConfirmedFor(input.known.consent, purpose);
   if (isConfirmed && asks)
-    plan.notes.push(`${route.name}: this changes something of a confirmed person, so they are asked to confirm it.`);
+    note(
+      plan,
+      'change asked for',
+      `${route.name}: this changes something of a confirmed person, who is asked to confirm it.`,
+    );
   if (isConfirmed && !asks) {
-    plan.notes.push(`${route.name}: already confirmed for ${purpose}, so no confirmation is sent.`);
+    note(plan, 'confirmed before', `${route.name}: already confirmed for ${purpose}, so no confirmation is sent.`);
     return 'now';
   }
   if (plan.confirmations.some((planned) => planned.purpose === purpose)) return 'after confirmation';
   const open = input.known.openConfirmations.find(
     (candidate) => candidate.purpose === purpose && input.now - candidate.lastSentAt < CONFIRMATION_REST_MS,
   );
-  if (open) plan.notes.push(`${route.name}: a confirmation went out minutes ago; no second one is sent.`);
+  if (open)
+    note(plan, 'asked minutes ago', `${route.name}: a confirmation went out minutes ago; no second one is sent.`);
   else addConsent(plan, { kind: 'asked', purpose, wording: mail.subject });
-  plan.confirmations.push({ routeId: route.id, purpose, to: key.value, mail, expiresHours, joins: open?.id ?? null });
+  plan.confirmations.push({ routeId: route.id, purpose, to: address, mail, expiresHours, joins: open?.id ?? null });
   return 'after confirmation';
 }
 

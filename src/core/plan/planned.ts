@@ -8,7 +8,7 @@ import {
   type Format,
   type Loose,
 } from '../documents/index.ts';
-import type { ContactKey, ValueChange } from '../identity/index.ts';
+import type { ContactKey, Possible, ValueChange } from '../identity/index.ts';
 import type { Result } from '../result.ts';
 import { withSubject, type Intent } from './intent.ts';
 import { targetIdAt, type ConsentPolicy } from './route.ts';
@@ -43,18 +43,52 @@ export interface PlannedDelivery {
   leftOut: string[];
 }
 
+/** Who the submission is of, and what it says of them. */
+export interface PlannedContact {
+  match: 'new' | 'matched';
+  contactId: string | null;
+  /** By which they were recognised, or will be. */
+  key: ContactKey;
+  /** All keys in the submission. */
+  keys: ContactKey[];
+  /** Who it may be as well: for a person to decide. Meanwhile they are told apart. */
+  possible: Possible[];
+  changes: ValueChange[];
+}
+
+/** What a note is about, so that notes can be counted and translated; 'said' for those of before they had a code. */
+export const NOTE_CODES = [
+  'nobody',
+  'possibly the same',
+  'no live route',
+  'no connection',
+  'no consent',
+  'no address to confirm',
+  'only gaps',
+  'change asked for',
+  'confirmed before',
+  'asked minutes ago',
+  'said',
+] as const;
+export type NoteCode = (typeof NOTE_CODES)[number];
+
+export interface Note {
+  code: NoteCode;
+  text: string;
+}
+
 /** All that is to happen for one submission. */
 export interface Plan {
   format: number;
-  contact: { match: 'new' | 'matched'; contactId: string | null; key: ContactKey; changes: ValueChange[] } | null;
+  contact: PlannedContact | null;
   consent: PlannedConsent[];
   confirmations: PlannedConfirmation[];
   deliveries: PlannedDelivery[];
   /** Why something a reader might expect does not happen. */
-  notes: string[];
+  notes: Note[];
 }
 
-const PLAN: Format = { what: 'plan', upgrades: [withTargets] };
+const PLAN: Format = { what: 'plan', upgrades: [withTargets, withKeys] };
 
 /** The format of plans as they are written today. */
 export const PLAN_FORMAT = presentFormat(PLAN);
@@ -77,5 +111,20 @@ function withTargets(old: Loose): Loose {
       targetId: targetIdAt(Number(targetIndex)),
       intent: { ...withSubject((delivery.intent ?? {}) as Loose), format: 2 },
     })),
+  };
+}
+
+/** Plans to format 3: the contact has all its keys, and those it may be; changes have their rule, notes a code. */
+function withKeys(old: Loose): Loose {
+  const contact = isObject(old.contact) ? old.contact : null;
+  return {
+    ...old,
+    contact: contact && {
+      keys: [contact.key],
+      possible: [],
+      ...contact,
+      changes: objectsIn(contact.changes).map((change) => ({ rule: 'latest', ...change })),
+    },
+    notes: Array.isArray(old.notes) ? old.notes.map((text: unknown) => ({ code: 'said', text })) : [],
   };
 }

@@ -1,6 +1,6 @@
 import { fieldsUsed, requiredFirst, type DestinationField } from '../mapping/index.ts';
 import { VISIT_FIELDS, type SourceDocument } from '../intake/index.ts';
-import { identifyingFields } from '../identity/index.ts';
+import { identifyingFields, keyKindOf } from '../identity/index.ts';
 import { isTick, type SourceField } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import type { RouteDocument, Target } from './route.ts';
@@ -29,9 +29,13 @@ export function preflight({ document, source, catalogues }: PreflightInput): Fin
   if (source === null) return [blocker('source', 'The source is not live yet.', 'Publish the source first.')];
   const { fields } = source;
   const findings = consentFindings(document, source);
-  if (!fields.some((field) => field.type === 'email')) {
+  if (identifyingFields(fields).length === 0) {
     findings.push(
-      blocker('source', 'The source has no email field.', 'Add an email field to the source, and publish it.'),
+      blocker(
+        'source',
+        'Nothing in the source says who somebody is.',
+        'Add an email field to the source, or keep its phone or id as such, and publish it.',
+      ),
     );
   }
   if (document.targets.length === 0) findings.push(blocker('target', 'It leads nowhere yet.', 'Choose a connection.'));
@@ -79,6 +83,15 @@ function consentFindings({ consent }: RouteDocument, { fields, statement }: Sour
         'consent',
         'Nothing says what people agree to, so there would be no proof.',
         'Choose the tick box that gives consent, or write a consent sentence beside the button in the source.',
+      ),
+    );
+  }
+  if (consent.mode === 'double' && !identifyingFields(fields).some((field) => keyKindOf(field) === 'email')) {
+    findings.push(
+      blocker(
+        'consent',
+        'The source asks for no address at which people could confirm.',
+        'Choose single opt-in, or add an email field to the source.',
       ),
     );
   }

@@ -37,6 +37,10 @@ export function widgetsOf(type: TypeName): Widget[] {
 export const WIDTHS = ['full', 'half', 'third'] as const;
 export type Width = (typeof WIDTHS)[number];
 
+/** Which of two values of a contact is the present one. first: what is known stays, and only gaps are filled. */
+export const KEEP_RULES = ['latest', 'first', 'longest'] as const;
+export type KeepRule = (typeof KEEP_RULES)[number];
+
 /** The inputs of a field that is entered in parts: what they are called beside the field's own name, as in `home.street`. */
 export const FIELD_PARTS: Partial<Record<TypeName, readonly string[]>> = {
   'person name': NAME_PARTS,
@@ -68,6 +72,8 @@ export interface SourceField {
   autocomplete: string;
   /** Which value of the contact it is: email, first_name, last_name, full_name, another name, or '' for none. */
   keepAs: string;
+  /** By which it becomes that value, where another is known already. */
+  keepRule: KeepRule;
 }
 
 /** A field that asks for nothing but a value of its type. */
@@ -87,6 +93,7 @@ export const plainField = (key: string, type: TypeName): SourceField => ({
   preset: '',
   autocomplete: '',
   keepAs: '',
+  keepRule: 'latest',
 });
 
 /** Whether a field is a box that is ticked for yes. */

@@ -5,6 +5,7 @@ export {
   isEmpty,
   isTick,
   isTicked,
+  KEEP_RULES,
   neededMessage,
   parseChoice,
   parseFieldValue,
@@ -16,7 +17,7 @@ export {
   widgetsOf,
   WIDTHS,
 } from './fields.ts';
-export type { SourceField, Widget, Width } from './fields.ts';
+export type { KeepRule, SourceField, Widget, Width } from './fields.ts';
 export {
   convert,
   holds,

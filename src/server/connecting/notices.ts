@@ -15,7 +15,7 @@ import {
   removeNoticeAddress,
   setRegistered,
 } from '../store/notices.ts';
-import { readKnownPerson } from '../store/people.ts';
+import { readKnownPerson } from '../store/people/index.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
 import { profileFor } from './profiles.ts';
 import { withdraw } from './withdrawing.ts';
@@ -83,7 +83,7 @@ export async function takeNotices(
 /** Notes what happened, and what it means for the person's consent. */
 async function apply(context: Context, db: Db, connection: ConnectionRecord, notice: Notice): Promise<void> {
   const { newId, now } = context;
-  const { contact } = await readKnownPerson(db, [{ kind: 'email', value: notice.email }]);
+  const { contact } = await readKnownPerson(db, { keys: [{ kind: 'email', value: notice.email }], name: '' });
   const { remoteId, kind, meaning, at } = notice;
   const about = { connectionId: connection.id, remoteId: sha256(remoteId), kind, meaning };
   const isNew = await addNotice(db, { ...about, id: newId(), contactId: contact?.id ?? null, at, receivedAt: now() });

@@ -7,7 +7,7 @@ import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
 import { newestIntents } from '../store/deliveries.ts';
-import { consentKey, readConsent } from '../store/people.ts';
+import { consentKey, readConsent } from '../store/people/index.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
 import { withdraw } from './withdrawing.ts';
 

@@ -27,7 +27,8 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
     profile.authentication.kind === 'OAuth, by client' ? await clientTokens(context.send, access, context.now()) : null;
   if (token && !token.ok) return view(false, token.said);
   const parts = partsFor(context, token?.ok ? { ...access, token: token.tokens.access } : access, exchanges);
-  const wanted: Wanted = { email: email.trim().toLowerCase(), kind: '', emailField: '' };
+  const address = email.trim().toLowerCase();
+  const wanted: Wanted = { email: address, kind: '', emailField: '', key: address, keyField: '' };
 
   const connector = connectorFor(parts);
   const person = async (act: (held: HeldPerson) => Promise<Reply<unknown>>, done: string): Promise<TrialView> => {

@@ -1,6 +1,6 @@
 import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
-import { addConsentEvents, consentKey, readConsent } from '../store/people.ts';
+import { addConsentEvents, consentKey, readConsent } from '../store/people/index.ts';
 import { endRepeats } from '../store/submissions.ts';
 
 export interface Withdrawal {

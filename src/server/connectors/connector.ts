@@ -11,6 +11,10 @@ export interface Wanted {
   kind: string;
   /** The field that holds the address, where the service has no fixed one; '' when none does. */
   emailField: string;
+  /** The key by which they are told apart there: the address where it is mapped, otherwise a number or an id. */
+  key: string;
+  /** The field that holds it; '' when none does. */
+  keyField: string;
 }
 
 /** What is written about a person in the other system. */

@@ -3,6 +3,8 @@ import type { ExchangeView } from '../../contract/activity.ts';
 import { checkProfile } from '../../contract/profile/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { abilitiesOf } from './catalogue.ts';
+import { wantedBy } from '../../../test/world/intents.ts';
+import { wantedOf } from './wanted.ts';
 import { createConnector } from './engine.ts';
 import type { OutgoingRequest, Send } from './http.ts';
 import { mask } from './http.ts';
@@ -90,7 +92,7 @@ describe('the engine, with the profile of Tern Post', () => {
 
   it('sends the key in its header, the address in the body and never in the URL', async () => {
     const { send, asked } = network({ member: null });
-    expect(await connector(send).find({ email: 'mara@hill.example', kind: '', emailField: '' })).toEqual({
+    expect(await connector(send).find(wantedBy('mara@hill.example'))).toEqual({
       ok: true,
       value: null,
     });
@@ -109,7 +111,7 @@ describe('the engine, with the profile of Tern Post', () => {
     });
     const fields = { email: 'a@b.example', given: 'A' };
     await connector(send).write(
-      { email: 'a@b.example', kind: '', emailField: 'email', fields, otherFields: { given: 'A' }, ...NOWHERE },
+      { ...wantedBy('a@b.example', 'email'), fields, otherFields: { given: 'A' }, ...NOWHERE },
       null,
       'once',
     );
@@ -125,7 +127,7 @@ describe('the engine, with the profile of Tern Post', () => {
 
   it('gives a failure as a value', async () => {
     const { send } = network(401);
-    expect(await connector(send).find({ email: 'a@b.example', kind: '', emailField: '' })).toMatchObject({
+    expect(await connector(send).find(wantedBy('a@b.example'))).toMatchObject({
       ok: false,
       fault: { cause: 'credentials refused' },
     });
@@ -133,7 +135,7 @@ describe('the engine, with the profile of Tern Post', () => {
 });
 
 describe('somebody else', () => {
-  const wanted = { email: 'mara@hill.example', kind: 'person', emailField: '' };
+  const wanted = wantedBy('mara@hill.example', '', 'person');
   const stranger = {
     id: 'M-1',
     email: 'stranger@hill.example',
@@ -162,11 +164,34 @@ describe('somebody else', () => {
         { profile: profileOf('rowbarn'), baseUrl: 'https://rows.example', credentials: {}, pool: 'p' },
         () => 0,
       );
-    const inMail = { ...wanted, emailField: 'Mail' };
+    const inMail = wantedBy('mara@hill.example', 'Mail', 'person');
     expect(await sheets(rows('mara@hill.example').send).find(inMail)).toMatchObject({ ok: true, value: { id: '1' } });
     expect(await sheets(rows('other@hill.example').send).find(inMail)).toMatchObject({
       fault: { cause: 'another person' },
     });
+  });
+  it('is told by a number as well, however the service writes it, and without one nobody is looked for', async () => {
+    const sheets = (send: Send) =>
+      createConnector(
+        send,
+        { profile: profileOf('rowbarn'), baseUrl: 'https://rows.example', credentials: {}, pool: 'p' },
+        () => 0,
+      );
+    const byNumber = wantedOf({
+      subject: [{ key: { kind: 'phone', value: '+441632960001' }, field: 'Phone' }],
+      kind: 's',
+    });
+    const rows = (phone: string) => network({ entries: [{ number: 1, cells: { Phone: phone } }] });
+    const same = rows('+44 1632 960001');
+    expect(await sheets(same.send).find(byNumber)).toMatchObject({ ok: true, value: { id: '1' } });
+    expect(same.asked[0]?.url).toContain('where=Phone&is=%2B441632960001');
+    expect(await sheets(rows('+44 1632 960002').send).find(byNumber)).toMatchObject({
+      fault: { cause: 'another person' },
+    });
+    // A service that knows people by their address alone is not asked for nobody.
+    const { send, asked } = network({ member: stranger });
+    expect(await connector(send).find(byNumber)).toMatchObject({ fault: { cause: 'incomplete request' } });
+    expect(asked).toEqual([]);
   });
   it('in the answer to a write is no proof either, alone or among several', async () => {
     expect(await connector(network({ member: stranger }).send).write(change, null, 'k')).toMatchObject({
@@ -205,7 +230,7 @@ describe('a request that would have a gap in its address is not sent', () => {
     groups: [],
     tags: [],
   });
-  const wanted = { email: 'a@b.example', kind: '', emailField: '' };
+  const wanted = wantedBy('a@b.example');
   it.each(['', '..', '.'])('for the id %j', async (id) => {
     const { send, asked } = network({});
     expect(await connector(send).remove(wanted, held(id))).toMatchObject({ fault: { cause: 'incomplete request' } });
@@ -230,9 +255,8 @@ describe('a request that would have a gap in its address is not sent', () => {
 });
 
 describe('several people by one request', () => {
-  const nothing = { ...NOWHERE, kind: '', emailField: 'email' };
   const changes = ['a@b.example', 'c@d.example', 'e@f.example'].map((email) => ({
-    change: { ...nothing, email, fields: { email }, otherFields: {} },
+    change: { ...NOWHERE, ...wantedBy(email, 'email'), fields: { email }, otherFields: {} },
     idempotencyKey: `key of ${email}`,
   }));
   const member = { email: 'a@b.example', state: 'active', fields: {}, lists: [], groups: [], tags: [] };

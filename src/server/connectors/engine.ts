@@ -1,5 +1,5 @@
 import type { ExchangeView } from '../../contract/activity.ts';
-import { namesAddress, usesEmailField, type RequestTemplate } from '../../contract/profile/index.ts';
+import { looksInField, namesBy, type RequestTemplate } from '../../contract/profile/index.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import { shownAfterMs, type Access } from './access.ts';
 import { call, type Line } from './call.ts';
@@ -34,8 +34,11 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     fetchCatalogue: () => fetchCatalogue(line),
 
     async find(wanted) {
-      if (!find || (usesEmailField(find.request) && wanted.emailField === '')) return { ok: true, value: null };
-      if (!namesAddress(find.request) || wanted.email === '') return { ok: false, fault: WITHOUT_ADDRESS };
+      if (!find) return { ok: true, value: null };
+      const by = namesBy(find.request);
+      const [whom, field] = by === 'key' ? [wanted.key, wanted.keyField] : [wanted.email, wanted.emailField];
+      if (looksInField(find.request) && field === '') return { ok: true, value: null };
+      if (by === null || whom === '') return { ok: false, fault: WITHOUT_ADDRESS };
       const reply = await call(line, find.request, { ...wanted });
       if (!reply.ok) return reply;
       const found = recordIn(profile, find, reply.value);

@@ -29,10 +29,16 @@ export const recordIn = (profile: Profile, operation: { record?: string }, answe
  * Whether a record is of the person who was looked for. Some services ignore what they do not understand and answer with
  * the first record they have: without an address that is the person's own, a record is nobody's.
  */
-export function isOfPerson({ email: held, fields }: HeldPerson, { email, emailField }: Wanted): boolean {
-  const there = held === '' ? textOf(fields[emailField]) : held;
-  return there.trim().toLowerCase() === email.toLowerCase();
+export function isOfPerson({ email: held, fields }: HeldPerson, { email, key, keyField }: Wanted): boolean {
+  if (held !== '') return held.trim().toLowerCase() === email.toLowerCase();
+  return plain(textOf(fields[keyField])) === plain(key);
 }
+
+/** A key as services may write it: a number with or without its blanks. */
+const plain = (text: string): string => {
+  const line = text.trim().toLowerCase();
+  return /^\+?[\d\s()./-]+$/.test(line) ? line.replace(/[^+\d]/g, '') : line;
+};
 
 /** A record that came back for somebody else. */
 export const ANOTHER_PERSON: Fault = { cause: 'another person', said: '', waitMs: null };

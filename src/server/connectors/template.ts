@@ -26,7 +26,7 @@ function valueAt(values: Record<string, unknown>, path: string): unknown {
 }
 
 /** Who is meant: without it a request would mean everybody. */
-const NEVER_EMPTY = new Set(['email', 'id', 'emailField', 'kind', 'list', 'group', 'tag']);
+const NEVER_EMPTY = new Set(['email', 'key', 'id', 'emailField', 'keyField', 'kind', 'list', 'group', 'tag']);
 
 /**
  * The variables of a path template that have no value though the request needs one: all that stand in the path itself, and

@@ -1,9 +1,15 @@
 import { addressFieldOf, addressOf, type Intent } from '../../core/plan/index.ts';
 import type { Wanted } from './connector.ts';
 
-/** How the person is looked for: by the address, in the field that it is mapped to. */
-export const wantedOf = (intent: Pick<Intent, 'subject' | 'kind'>): Wanted => ({
-  email: addressOf(intent),
-  kind: intent.kind,
-  emailField: addressFieldOf(intent),
-});
+/** How the person is looked for: by the address, or by the key that is mapped to a field there. */
+export function wantedOf({ subject, kind }: Pick<Intent, 'subject' | 'kind'>): Wanted {
+  const address = subject.find((one) => one.key.kind === 'email');
+  const known = address && address.field !== '' ? address : (subject.find(({ field }) => field !== '') ?? subject[0]);
+  return {
+    email: addressOf({ subject }),
+    kind,
+    emailField: addressFieldOf({ subject }),
+    key: known?.key.value ?? '',
+    keyField: known?.field ?? '',
+  };
+}

@@ -75,7 +75,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
       visit,
       // Two that are alike in one arrival are two; the same arrival again is the same.
       contentHash: sha256(isOne ? content : `${part} ${content}`),
-      personKey: personKeyOf(keysOf(document.fields, values)),
+      personKey: personKeyOf(keysOf(document.fields, values, arrival.sourceId)),
       suspicion,
     });
     if (!taken.ok) return taken;

@@ -15,6 +15,7 @@ import { groupBy } from '../../core/groupBy.ts';
 import { beginning, containing, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf } from './confirmations.ts';
 import type { DeliveryRecord } from './deliveries.ts';
+import { samePerson } from './people/tree.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
 
 export const PAGE_SIZE = 50;
@@ -65,8 +66,8 @@ function mayHaveCome(progress: Progress): SQL {
 }
 
 /** Found by the person's keys, which the index has, and then only those that became theirs. */
-const ofContact = (contactId: string) => sql`s.contact_id = ${contactId} AND s.person_key IN (
-  SELECT CONVERT(LEFT(SHA2(CONCAT(k.kind, ' ', k.value), 256), 32) USING ascii) COLLATE ascii_bin FROM contact_keys k WHERE k.contact_id = ${contactId})`;
+const ofContact = (contactId: string) => sql`s.contact_id IN ${samePerson(contactId)} AND s.person_key IN (
+  SELECT CONVERT(LEFT(SHA2(CONCAT(k.kind, ' ', k.value), 256), 32) USING ascii) COLLATE ascii_bin FROM contact_keys k WHERE k.contact_id IN ${samePerson(contactId)})`;
 
 /** Submissions, newest first, a page at a time; the next page starts below the last row's id. */
 export async function listSubmissions(
@@ -80,7 +81,7 @@ export async function listSubmissions(
   if (filter.contactId) conditions.push(ofContact(filter.contactId));
   if (filter.text) {
     const like = containing(filter.text);
-    conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like})`);
+    conditions.push(sql`(c.email LIKE ${like} OR c.name LIKE ${like} OR c.phone LIKE ${like})`);
   }
   if (filter.page) conditions.push(sql`s.page LIKE ${beginning(filter.page)}`);
   if (filter.campaign) conditions.push(sql`s.campaign = ${filter.campaign}`);
@@ -93,21 +94,23 @@ export async function listSubmissions(
     receivedAt: number;
     sourceName: string;
     email: string | null;
+    phone: string | null;
     name: string | null;
     progress: Progress;
     repeats: number;
     typed: string;
   }>(
     db,
-    sql`SELECT s.id, s.received_at AS receivedAt, src.name AS sourceName, c.email, c.name, s.repeats, s.field_values AS typed,
+    sql`SELECT s.id, s.received_at AS receivedAt, src.name AS sourceName, c.email, c.phone, c.name, s.repeats, s.field_values AS typed,
         ${PROGRESS} AS progress
       FROM submissions s JOIN sources src ON src.id = s.source_id LEFT JOIN contacts c ON c.id = s.contact_id
       WHERE ${sql.join(conditions, sql` AND `)} ${having} ORDER BY s.id DESC LIMIT ${PAGE_SIZE + 1}`,
   );
-  const shown = rows.slice(0, PAGE_SIZE).map(({ typed, email, name, ...row }) => ({
+  const shown = rows.slice(0, PAGE_SIZE).map(({ typed, email, phone, name, ...row }) => ({
     ...row,
     receivedAt: iso(row.receivedAt),
     email: email ?? addressIn(typed),
+    phone: phone ?? '',
     name: name ?? '',
   }));
   return { rows: shown, next: rows.length > PAGE_SIZE ? (shown.at(-1)?.id ?? null) : null };
@@ -158,7 +161,7 @@ export async function listDeliveries(
         filter.routeId ? eq(deliveries.routeId, filter.routeId) : undefined,
         filter.text ? ofPeopleLike(filter.text) : undefined,
         filter.submissionId ? eq(deliveries.submissionId, filter.submissionId) : undefined,
-        filter.contactId ? eq(deliveries.contactId, filter.contactId) : undefined,
+        filter.contactId ? sql`${deliveries.contactId} IN ${samePerson(filter.contactId)}` : undefined,
         before ? lt(deliveries.id, before) : undefined,
       ),
     )
@@ -254,7 +257,7 @@ export async function listConsentEvents(
     .where(
       'submissionId' in by
         ? eq(consentEvents.submissionId, by.submissionId)
-        : eq(consentEvents.contactId, by.contactId),
+        : sql`${consentEvents.contactId} IN ${samePerson(by.contactId)}`,
     )
     .orderBy(asc(consentEvents.at), asc(consentEvents.id));
   return rows.map(({ kind, purpose, wording, at, evidence, submissionId }) => ({

@@ -1,5 +1,6 @@
 import { and, desc, eq, inArray, lte, sql } from 'drizzle-orm';
 import { insertRows, type Db } from './database.ts';
+import { samePerson } from './people/tree.ts';
 import { confirmations, confirmationTokens, mails } from './schema.ts';
 
 export type ConfirmationRecord = typeof confirmations.$inferSelect;
@@ -21,7 +22,7 @@ export async function findConfirmationByToken(db: Db, tokenHash: string): Promis
 
 export async function hasOpenConfirmation(db: Db, contactId: string, purpose: string): Promise<boolean> {
   const open = and(
-    eq(confirmations.contactId, contactId),
+    sql`${confirmations.contactId} IN ${samePerson(contactId)}`,
     eq(confirmations.purpose, purpose),
     eq(confirmations.state, 'pending'),
   );

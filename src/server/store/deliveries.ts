@@ -11,6 +11,7 @@ import {
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import { byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
+import { samePerson } from './people/tree.ts';
 import { attempts, deliveries } from './schema.ts';
 
 export type DeliveryRecord = typeof deliveries.$inferSelect;
@@ -71,7 +72,7 @@ export async function newestIntents(db: Db, contactId: string): Promise<{ connec
   const rows = await db
     .select({ connectionId: deliveries.connectionId, intent: deliveries.intent })
     .from(deliveries)
-    .where(eq(deliveries.contactId, contactId))
+    .where(sql`${deliveries.contactId} IN ${samePerson(contactId)}`)
     .orderBy(asc(deliveries.sequence));
   const newest = new Map(rows.map((row) => [`${row.connectionId} ${row.intent.kind}`, row]));
   return [...newest.values()];
@@ -189,7 +190,7 @@ export async function releaseConfirmed(db: Db, confirmationId: string, contactId
   await db
     .update(deliveries)
     .set({ ...ANEW, dueAt: now })
-    .where(and(eq(deliveries.contactId, contactId), isHeldFor('left there before')));
+    .where(and(sql`${deliveries.contactId} IN ${samePerson(contactId)}`, isHeldFor('left there before')));
 }
 
 /** Gives up what waited for a confirmation that never came. */

@@ -1,6 +1,7 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { EventMeaning } from '../../contract/profile/index.ts';
 import { changedRows, type Db } from './database.ts';
+import { samePerson } from './people/tree.ts';
 import { connections, deliveries, noticeAddresses, notices } from './schema.ts';
 
 export type NoticeAddress = typeof noticeAddresses.$inferSelect;
@@ -79,7 +80,11 @@ export async function listNotices(
     })
     .from(notices)
     .innerJoin(connections, eq(connections.id, notices.connectionId))
-    .where('contactId' in of ? eq(notices.contactId, of.contactId) : eq(notices.connectionId, of.connectionId))
+    .where(
+      'contactId' in of
+        ? sql`${notices.contactId} IN ${samePerson(of.contactId)}`
+        : eq(notices.connectionId, of.connectionId),
+    )
     .orderBy(desc(notices.id))
     .limit(limit);
 }
@@ -91,7 +96,7 @@ export async function purposesSent(db: Db, contactId: string, connectionId: stri
     .from(deliveries)
     .where(
       and(
-        eq(deliveries.contactId, contactId),
+        sql`${deliveries.contactId} IN ${samePerson(contactId)}`,
         eq(deliveries.connectionId, connectionId),
         inArray(deliveries.state, ['delivered', 'held', 'queued', 'sending', 'retrying']),
       ),

@@ -5,6 +5,7 @@ import { VISIT_PARTS, type RawSubmission, type Suspicion, type Visit } from '../
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { byId, DUPLICATE_ENTRY, errorNumber, firstIdAt, oneOf, type Db, type Store } from './database.ts';
+import { samePerson } from './people/tree.ts';
 import { deliveries, submissions } from './schema.ts';
 
 export interface NewSubmission {
@@ -130,7 +131,7 @@ export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<
 /** Has what a person sends from now on count as new, also when they sent the very same shortly before. */
 export async function endRepeats(db: Db, contactId: string, now: number): Promise<void> {
   await db.execute(
-    sql`UPDATE submissions SET repeat_key = id WHERE id >= ${firstIdAt(now - 2 * REPEAT_WITHIN_MS)} AND contact_id = ${contactId}`,
+    sql`UPDATE submissions SET repeat_key = id WHERE id >= ${firstIdAt(now - 2 * REPEAT_WITHIN_MS)} AND contact_id IN ${samePerson(contactId)}`,
   );
 }
 

@@ -43,7 +43,7 @@ export async function carryOut(
   const wanted = wantedOf(intent);
   // Every delivery adds a record, either because the service does nothing else or because the route says so.
   const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
-  const canLook = connector.canFind && (!adds || wanted.emailField !== '');
+  const canLook = connector.canFind && (!adds || wanted.keyField !== '');
   const mayBeThere = (adds || connector.makesTwice) && begunAt !== null;
   // The service took it, and a look right afterwards saw nobody: it is not sent again.
   const wasTaken = delivery.cause === 'not seen yet' && begunAt === null;

@@ -4,7 +4,7 @@ import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
-import type { Consent } from '../store/people.ts';
+import type { Consent } from '../store/people/index.ts';
 import { changeFor, compared, failed, notSeen, type Ending } from './carryOut.ts';
 
 interface Try {

@@ -12,7 +12,7 @@ import {
 } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { findDelivery, releaseConfirmed } from '../store/deliveries.ts';
-import { addConsentEvents, takeConfirmedChanges } from '../store/people.ts';
+import { addConsentEvents, takeConfirmedChanges } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
 import { submissionsOfConfirmation } from '../store/submissions.ts';
 
@@ -38,7 +38,7 @@ export async function confirm(
 ): Promise<ConfirmationStanding> {
   const standing = await readConfirmation(context, token);
   if (standing.kind !== 'pending') return standing;
-  const { id, contactId, submissionId, purpose, mail } = standing.confirmation;
+  const { id, contactId, submissionId, purpose, mail, sentTo } = standing.confirmation;
   const now = context.now();
   await inTransaction(context.store, async (db) => {
     if (!(await markConfirmed(db, id, now))) return;
@@ -56,7 +56,7 @@ export async function confirm(
     ]);
     const served = await submissionsOfConfirmation(db, { id, submissionId });
     const changed = served.map((one) => ({ ...one, changes: one.plan?.contact?.changes ?? [] }));
-    await takeConfirmedChanges(db, contactId, changed, now);
+    await takeConfirmedChanges(db, { contactId, address: sentTo }, changed, context.newId, now);
     await releaseConfirmed(db, id, contactId, now);
   });
   return { ...standing, kind: 'confirmed' };

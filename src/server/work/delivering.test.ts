@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { intentOf } from '../../../test/world/intents.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { mostTogether, takeBundle, type Job } from './delivering.ts';
 
@@ -8,7 +9,14 @@ function job(
   more: Partial<Job['delivery']> & { takenOver?: boolean; duplicates?: string; consent?: Job['consent'] } = {},
 ): Job {
   const { takenOver = false, duplicates = 'update', consent = null, ...rest } = more;
-  const delivery = { id, cause: null, causeDetail: null, begunAt: null, intent: { duplicates }, ...rest };
+  const delivery = {
+    id,
+    cause: null,
+    causeDetail: null,
+    begunAt: null,
+    intent: { ...intentOf('a@b.example'), duplicates },
+    ...rest,
+  };
   return { delivery, connection: null, consent, takenOver } as unknown as Job;
 }
 
@@ -21,6 +29,10 @@ const bundles = (jobs: Job[], most: number): string[][] => {
 };
 
 describe('what goes by one request', () => {
+  it('is not somebody without an address, by which the answer tells them apart', () => {
+    const number = intentOf('', { subject: [{ key: { kind: 'phone', value: '+441632960001' }, field: 'call' }] });
+    expect(bundles([job('a'), job('b', { intent: number }), job('c')], 3)).toEqual([['a'], ['b'], ['c']]);
+  });
   it('is as many as the service takes, in their order', () =>
     expect(
       bundles(

@@ -1,14 +1,14 @@
 import type { ExchangeView } from '../../contract/activity.ts';
 import type { Profile } from '../../contract/profile/index.ts';
 import { CAUSES, readRoom, type Cause, type Fault } from '../../core/delivery/index.ts';
-import type { Catalogue } from '../../core/plan/index.ts';
+import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Access } from '../connectors/access.ts';
 import type { Connector } from '../connectors/connector.ts';
 import { connectorFor, openAccess, partsFor } from '../connecting/open.ts';
 import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { findDeliveries, markBegun, type DeliveryRecord } from '../store/deliveries.ts';
-import { consentKey, readConsent, type Consent } from '../store/people.ts';
+import { consentKey, readConsent, type Consent } from '../store/people/index.ts';
 import { carryOut, failed, type Ending } from './carryOut.ts';
 import { carryOutTogether } from './carryOutTogether.ts';
 import type { Endings } from './endings.ts';
@@ -65,6 +65,8 @@ export function takeBundle(jobs: Job[], most: number): Job[] {
 /** Whether nothing has to be looked at before it is written. */
 const goesTogether = (job: Job): boolean =>
   job.delivery.intent.duplicates === 'update' &&
+  // They are told apart by their addresses in the answer.
+  addressOf(job.delivery.intent) !== '' &&
   job.delivery.begunAt === null &&
   !isUnclear(job) &&
   unsendable(job) === null;

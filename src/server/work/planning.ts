@@ -1,4 +1,4 @@
-import { keysOf } from '../../core/identity/index.ts';
+import { keyText } from '../../core/identity/index.ts';
 import { planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import { addConfirmations, addMails, type NewConfirmation } from '../store/confirmations.ts';
@@ -9,9 +9,10 @@ import {
   changeContacts,
   NOBODY,
   readKnownPeople,
+  saidOfSelf,
   type ContactChange,
   type NewConsentEvent,
-} from '../store/people.ts';
+} from '../store/people/index.ts';
 import {
   absorbRepeats,
   delayPlanning,
@@ -63,7 +64,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       .filter(({ id }) => !repeats.has(id))
       .map(async (submission) => {
         const document = await wirings.source(submission.sourceId, submission.sourceVersion);
-        return { submission, document, keys: keysOf(document.fields, submission.values) };
+        return { submission, document, said: saidOfSelf(document.fields, submission.values, submission.sourceId) };
       }),
   );
   const wiringOf = new Map(
@@ -75,15 +76,16 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   );
   const people = await readKnownPeople(
     db,
-    taken.map(({ keys }) => keys),
+    taken.map(({ said }) => said),
     true,
   );
   const left: string[] = [];
   const here = new Set<string>();
   const changes = noChanges();
-  for (const [index, { submission, document, keys }] of taken.entries()) {
+  for (const [index, { submission, document, said }] of taken.entries()) {
     const known: KnownPerson = people[index] ?? NOBODY;
-    const marks = [...keys.map(({ kind, value }) => `${kind} ${value}`), ...(known.contact ? [known.contact.id] : [])];
+    const { keys } = said;
+    const marks = [...keys.map(keyText), ...(known.contact ? [known.contact.id] : [])];
     if (marks.some((mark) => here.has(mark))) {
       left.push(submission.id);
       continue;
@@ -95,6 +97,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       fields,
       statement,
       values: submission.values,
+      keys,
       visit: visitOf(submission),
       ...wiring,
       known,
@@ -102,7 +105,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     });
     collect(context, changes, submission, plan, now);
   }
-  await changeContacts(db, changes.contacts, now);
+  await changeContacts(db, changes.contacts, context.newId, now);
   await addConsentEvents(db, changes.consent);
   await addConfirmations(db, changes.confirmations);
   await addMails(db, changes.mails, now);
@@ -137,8 +140,9 @@ function collect({ newId }: Context, changes: Changes, submission: SubmissionRec
   if (!contact || contactId === null) return;
   changes.contacts.push({
     id: contactId,
-    key: contact.key,
     isNew: contact.match === 'new',
+    keys: contact.keys,
+    ofOthers: contact.possible.map(({ by }) => by),
     changes: contact.changes.filter(({ when }) => when === 'now'),
     submissionId: submission.id,
   });

@@ -1,9 +1,10 @@
+import { keysOf } from '../../core/identity/index.ts';
 import { planSubmission } from '../../core/plan/index.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { readCatalogues } from '../store/connections.ts';
 import { findDelivery, replayDelivery } from '../store/deliveries.ts';
-import { NOBODY } from '../store/people.ts';
+import { NOBODY } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
 import { findSubmission, visitOf } from '../store/submissions.ts';
@@ -20,6 +21,7 @@ export async function replan({ store, now }: Context, deliveryId: string): Promi
     fields: source.fields,
     statement: source.statement,
     values: submission.values,
+    keys: keysOf(source.fields, submission.values, submission.sourceId),
     visit: visitOf(submission),
     routes: [{ id: route.id, name: route.name, version: route.liveVersion, document: route.live }],
     known: NOBODY,

@@ -9,7 +9,7 @@ import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
-import { addConsentEvents } from '../store/people.ts';
+import { addConsentEvents } from '../store/people/index.ts';
 import { workers } from '../store/schema.ts';
 
 const BEAT_MS = 5_000;

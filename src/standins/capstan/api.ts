@@ -1,6 +1,6 @@
 import { Hono, type Context } from 'hono';
 import { Pace } from './pace.ts';
-import { changeRecord, makeRecord, recordsWithMail, type Cells, type Trouble } from './records.ts';
+import { changeRecord, makeRecord, recordsWhere, type Cells, type Trouble } from './records.ts';
 import { whoSigned, type Refusal } from './signing.ts';
 import type { CapstanState, Kind } from './state.ts';
 
@@ -90,7 +90,9 @@ export function capstanApi(state: () => CapstanState, changed: () => void): Hono
 
   api.get('/records/:kind', (c) => {
     const kind = kindOf(c);
-    return kind ? paged(c, recordsWithMail(state(), kind.slug, c.req.query('mail') ?? '').reverse()) : noKind(c);
+    return kind
+      ? paged(c, recordsWhere(state(), kind.slug, c.req.query('where') ?? '', c.req.query('is') ?? '').reverse())
+      : noKind(c);
   });
   api.post('/records/:kind', async (c) => {
     const kind = kindOf(c);

@@ -46,15 +46,15 @@ function wrongCell({ title, form, picks, most }: Column, text: string): string |
   }
 }
 
-export const recordsWithMail = (state: CapstanState, kind: string, mail: string): CapstanRecord[] =>
+export const recordsWhere = (state: CapstanState, kind: string, column: string, is: string): CapstanRecord[] =>
   state.records.filter(
-    (record) => record.kind === kind && (record.cells.mail ?? '').toLowerCase() === mail.toLowerCase(),
+    (record) => record.kind === kind && (record.cells[column] ?? '').toLowerCase() === is.toLowerCase(),
   );
 
 export function makeRecord(state: CapstanState, kind: Kind, cells: Cells): CapstanRecord | Trouble {
   const trouble = checkCells(kind, cells, {});
   if (trouble) return trouble;
-  const [twin] = kind.repeats ? [] : recordsWithMail(state, kind.slug, cells.mail ?? '');
+  const [twin] = kind.repeats ? [] : recordsWhere(state, kind.slug, 'mail', cells.mail ?? '');
   if (twin) return { status: 409, code: 'TWIN', text: `Record ${twin.no} has this mail address already.` };
   const record = {
     no: `R${Date.now().toString(36)}${randomInt(1296).toString(36)}`,

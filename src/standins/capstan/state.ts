@@ -80,6 +80,18 @@ export function newState(key: string, secret: string): CapstanState {
           column('note', 'Note', 'words', { most: 1000 }),
         ],
       },
+      {
+        slug: 'callback',
+        title: 'Call back',
+        repeats: true,
+        columns: [
+          column('telephone', 'Telephone', 'call', { must: true }),
+          column('called', 'Called', 'words', { most: 120 }),
+          column('heads', 'How many come', 'whole'),
+          column('papers', 'Papers', 'words', { most: 300 }),
+          column('note', 'Note', 'words', { most: 1000 }),
+        ],
+      },
     ],
     segments: [
       { code: 'S1', title: 'Schools' },

@@ -31,5 +31,10 @@ const UNITS = ['byte', 'kilobyte', 'megabyte', 'gigabyte'];
 export function inBytes(size: number, locale = 'en-GB'): string {
   const step = Math.min(UNITS.length - 1, Math.floor(Math.log10(Math.max(1, size)) / 3));
   const unit = UNITS[step];
-  return new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: 1 }).format(size / 1000 ** step);
+  return new Intl.NumberFormat(locale, {
+    style: 'unit',
+    unit,
+    unitDisplay: step === 0 ? 'long' : 'short',
+    maximumFractionDigits: 1,
+  }).format(size / 1000 ** step);
 }

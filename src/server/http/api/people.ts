@@ -4,13 +4,20 @@ import { consentState } from '../../../core/consent/index.ts';
 import { changePlace, readPlaces } from '../../connecting/places.ts';
 import type { Context } from '../../context.ts';
 import { listConsentEvents, listDeliveries, listSubmissions, PAGE_SIZE } from '../../store/activity.ts';
-import { consentOf, findPersonRecord, listPeople, readPersonParts, type PersonRecord } from '../../store/people.ts';
+import {
+  consentOf,
+  findPersonRecord,
+  listPeople,
+  readPersonParts,
+  type PersonRecord,
+} from '../../store/people/index.ts';
 import { listNotices } from '../../store/notices.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
 import { noticeView } from './noticeView.ts';
 import type { Session } from './session.ts';
 
 const MOST_NOTICES = 20;
+const iso = (at: number): string => new Date(at).toISOString();
 
 export function peopleRoutes(context: Context): Hono<Session> {
   const { store } = context;
@@ -57,16 +64,26 @@ export function peopleRoutes(context: Context): Hono<Session> {
   app.get('/:id', async (c) => {
     const [row] = await rows([await must(c.req.param('id'))]);
     if (!row) throw notFound('person');
-    const { keys, values } = await readPersonParts(store.db, row.id);
+    const { keys, values, history, mergings } = await readPersonParts(store.db, row.id);
     return c.json({
       ...row,
-      keys,
-      values: values.map(({ name, value, setAt, submissionId }) => ({
+      keys: keys.map(({ kind, value, isOwner, submissionId, saidAt, verifiedAt }) => ({
+        kind,
+        value,
+        recognises: isOwner === 1,
+        submissionId,
+        saidAt: saidAt === 0 ? null : iso(saidAt),
+        verifiedAt: verifiedAt === null ? null : iso(verifiedAt),
+      })),
+      values: values.map(({ name, value, rule, setAt, submissionId }) => ({
         name,
         value,
-        setAt: new Date(setAt).toISOString(),
+        rule,
+        at: iso(setAt),
         submissionId,
       })),
+      history: history.map(({ at, ...claim }) => ({ ...claim, at: iso(at) })),
+      mergings: mergings.map(({ at, ...event }) => ({ ...event, at: iso(at) })),
       notices: (await listNotices(store.db, { contactId: row.id }, MOST_NOTICES)).map(noticeView),
       events: await listConsentEvents(store.db, { contactId: row.id }),
       submissions: (await listSubmissions(store.db, { contactId: row.id }, null)).rows,

@@ -6,7 +6,6 @@ import {
   type RehearsalView,
   type RouteView,
 } from '../../../contract/route.ts';
-import { keysOf } from '../../../core/identity/index.ts';
 import { planSubmission, preflight, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
 import type { PartIssue } from '../../../contract/checks.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
@@ -14,7 +13,7 @@ import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
-import { readKnownPerson } from '../../store/people.ts';
+import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
 import {
   addRoute,
   changeRoute,
@@ -143,13 +142,15 @@ export function routeRoutes(context: Context): Hono {
     const document = source?.live ?? source?.draft;
     if (!document) throw new Problem(409, 'no-source', 'The route has no source.');
     const values = readSample(document.fields, input.values);
+    const said = saidOfSelf(document.fields, values, record.draft.sourceId);
     const plan = planSubmission({
       fields: document.fields,
       statement: document.statement,
       values,
       visit: input.visit,
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
-      known: await readKnownPerson(store.db, keysOf(document.fields, values)),
+      keys: said.keys,
+      known: await readKnownPerson(store.db, said),
       catalogues: await readCatalogues(store.db),
       now: now(),
     });

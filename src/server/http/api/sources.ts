@@ -18,6 +18,7 @@ import {
   type PostsDocument,
   type SourceDocument,
 } from '../../../core/intake/index.ts';
+import { identifyingFields } from '../../../core/identity/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import {
   plainField,
@@ -186,8 +187,11 @@ function publishingIssues(document: SourceDocument): PartIssue[] {
   const issues: PartIssue[] = [];
   const add = (pointer: string, detail: string) => void issues.push({ pointer, detail });
   if (fields.length === 0) add('/fields', 'It has no fields.');
-  if (!fields.some(({ type }) => type === 'email'))
-    add('/fields', 'It has no email field, so nobody could be told apart.');
+  if (identifyingFields(fields).length === 0)
+    add(
+      '/fields',
+      'Nothing in it says who somebody is: it needs an email field, or a phone or an id that is kept as such.',
+    );
   if (document.kind === 'posts' && document.each !== '' && !isPath(document.each))
     add('/each', 'This is not a JSONPath. Write it like $.orders[*].');
   fields.forEach((field, index) => {

@@ -92,9 +92,9 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
           ))}
         </PlanPart>
       ))}
-      {notes.map((note) => (
-        <p key={note} className="text-quiet">
-          {note}
+      {notes.map(({ text }) => (
+        <p key={text} className="text-quiet">
+          {text}
         </p>
       ))}
     </div>

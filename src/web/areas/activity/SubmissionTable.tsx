@@ -24,7 +24,7 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
         </tr>
       </thead>
       <tbody>
-        {rows.map(({ id, email, name, sourceName, receivedAt, progress, repeats }) => {
+        {rows.map(({ id, email, phone, name, sourceName, receivedAt, progress, repeats }) => {
           const link = (text: string) => (
             <Link data-row to={`/activity/${id}`} className="plain-link whitespace-nowrap">
               {text}
@@ -32,7 +32,7 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
           );
           return (
             <tr key={id} data-link>
-              {!ofOnePerson && <td>{link(email || 'no address')}</td>}
+              {!ofOnePerson && <td>{link(email || phone || 'nobody known')}</td>}
               {!ofOnePerson && <td>{name}</td>}
               <td>{ofOnePerson ? link(sourceName) : sourceName}</td>
               <td>

@@ -128,7 +128,9 @@ function Trail({ trail }: { trail: TrailView }) {
         {plan && (
           <Stop title={deliveries.length === 1 ? 'Delivery' : 'Deliveries'} last>
             {deliveries.length === 0 && (
-              <p className="text-quiet">{plan.notes.join(' ') || 'Nothing is sent anywhere.'}</p>
+              <p className="text-quiet">
+                {plan.notes.map(({ text }) => text).join(' ') || 'Nothing is sent anywhere.'}
+              </p>
             )}
             <div className="flex flex-col gap-4">
               {deliveries.map((delivery) => (

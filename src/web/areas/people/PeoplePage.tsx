@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
-import type { Page, PersonRow, PersonView } from '../../../contract/activity.ts';
+import type { KeyView, Page, PersonRow, PersonView } from '../../../contract/activity.ts';
 import { printValue } from '../../../core/values/index.ts';
 import { api } from '../../parts/api.ts';
 import { Address } from '../../parts/Address.tsx';
@@ -60,10 +60,10 @@ function PeopleList({ openId }: { openId: string | undefined }) {
     <div onKeyDown={moveInList}>
       <div className="p-3 flex flex-col gap-2 sticky top-0 bg-base-100 border-b border-base-300">
         <h1 className="font-semibold text-lg">People</h1>
-        <Filter label="Address or name" />
+        <Filter label="Address, number or name" />
       </div>
       <ul>
-        {rows.map(({ id, email, name, updatedAt }) => (
+        {rows.map(({ id, email, phone, name, updatedAt }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
             <Link
               data-row
@@ -78,7 +78,7 @@ function PeopleList({ openId }: { openId: string | undefined }) {
                 </span>
               </span>
               <span className="block text-quiet text-sm">
-                <Address text={email} />
+                <Address text={email || phone} />
               </span>
             </Link>
           </li>
@@ -95,17 +95,18 @@ function PeopleList({ openId }: { openId: string | undefined }) {
 }
 
 function Person({ person }: { person: PersonView }) {
-  const { name, email, createdAt, updatedAt, keys, values, submissions } = person;
-  useTellOpen(name || email, 'contact', 'changed', updatedAt);
+  const { name, email, phone, createdAt, updatedAt, keys, values, history, mergings, submissions } = person;
+  const called = name || email || phone;
+  useTellOpen(called, 'contact', 'changed', updatedAt);
   return (
     <div className="p-5 flex flex-col gap-6">
       <div>
-        <h2 className="text-xl font-semibold">{name || email}</h2>
+        <h2 className="text-xl font-semibold">{called}</h2>
         <p className="text-quiet">
-          First seen <Time at={createdAt} /> · recognised by{' '}
-          {keys.map(({ kind, value }) => `${kind} ${value}`).join(', ')}
+          First seen <Time at={createdAt} />
         </p>
       </div>
+      <Keys keys={keys} />
       <section>
         <h3 className="font-semibold mb-1">What is known</h3>
         <table className="rows w-full">
@@ -117,7 +118,7 @@ function Person({ person }: { person: PersonView }) {
             </tr>
           </thead>
           <tbody>
-            {values.map(({ name: key, value, setAt, submissionId }) => (
+            {values.map(({ name: key, value, at, submissionId }) => (
               <tr key={key}>
                 <td className="text-quiet">{key.replaceAll('_', ' ')}</td>
                 <td className="break-words">{printValue(value)}</td>
@@ -125,13 +126,14 @@ function Person({ person }: { person: PersonView }) {
                   <Link to={`/activity/${submissionId}`} className="plain-link">
                     submission
                   </Link>{' '}
-                  <Time at={setAt} />
+                  <Time at={at} />
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
       </section>
+      <History history={history} mergings={mergings} />
       <Places personId={person.id} />
       <section>
         <h3 className="font-semibold mb-1">Submissions</h3>
@@ -140,6 +142,75 @@ function Person({ person }: { person: PersonView }) {
         </div>
       </section>
     </div>
+  );
+}
+
+/** By what the person is recognised, and who said so. */
+function Keys({ keys }: { keys: KeyView[] }) {
+  return (
+    <section>
+      <h3 className="font-semibold mb-1">Recognised by</h3>
+      <table className="rows w-full">
+        <tbody>
+          {keys.map(({ kind, value, recognises, submissionId, saidAt, verifiedAt }) => (
+            <tr key={kind + value}>
+              <td className="text-quiet">{kind}</td>
+              <td className="break-words">
+                <Address text={value} />
+                {!recognises && <span className="text-quiet"> · somebody else is recognised by it</span>}
+              </td>
+              <td>
+                {verifiedAt ? (
+                  <>
+                    confirmed <Time at={verifiedAt} />
+                  </>
+                ) : (
+                  <span className="text-quiet">not confirmed</span>
+                )}
+              </td>
+              <td>
+                {submissionId && (
+                  <Link to={`/activity/${submissionId}`} className="plain-link">
+                    submission
+                  </Link>
+                )}{' '}
+                {saidAt && <Time at={saidAt} />}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** Everything that was ever said of the person, and which contacts were taken for one. */
+function History({ history, mergings }: Pick<PersonView, 'history' | 'mergings'>) {
+  return (
+    <details>
+      <summary className="cursor-pointer font-semibold">
+        History: {history.length} {history.length === 1 ? 'value' : 'values'} said
+        {mergings.length > 0 &&
+          `, ${mergings.length} ${mergings.length === 1 ? 'merge or split' : 'merges and splits'}`}
+      </summary>
+      <ul className="mt-1">
+        {mergings.map(({ kind, at, by, reason }) => (
+          <li key={at}>
+            <Time at={at} /> · {kind === 'merged' ? 'merged with another contact' : 'split off again'} by {by}: {reason}
+          </li>
+        ))}
+        {history.map(({ name, value, rule, at, submissionId }) => (
+          <li key={submissionId + name + at}>
+            <Time at={at} /> ·{' '}
+            <Link to={`/activity/${submissionId}`} className="plain-link">
+              {name.replaceAll('_', ' ')}
+            </Link>{' '}
+            {printValue(value)}
+            {rule !== 'latest' && <span className="text-quiet"> · {rule} stays</span>}
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -5,8 +5,10 @@ import type { SourceKind } from '../../../core/intake/index.ts';
 import {
   FIELD_TYPES,
   isTick,
+  KEEP_RULES,
   widgetsOf,
   WIDTHS,
+  type KeepRule,
   type SourceField,
   type TypeName,
   type Widget,
@@ -107,7 +109,7 @@ interface FieldRowProps {
 }
 
 function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRemove }: FieldRowProps) {
-  const { key, label, type, widget, required, path, keepAs } = field;
+  const { key, label, type, widget, required, path, keepAs, keepRule } = field;
   const kept = KEEP_AS.some(([value]) => value === keepAs)
     ? KEEP_AS
     : [...KEEP_AS, [keepAs, keepAs.replaceAll('_', ' ')] as [string, string]];
@@ -196,6 +198,21 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
             required
           </label>
         )}
+        {keepAs !== '' && (
+          <Labelled label="Where another is known">
+            <select
+              className="select select-sm w-full"
+              value={keepRule}
+              onChange={(event) => onChange({ keepRule: event.target.value as KeepRule })}
+            >
+              {KEEP_RULES.map((rule) => (
+                <option key={rule} value={rule}>
+                  {RULE_WORDS[rule]}
+                </option>
+              ))}
+            </select>
+          </Labelled>
+        )}
         <Answers field={field} onChange={onChange} />
         {kind === 'form' && widget === 'hidden' && (
           <Labelled label="Value, unless the page sets another" whole>
@@ -229,6 +246,12 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
     </fieldset>
   );
 }
+
+const RULE_WORDS: Record<KeepRule, string> = {
+  latest: 'the latest is kept',
+  first: 'what is known stays',
+  longest: 'the longest is kept',
+};
 
 interface PartProps {
   field: SourceField;
@@ -264,6 +287,7 @@ function Looks({ field, onChange }: PartProps) {
     type,
   );
   const changed = [
+    help !== '' && 'help',
     placeholder !== '' && 'placeholder',
     field.preset !== '' && 'first value',
     width !== 'full' && width,
@@ -272,19 +296,19 @@ function Looks({ field, onChange }: PartProps) {
   ].filter(Boolean);
   return (
     <>
-      <Labelled label="Help under the field" whole>
-        <input
-          className="input input-sm w-full"
-          aria-label={`Help under ${label}`}
-          value={help}
-          onChange={(event) => onChange({ help: event.target.value })}
-        />
-      </Labelled>
       <details className="sm:col-span-6">
         <summary className="cursor-pointer text-quiet">
           Looks and filling in{changed.length > 0 && `: ${changed.join(', ')}`}
         </summary>
         <div className="grid gap-x-3 gap-y-2 sm:grid-cols-6 pt-2">
+          <Labelled label="Help under the field" whole>
+            <input
+              className="input input-sm w-full"
+              aria-label={`Help under ${label}`}
+              value={help}
+              onChange={(event) => onChange({ help: event.target.value })}
+            />
+          </Labelled>
           <Labelled label="Width">
             <select
               className="select select-sm w-full"

@@ -6,6 +6,7 @@ export const KEEP_AS: [value: string, label: string][] = [
   ['', 'not kept'],
   ['email', 'email'],
   ['phone', 'phone'],
+  ['id', 'their id there'],
   ['full_name', 'full name'],
   ['first_name', 'first name'],
   ['last_name', 'last name'],

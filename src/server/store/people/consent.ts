@@ -1,0 +1,67 @@
+import { sql } from 'drizzle-orm';
+import { consentState, type ConsentEventKind, type ConsentState } from '../../../core/consent/index.ts';
+import { groupBy } from '../../../core/groupBy.ts';
+import { insertRows, oneOf, rowsOf, type Db } from '../database.ts';
+import { consentEvents } from '../schema.ts';
+
+export interface NewConsentEvent {
+  id: string;
+  contactId: string;
+  submissionId: string | null;
+  purpose: string;
+  kind: ConsentEventKind;
+  at: number;
+  wording: string;
+  evidence: Record<string, string>;
+}
+
+export async function addConsentEvents(db: Db, events: NewConsentEvent[]): Promise<void> {
+  await insertRows(
+    db,
+    consentEvents,
+    events.map((event) => ({ ...event, channel: 'email' })),
+  );
+}
+
+/** Proof that a person confirmed, for another system. */
+export interface Proof {
+  at: string;
+  wording: string;
+}
+
+/** What a person said about one purpose. */
+export interface Consent {
+  state: ConsentState;
+  /** Their newest confirmation; null when they never confirmed. */
+  proof: Proof | null;
+}
+
+/** What the persons of each of these contacts said, for each purpose, by `consentKey`. */
+export async function readConsent(db: Db, contactIds: string[]): Promise<Map<string, Consent>> {
+  const events = [...(await consentOf(db, contactIds)).values()].flat();
+  const byKey = groupBy(events, ({ contactId, purpose }) => consentKey(contactId, purpose));
+  return new Map(
+    [...byKey].map(([key, own]) => {
+      const confirmed = own.findLast(({ kind }) => kind === 'confirmed');
+      const proof = confirmed ? { at: new Date(confirmed.at).toISOString(), wording: confirmed.wording } : null;
+      return [key, { state: consentState(own), proof }];
+    }),
+  );
+}
+
+export const consentKey = (contactId: string, purpose: string): string => `${contactId} ${purpose}`;
+
+/** A consent event as the ledger has it, without its evidence. */
+type ConsentEntry = Pick<NewConsentEvent, 'contactId' | 'purpose' | 'kind' | 'at' | 'wording'>;
+
+/** Consent events of the persons of several contacts, by contact, in the order in which they happened. */
+export async function consentOf(db: Db, ids: string[]): Promise<Map<string, ConsentEntry[]>> {
+  if (ids.length === 0) return new Map();
+  const rows = await rowsOf<ConsentEntry>(
+    db,
+    sql`SELECT own.id AS contactId, e.purpose, e.kind, e.at, e.wording FROM contacts own
+      JOIN contacts part ON part.person_id = own.person_id JOIN consent_events e ON e.contact_id = part.id
+      WHERE own.id IN ${oneOf([...new Set(ids)])} ORDER BY e.at`,
+  );
+  return groupBy(rows, (entry) => entry.contactId);
+}

@@ -1,0 +1,86 @@
+import { desc, eq, sql } from 'drizzle-orm';
+import { containing, rowsOf, type Db } from '../database.ts';
+import { claims, contactKeys, contacts, contactValues, merges } from '../schema.ts';
+
+export type PersonRecord = Pick<
+  typeof contacts.$inferSelect,
+  'id' | 'email' | 'phone' | 'name' | 'createdAt' | 'updatedAt'
+>;
+
+/**
+ * People, those changed last first, a page at a time.
+ * @param after where the page starts: the time and id of the row before it
+ */
+export async function listPeople(
+  db: Db,
+  text: string,
+  after: { updatedAt: number; id: string } | null,
+  limit: number,
+): Promise<PersonRecord[]> {
+  const like = containing(text);
+  return rowsOf<PersonRecord>(
+    db,
+    sql`SELECT id, email, phone, name, created_at AS createdAt, updated_at AS updatedAt FROM contacts
+      WHERE merged_into IS NULL AND ${text === '' ? sql`TRUE` : sql`(email LIKE ${like} OR name LIKE ${like} OR phone LIKE ${like})`}
+        ${after ? sql`AND (updated_at, id) < (${after.updatedAt}, ${after.id})` : sql``}
+      ORDER BY updated_at DESC, id DESC LIMIT ${limit}`,
+  );
+}
+
+/** A person, by any of the contacts that are they. */
+export async function findPersonRecord(db: Db, id: string): Promise<PersonRecord | null> {
+  const [row] = await rowsOf<PersonRecord>(
+    db,
+    sql`SELECT p.id, p.email, p.phone, p.name, p.created_at AS createdAt, p.updated_at AS updatedAt
+      FROM contacts own JOIN contacts p ON p.id = own.person_id WHERE own.id = ${id}`,
+  );
+  return row ?? null;
+}
+
+/** How much of a person's history is read. */
+const HISTORY = 200;
+
+/** Everything else about one person: keys, values and history, with where they came from. */
+export async function readPersonParts(db: Db, personId: string) {
+  const { kind, scope, value, isOwner, submissionId, saidAt, verifiedAt } = contactKeys;
+  const keys = await db
+    .select({ kind, scope, value, isOwner, submissionId, saidAt, verifiedAt })
+    .from(contactKeys)
+    .innerJoin(contacts, eq(contacts.id, contactKeys.contactId))
+    .where(eq(contacts.personId, personId))
+    .orderBy(contactKeys.kind, contactKeys.saidAt);
+  const values = await db
+    .select()
+    .from(contactValues)
+    .where(eq(contactValues.contactId, personId))
+    .orderBy(contactValues.name);
+  const history = await db
+    .select({
+      name: claims.name,
+      value: claims.value,
+      rule: claims.rule,
+      at: claims.at,
+      submissionId: claims.submissionId,
+    })
+    .from(claims)
+    .innerJoin(contacts, eq(contacts.id, claims.contactId))
+    .where(eq(contacts.personId, personId))
+    .orderBy(desc(claims.at), desc(claims.id))
+    .limit(HISTORY);
+  const mergings = await db
+    .select({
+      kind: merges.kind,
+      contactId: merges.contactId,
+      intoId: merges.intoId,
+      at: merges.at,
+      by: merges.by,
+      reason: merges.reason,
+    })
+    .from(merges)
+    .innerJoin(contacts, eq(contacts.id, merges.contactId))
+    .where(
+      sql`${contacts.personId} = ${personId} OR ${merges.intoId} = ${personId} OR ${merges.contactId} = ${personId}`,
+    )
+    .orderBy(desc(merges.at));
+  return { keys, values, history, mergings };
+}

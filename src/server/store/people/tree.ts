@@ -1,0 +1,8 @@
+import { sql, type SQL } from 'drizzle-orm';
+
+/**
+ * The contacts that are one person with a contact: those merged into the one that stands for it. What was said of each stays
+ * its own; a person is read as all of them together.
+ */
+export const samePerson = (contactId: string): SQL =>
+  sql`(SELECT part.id FROM contacts own JOIN contacts part ON part.person_id = own.person_id WHERE own.id = ${contactId})`;
