@@ -64,7 +64,7 @@ describe('a route', () => {
     pointers(
       check(RouteDocumentInput, {
         format: ROUTE_FORMAT,
-        sourceId: 's',
+        sourceIds: ['s'],
         targets: [{ ...target, ...part }],
         consent,
         ...change,

@@ -11,9 +11,11 @@ import {
   Max,
   MaxLength,
   Min,
+  ValidateBy,
   ValidateNested,
 } from 'class-validator';
 import type { Visit } from '../core/intake/index.ts';
+import { TEST_NAMES, type Condition } from '../core/conditions/index.ts';
 import { STEPS, type Step } from '../core/mapping/index.ts';
 import {
   DUPLICATE_POLICIES,
@@ -25,6 +27,28 @@ import {
 } from '../core/plan/index.ts';
 import type { DotLineData } from './connection.ts';
 import type { PublishState } from './source.ts';
+
+const DEEPEST = 4;
+const MOST_PARTS = 20;
+
+/** Whether something is a condition, or none: a tree of tests, neither deep nor wide. */
+function isCondition(value: unknown, depth = 0): boolean {
+  if (value === null) return depth === 0;
+  if (typeof value !== 'object' || depth > DEEPEST) return false;
+  const { kind, of, field, test, value: asked, id } = value as Record<string, unknown>;
+  if (kind === 'test') {
+    const texts = [id, field, asked].every((text) => typeof text === 'string' && text.length <= 300);
+    return texts && field !== '' && TEST_NAMES.some((name) => name === test);
+  }
+  const isGroup = kind === 'all' || kind === 'any' || kind === 'none';
+  return isGroup && Array.isArray(of) && of.length <= MOST_PARTS && of.every((part) => isCondition(part, depth + 1));
+}
+
+const IsCondition = () =>
+  ValidateBy({
+    name: 'isCondition',
+    validator: { validate: (value) => isCondition(value), defaultMessage: () => 'This is not a condition.' },
+  });
 
 class LineOriginInput {
   @IsIn(['field', 'fixed', 'text'])
@@ -95,6 +119,9 @@ class TargetInput {
   @IsString()
   @Length(1, 40)
   id!: string;
+
+  @IsCondition()
+  when: Condition | null = null;
 
   @IsString()
   @MaxLength(36)
@@ -190,9 +217,11 @@ export class RouteDocumentInput implements RouteDocument {
   @IsIn([ROUTE_FORMAT])
   format!: number;
 
-  @IsString()
-  @MaxLength(36)
-  sourceId!: string;
+  @IsArray()
+  @ArrayMaxSize(50, { message: 'A route takes at most 50 sources.' })
+  @IsString({ each: true })
+  @Length(1, 36, { each: true })
+  sourceIds!: string[];
 
   @IsArray()
   @ArrayMaxSize(10)
@@ -221,6 +250,11 @@ export class RehearsalInput {
   @IsObject()
   values!: Record<string, unknown>;
 
+  /** The source that the sample is of; '' for the first. */
+  @IsString()
+  @MaxLength(36)
+  sourceId: string = '';
+
   /** How the sample came. */
   @IsObject()
   visit: Visit = {};
@@ -235,7 +269,7 @@ export interface RouteView {
   draft: RouteDocument;
   draftAt: string;
   publishedAt: string | null;
-  sourceName: string;
+  sourceNames: string[];
   targetNames: string[];
   findings: Finding[];
   held: number;

@@ -181,7 +181,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByLabel('Source', { exact: true }).selectOption('Every type');
     await operator.getByRole('button', { name: 'Make the route' }).click();
     // The wrong one: it can be changed.
-    await operator.getByLabel('Source of this route').selectOption('Sky letter sign-up');
+    await operator.getByLabel('Take from another source instead').selectOption('Sky letter sign-up');
     await saved();
     await operator.getByLabel('Full name').first().waitFor();
     await operator.getByRole('button', { name: 'Tern Post', exact: true }).click();

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { nameKey, type DeliveryView, type TrailView } from '../../src/contract/activity.ts';
+import { nameKey, type DeliveryView, type OverviewView, type TrailView } from '../../src/contract/activity.ts';
 import { fields, observatory, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
@@ -210,7 +210,7 @@ describe('two targets on one connection', () => {
       { ...first, id: 'schools', list: 'L-200', group: '', tagRules: [] },
     ];
     const consent = { ...draft.consent, mode: 'single' as const };
-    const route = await operator.route('Two lists', { ...draft, sourceId: source.id, targets, consent });
+    const route = await operator.route('Two lists', { ...draft, sourceIds: [source.id], targets, consent });
     await world.faults({ next: 40, kind: 'status', status: 403 });
     const email = newAddress();
     const id = await submitJson(source, fields(email));
@@ -397,4 +397,47 @@ it('keeps the key out of everything that is stored or shown', async () => {
     expect(JSON.stringify(rows), table).not.toContain(TERN_KEY);
   }
   expect(JSON.stringify(await operator.get('/connections'))).not.toContain(TERN_KEY);
+});
+
+it('a route takes several sources, and a target only those of whom its condition holds', async () => {
+  const form = (name: string) => operator.form(name, { ...wired.source.draft, origins: [], minimumSeconds: 0 });
+  const [fair, evening] = [await form('Fair'), await form('Evening')];
+  const { draft } = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);
+  const [first] = draft.targets;
+  if (!first) throw new Error('the route has no target');
+  const when = {
+    kind: 'all' as const,
+    of: [{ kind: 'test' as const, id: 'x', field: 'interests', test: 'contains' as const, value: 'pictures' }],
+  };
+  const targets = [
+    { ...first, id: 'letter', list: 'L-100', group: '', tagRules: [] },
+    { ...first, id: 'schools', list: 'L-200', group: '', tagRules: [], when },
+  ];
+  const consent = { ...draft.consent, mode: 'single' as const };
+  const route = await operator.route('Both', { ...draft, sourceIds: [fair.id, evening.id], targets, consent });
+  const sent = async (source: typeof fair, email: string, interests: string) => {
+    const id = await submitJson(source, { ...fields(email), interests });
+    return operator.trailWhen(id, 'delivered');
+  };
+  const some = await sent(fair, 'fair@hill.example', 'Taking pictures');
+  expect(some.deliveries.map(({ routeId }) => routeId)).toEqual([route.id, route.id]);
+  const one = await sent(evening, 'evening@hill.example', 'The Moon and planets');
+  expect(one.deliveries).toHaveLength(1);
+  expect(one.plan?.notes).toMatchObject([{ code: 'not for them' }]);
+  const overview = await operator.get<OverviewView>('/overview');
+  const flows = overview.flows.filter(({ routeId, sourceId }) => routeId === route.id && sourceId === fair.id);
+  expect(flows.map(({ delivered }) => delivered)).toEqual([2, 2]);
+  // Taken from the route, a source goes nowhere.
+  await operator.put(`/routes/${route.id}/draft`, { ...draft, sourceIds: [evening.id], targets, consent });
+  await operator.post(`/routes/${route.id}/publish`);
+  const id = await submitJson(fair, fields('late@hill.example'));
+  expect((await operator.trailWhen(id, 'nothing to send')).plan?.notes).toMatchObject([{ code: 'no live route' }]);
+  for (const bad of [
+    { kind: 'test' },
+    { kind: 'all', of: [{ kind: 'test', id: 'x', field: 'f', test: 'is odd', value: '' }] },
+    'always',
+  ]) {
+    const wrong = { ...draft, targets: [{ ...targets[0], when: bad }] };
+    expect((await operator.send('PUT', `/routes/${route.id}/draft`, wrong)).status).toBe(422);
+  }
 });

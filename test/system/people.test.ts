@@ -11,7 +11,7 @@ import {
   type ContactKey,
   type Pointers,
 } from '../../src/core/identity/index.ts';
-import type { RouteDocument, Target } from '../../src/core/plan/index.ts';
+import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../src/core/plan/index.ts';
 import type { SourceField } from '../../src/core/values/index.ts';
 import { readConfig } from '../../src/server/config.ts';
 import { createContext, type Context } from '../../src/server/context.ts';
@@ -97,7 +97,7 @@ describe('somebody who gives a number instead of an address', () => {
       },
     ];
     const { consent } = schoolRoute(source.id, capstan.id);
-    const document: RouteDocument = { format: 2, sourceId: source.id, targets, consent };
+    const document: RouteDocument = { format: ROUTE_FORMAT, sourceIds: [source.id], targets, consent };
     await operator.route('Ticket orders', document);
   });
   afterAll(() => world.stop());
@@ -180,7 +180,12 @@ describe('somebody who gives a number instead of an address', () => {
     );
     const { consent } = schoolRoute(form.id, '');
     const route = await operator.post<{ id: string }>('/routes', { name: 'Numbers', sourceId: form.id });
-    const document = { format: 2, sourceId: form.id, targets: [], consent: { ...consent, mode: 'double' } };
+    const document = {
+      format: ROUTE_FORMAT,
+      sourceIds: [form.id],
+      targets: [],
+      consent: { ...consent, mode: 'double' },
+    };
     await operator.put(`/routes/${route.id}/draft`, document);
     const refused = (await (await operator.send('POST', `/routes/${route.id}/publish`)).json()) as {
       errors: { detail: string }[];

@@ -4,7 +4,7 @@ import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { RouteView } from '../../src/contract/route.ts';
-import type { Target } from '../../src/core/plan/index.ts';
+import { ROUTE_FORMAT, type Target } from '../../src/core/plan/index.ts';
 import type { SourceField } from '../../src/core/values/index.ts';
 import {
   bellTarget,
@@ -420,7 +420,7 @@ describe('values of other types', () => {
       ],
     };
     const { consent } = schoolRoute(form.id, connection.id);
-    await operator.route('Every type', { format: 2, sourceId: form.id, targets: [target], consent });
+    await operator.route('Every type', { format: ROUTE_FORMAT, sourceIds: [form.id], targets: [target], consent });
     const email = newAddress();
     const typed = {
       email,

@@ -102,7 +102,7 @@ export class Operator {
   }
 
   async route(name: string, document: RouteDocument): Promise<RouteView> {
-    const { id } = await this.post<RouteView>('/routes', { name, sourceId: document.sourceId });
+    const { id } = await this.post<RouteView>('/routes', { name, sourceId: document.sourceIds[0] ?? '' });
     await this.put(`/routes/${id}/draft`, document);
     return this.post<RouteView>(`/routes/${id}/publish`);
   }

@@ -34,10 +34,11 @@ const catalogue: Catalogue = catalogueOf({
 });
 const document: RouteDocument = {
   format: ROUTE_FORMAT,
-  sourceId: 'S',
+  sourceIds: ['S'],
   targets: [
     {
       id: 'T',
+      when: null,
       connectionId: 'C',
       kind: '',
       list: 'L',
@@ -245,7 +246,7 @@ describe('preflight', () => {
   const blockers = (change: (document: RouteDocument) => void, live: typeof source | null = source) => {
     const changed = structuredClone(document);
     change(changed);
-    return preflight({ document: changed, source: live, catalogues: { C: catalogue } })
+    return preflight({ document: changed, sources: [{ name: 'Form', live }], catalogues: { C: catalogue } })
       .filter(({ level }) => level === 'blocker')
       .map(({ part }) => part);
   };
@@ -430,7 +431,7 @@ it('the check before going live says all that is wrong with a field, not only th
   });
   const findings = preflight({
     document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
-    source: formOf(fields.map((one) => ({ ...one, required: false }))),
+    sources: [{ name: 'Form', live: formOf(fields.map((one) => ({ ...one, required: false }))) }],
     catalogues: { C: strict },
   });
   expect(findings.filter(({ message }) => message.startsWith('Note ')).map(({ level }) => level)).toEqual([
@@ -438,4 +439,58 @@ it('the check before going live says all that is wrong with a field, not only th
     'warning',
     'warning',
   ]);
+});
+
+describe('a target for some people only', () => {
+  const only = (value: string) => {
+    const [target] = document.targets;
+    if (!target) throw new Error('no target');
+    const when = { kind: 'test' as const, id: 'x', field: '@campaign', test: 'is' as const, value };
+    const targets = [
+      { ...target, when },
+      { ...target, id: 'T2' },
+    ];
+    return plan({ routes: [{ ...route, document: { ...document, targets } }], visit: { campaign: 'comets' } });
+  };
+  it('takes those of whom it is so', () => {
+    const planned = only('comets');
+    expect(planned.deliveries.map(({ targetId }) => targetId)).toEqual(['T', 'T2']);
+    expect(codes(planned)).not.toContain('not for them');
+  });
+  it('leaves out others, and says why', () => {
+    const planned = only('moon');
+    expect(planned.deliveries.map(({ targetId }) => targetId)).toEqual(['T2']);
+    expect(planned.notes.find(({ code }) => code === 'not for them')?.text).toBe(
+      'Route: target 1 is left out, since Campaign is "comets".',
+    );
+  });
+  it('cannot go live while its condition asks for what is not there, or is compared with nothing', () => {
+    const [target] = document.targets;
+    if (!target) throw new Error('no target');
+    const found = (field: string, value: string) =>
+      preflight({
+        document: {
+          ...document,
+          targets: [{ ...target, when: { kind: 'all', of: [{ kind: 'test', id: 'x', field, test: 'is', value }] } }],
+        },
+        sources: [{ name: 'Form', live: formOf(fields) }],
+        catalogues: { C: catalogue },
+      }).filter(({ level, part }) => level === 'blocker' && part === 'target');
+    expect(found('name', 'Mara')).toEqual([]);
+    expect(found('gone', 'Mara')).toHaveLength(1);
+    expect(found('name', ' ')).toHaveLength(1);
+  });
+});
+
+it('what keeps a route from going live is said once for all its sources, or of those where it is so', () => {
+  const whole = { name: 'Form', live: formOf(fields) };
+  const found = (sources: { name: string; live: ReturnType<typeof formOf> | null }[]) =>
+    preflight({ document, sources, catalogues: { C: catalogue } })
+      .filter(({ level }) => level === 'blocker')
+      .map(({ message }) => message);
+  expect(found([whole, { ...whole, name: 'Shop' }])).toEqual([]);
+  expect(found([])).toEqual(['No source is chosen.']);
+  expect(found([whole, { name: 'Shop', live: null }])).toEqual(['"Shop" is not live yet.']);
+  const lacking = { name: 'Shop', live: formOf(fields.filter(({ key }) => key !== 'consent')) };
+  expect(found([whole, lacking])).toEqual(['From "Shop": The tick box "consent" is not in the source.']);
 });

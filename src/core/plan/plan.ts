@@ -10,7 +10,8 @@ import {
   type KnownContact,
 } from '../identity/index.ts';
 import { applyMapping, type DestinationField, type LineResult, type SentValue } from '../mapping/index.ts';
-import { factsOf, type Visit } from '../intake/index.ts';
+import { decide } from '../conditions/index.ts';
+import { factsOf, VISIT_FIELDS, type Visit } from '../intake/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import { INTENT_FORMAT, type Intent } from './intent.ts';
@@ -138,7 +139,8 @@ function planRoute(
   const drafts = targets.flatMap((target, index): Draft[] => {
     const catalogue = input.catalogues[target.connectionId];
     if (!catalogue) note(plan, 'no connection', `${route.name}: target ${index + 1} has no connection.`);
-    return catalogue ? [draftDelivery(target, catalogue, { route, wording, input })] : [];
+    if (!catalogue || !isFor(plan, target, { route, input, number: index + 1 })) return [];
+    return [draftDelivery(target, catalogue, { route, wording, input })];
   });
   const protects = consent.changes === 'ask' && isConfirmed;
   const asks = protects && (overwrites(plan) || drafts.some(({ before, delivery }) => isMore(delivery.intent, before)));
@@ -148,6 +150,18 @@ function planRoute(
     const intent = protects && consent.mode === 'single' ? onlyGaps(plan, route, draft) : delivery.intent;
     plan.deliveries.push({ ...delivery, when, intent });
   }
+}
+
+/** Whether a target is for whoever the submission is of; what nobody can say is no yes. */
+function isFor(
+  plan: Plan,
+  { when }: Target,
+  { route, input, number }: { route: LiveRoute; input: PlanInput; number: number },
+): boolean {
+  if (when === null) return true;
+  const { verdict, why } = decide(when, factsOf(input.values, input.visit), [...input.fields, ...VISIT_FIELDS]);
+  if (verdict !== 'holds') note(plan, 'not for them', `${route.name}: target ${number} is left out, since ${why}.`);
+  return verdict === 'holds';
 }
 
 /** A delivery before it is decided when it goes, and what was last meant for the person by the same target. */

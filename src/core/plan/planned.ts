@@ -62,6 +62,7 @@ export const NOTE_CODES = [
   'possibly the same',
   'no live route',
   'no connection',
+  'not for them',
   'no consent',
   'no address to confirm',
   'only gaps',

@@ -1,4 +1,5 @@
 import { fieldsUsed, requiredFirst, type DestinationField } from '../mapping/index.ts';
+import { fieldsAskedFor, TESTS, type Condition } from '../conditions/index.ts';
 import { VISIT_FIELDS, type SourceDocument } from '../intake/index.ts';
 import { identifyingFields, keyKindOf } from '../identity/index.ts';
 import { isTick, type SourceField } from '../values/index.ts';
@@ -18,15 +19,45 @@ export interface Finding {
 
 export interface PreflightInput {
   document: RouteDocument;
-  /** The source as it is live; null when it is not. */
-  source: SourceDocument | null;
+  /** Its sources as they are live; null for one that is not. */
+  sources: { name: string; live: SourceDocument | null }[];
   catalogues: Record<string, Catalogue>;
 }
 
 /** Checks a route before it goes live, blockers first. */
-export function preflight({ document, source, catalogues }: PreflightInput): Finding[] {
-  // Until the source is live, everything else would only be guessed.
-  if (source === null) return [blocker('source', 'The source is not live yet.', 'Publish the source first.')];
+export function preflight({ document, sources, catalogues }: PreflightInput): Finding[] {
+  if (sources.length === 0) return [blocker('source', 'No source is chosen.', 'Choose where submissions come from.')];
+  // Until a source is live, everything else would only be guessed.
+  const asleep = sources.filter(({ live }) => live === null);
+  if (asleep.length > 0)
+    return asleep.map(({ name }) =>
+      blocker(
+        'source',
+        `${sources.length > 1 ? `"${name}"` : 'The source'} is not live yet.`,
+        'Publish the source first.',
+      ),
+    );
+  const each = sources.flatMap(({ name, live }) =>
+    live === null ? [] : [{ name, findings: findingsFor(document, live, catalogues) }],
+  );
+  const isSame = (a: Finding) => (b: Finding) => JSON.stringify(a) === JSON.stringify(b);
+  // What is so for every source is said once; what is so for some, with their names.
+  const all = each.flatMap(({ name, findings }, index) =>
+    findings.flatMap((finding) => {
+      const everywhere = each.every((other) => other.findings.some(isSame(finding)));
+      if (everywhere) return index === 0 ? [finding] : [];
+      return [{ ...finding, message: `From "${name}": ${finding.message}` }];
+    }),
+  );
+  const order = { blocker: 0, warning: 1, hint: 2 };
+  return all.sort((a, b) => order[a.level] - order[b.level]);
+}
+
+function findingsFor(
+  document: RouteDocument,
+  source: SourceDocument,
+  catalogues: PreflightInput['catalogues'],
+): Finding[] {
   const { fields } = source;
   const findings = consentFindings(document, source);
   if (identifyingFields(fields).length === 0) {
@@ -43,9 +74,7 @@ export function preflight({ document, source, catalogues }: PreflightInput): Fin
     const own = targetFindings(target, catalogues[target.connectionId], fields);
     findings.push(...own.map((finding) => ({ ...finding, target: index })));
   });
-  findings.push(...unusedFindings(document, fields));
-  const order = { blocker: 0, warning: 1, hint: 2 };
-  return findings.sort((a, b) => order[a.level] - order[b.level]);
+  return [...findings, ...unusedFindings(document, fields)];
 }
 
 const blocker = (part: Finding['part'], message: string, fix: string): Finding => ({
@@ -180,6 +209,28 @@ function leavingFindings(target: Target, { lists, can }: Pick<Catalogue, 'lists'
   return findings;
 }
 
+/** Whether a target's condition can be decided at all. */
+function conditionFindings({ when }: Target, fields: SourceField[]): Finding[] {
+  if (when === null) return [];
+  const known = [...fields, ...VISIT_FIELDS];
+  const gone = fieldsAskedFor(when).filter((field) => !known.some(({ id }) => id === field));
+  const findings = gone.map((field) =>
+    blocker(
+      'target',
+      `It goes to some people only, by "${field}", which the live source does not have.`,
+      'Choose another field, or publish the source if it is new.',
+    ),
+  );
+  if (lacksValue(when))
+    findings.push(blocker('target', 'A condition is compared with nothing.', 'Enter what it is compared with.'));
+  return findings;
+}
+
+const lacksValue = (condition: Condition): boolean =>
+  condition.kind === 'test'
+    ? TESTS[condition.test].needsValue && condition.value.trim() === ''
+    : condition.of.some(lacksValue);
+
 /** The field by which a destination knows people: its required address, or its first. */
 const identityField = (destination: DestinationField[]): DestinationField | undefined =>
   destination.find(({ type, required, ours }) => type === 'email' && required && !ours) ??
@@ -188,7 +239,7 @@ const identityField = (destination: DestinationField[]): DestinationField | unde
 function targetFindings(target: Target, catalogue: Catalogue | undefined, fields: SourceField[]): Finding[] {
   if (!catalogue)
     return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
-  const findings = placeFindings(target, catalogue);
+  const findings = [...placeFindings(target, catalogue), ...conditionFindings(target, fields)];
   const destination = fieldsFor(catalogue, target);
   const lines = new Map(target.lines.map((line) => [line.to, line]));
   for (const field of requiredFirst(destination)) {

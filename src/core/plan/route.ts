@@ -1,4 +1,5 @@
 import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
+import type { Condition } from '../conditions/index.ts';
 import type { MapLine } from '../mapping/index.ts';
 import type { Result } from '../result.ts';
 
@@ -24,6 +25,8 @@ export interface Place {
 export interface Target {
   /** Outlives renaming and reordering: deliveries remember it. */
   id: string;
+  /** Who goes there; null for everybody. */
+  when: Condition | null;
   connectionId: string;
   /** Id of the kind of record there; '' where there is but one. */
   kind: string;
@@ -56,15 +59,15 @@ export interface ConsentPolicy {
   changes: 'ask' | 'at once';
 }
 
-/** One source wired to targets. */
+/** Sources wired to targets. Sources of one route have fields of the same ids. */
 export interface RouteDocument {
   format: number;
-  sourceId: string;
+  sourceIds: string[];
   targets: Target[];
   consent: ConsentPolicy;
 }
 
-const ROUTE: Format = { what: 'route', upgrades: [withIds] };
+const ROUTE: Format = { what: 'route', upgrades: [withIds, withConditions] };
 
 /** The format of routes as they are written today. */
 export const ROUTE_FORMAT = presentFormat(ROUTE);
@@ -91,6 +94,15 @@ function withIds(old: Loose): Loose {
       lines: objectsIn(target.lines).map((line) => ({ ...line, id: `l-${String(line.to)}` })),
       tagRules: objectsIn(target.tagRules).map((rule, at) => ({ ...rule, id: `r${at + 1}` })),
     })),
+  };
+}
+
+/** To format 3: a route takes several sources, and targets may be for some people only. */
+function withConditions({ sourceId, ...old }: Loose): Loose {
+  return {
+    ...old,
+    sourceIds: typeof sourceId === 'string' && sourceId !== '' ? [sourceId] : [],
+    targets: objectsIn(old.targets).map((target) => ({ ...target, when: null })),
   };
 }
 

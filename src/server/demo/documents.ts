@@ -62,6 +62,7 @@ const fixed = (to: string, value: string): MapLine => ({
 /** A target that has neither lists nor tags. */
 const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list = ''): Target => ({
   id: `to-${kind || connectionId}`.slice(0, 40),
+  when: null,
   connectionId,
   kind,
   list,
@@ -110,10 +111,11 @@ export const noticeTarget = (connectionId: string): Target =>
 
 export const skyLetterRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
   format: ROUTE_FORMAT,
-  sourceId,
+  sourceIds: [sourceId],
   targets: [
     {
       id: 'letter',
+      when: null,
       connectionId,
       kind: '',
       list: 'L-100',
@@ -177,10 +179,11 @@ export const schoolForm = (): FormDocument => ({
 
 export const schoolRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
   format: ROUTE_FORMAT,
-  sourceId,
+  sourceIds: [sourceId],
   targets: [
     {
       id: 'letter',
+      when: null,
       connectionId,
       kind: '',
       list: 'L-200',

@@ -100,15 +100,26 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
   };
 }
 
-/** How much went from each route to each connection since a moment, and what is held now. */
+/** How much went by each route from each source to each connection since a moment, and what is held now. */
 export async function readFlows(db: Db, since: number): Promise<Map<string, { delivered: number; held: number }>> {
-  const rows = await rowsOf<{ routeId: string; connectionId: string; delivered: number; held: number }>(
+  const rows = await rowsOf<{
+    routeId: string;
+    sourceId: string;
+    connectionId: string;
+    delivered: number;
+    held: number;
+  }>(
     db,
-    sql`SELECT route_id AS routeId, connection_id AS connectionId, SUM(state = 'delivered' AND ended_at >= ${since}) AS delivered, SUM(state = 'held') AS held
-      FROM deliveries WHERE state IN ('delivered', 'held') GROUP BY route_id, connection_id`,
+    sql`SELECT d.route_id AS routeId, s.source_id AS sourceId, d.connection_id AS connectionId,
+        SUM(d.state = 'delivered' AND d.ended_at >= ${since}) AS delivered, SUM(d.state = 'held') AS held
+      FROM deliveries d JOIN submissions s ON s.id = d.submission_id
+      WHERE d.state IN ('delivered', 'held') GROUP BY d.route_id, s.source_id, d.connection_id`,
   );
   return new Map(
-    rows.map((row) => [`${row.routeId} ${row.connectionId}`, { delivered: row.delivered, held: row.held }]),
+    rows.map((row) => [
+      `${row.routeId} ${row.sourceId} ${row.connectionId}`,
+      { delivered: row.delivered, held: row.held },
+    ]),
   );
 }
 

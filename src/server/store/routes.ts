@@ -1,12 +1,10 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
-import type { Db } from './database.ts';
-import { routes, routeVersions } from './schema.ts';
+import { insertRows, type Db } from './database.ts';
+import { routes, routeSources, routeVersions } from './schema.ts';
 import type { Versioned } from './versions.ts';
 
-export interface RouteRecord extends Versioned<RouteDocument> {
-  sourceId: string;
-}
+export type RouteRecord = Versioned<RouteDocument>;
 
 const joined = (db: Db) =>
   db
@@ -39,7 +37,8 @@ export async function liveVersionsOf(
   const rows = await db
     .select({ id: routes.id, name: routes.name, version: routes.liveVersion })
     .from(routes)
-    .where(and(eq(routes.sourceId, sourceId), eq(routes.state, 'live')))
+    .innerJoin(routeSources, eq(routeSources.routeId, routes.id))
+    .where(and(eq(routeSources.sourceId, sourceId), eq(routes.state, 'live')))
     .orderBy(asc(routes.createdAt));
   return rows.flatMap(({ id, name, version }) => (version === null ? [] : [{ id, name, version }]));
 }
@@ -57,9 +56,7 @@ export async function addRoute(
   route: { id: string; name: string; draft: RouteDocument; now: number },
 ): Promise<void> {
   const { now, ...rest } = route;
-  await db
-    .insert(routes)
-    .values({ ...rest, sourceId: route.draft.sourceId, state: 'draft', draftAt: now, createdAt: now });
+  await db.insert(routes).values({ ...rest, state: 'draft', draftAt: now, createdAt: now });
 }
 
 export async function saveRouteDraft(db: Db, id: string, draft: RouteDocument, now: number): Promise<void> {
@@ -78,8 +75,12 @@ export async function changeRoute(
 export async function publishRoute(db: Db, route: RouteRecord, now: number): Promise<void> {
   const version = (route.liveVersion ?? 0) + 1;
   await db.insert(routeVersions).values({ routeId: route.id, version, document: route.draft, publishedAt: now });
-  await db
-    .update(routes)
-    .set({ liveVersion: version, state: 'live', sourceId: route.draft.sourceId })
-    .where(eq(routes.id, route.id));
+  await db.update(routes).set({ liveVersion: version, state: 'live' }).where(eq(routes.id, route.id));
+  await db.delete(routeSources).where(eq(routeSources.routeId, route.id));
+  const sources = [...new Set(route.draft.sourceIds)];
+  await insertRows(
+    db,
+    routeSources,
+    sources.map((sourceId) => ({ routeId: route.id, sourceId })),
+  );
 }

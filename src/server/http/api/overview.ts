@@ -1,7 +1,7 @@
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/activity.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
-import { preflight } from '../../../core/plan/index.ts';
+import { preflight, type RouteDocument } from '../../../core/plan/index.ts';
 import type { Context } from '../../context.ts';
 import { groupHeld } from '../../store/activity.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
@@ -10,6 +10,7 @@ import { readHealths } from '../../store/health.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
+import { sourcesIn } from './routes.ts';
 
 /** A live source that was silent for this long is worth a look. */
 const SILENT_MS = 7 * DAY_MS;
@@ -49,14 +50,14 @@ export function overviewRoutes({ store, now }: Context): Hono {
     const flows = routes
       .filter(({ state }) => state === 'live')
       .flatMap((route) =>
-        (route.live ?? route.draft).targets.map(({ connectionId }) => ({
+        flowsOf(route.live ?? route.draft).map(({ sourceId, connectionId }) => ({
           routeId: route.id,
           routeName: route.name,
-          sourceId: route.sourceId,
-          sourceName: sourceNames.get(route.sourceId)?.name ?? '',
+          sourceId,
+          sourceName: sourceNames.get(sourceId)?.name ?? '',
           connectionId,
           connectionName: connectionNames.get(connectionId) ?? '',
-          ...(volumes.get(`${route.id} ${connectionId}`) ?? { delivered: 0, held: 0 }),
+          ...(volumes.get(`${route.id} ${sourceId} ${connectionId}`) ?? { delivered: 0, held: 0 }),
         })),
       );
 
@@ -102,9 +103,7 @@ export function overviewRoutes({ store, now }: Context): Hono {
     const catalogues = await readCatalogues(store.db);
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
-      const findings = live
-        ? preflight({ document: live, source: sourceNames.get(live.sourceId)?.live ?? null, catalogues })
-        : [];
+      const findings = live ? preflight({ document: live, sources: sourcesIn(live, sourceNames), catalogues }) : [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
       if (blockers[0])
         needs.push({
@@ -130,3 +129,7 @@ export function overviewRoutes({ store, now }: Context): Hono {
 
   return app;
 }
+
+/** Every way from a source to a connection in a route. */
+const flowsOf = ({ sourceIds, targets }: RouteDocument) =>
+  sourceIds.flatMap((sourceId) => targets.map(({ connectionId }) => ({ sourceId, connectionId })));

@@ -23,7 +23,7 @@ import {
   saveRouteDraft,
   type RouteRecord,
 } from '../../store/routes.ts';
-import { findSource, listSources } from '../../store/sources.ts';
+import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { readNames } from '../names.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
@@ -62,7 +62,6 @@ export function routeRoutes(context: Context): Hono {
     const standing = await readStanding(store.db, 'route');
     return records.map((record) => {
       const { id, name, state, liveVersion, draft, draftAt, publishedAt } = record;
-      const source = sources.get(draft.sourceId);
       return {
         id,
         name,
@@ -72,9 +71,9 @@ export function routeRoutes(context: Context): Hono {
         draft,
         draftAt: new Date(draftAt).toISOString(),
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
-        sourceName: source?.name ?? '',
+        sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
-        findings: preflight({ document: draft, source: source?.live ?? null, catalogues }),
+        findings: preflight({ document: draft, sources: sourcesIn(draft, sources), catalogues }),
         held: standing.get(id)?.held ?? 0,
         hours: hours(id),
       };
@@ -98,7 +97,12 @@ export function routeRoutes(context: Context): Hono {
     await addRoute(store.db, {
       id,
       name,
-      draft: { format: ROUTE_FORMAT, sourceId, targets: [], consent: { ...NEW_CONSENT, tickField: tick?.id ?? '' } },
+      draft: {
+        format: ROUTE_FORMAT,
+        sourceIds: [sourceId],
+        targets: [],
+        consent: { ...NEW_CONSENT, tickField: tick?.id ?? '' },
+      },
       now: now(),
     });
     return c.json(await viewOf(id), 201);
@@ -113,10 +117,10 @@ export function routeRoutes(context: Context): Hono {
 
   app.post('/:id/publish', async (c) => {
     const record = await must(c.req.param('id'));
-    const source = await findSource(store.db, record.draft.sourceId);
+    const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
     const findings = preflight({
       document: record.draft,
-      source: source?.live ?? null,
+      sources: sourcesIn(record.draft, sources),
       catalogues: await readCatalogues(store.db),
     });
     const blockers = findings.filter(({ level }) => level === 'blocker');
@@ -138,11 +142,12 @@ export function routeRoutes(context: Context): Hono {
   app.post('/:id/rehearsal', async (c) => {
     const record = await must(c.req.param('id'));
     const input = await readInput(c, RehearsalInput);
-    const source = await findSource(store.db, record.draft.sourceId);
+    const sourceId = input.sourceId || (record.draft.sourceIds[0] ?? '');
+    const source = await findSource(store.db, sourceId);
     const document = source?.live ?? source?.draft;
     if (!document) throw new Problem(409, 'no-source', 'The route has no source.');
     const values = readSample(document.fields, input.values);
-    const said = saidOfSelf(document.fields, values, record.draft.sourceId);
+    const said = saidOfSelf(document.fields, values, sourceId);
     const plan = planSubmission({
       fields: document.fields,
       statement: document.statement,
@@ -159,6 +164,10 @@ export function routeRoutes(context: Context): Hono {
 
   return app;
 }
+
+/** The sources of a route, as they are live. */
+export const sourcesIn = ({ sourceIds }: RouteDocument, sources: Map<string, SourceRecord>) =>
+  sourceIds.map((id) => ({ name: sources.get(id)?.name ?? 'removed source', live: sources.get(id)?.live ?? null }));
 
 /**
  * The values of a sample that somebody may have changed: each as its field holds it, or read from what was typed.

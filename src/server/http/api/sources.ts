@@ -108,7 +108,7 @@ export function sourceRoutes(context: Context): Hono {
         postUrl,
         html: htmlOf(postUrl, live ?? draft),
         routes: routes
-          .filter((route) => route.draft.sourceId === id)
+          .filter((route) => route.draft.sourceIds.includes(id))
           .map((route) => ({ id: route.id, name: route.name, state: route.state })),
         today: today.get(id) ?? 0,
         hours: hours(id),

@@ -7,8 +7,19 @@ import { PlanView } from '../activity/PlanView.tsx';
 import { useRehearsal } from './useRoutes.ts';
 
 /** What would happen to the sample, and what keeps the route from going live. */
-export function Rehearsal({ route, values, visit }: { route: RouteView; values: FieldValues | null; visit: Visit }) {
-  const rehearsal = useRehearsal(route, values, visit);
+export function Rehearsal({
+  route,
+  sourceId,
+  values,
+  visit,
+}: {
+  route: RouteView;
+  /** Of which the sample is. */
+  sourceId: string;
+  values: FieldValues | null;
+  visit: Visit;
+}) {
+  const rehearsal = useRehearsal(route, { sourceId, values, visit });
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>

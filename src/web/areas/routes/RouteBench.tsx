@@ -1,3 +1,4 @@
+import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
@@ -5,7 +6,7 @@ import type { RouteView } from '../../../contract/route.ts';
 import type { SourceView } from '../../../contract/source.ts';
 import type { ConsentPolicy, RouteDocument, Target } from '../../../core/plan/index.ts';
 import { factsOf } from '../../../core/intake/index.ts';
-import type { FieldValues } from '../../../core/values/index.ts';
+import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { usePublishing } from '../../parts/usePublishing.ts';
@@ -22,27 +23,30 @@ import { useSaveRoute } from './useRoutes.ts';
 /** The route bench: the sample on the left, the wiring in the middle, and on the right what would happen. */
 export function RouteBench({
   route,
-  source,
   sources,
   connections,
 }: {
   route: RouteView;
-  source: SourceView;
   sources: SourceView[];
   connections: ConnectionView[];
 }) {
   const draft = useDraft<RouteDocument>(route.draft, useSaveRoute(route.id));
   const publishing = usePublishing('routes', route.id);
-  const samples = useSamples(source.id);
   const [params, setParams] = useSearchParams();
   const [typed, setTyped] = useState<{ id: string; values: FieldValues } | null>(null);
   const { document, change, issues } = draft;
-  const fields = source.draft.fields;
+  const own = sources.filter(({ id }) => document.sourceIds.includes(id));
+  // Whose samples are shown: in the URL, or else the first.
+  const source = own.find(({ id }) => id === params.get('source')) ?? own[0];
+  const samples = useSamples(source?.id ?? '');
+  const fields = fieldsOf(own);
 
   const chosen = samples.data?.find(({ id }) => id === params.get('sample')) ?? samples.data?.[0];
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
   const setTarget = (index: number, target: Target) =>
     change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
+  const others = sources.filter(({ id }) => !document.sourceIds.includes(id));
+  const setSources = (sourceIds: string[]) => change({ ...document, sourceIds });
   const setConsent = (consent: ConsentPolicy) => change({ ...document, consent });
   useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, 'changed', route.draftAt);
 
@@ -53,7 +57,13 @@ export function RouteBench({
       leftLabel="Sample"
       left={
         <SamplePanel
-          fields={fields}
+          fields={source?.draft.fields ?? []}
+          sources={own}
+          sourceId={source?.id ?? ''}
+          onSource={(id) => {
+            setTyped(null);
+            setParams({ source: id }, { replace: true });
+          }}
           samples={samples.data ?? []}
           chosenId={chosen?.id ?? ''}
           values={values ?? {}}
@@ -65,7 +75,7 @@ export function RouteBench({
         />
       }
       rightLabel="What would happen"
-      right={<Rehearsal route={route} values={values} visit={chosen?.visit ?? {}} />}
+      right={<Rehearsal route={route} sourceId={source?.id ?? ''} values={values} visit={chosen?.visit ?? {}} />}
       middle={
         <>
           <PublishBar name={route.name} view={route} draft={draft} publishing={publishing} />
@@ -75,21 +85,52 @@ export function RouteBench({
                 Routes
               </Link>
               · from
-              <select
-                className="select select-sm w-auto"
-                aria-label="Source of this route"
-                value={document.sourceId}
-                onChange={(event) => change({ ...document, sourceId: event.target.value })}
-              >
-                {sources.map(({ id, name }) => (
-                  <option key={id} value={id}>
+              {own.map(({ id, name }) => (
+                <span key={id} className="badge badge-outline border-base-300 gap-1 pr-1">
+                  <Link to={`/sources/${id}`} className="plain-link">
                     {name}
-                  </option>
-                ))}
-              </select>
-              <Link to={`/sources/${source.id}`} className="plain-link">
-                Open the source
-              </Link>
+                  </Link>
+                  {own.length > 1 && (
+                    <button
+                      className="btn btn-ghost btn-xs btn-circle"
+                      aria-label={`Take nothing from ${name}`}
+                      onClick={() => setSources(document.sourceIds.filter((one) => one !== id))}
+                    >
+                      <X size={12} aria-hidden="true" />
+                    </button>
+                  )}
+                </span>
+              ))}
+              {own.length === 1 && sources.length > 1 && (
+                <select
+                  className="select select-sm w-auto"
+                  aria-label="Take from another source instead"
+                  value=""
+                  onChange={(event) => setSources([event.target.value])}
+                >
+                  <option value="">another instead</option>
+                  {others.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              )}
+              {others.length > 0 && (
+                <select
+                  className="select select-sm w-auto"
+                  aria-label="Take from one more source"
+                  value=""
+                  onChange={(event) => setSources([...document.sourceIds, event.target.value])}
+                >
+                  <option value="">one more</option>
+                  {others.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              )}
             </div>
             {document.targets.map((target, index) => (
               <TargetPart
@@ -113,7 +154,7 @@ export function RouteBench({
             <ConsentPart
               consent={document.consent}
               fields={fields}
-              statement={source.draft.statement}
+              statement={source?.draft.statement ?? ''}
               issues={issues}
               onChange={setConsent}
             />
@@ -122,6 +163,12 @@ export function RouteBench({
       }
     />
   );
+}
+
+/** The fields of several sources, each once: those of one route have the same ids. */
+function fieldsOf(sources: SourceView[]): SourceField[] {
+  const fields = new Map(sources.flatMap(({ draft }) => draft.fields).map((field) => [field.id, field]));
+  return [...fields.values()];
 }
 
 function AddTarget({

@@ -32,18 +32,12 @@ export function RoutesPage() {
             return <RouteList list={list} onAdd={() => setAdding(true)} canAdd={(sources.data?.length ?? 0) > 0} />;
           const open = list.find((route) => route.id === id);
           if (!open) return <Navigate to="/routes" replace />;
-          const source = sources.data?.find((one) => one.id === open.draft.sourceId);
+          const isThere = sources.data?.some((one) => open.draft.sourceIds.includes(one.id));
           return (
             <Loaded query={connections}>
               {(known) =>
-                source ? (
-                  <RouteBench
-                    key={open.id}
-                    route={open}
-                    source={source}
-                    sources={sources.data ?? []}
-                    connections={known}
-                  />
+                isThere ? (
+                  <RouteBench key={open.id} route={open} sources={sources.data ?? []} connections={known} />
                 ) : (
                   <p className="p-6 text-quiet">Loading</p>
                 )
@@ -107,7 +101,7 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
           </tr>
         </thead>
         <tbody>
-          {list.map(({ id, name, sourceName, targetNames, state, changed, liveVersion, hours, held, findings }) => {
+          {list.map(({ id, name, sourceNames, targetNames, state, changed, liveVersion, hours, held, findings }) => {
             const blockers = findings.filter(({ level }) => level === 'blocker').length;
             return (
               <tr key={id} data-link>
@@ -116,7 +110,7 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
                     {name}
                   </Link>
                 </td>
-                <td>{sourceName}</td>
+                <td>{sourceNames.join(' · ')}</td>
                 <td>{targetNames.join(' · ') || <span className="text-quiet">nowhere yet</span>}</td>
                 <td>
                   <StateMark state={state} />

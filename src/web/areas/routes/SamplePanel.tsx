@@ -5,6 +5,10 @@ import { useNow } from '../../parts/useNow.ts';
 
 interface SamplePanelProps {
   fields: SourceField[];
+  /** The sources of the route, of which samples can be shown. */
+  sources: { id: string; name: string }[];
+  sourceId: string;
+  onSource: (id: string) => void;
   samples: SampleView[];
   chosenId: string;
   values: FieldValues;
@@ -13,7 +17,17 @@ interface SamplePanelProps {
 }
 
 /** A real submission to try the route on; every value can be changed to see what would happen then. */
-export function SamplePanel({ fields, samples, chosenId, values, onChoose, onType }: SamplePanelProps) {
+export function SamplePanel({
+  fields,
+  sources,
+  sourceId,
+  onSource,
+  samples,
+  chosenId,
+  values,
+  onChoose,
+  onType,
+}: SamplePanelProps) {
   const now = useNow();
   const nameOf = ({ id, values: own, receivedAt }: SampleView) => {
     if (id === 'example') return 'made-up example';
@@ -24,6 +38,22 @@ export function SamplePanel({ fields, samples, chosenId, values, onChoose, onTyp
   };
   return (
     <div className="p-4 flex flex-col gap-4">
+      {sources.length > 1 && (
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">Samples of</span>
+          <select
+            className="select select-sm w-full"
+            value={sourceId}
+            onChange={(event) => onSource(event.target.value)}
+          >
+            {sources.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Sample</span>
         <select className="select select-sm w-full" value={chosenId} onChange={(event) => onChoose(event.target.value)}>

@@ -9,6 +9,7 @@ import { Field } from '../../parts/Field.tsx';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { capital } from '../../parts/words.ts';
 import { LeavesPart } from './LeavesPart.tsx';
+import { ConditionPart } from './ConditionPart.tsx';
 import { MappingTable } from './MappingTable.tsx';
 import { addFreeLine, withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
@@ -136,6 +137,7 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           </select>
         </Field>
       </div>
+      <ConditionPart when={target.when} fields={fields} values={values} onChange={(when) => set({ when })} />
       <div>
         <div className="flex items-center justify-between gap-2 mb-1">
           <h4 className="font-semibold">Mapping</h4>

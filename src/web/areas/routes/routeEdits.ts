@@ -10,13 +10,14 @@ import { fieldsFor, type Catalogue, type TagRule, type Target } from '../../../c
 import type { SourceField } from '../../../core/values/index.ts';
 
 /** The id of a part of a document: it outlives renaming and reordering. */
-const newPartId = (): string => crypto.randomUUID().slice(0, 8);
+export const newPartId = (): string => crypto.randomUUID().slice(0, 8);
 
 /** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
 export function newTarget(connectionId: string, catalogue: Catalogue, fields: SourceField[]): Target {
   const kind = catalogue.kinds[0]?.id ?? '';
   const target = {
     id: newPartId(),
+    when: null,
     connectionId,
     kind,
     list: '',

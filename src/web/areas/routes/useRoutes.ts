@@ -25,10 +25,13 @@ export function useSaveRoute(id: string) {
 }
 
 /** The plan that the saved draft makes of a sample, with all that is known of the person. */
-export const useRehearsal = (route: RouteView, values: FieldValues | null, visit: Visit) =>
+export const useRehearsal = (
+  route: RouteView,
+  sample: { sourceId: string; values: FieldValues | null; visit: Visit },
+) =>
   useQuery({
-    queryKey: ['rehearsal', route.id, route.draftAt, values, visit],
-    queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, { values, visit }),
-    enabled: values !== null,
+    queryKey: ['rehearsal', route.id, route.draftAt, sample],
+    queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, sample),
+    enabled: sample.values !== null,
     placeholderData: keepPreviousData,
   });
