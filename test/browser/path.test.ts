@@ -37,6 +37,10 @@ const saved = () => operator.getByText('Draft saved').waitFor();
 
 /** Axe in the colours of day and of night. */
 async function expectAccessible(page: Page): Promise<void> {
+  // What stands half under a bar that stays is measured by the half that is seen.
+  await page.evaluate(() => {
+    for (const part of document.querySelectorAll('*')) part.scrollTop = 0;
+  });
   expect(await violationsOn(page)).toEqual([]);
   if (page !== operator) return;
   await page.evaluate(() => (document.documentElement.dataset.theme = 'night'));
@@ -131,6 +135,41 @@ describe('an operator who has never seen Iwashi', () => {
     expect(await visitor.getByLabel('How many?').inputValue()).toBe('24');
     expect(await visitor.getByLabel('Town').inputValue()).toBe('Pellam');
     expect(await violationsOn(visitor)).toEqual([]);
+  });
+
+  it('is told when somebody else changed the same form, sees both, and chooses', async () => {
+    const other = await operator.context().newPage();
+    await other.goto(operator.url());
+    await other.getByLabel('Button', { exact: true }).fill('Theirs');
+    // Otherwise theirs would be shown before anything is typed here.
+    const lists = (url: URL) => url.pathname === '/api/sources';
+    await operator.route(lists, (route) => route.abort());
+    await other.getByText('Draft saved').waitFor();
+    await operator.getByLabel('Button', { exact: true }).fill('Yours');
+    await operator.getByText('Somebody else changed this meanwhile. Yours is not saved yet.').waitFor();
+    await operator.getByText('See both: 1 part differs').click();
+    await operator.getByRole('row', { name: 'button Yours Theirs' }).waitFor();
+    // A page behind another one ends no transition of colours.
+    await operator.bringToFront();
+    await expectAccessible(operator);
+    await operator.getByRole('button', { name: 'Take yours' }).click();
+    await operator.getByText('Draft saved').waitFor();
+    await operator.unroute(lists);
+    expect(await operator.getByLabel('Button', { exact: true }).inputValue()).toBe('Yours');
+    await other.bringToFront();
+    // Nothing is under way over there: what was saved here is shown by itself.
+    await other.waitForFunction(
+      () => [...document.querySelectorAll('input')].some(({ value }) => value === 'Yours'),
+      null,
+      { timeout: 20_000 },
+    );
+    await other.getByLabel('Button', { exact: true }).fill('Sign up');
+    // Left within the half second in which nothing is saved yet.
+    await other.reload();
+    await other.getByRole('heading', { name: 'Fields' }).waitFor();
+    expect(await other.getByLabel('Button', { exact: true }).inputValue()).toBe('Sign up');
+    await other.close();
+    await operator.bringToFront();
   });
 
   it('never takes an address that a browser refuses', async () => {

@@ -59,7 +59,7 @@ describe('a practitioner connects every kind of service, and is told what is wro
     await expectAccessible();
     await page.getByLabel('Secret').fill(CAPSTAN.secret);
     await press('Verify');
-    await page.getByText('2 kinds of record and 3 segments came back').waitFor();
+    await page.getByText('3 kinds of record and 3 segments came back').waitFor();
     await press('Save');
     await page.getByRole('heading', { name: 'In Capstan' }).waitFor();
     await expectAccessible();

@@ -282,3 +282,23 @@ it('a form that could not work is not published, with the reason at its place', 
     '/origins',
   ]);
 });
+
+describe('two who change the same draft', () => {
+  it('the second is told, and nothing of either is lost', async () => {
+    const own = await operator.form('Shared', { ...source.draft, origins: [], thankYouUrl: '' });
+    const path = `/sources/${own.id}/draft`;
+    const save = (button: string, revision: string) =>
+      operator.send('PUT', path, { ...own.draft, button }, { 'if-match': `"${revision}"` });
+    const first = await save('First', own.draftAt);
+    expect(first.status).toBe(200);
+    const { draftAt } = (await first.json()) as LiveSource<FormDocument>;
+    const second = await save('Second', own.draftAt);
+    expect([second.status, await second.json()]).toMatchObject([412, { type: '/problems/changed-meanwhile' }]);
+    expect((await operator.get<LiveSource<FormDocument>>(`/sources/${own.id}`)).draft.button).toBe('First');
+    expect((await save('Second', draftAt)).status).toBe(200);
+    // Two at the same moment: one of them is told.
+    const newest = (await operator.get<LiveSource<FormDocument>>(`/sources/${own.id}`)).draftAt;
+    const both = await Promise.all([save('A', newest), save('B', newest)]);
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 412]);
+  });
+});

@@ -183,7 +183,7 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     let live = source.live;
     if (live.thankYouUrl !== `${siteUrl}/thank-you`) {
       live = { ...live, thankYouUrl: `${siteUrl}/thank-you`, origins: [siteUrl] };
-      await saveSourceDraft(store.db, source.id, live, now());
+      await saveSourceDraft(store.db, source.id, live, null, now());
       await publishAndRead(store.db, source.id, now());
     }
     const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live);

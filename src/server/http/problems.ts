@@ -4,7 +4,7 @@ import { check, type PartIssue } from '../../contract/checks.ts';
 
 /** Something a request asked for that cannot be; becomes a problem document (RFC 9457). */
 export class Problem extends Error {
-  readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 500 | 503;
+  readonly status: 400 | 401 | 403 | 404 | 409 | 412 | 413 | 415 | 422 | 429 | 500 | 503;
   readonly slug: string;
   readonly issues: PartIssue[];
   readonly headers: Record<string, string>;
@@ -38,6 +38,19 @@ export function problemResponse(problem: Problem): Response {
     headers: { 'content-type': 'application/problem+json', ...problem.headers },
   });
 }
+
+/**
+ * The revision that a change is meant for, as If-Match says (RFC 9110, 13.1.1): when it was saved, in milliseconds since
+ * 1970; null when the change is for any.
+ */
+export function revisionIn(c: HonoContext): number | null {
+  const tag = /^"([^"]+)"$/.exec(c.req.header('if-match') ?? '')?.[1];
+  return tag === undefined ? null : Date.parse(tag);
+}
+
+/** Somebody else saved it in between. */
+export const changedMeanwhile = (): Problem =>
+  new Problem(412, 'changed-meanwhile', 'Somebody else changed this meanwhile. Nothing was saved.');
 
 /** One of the words that a query may have. @throws Problem naming those that there are */
 export function known<Word extends string>(word: string, words: readonly Word[], name: string): Word {

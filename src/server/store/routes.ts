@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import { insertRows, type Db } from './database.ts';
 import { routes, routeSources, routeVersions } from './schema.ts';
@@ -59,8 +59,24 @@ export async function addRoute(
   await db.insert(routes).values({ ...rest, state: 'draft', draftAt: now, createdAt: now });
 }
 
-export async function saveRouteDraft(db: Db, id: string, draft: RouteDocument, now: number): Promise<void> {
-  await db.update(routes).set({ draft, draftAt: now }).where(eq(routes.id, id));
+/**
+ * Saves a draft.
+ * @param revision when what it replaces was saved; null for whenever
+ * @returns false when it is another one by now, and nothing was saved
+ */
+export async function saveRouteDraft(
+  db: Db,
+  id: string,
+  draft: RouteDocument,
+  revision: number | null,
+  now: number,
+): Promise<boolean> {
+  const [result] = await db
+    .update(routes)
+    // Never the same time twice: it tells revisions apart.
+    .set({ draft, draftAt: sql`GREATEST(${now}, draft_at + 1)` })
+    .where(and(eq(routes.id, id), revision === null ? undefined : eq(routes.draftAt, revision)));
+  return result.affectedRows === 1;
 }
 
 export async function changeRoute(

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { SourceDocument } from '../../core/intake/index.ts';
 import type { Db } from './database.ts';
 import { sources, sourceVersions } from './schema.ts';
@@ -56,8 +56,24 @@ export async function addSource(
   await db.insert(sources).values({ ...rest, state: 'draft', draftAt: now, createdAt: now });
 }
 
-export async function saveSourceDraft(db: Db, id: string, draft: SourceDocument, now: number): Promise<void> {
-  await db.update(sources).set({ draft, draftAt: now }).where(eq(sources.id, id));
+/**
+ * Saves a draft.
+ * @param revision when what it replaces was saved; null for whenever
+ * @returns false when it is another one by now, and nothing was saved
+ */
+export async function saveSourceDraft(
+  db: Db,
+  id: string,
+  draft: SourceDocument,
+  revision: number | null,
+  now: number,
+): Promise<boolean> {
+  const [result] = await db
+    .update(sources)
+    // Never the same time twice: it tells revisions apart.
+    .set({ draft, draftAt: sql`GREATEST(${now}, draft_at + 1)` })
+    .where(and(eq(sources.id, id), revision === null ? undefined : eq(sources.draftAt, revision)));
+  return result.affectedRows === 1;
 }
 
 export async function changeSource(

@@ -2,6 +2,7 @@ import type { UseMutationResult } from '@tanstack/react-query';
 import type { PublishState } from '../../contract/source.ts';
 import { ApiProblem } from './api.ts';
 import type { Draft } from './useDraft.ts';
+import { Conflict } from './Conflict.tsx';
 import { DraftBar } from './DraftBar.tsx';
 import { StateMark } from './StateMark.tsx';
 import { ActionError } from './States.tsx';
@@ -53,6 +54,7 @@ export function PublishBar<Document>({
           </button>
         </div>
       </div>
+      <Conflict draft={draft} />
       {problem && problem.issues.length > 0 ? (
         <div role="alert" className="mt-2 text-error">
           <p className="font-semibold">{problem.message}</p>

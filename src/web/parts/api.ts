@@ -25,16 +25,22 @@ export function rememberCsrf(token: string): void {
   csrf = token;
 }
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** What a request of a page that is being left may hold (Fetch, 5.6). */
+const KEPT_ALIVE = 60_000;
+
+async function call<T>(method: string, path: string, body?: unknown, more: Record<string, string> = {}): Promise<T> {
   let response: Response;
+  const text = body === undefined ? undefined : JSON.stringify(body);
   try {
     response = await fetch(`/api${path}`, {
       method,
+      keepalive: method === 'PUT' && (text ?? '').length < KEPT_ALIVE,
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(method === 'GET' ? {} : { 'x-iwashi-csrf': csrf }),
+        ...more,
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(text === undefined ? {} : { body: text }),
     });
   } catch {
     throw new ApiProblem(0, 'Iwashi does not answer. Check your network; what you typed is still here.', []);
@@ -61,6 +67,9 @@ export const api = {
   get: <T>(path: string) => call<T>('GET', path),
   post: <T>(path: string, body: unknown = {}) => call<T>('POST', path, body),
   put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
+  /** Saves something unless it is another revision by now (RFC 9110, 13.1.1). */
+  putRevision: <T>(path: string, body: unknown, revision: string) =>
+    call<T>('PUT', path, body, { 'if-match': `"${revision}"` }),
   delete: (path: string) => call<undefined>('DELETE', path),
 };
 

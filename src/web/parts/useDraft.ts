@@ -5,6 +5,19 @@ import { ApiProblem, saying } from './api.ts';
 const REST_MS = 500;
 const HISTORY = 100;
 
+/** A document as the server has it, and which revision that is. */
+export interface Revised<Document> {
+  document: Document;
+  revision: string;
+}
+
+/** Where the document is kept. */
+export interface Keeping<Document> {
+  /** @throws ApiProblem with status 412 when the revision is not the newest */
+  save: (document: Document, revision: string) => Promise<Revised<Document>>;
+  load: () => Promise<Revised<Document>>;
+}
+
 export interface Draft<Document> {
   document: Document;
   change: (next: Document) => void;
@@ -16,34 +29,46 @@ export interface Draft<Document> {
   trouble: string;
   /** Saves now, and waits for it. @returns whether the server took it */
   flush: () => Promise<boolean>;
+  /** Somebody else changed it meanwhile; null when nobody did. */
+  conflict: { theirs: Document; takeYours: () => void; takeTheirs: () => void } | null;
 }
 
+const CHANGED_MEANWHILE = 412;
+
 /** A document that saves itself a moment after each change, and remembers its former states. */
-export function useDraft<Document>(initial: Document, save: (document: Document) => Promise<unknown>): Draft<Document> {
-  const [state, setState] = useState({ past: [] as Document[], document: initial, future: [] as Document[] });
-  const [saved, setSaved] = useState(initial);
+export function useDraft<Document>(now: Revised<Document>, keeping: Keeping<Document>): Draft<Document> {
+  const [state, setState] = useState({ past: [] as Document[], document: now.document, future: [] as Document[] });
+  const [saved, setSaved] = useState(now.document);
   /** The document that the server would not take, and why. */
   const [refused, setRefused] = useState<{ document: Document; error: unknown } | null>(null);
-  const latest = useRef(initial);
-  const stored = useRef(initial);
+  const [theirs, setTheirs] = useState<Revised<Document> | null>(null);
+  const latest = useRef(now.document);
+  const stored = useRef(now);
   const saving = useRef<Promise<boolean>>(Promise.resolve(true));
-  const saveRef = useRef(save);
+  const keepingRef = useRef(keeping);
   useEffect(() => {
-    saveRef.current = save;
+    keepingRef.current = keeping;
   });
+
+  const change = useCallback((next: Document) => {
+    latest.current = next;
+    setState(({ past, document }) => ({ past: [...past.slice(-HISTORY), document], document: next, future: [] }));
+  }, []);
 
   const flush = useCallback(() => {
     saving.current = saving.current.then(async () => {
       const document = latest.current;
-      if (document === stored.current) return true;
+      if (document === stored.current.document) return true;
       try {
-        await saveRef.current(document);
-        stored.current = document;
+        const { revision } = await keepingRef.current.save(document, stored.current.revision);
+        stored.current = { document, revision };
         setSaved(document);
         setRefused(null);
         return true;
       } catch (error) {
         setRefused({ document, error });
+        if (error instanceof ApiProblem && error.status === CHANGED_MEANWHILE)
+          setTheirs(await keepingRef.current.load().catch(() => null));
         return false;
       }
     });
@@ -52,18 +77,34 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
 
   useEffect(() => {
     latest.current = state.document;
-    if (state.document === stored.current) return;
+    if (state.document === stored.current.document) return;
     const timer = setTimeout(() => void flush(), REST_MS);
     return () => clearTimeout(timer);
   }, [state.document, flush]);
 
-  // Leaving the page with something unsaved saves it.
-  useEffect(() => () => void flush(), [flush]);
+  // Leaving or reloading the page with something unsaved saves it.
+  useEffect(() => {
+    const leave = () => void flush();
+    window.addEventListener('pagehide', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [flush]);
 
-  const change = useCallback((next: Document) => {
-    latest.current = next;
-    setState(({ past, document }) => ({ past: [...past.slice(-HISTORY), document], document: next, future: [] }));
-  }, []);
+  // Somebody else saved it, and nothing of ours is under way: theirs is shown.
+  useEffect(() => {
+    const isNewer = now.revision > stored.current.revision;
+    if (!isNewer || latest.current !== stored.current.document) return;
+    if (JSON.stringify(now.document) === JSON.stringify(stored.current.document)) {
+      stored.current = { ...stored.current, revision: now.revision };
+      return;
+    }
+    stored.current = now;
+    setSaved(now.document);
+    change(now.document);
+  }, [now, change]);
+
   const undo = () =>
     setState(({ past, document, future }) => {
       const before = past.at(-1);
@@ -78,6 +119,15 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
         ? { past, document, future }
         : { past: [...past, document], document: after, future: rest };
     });
+  const settle = ({ revision }: Revised<Document>, document: Document, theirDocument: Document) => {
+    // From here on, ours stands upon theirs.
+    stored.current = { document: theirDocument, revision };
+    setSaved(theirDocument);
+    setTheirs(null);
+    setRefused(null);
+    if (document === theirDocument) change(theirDocument);
+    else void flush();
+  };
   const isRefused = refused?.document === state.document;
   return {
     document: state.document,
@@ -88,5 +138,10 @@ export function useDraft<Document>(initial: Document, save: (document: Document)
     standing: state.document === saved ? 'saved' : isRefused ? 'not saved' : 'saving',
     trouble: refused ? saying(refused.error) : '',
     flush,
+    conflict: theirs && {
+      theirs: theirs.document,
+      takeYours: () => settle(theirs, state.document, theirs.document),
+      takeTheirs: () => settle(theirs, theirs.document, theirs.document),
+    },
   };
 }

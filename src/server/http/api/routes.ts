@@ -26,7 +26,7 @@ import {
 import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { readNames } from '../names.ts';
-import { notFound, Problem, readInput } from '../problems.ts';
+import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { pausingRoutes } from './pausing.ts';
 
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
@@ -111,7 +111,8 @@ export function routeRoutes(context: Context): Hono {
   app.put('/:id/draft', async (c) => {
     const { id } = await must(c.req.param('id'));
     const input = await readInput(c, RouteDocumentInput);
-    await saveRouteDraft(store.db, id, JSON.parse(JSON.stringify(input)) as RouteDocument, now());
+    const draft = JSON.parse(JSON.stringify(input)) as RouteDocument;
+    if (!(await saveRouteDraft(store.db, id, draft, revisionIn(c), now()))) throw changedMeanwhile();
     return c.json(await viewOf(id));
   });
 

@@ -45,7 +45,7 @@ import {
 } from '../../store/sources.ts';
 import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
-import { notFound, Problem, readInput } from '../problems.ts';
+import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { pausingRoutes } from './pausing.ts';
 import { STAMP_FIELD } from '../public/formPage.ts';
 
@@ -142,7 +142,7 @@ export function sourceRoutes(context: Context): Hono {
       c,
       draft.kind === 'form' ? FormDocumentInput : PostsDocumentInput,
     );
-    await saveSourceDraft(store.db, id, plain(input), now());
+    if (!(await saveSourceDraft(store.db, id, plain(input), revisionIn(c), now()))) throw changedMeanwhile();
     return c.json(await viewOf(id));
   });
 

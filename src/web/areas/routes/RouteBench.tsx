@@ -18,7 +18,7 @@ import { newTarget } from './routeEdits.ts';
 import { Rehearsal } from './Rehearsal.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
 import { TargetPart } from './TargetPart.tsx';
-import { useSaveRoute } from './useRoutes.ts';
+import { useKeepRoute } from './useRoutes.ts';
 
 /** The route bench: the sample on the left, the wiring in the middle, and on the right what would happen. */
 export function RouteBench({
@@ -30,7 +30,7 @@ export function RouteBench({
   sources: SourceView[];
   connections: ConnectionView[];
 }) {
-  const draft = useDraft<RouteDocument>(route.draft, useSaveRoute(route.id));
+  const draft = useDraft<RouteDocument>({ document: route.draft, revision: route.draftAt }, useKeepRoute(route.id));
   const publishing = usePublishing('routes', route.id);
   const [params, setParams] = useSearchParams();
   const [typed, setTyped] = useState<{ id: string; values: FieldValues } | null>(null);

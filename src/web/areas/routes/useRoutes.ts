@@ -4,6 +4,7 @@ import type { Visit } from '../../../core/intake/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { api } from '../../parts/api.ts';
+import type { Keeping } from '../../parts/useDraft.ts';
 
 export const useRoutes = () =>
   useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes'), refetchInterval: 10_000 });
@@ -16,11 +17,17 @@ export function useAddRoute() {
   });
 }
 
-export function useSaveRoute(id: string) {
+/** Where the draft of a route is kept. */
+export function useKeepRoute(id: string): Keeping<RouteDocument> {
   const queries = useQueryClient();
-  return async (document: RouteDocument) => {
-    const saved = await api.put<RouteView>(`/routes/${id}/draft`, document);
-    queries.setQueryData<RouteView[]>(['routes'], (before) => before?.map((one) => (one.id === id ? saved : one)));
+  const take = (view: RouteView) => {
+    queries.setQueryData<RouteView[]>(['routes'], (before) => before?.map((one) => (one.id === id ? view : one)));
+    return { document: view.draft, revision: view.draftAt };
+  };
+  return {
+    save: async (document, revision) =>
+      take(await api.putRevision<RouteView>(`/routes/${id}/draft`, document, revision)),
+    load: async () => take(await api.get<RouteView>(`/routes/${id}`)),
   };
 }
 

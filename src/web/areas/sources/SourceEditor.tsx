@@ -18,12 +18,20 @@ import { PostsEvidence } from './PostsEvidence.tsx';
 /** Builds a source: its fields and what happens around them, with what others see of it beside. */
 export function SourceEditor({ source, list }: { source: SourceView; list: ReactNode }) {
   const queries = useQueryClient();
-  const draft = useDraft<SourceDocument>(source.draft, async (document) => {
-    const saved = await api.put<SourceView>(`/sources/${source.id}/draft`, document);
+  const take = (view: SourceView) => {
     queries.setQueryData<SourceView[]>(['sources'], (before) =>
-      before?.map((one) => (one.id === saved.id ? saved : one)),
+      before?.map((one) => (one.id === view.id ? view : one)),
     );
-  });
+    return { document: view.draft, revision: view.draftAt };
+  };
+  const draft = useDraft<SourceDocument>(
+    { document: source.draft, revision: source.draftAt },
+    {
+      save: async (document, revision) =>
+        take(await api.putRevision<SourceView>(`/sources/${source.id}/draft`, document, revision)),
+      load: async () => take(await api.get<SourceView>(`/sources/${source.id}`)),
+    },
+  );
   const publishing = usePublishing('sources', source.id);
   const { document, change, issues } = draft;
   const about = (pointer: string) =>
