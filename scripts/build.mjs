@@ -1,6 +1,7 @@
 // Builds the interface (Vite) and the Node programs (Rolldown) into dist/.
 import { readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { build as bundle } from 'rolldown';
 import { build as buildWeb } from 'vite';
 import { dist, root } from './paths.mjs';
@@ -9,6 +10,7 @@ const PROGRAMS = {
   'server/main': 'src/server/main.ts',
   'server/describe-thread': 'src/server/connectors/propose/thread.ts',
   'server/demo': 'src/server/demo/main.ts',
+  'server/explain': 'src/server/explain/main.ts',
   'server/bench': 'src/server/bench/main.ts',
   'server/bench-reference': 'src/server/bench/reference.ts',
   'standins/tern-post': 'src/standins/tern-post/main.ts',
@@ -23,21 +25,23 @@ const { dependencies } = JSON.parse(readFileSync(path.join(root, 'package.json')
 const isPackage = (id) =>
   id.startsWith('node:') || Object.keys(dependencies).some((name) => id === name || id.startsWith(`${name}/`));
 
-rmSync(dist, { recursive: true, force: true });
-await Promise.all([
-  buildWeb({ root, logLevel: 'warn' }),
-  bundle({
-    input: Object.fromEntries(Object.entries(PROGRAMS).map(([name, file]) => [name, path.join(root, file)])),
-    external: isPackage,
-    platform: 'node',
-    tsconfig: path.join(root, 'tsconfig.json'),
-    output: {
-      dir: dist,
-      format: 'esm',
-      sourcemap: true,
-      entryFileNames: '[name].js',
-      chunkFileNames: 'shared/[name]-[hash].js',
-    },
-    logLevel: 'warn',
-  }),
-]);
+/** How the Node programs are built. */
+export const programs = {
+  input: Object.fromEntries(Object.entries(PROGRAMS).map(([name, file]) => [name, path.join(root, file)])),
+  external: isPackage,
+  platform: 'node',
+  tsconfig: path.join(root, 'tsconfig.json'),
+  output: {
+    dir: dist,
+    format: 'esm',
+    sourcemap: true,
+    entryFileNames: '[name].js',
+    chunkFileNames: 'shared/[name]-[hash].js',
+  },
+  logLevel: 'warn',
+};
+
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
+  rmSync(dist, { recursive: true, force: true });
+  await Promise.all([buildWeb({ root, logLevel: 'warn' }), bundle(programs)]);
+}

@@ -23,8 +23,12 @@ export async function run(args) {
   console.log(table(demo.endpoints, demo.moved));
 }
 
-/** Starts every part. @returns where each can be reached, and which ports were taken */
-export async function startDemo(folder, wantedPort) {
+/**
+ * Starts every part.
+ * @param isOne server and worker in one process, which is sooner started again
+ * @returns where each can be reached, and which ports were taken
+ */
+export async function startDemo(folder, wantedPort, { isOne = false } = {}) {
   const taken = new Set();
   const moved = [];
   const ports = {};
@@ -95,8 +99,9 @@ export async function startDemo(folder, wantedPort) {
   });
   writeFileSync(path.join(folder, 'made'), '');
   const main = path.join(dist, 'server/main.js');
-  const worker = await startNode('work', main, ['work'], env, { restart: true });
-  const server = await startNode('serve', main, ['serve'], env, { restart: true });
+  const worker = isOne ? null : await startNode('work', main, ['work'], env, { restart: true });
+  const roles = isOne ? ['serve', 'work'] : ['serve'];
+  const server = await startNode('serve', main, roles, env, { restart: true });
   const endpoints = {
     app: url('app'),
     site: url('site'),

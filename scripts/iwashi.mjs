@@ -7,6 +7,8 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi demo [--port N] [--fresh]   everything on this machine, with invented services and data
   ./iwashi start                       production: server and workers, configured by environment
   ./iwashi serve | work                one of the two roles alone (run as many workers as you like)
+  ./iwashi explain SUBMISSION          the whole story of one submission, out of the database that runs here
+  ./iwashi dev [--port N]              the demo, built and started again at every change of the code
   ./iwashi test [NAME...]              check unit outside system chaos browser, or only those named
   ./iwashi check                       types, lint, format, import boundaries, dead code
   ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping deliver stall
@@ -19,6 +21,8 @@ const VERBS = {
   start: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
   serve: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
   work: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
+  explain: { needs: ['modules', 'build'], file: './explain.mjs' },
+  dev: { needs: ['mariadb', 'modules', 'build'], file: './dev.mjs' },
   test: { needs: ['modules'], file: './test.mjs' },
   check: { needs: ['modules'], file: './check.mjs' },
   bench: { needs: ['mariadb', 'modules', 'build'], file: './bench.mjs' },

@@ -51,10 +51,11 @@ export async function endProcess(child, graceMs = GRACE_MS) {
  * @returns the child and what it said when it became ready
  */
 export async function startNode(name, file, args, env, { restart = false } = {}) {
+  let wanted = true;
   let child = launch();
   const ready = await firstWord(child, name);
   onStop(() => endProcess(child));
-  return { ready, pid: () => child.pid };
+  return { ready, pid: () => child.pid, again };
 
   function launch() {
     // Its own session, so that Ctrl-C reaches this command only and the order of ending is ours.
@@ -64,11 +65,20 @@ export async function startNode(name, file, args, env, { restart = false } = {})
       detached: true,
     });
     started.once('exit', (code, signal) => {
-      if (isStopping()) return;
+      if (isStopping() || !wanted) return;
       console.error(`iwashi: ${name} ended (${signal ?? `exit ${code}`})${restart ? '; starting it again' : ''}`);
       if (restart) setTimeout(() => !isStopping() && (child = launch()), 1000);
     });
     return started;
+  }
+
+  /** Ends it without ceremony, which it is made to stand, and starts it anew as it was built meanwhile. Resolves once it is ready. */
+  async function again() {
+    wanted = false;
+    await endProcess(child, 50);
+    wanted = true;
+    child = launch();
+    await firstWord(child, name).catch((error) => console.error(`iwashi: ${error.message}`));
   }
 }
 

@@ -31,6 +31,7 @@ describe('one test', () => {
     [12, 'is less than', '12', 'does not hold'],
     [12, 'is more than', 'nine', 'cannot say'],
     ['text', 'is more than', '3', 'cannot say'],
+    ['20', 'is more than', '9', 'holds'],
     ['2026-05-31', 'is before', '2026-06-01', 'holds'],
     ['2026-05-31', 'is after', '2026-06-01', 'does not hold'],
     ['2026-05-31', 'is after', 'soon', 'cannot say'],

@@ -17,22 +17,23 @@ const plain = (text: string): string => text.trim().toLowerCase();
 function compare(given: FieldValue, asked: string): number | null {
   const type = orderOf(given);
   if (!type) return null;
-  const other = convert(asked, type);
-  if (!other.ok) return null;
-  const [a, b] = [given, other.value];
+  const [own, other] = [convert(given, type), convert(asked, type)];
+  if (!own.ok || !other.ok) return null;
+  const [a, b] = [own.value, other.value];
   if (typeof a === 'object' && 'amount' in a && typeof b === 'object' && 'amount' in b)
     return a.currency === b.currency ? Number(a.amount) - Number(b.amount) : null;
   if (typeof a === 'number' && typeof b === 'number') return a - b;
   return typeof a === 'string' && typeof b === 'string' ? (a < b ? -1 : a > b ? 1 : 0) : null;
 }
 
-/** What has an order: a text only where it is written as a date or a time (RFC 3339) or is a number. */
+/** What has an order: a text only where it is written as a date or a time (RFC 3339), or is a number. */
 function orderOf(given: FieldValue) {
   const shape = shapeOf(given);
   if (shape === 'number' || shape === 'money') return shape;
   if (typeof given !== 'string') return null;
   if (/^\d{4}-\d{2}-\d{2}$/.test(given)) return 'date';
   if (/^\d{4}-\d{2}-\d{2}T/.test(given)) return 'date-time';
+  if (/^-?\d+(\.\d+)?$/.test(given)) return 'number';
   return /^\d{2}:\d{2}/.test(given) ? 'time' : null;
 }
 

@@ -1,4 +1,4 @@
-import { SOURCE_FORMAT, type FormDocument } from '../../core/intake/index.ts';
+import { SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
 import { lineId, type MapLine, type Step } from '../../core/mapping/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../core/plan/index.ts';
 import { plainField, type SourceField } from '../../core/values/index.ts';
@@ -159,12 +159,13 @@ export const schoolForm = (): FormDocument => ({
   format: SOURCE_FORMAT,
   kind: 'form',
   fields: [
-    field('first', 'First name', 'text', { required: true, keepAs: 'first_name' }),
-    field('last', 'Last name', 'text', { required: true, keepAs: 'last_name' }),
+    field('first', 'First name', 'text', { required: true, keepAs: 'first_name', width: 'half' }),
+    field('last', 'Last name', 'text', { required: true, keepAs: 'last_name', width: 'half' }),
     field('email', 'Email', 'email', { required: true, keepAs: 'email', help: 'Preferably your school address.' }),
     field('school', 'School', 'text', { required: true, keepAs: 'school' }),
-    field('pupils', 'How many pupils come?', 'text', { required: true }),
+    field('pupils', 'How many pupils come?', 'number', { required: true, width: 'half' }),
     field('visits', 'Have you been here before?', 'choice', {
+      width: 'half',
       options: ['first time', 'now and then', 'every month'],
       keepAs: 'visits',
     }),
@@ -208,4 +209,41 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
     purpose: 'school visits',
     tickField: '',
   },
+});
+
+/** What the box office at the gate hands on: its orders, by JSON. People there give a number, and some an address. */
+export const ordersSource = (): PostsDocument => ({
+  format: SOURCE_FORMAT,
+  kind: 'posts',
+  fields: [
+    { ...field('phone', 'Phone', 'phone', { required: true, keepAs: 'phone' }), path: '$.customer.phone' },
+    { ...field('email', 'Email', 'email', { keepAs: 'email' }), path: '$.customer.email' },
+    { ...field('who', 'Name', 'person name', { keepAs: 'full_name' }), path: '$.customer.name' },
+    { ...field('evening', 'Evening', 'date'), path: '$.evening' },
+    { ...field('items', 'Tickets', 'list of records', { required: true }), path: '$.items' },
+    { ...field('total', 'Total', 'money'), path: '$.total' },
+    { ...field('group', 'Comes as a group', 'yes/no'), path: '$.group' },
+  ],
+  statement: 'By ordering you agree that we call you about your evening.',
+  each: '',
+});
+
+/** Groups are called back; the front desk hears of every order. */
+export const ordersRoute = (
+  sourceId: string,
+  { capstan, bellbuoy }: { capstan: string; bellbuoy: string },
+): RouteDocument => ({
+  ...schoolRoute(sourceId, ''),
+  targets: [
+    {
+      ...plainTarget(capstan, 'callback', [
+        line('telephone', 'phone'),
+        line('called', 'who'),
+        text('note', '{items}\non {evening}, {total}'),
+      ]),
+      when: { kind: 'all', of: [{ kind: 'test', id: 'group', field: 'group', test: 'is', value: 'yes' }] },
+    },
+    plainTarget(bellbuoy, '', [text('text', 'Tickets for {evening}: {items}\n{who}, {phone}. {total}')]),
+  ],
+  consent: { ...schoolRoute(sourceId, '').consent, purpose: 'calls about an evening' },
 });

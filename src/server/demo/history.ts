@@ -1,6 +1,6 @@
 import type { Transporter } from 'nodemailer';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
-import type { Entries } from '../../core/intake/index.ts';
+import type { Entries, Payload } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
@@ -25,7 +25,7 @@ interface Happening {
   source: SourceRecord;
   page: string;
   person: Invented;
-  entries: Entries;
+  payload: Payload;
   /** How long until the person confirmed; null for never. */
   confirmsAfter: number | null;
 }
@@ -44,7 +44,7 @@ export class SetClock {
 /** What people did in the weeks before: sign-ups, repeats with capitals, robots, schools; more in the evenings and before weekends. */
 export function inventHistory(
   people: Invented[],
-  sources: { sky: SourceRecord; school: SourceRecord },
+  sources: { sky: SourceRecord; school: SourceRecord; orders: SourceRecord },
   siteUrl: string,
   now: number,
   random: () => number,
@@ -79,7 +79,7 @@ export function inventHistory(
       source,
       page,
       person,
-      entries: [...entries, [ELAPSED_FIELD, String(Math.round(6 + random() * 60))]],
+      payload: entriesPayload([...entries, [ELAPSED_FIELD, String(Math.round(6 + random() * 60))]]),
       confirmsAfter,
     });
     if (!isSchool && random() < 0.06) {
@@ -95,7 +95,7 @@ export function inventHistory(
           source,
           page,
           person,
-          entries: again,
+          payload: entriesPayload(again),
           confirmsAfter: confirmsAfter === null ? 5 * 60_000 : null,
         });
     }
@@ -105,16 +105,46 @@ export function inventHistory(
         source: sources.sky,
         page,
         person,
-        entries: [
+        payload: entriesPayload([
           ['name', 'Best Offers'],
           ['email', `offers${index}@cheap-lenses.test`],
           ['consent', 'yes'],
           [TRAP_FIELD, 'https://cheap-lenses.test'],
-        ],
+        ]),
         confirmsAfter: null,
       });
   });
+  people
+    .filter((_, index) => index % 17 === 3)
+    .forEach((person, index) => happenings.push(inventOrder(person, index, sources.orders, now, random)));
   return happenings.sort((a, b) => a.at - b.at);
+}
+
+const entriesPayload = (entries: Entries): Payload => ({ kind: 'entries', entries, files: [] });
+
+/** An order at the gate: by a number of the range that is kept for fiction (Ofcom, 01632 960000 to 960999). */
+function inventOrder(
+  person: Invented,
+  index: number,
+  source: SourceRecord,
+  now: number,
+  random: () => number,
+): Happening {
+  const at = Math.round(now - 20 * 60_000 - random() * 10 * DAY_MS);
+  const count = 1 + Math.floor(random() * 12);
+  const json = {
+    order: 1200 + index,
+    customer: {
+      phone: `+44 1632 960${String(100 + index).padStart(3, '0')}`,
+      ...(random() < 0.4 ? { email: person.email } : {}),
+      name: { given: person.given, family: person.family },
+    },
+    evening: new Date(at + 9 * DAY_MS).toISOString().slice(0, 10),
+    items: [{ name: 'Evening ticket', count }, ...(random() < 0.5 ? [{ name: 'Star chart', count: 1 }] : [])],
+    total: { amount: (count * 12.5).toFixed(2), currency: 'EUR' },
+    group: count > 7,
+  };
+  return { at, source, page: '', person, payload: { kind: 'json', json, files: [] }, confirmsAfter: null };
 }
 
 /** Lets the past happen, through the very pieces that do it live, each at its time. */
@@ -199,14 +229,14 @@ async function drain(context: Context, queue: Queue, handle: (id: string) => Pro
   }
 }
 
-async function arrive(context: Context, { source, page, entries }: Happening): Promise<void> {
+async function arrive(context: Context, { source, page, payload }: Happening): Promise<void> {
   if (!source.live) throw new Error('the demo source is not live');
   await takeSubmission(context, {
     sourceId: source.id,
     sourceVersion: source.liveVersion ?? 1,
     document: source.live,
-    contentType: 'application/x-www-form-urlencoded',
-    payload: { kind: 'entries', entries, files: [] },
+    contentType: payload.kind === 'json' ? 'application/json' : 'application/x-www-form-urlencoded',
+    payload,
     headers: {
       ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }),
       'user-agent': 'Invented Browser 1.0',

@@ -25,6 +25,8 @@ import {
   bellTarget,
   enquiryTarget,
   noticeTarget,
+  ordersRoute,
+  ordersSource,
   schoolForm,
   schoolRoute,
   signUpsTarget,
@@ -74,8 +76,8 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   }
   clock.set(now - OLDEST_MS);
   const { ternPost, capstan, rowbarn, bellbuoy, mail } = await connectAll(context, around.standins);
-  const sky = await addForm(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
-  const school = await addForm(context, 'School visit request', schoolForm());
+  const sky = await addMade(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
+  const school = await addMade(context, 'School visit request', schoolForm());
   await addWire(context, 'Sky letter readers', skyLetterRoute(sky.id, ternPost, [signUpsTarget(rowbarn)]));
   await addWire(
     context,
@@ -83,10 +85,13 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     schoolRoute(school.id, ternPost, [enquiryTarget(capstan), bellTarget(bellbuoy), noticeTarget(mail)]),
   );
 
+  const orders = await addMade(context, 'Box office orders', ordersSource());
+  await addWire(context, 'Calls about evenings', ordersRoute(orders.id, { capstan, bellbuoy }));
+
   const people = inventPeople(PEOPLE, random);
   await fillTernPost(around.standins['tern-post'].url, people, now);
   const mailer = createMailer(context);
-  const happenings = inventHistory(people, { sky, school }, around.siteUrl, now, random);
+  const happenings = inventHistory(people, { sky, school, orders }, around.siteUrl, now, random);
   await liveThrough(context, clock, mailer, happenings, now);
   mailer.close();
   await backdateMembers(
@@ -98,7 +103,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   if (listening) await startNotices(context, listening);
 }
 
-async function addForm({ store, newId, now }: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
+async function addMade({ store, newId, now }: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
   const id = newId();
   const publicId = name.toLowerCase().replaceAll(' ', '-');
   await addSource(store.db, { id, publicId, name, draft, now: now() });

@@ -15,7 +15,7 @@ export function FilterSelect({ name, label, every, options }: FilterSelectProps)
   const [params, setParams] = useSearchParams();
   return (
     <select
-      className="select select-sm w-40"
+      className="select select-sm w-36"
       aria-label={label}
       value={params.get(name) ?? ''}
       onChange={(event) => setParams((before) => withParam(before, name, event.target.value))}

@@ -9,6 +9,8 @@ import { ActionError } from './States.tsx';
 
 interface PublishBarProps<Document> {
   name: string;
+  /** Where the draft can be had as a file. */
+  exportPath: string;
   view: { state: PublishState; liveVersion: number | null; changed: boolean };
   draft: Draft<Document>;
   publishing: UseMutationResult<unknown, Error, 'publish' | 'pause' | 'resume'>;
@@ -17,6 +19,7 @@ interface PublishBarProps<Document> {
 /** The head of a source or a route: its standing, its draft, and what makes it live. */
 export function PublishBar<Document>({
   name,
+  exportPath,
   view: { state, liveVersion, changed },
   draft,
   publishing,
@@ -35,6 +38,9 @@ export function PublishBar<Document>({
         {liveVersion !== null && unpublished && <StateMark state="changed" />}
         <div className="ml-auto flex flex-wrap items-center gap-2">
           <DraftBar draft={draft} />
+          <a className="btn btn-sm btn-ghost" href={`/api${exportPath}`} download>
+            Export
+          </a>
           {state === 'live' && (
             <button className="btn btn-sm" onClick={() => publishing.mutate('pause')} disabled={publishing.isPending}>
               Pause

@@ -1,25 +1,15 @@
 import { Hono } from 'hono';
-import { BulkInput, DEVICES, DropInput, PROGRESS, type TrailView } from '../../../contract/activity.ts';
+import { BulkInput, DEVICES, DropInput, PROGRESS } from '../../../contract/activity.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
-import type { RawSubmission } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
 import { actOnHeld } from '../../work/bulk.ts';
 import { replan } from '../../work/replanning.ts';
 import { askAnew, resend, RESEND_LIMITS } from '../../work/confirming.ts';
-import {
-  groupHeld,
-  listConfirmations,
-  listConsentEvents,
-  listDeliveries,
-  listSubmissions,
-  readProgress,
-} from '../../store/activity.ts';
-import { inSnapshot, type Db } from '../../store/database.ts';
+import { groupHeld, listDeliveries, listSubmissions } from '../../store/activity.ts';
+import { inSnapshot } from '../../store/database.ts';
 import { dropDelivery, replayDelivery, settleDelivery } from '../../store/deliveries.ts';
-import { findSource, readSourceVersion } from '../../store/sources.ts';
-import { findArrival } from '../../store/arrivals.ts';
-import { findSubmission, releaseSubmission, visitOf, type SubmissionRecord } from '../../store/submissions.ts';
-import { readNames } from '../names.ts';
+import { releaseSubmission } from '../../store/submissions.ts';
+import { readTrail } from './trail.ts';
 import { known, notFound, Problem, readInput } from '../problems.ts';
 
 export function activityRoutes(context: Context): Hono {
@@ -127,40 +117,3 @@ export function activityRoutes(context: Context): Hono {
 }
 
 const notWaitingForHelp = () => new Problem(409, 'not-held', 'It has gone on meanwhile. Reload to see where it is.');
-
-/** As it arrived; where several submissions came by one arrival, that one. */
-async function rawOf(db: Db, { raw, arrivalId }: SubmissionRecord): Promise<RawSubmission> {
-  return (arrivalId === null ? null : await findArrival(db, arrivalId)) ?? raw;
-}
-
-async function readTrail(db: Db, id: string): Promise<TrailView | null> {
-  const submission = await findSubmission(db, id);
-  if (!submission) return null;
-  const source = await findSource(db, submission.sourceId);
-  const document = await readSourceVersion(db, submission.sourceId, submission.sourceVersion);
-  const { rows: deliveries } = await listDeliveries(db, { submissionId: id }, null, true);
-  return {
-    id,
-    receivedAt: new Date(submission.receivedAt).toISOString(),
-    state: submission.state,
-    progress: await readProgress(db, id),
-    sourceId: submission.sourceId,
-    sourceName: source?.name ?? '',
-    sourceVersion: submission.sourceVersion,
-    fields: document?.fields ?? [],
-    raw: await rawOf(db, submission),
-    visit: visitOf(submission),
-    values: submission.values,
-    repeats: submission.repeats,
-    lastRepeatAt: submission.lastRepeatAt === null ? null : new Date(submission.lastRepeatAt).toISOString(),
-    suspicion: submission.suspicion,
-    failure: submission.failure ?? '',
-    contactId: submission.contactId,
-    plan: submission.plan,
-    consent: await listConsentEvents(db, { submissionId: id }),
-    confirmations: await listConfirmations(db, id, RESEND_LIMITS.restMs),
-    // In the order of the plan.
-    deliveries: deliveries.reverse(),
-    names: await readNames(db),
-  };
-}

@@ -6,8 +6,9 @@ import {
   type RehearsalView,
   type RouteView,
 } from '../../../contract/route.ts';
-import { planSubmission, preflight, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
-import type { PartIssue } from '../../../contract/checks.ts';
+import { isObject } from '../../../core/documents/index.ts';
+import { planSubmission, preflight, readRoute, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
+import { check, type PartIssue } from '../../../contract/checks.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
@@ -27,6 +28,7 @@ import { findSource, listSources, type SourceRecord } from '../../store/sources.
 import { isChanged } from '../../store/versions.ts';
 import { readNames } from '../names.ts';
 import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
+import { exported, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
@@ -137,6 +139,53 @@ export function routeRoutes(context: Context): Hono {
     return c.json(await viewOf(record.id));
   });
 
+  app.get('/:id/export', async (c) => {
+    const { name, draft } = await must(c.req.param('id'));
+    const connections = new Map((await listConnections(store.db)).map((one) => [one.id, one]));
+    const sources = new Map((await listSources(store.db)).map((one) => [one.id, one.name]));
+    // Ids mean nothing elsewhere: what they stand for goes along.
+    const refers = {
+      sources: Object.fromEntries(draft.sourceIds.map((id) => [id, sources.get(id) ?? ''])),
+      connections: Object.fromEntries(
+        draft.targets.map(({ connectionId: id }) => [
+          id,
+          { name: connections.get(id)?.name ?? '', profile: connections.get(id)?.profile ?? '' },
+        ]),
+      ),
+    };
+    return exported(name, 'route', { name, document: draft, refers });
+  });
+
+  /** Makes a route out of a file that was exported, here or elsewhere. It is a draft; what it refers to is found by its name. */
+  app.post('/import', async (c) => {
+    const { name, document, file } = await readExported(c, 'route', readRoute);
+    const checked = check(RouteDocumentInput, document);
+    if (!checked.ok)
+      throw new Problem(422, 'invalid', 'The file cannot be taken: something in it is not right.', checked.issues);
+    const draft = JSON.parse(JSON.stringify(checked.value)) as RouteDocument;
+    const refers = readRefers(file.refers);
+    const sources = await listSources(store.db);
+    const connections = await listConnections(store.db);
+    const id = newId();
+    const found = {
+      ...draft,
+      sourceIds: draft.sourceIds.flatMap((source) =>
+        hereFor(source, sources, ({ name: own }) => own === refers.sources[source]),
+      ),
+      targets: draft.targets.map((target) => {
+        const meant = refers.connections[target.connectionId];
+        const [connectionId = ''] = hereFor(
+          target.connectionId,
+          connections,
+          (own) => own.name === meant?.name && own.profile === meant.profile,
+        );
+        return { ...target, connectionId };
+      }),
+    };
+    await addRoute(store.db, { id, name, draft: found, now: now() });
+    return c.json(await viewOf(id), 201);
+  });
+
   app.route('/', pausingRoutes({ must, viewOf, setState: (id, state) => changeRoute(store.db, id, { state }) }));
 
   /** Computes what the draft would do with a sample, with all that is known of the person. Changes nothing. */
@@ -164,6 +213,27 @@ export function routeRoutes(context: Context): Hono {
   });
 
   return app;
+}
+
+/** What an id of a file is here: itself, or the only thing that is like it; nothing when there is none, or several are. */
+function hereFor<Thing extends { id: string }>(
+  id: string,
+  things: Thing[],
+  isLike: (thing: Thing) => boolean,
+): string[] {
+  if (things.some((thing) => thing.id === id)) return [id];
+  const like = things.filter(isLike);
+  return like.length === 1 ? like.map((thing) => thing.id) : [];
+}
+
+/** What a file says of the ids in it; nothing where it says nothing that can be read. */
+function readRefers(refers: unknown) {
+  const of = (part: string): Record<string, unknown> =>
+    isObject(refers) && isObject(refers[part]) ? refers[part] : {};
+  const connections = Object.entries(of('connections')).flatMap(([id, one]) =>
+    isObject(one) ? [[id, { name: String(one.name), profile: String(one.profile) }] as const] : [],
+  );
+  return { sources: of('sources'), connections: Object.fromEntries(connections) };
 }
 
 /** The sources of a route, as they are live. */

@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import type { PartIssue } from '../../../contract/checks.ts';
+import { check, type PartIssue } from '../../../contract/checks.ts';
 import {
   FormDocumentInput,
   PostsDocumentInput,
@@ -11,6 +11,7 @@ import { ELAPSED_FIELD, printFormToCopy, TRAP_FIELD } from '../../../core/format
 import {
   PAGE_FIELD,
   PLACEMENT_FIELD,
+  readSource,
   REFERRER_FIELD,
   SOURCE_FORMAT,
   VARIANT_FIELD,
@@ -46,6 +47,7 @@ import {
 import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
+import { exported, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 import { STAMP_FIELD } from '../public/formPage.ts';
 
@@ -154,6 +156,20 @@ export function sourceRoutes(context: Context): Hono {
     return c.json(await viewOf(record.id));
   });
 
+  app.get('/:id/export', async (c) => {
+    const { name, draft } = await must(c.req.param('id'));
+    return exported(name, 'source', { name, document: draft });
+  });
+
+  /** Makes a source out of a file that was exported, here or elsewhere. It is a draft, whatever it was there. */
+  app.post('/import', async (c) => {
+    const { name, document } = await readExported(c, 'source', readSource);
+    const draft = readSourceInput(document);
+    const id = newId();
+    await addSource(store.db, { id, publicId: newPublicId(), name, draft, now: now() });
+    return c.json(await viewOf(id), 201);
+  });
+
   app.route('/', pausingRoutes({ must, viewOf, setState: (id, state) => changeSource(store.db, id, { state }) }));
 
   app.get('/:id/samples', async (c) => {
@@ -167,6 +183,17 @@ export function sourceRoutes(context: Context): Hono {
 
 const htmlOf = (postUrl: string, document: SourceDocument): string =>
   document.kind === 'form' ? printFormToCopy(postUrl, document) : '';
+
+/** A document of a source, checked part by part. @throws Problem naming what is wrong */
+function readSourceInput(document: SourceDocument): SourceDocument {
+  const checked = check<FormDocument | PostsDocument>(
+    document.kind === 'form' ? FormDocumentInput : PostsDocumentInput,
+    document,
+  );
+  if (!checked.ok)
+    throw new Problem(422, 'invalid', 'The file cannot be taken: something in it is not right.', checked.issues);
+  return plain(checked.value);
+}
 
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

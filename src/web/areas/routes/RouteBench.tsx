@@ -78,7 +78,13 @@ export function RouteBench({
       right={<Rehearsal route={route} sourceId={source?.id ?? ''} values={values} visit={chosen?.visit ?? {}} />}
       middle={
         <>
-          <PublishBar name={route.name} view={route} draft={draft} publishing={publishing} />
+          <PublishBar
+            name={route.name}
+            exportPath={`/routes/${route.id}/export`}
+            view={route}
+            draft={draft}
+            publishing={publishing}
+          />
           <div className="p-5 flex flex-col gap-8">
             <div className="-mb-4 flex flex-wrap items-center gap-2">
               <Link to="/routes" className="plain-link">
@@ -108,7 +114,7 @@ export function RouteBench({
                   value=""
                   onChange={(event) => setSources([event.target.value])}
                 >
-                  <option value="">another instead</option>
+                  <option value="">another source instead</option>
                   {others.map(({ id, name }) => (
                     <option key={id} value={id}>
                       {name}
@@ -123,7 +129,7 @@ export function RouteBench({
                   value=""
                   onChange={(event) => setSources([...document.sourceIds, event.target.value])}
                 >
-                  <option value="">one more</option>
+                  <option value="">one more source</option>
                   {others.map(({ id, name }) => (
                     <option key={id} value={id}>
                       {name}

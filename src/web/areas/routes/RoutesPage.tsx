@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -6,6 +7,7 @@ import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { moveInList } from '../../parts/keys.ts';
+import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
@@ -59,6 +61,12 @@ export function RoutesPage() {
 }
 
 function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => void; canAdd: boolean }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const onImported = async (id: string) => {
+    await queries.invalidateQueries({ queryKey: ['routes'] });
+    await navigate(`/routes/${id}`);
+  };
   if (list.length === 0) {
     return (
       <Empty
@@ -84,7 +92,9 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
     <div className="h-full overflow-auto" tabIndex={0} role="region" aria-label="Routes">
       <div className="flex items-center gap-4 p-4">
         <h1 className="text-xl font-semibold">Routes</h1>
-        <button className="btn btn-sm ml-auto" onClick={onAdd}>
+        <span className="ml-auto" />
+        <ImportButton what="route" path="/routes/import" onImported={(id) => void onImported(id)} />
+        <button className="btn btn-sm" onClick={onAdd}>
           <Plus size={15} aria-hidden="true" /> Route
         </button>
       </div>

@@ -54,7 +54,13 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
       }
       middle={
         <>
-          <PublishBar name={source.name} view={source} draft={draft} publishing={publishing} />
+          <PublishBar
+            name={source.name}
+            exportPath={`/sources/${source.id}/export`}
+            view={source}
+            draft={draft}
+            publishing={publishing}
+          />
           <div className="p-5 flex flex-col gap-7">
             <section aria-labelledby="fields">
               <h3 id="fields" className="text-lg font-semibold">

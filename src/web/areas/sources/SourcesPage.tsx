@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
@@ -6,6 +7,7 @@ import { SOURCE_KINDS, type SourceKind } from '../../../core/intake/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { moveInList } from '../../parts/keys.ts';
+import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
@@ -102,13 +104,22 @@ function NewSource({ onDone }: { onDone: () => void }) {
 }
 
 function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: string; onAdd: () => void }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const onImported = async (id: string) => {
+    await queries.invalidateQueries({ queryKey: ['sources'] });
+    await navigate(`/sources/${id}`);
+  };
   return (
     <div onKeyDown={moveInList}>
       <div className="flex items-center justify-between p-3">
         <h1 className="font-semibold text-lg">Sources</h1>
-        <button className="btn btn-sm" onClick={onAdd}>
-          <Plus size={15} aria-hidden="true" /> Source
-        </button>
+        <span>
+          <ImportButton what="source" path="/sources/import" onImported={(id) => void onImported(id)} />
+          <button className="btn btn-sm" onClick={onAdd}>
+            <Plus size={15} aria-hidden="true" /> Source
+          </button>
+        </span>
       </div>
       <ul>
         {list.map(({ id, name, state, today, hours, draft }) => (

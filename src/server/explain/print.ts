@@ -1,0 +1,79 @@
+import type { DeliveryView, TrailView } from '../../contract/activity.ts';
+import { VISIT_FIELDS, type VisitPart } from '../../core/intake/index.ts';
+import { printValue } from '../../core/values/index.ts';
+
+/** A trail as text for a terminal: what came, who it is of, what was planned and why, and what became of it. */
+export function printTrail(trail: TrailView): string {
+  const { plan, visit } = trail;
+  const came = VISIT_FIELDS.flatMap(({ id, label }) => {
+    const text = visit[id.slice(1) as VisitPart];
+    return text === undefined ? [] : [`${label}: ${text}`];
+  });
+  return [
+    `Submission ${trail.id}: ${trail.progress}`,
+    ...part('Received', [
+      `${trail.receivedAt} from ${trail.sourceName}, version ${trail.sourceVersion}`,
+      ...came,
+      ...(trail.repeats > 0
+        ? [`the same request came ${trail.repeats} times more, last ${trail.lastRepeatAt ?? ''}`]
+        : []),
+      ...(trail.suspicion ? [`taken for a robot's: ${trail.suspicion}`] : []),
+      ...(trail.failure ? [`could not be planned: ${trail.failure}`] : []),
+      ...trail.fields.map(({ id, label }) => `${label}: ${printValue(trail.values[id]) || 'empty'}`),
+    ]),
+    ...(plan
+      ? part('Contact', [
+          plan.contact
+            ? `${plan.contact.match === 'new' ? 'new' : 'known'} by ${plan.contact.key.kind} ${plan.contact.key.value} (${trail.contactId ?? ''})`
+            : 'nobody could be recognised',
+          ...(plan.contact?.possible ?? []).map(({ id, because }) => `possibly the same as ${id}: ${because}`),
+          ...(plan.contact?.changes ?? []).map(
+            ({ name, from, to, when }) =>
+              `${name}: ${from === null ? '' : `${printValue(from)} → `}${printValue(to)}${when === 'now' ? '' : ` (${when})`}`,
+          ),
+        ])
+      : []),
+    ...part(
+      'Consent',
+      trail.consent.map(({ kind, purpose, at, wording }) => `${at} ${kind} for ${purpose}: "${wording}"`),
+    ),
+    ...part(
+      'Confirmation',
+      trail.confirmations.flatMap(({ state, sentTo, purpose, mails }) => [
+        `${state} for ${purpose}, to ${sentTo}`,
+        ...mails.map((mail) => `  mail ${mail.state} ${mail.at}${mail.error === '' ? '' : `: ${mail.error}`}`),
+      ]),
+    ),
+    ...trail.deliveries.flatMap(printDelivery),
+    ...part(
+      'Notes',
+      (plan?.notes ?? []).map(({ text }) => text),
+    ),
+  ].join('\n');
+}
+
+function printDelivery(delivery: DeliveryView): string[] {
+  const { connectionName, routeName, routeVersion, state, sentence, causeDetail, nextStep, attempts, readBack } =
+    delivery;
+  return part(`Delivery to ${connectionName}: ${state}`, [
+    `by ${routeName}, version ${routeVersion}`,
+    ...(sentence === '' ? [] : [`${sentence} ${causeDetail}`.trim(), nextStep]),
+    ...delivery.leftOut.map((text) => `left out: ${text}`),
+    ...attempts.map(
+      ({ number, startedAt, outcome, said }) =>
+        `try ${number}, ${startedAt}: ${outcome}${said === '' ? '' : ` ("${said}")`}`,
+    ),
+    ...attempts.flatMap(({ exchanges }) =>
+      exchanges.map(
+        ({ method, url, status, milliseconds }) => `  ${method} ${url}: ${status ?? 'no answer'}, ${milliseconds} ms`,
+      ),
+    ),
+    ...(readBack ?? []).map(
+      ({ what, meant, found, same }) =>
+        `${same ? 'same' : 'DIFFERS'}: ${what} ${meant}${same ? '' : `, found ${found}`}`,
+    ),
+  ]);
+}
+
+const part = (title: string, lines: string[]): string[] =>
+  lines.length === 0 ? [] : ['', title, ...lines.map((line) => `  ${line.replaceAll('\n', '\n    ')}`)];

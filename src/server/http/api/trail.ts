@@ -1,0 +1,47 @@
+import type { TrailView } from '../../../contract/activity.ts';
+import type { RawSubmission } from '../../../core/intake/index.ts';
+import { listConfirmations, listConsentEvents, listDeliveries, readProgress } from '../../store/activity.ts';
+import { findArrival } from '../../store/arrivals.ts';
+import type { Db } from '../../store/database.ts';
+import { findSource, readSourceVersion } from '../../store/sources.ts';
+import { findSubmission, visitOf, type SubmissionRecord } from '../../store/submissions.ts';
+import { RESEND_LIMITS } from '../../work/confirming.ts';
+import { readNames } from '../names.ts';
+
+/** As it arrived; where several submissions came by one arrival, that one. */
+async function rawOf(db: Db, { raw, arrivalId }: SubmissionRecord): Promise<RawSubmission> {
+  return (arrivalId === null ? null : await findArrival(db, arrivalId)) ?? raw;
+}
+
+/** Everything that happened to one submission; null when there is no such one. */
+export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
+  const submission = await findSubmission(db, id);
+  if (!submission) return null;
+  const source = await findSource(db, submission.sourceId);
+  const document = await readSourceVersion(db, submission.sourceId, submission.sourceVersion);
+  const { rows: deliveries } = await listDeliveries(db, { submissionId: id }, null, true);
+  return {
+    id,
+    receivedAt: new Date(submission.receivedAt).toISOString(),
+    state: submission.state,
+    progress: await readProgress(db, id),
+    sourceId: submission.sourceId,
+    sourceName: source?.name ?? '',
+    sourceVersion: submission.sourceVersion,
+    fields: document?.fields ?? [],
+    raw: await rawOf(db, submission),
+    visit: visitOf(submission),
+    values: submission.values,
+    repeats: submission.repeats,
+    lastRepeatAt: submission.lastRepeatAt === null ? null : new Date(submission.lastRepeatAt).toISOString(),
+    suspicion: submission.suspicion,
+    failure: submission.failure ?? '',
+    contactId: submission.contactId,
+    plan: submission.plan,
+    consent: await listConsentEvents(db, { submissionId: id }),
+    confirmations: await listConfirmations(db, id, RESEND_LIMITS.restMs),
+    // In the order of the plan.
+    deliveries: deliveries.reverse(),
+    names: await readNames(db),
+  };
+}
