@@ -125,7 +125,11 @@ export function parseFieldValue(field: SourceField, sent: string[]): Result<Fiel
 
 /** What is said of a required field that is empty. */
 export const neededMessage = ({ label, type }: Pick<SourceField, 'label' | 'type'>): string =>
-  type === 'choice' || type === 'several choices' || type === 'yes/no' ? 'Choose an answer.' : `${label} is needed.`;
+  type === 'choice' || type === 'several choices' || type === 'yes/no'
+    ? 'Choose an answer.'
+    : /[.?!:]$/.test(label)
+      ? 'This is needed.'
+      : `${label} is needed.`;
 
 /**
  * What a form sent for a field: under its name, or, where it is entered in parts, under the names of those.

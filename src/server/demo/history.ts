@@ -72,7 +72,8 @@ export function inventHistory(
           ['consent', 'yes'],
           ['page', random() < 0.8 ? 'sky-letter' : 'evenings'],
         ];
-    const page = isSchool ? '' : `${siteUrl}/sky-letter`;
+    const campaign = index % 4 === 1 ? '?utm_campaign=comet-night&utm_source=poster' : '';
+    const page = isSchool ? '' : `${siteUrl}/sky-letter${campaign}`;
     const confirmsAfter = random() < 0.82 ? Math.round((1 + random() ** 3 * 300) * 60_000) : null;
     happenings.push({
       at,
@@ -229,7 +230,14 @@ async function drain(context: Context, queue: Queue, handle: (id: string) => Pro
   }
 }
 
-async function arrive(context: Context, { source, page, payload }: Happening): Promise<void> {
+/** Browsers as they say what they run on; invented. */
+const BROWSERS = [
+  'Mozilla/5.0 (Linux; Android 14; Mobile) Invented/1.0',
+  'Mozilla/5.0 (X11; Linux x86_64) Invented/1.0',
+  'Mozilla/5.0 (Linux; Android 14) Invented/1.0 Tablet',
+];
+
+async function arrive(context: Context, { at, source, page, payload }: Happening): Promise<void> {
   if (!source.live) throw new Error('the demo source is not live');
   await takeSubmission(context, {
     sourceId: source.id,
@@ -239,7 +247,7 @@ async function arrive(context: Context, { source, page, payload }: Happening): P
     payload,
     headers: {
       ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }),
-      'user-agent': 'Invented Browser 1.0',
+      'user-agent': payload.kind === 'json' ? 'Box office 3' : (BROWSERS[at % BROWSERS.length] ?? ''),
       address: '192.0.2.10',
     },
     idempotencyKey: null,
