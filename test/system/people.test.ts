@@ -193,6 +193,26 @@ describe('somebody who gives a number instead of an address', () => {
     expect(refused.errors.map(({ detail }) => detail).join()).toContain('no address at which people could confirm');
   });
 
+  it('is kept, whatever is written where a number is expected', async () => {
+    const form = await operator.form(
+      'Loose',
+      formOf([
+        sourceField('email', 'email', { required: true, keepAs: 'email' }),
+        sourceField('call', 'text', { keepAs: 'phone' }),
+      ]),
+    );
+    const send = async (call: string) => {
+      const id = await submitJson(form, { email: 'loose@hill.example', call });
+      return operator.trailWhen(id, 'nothing to send');
+    };
+    await send('in the evening only, please');
+    const { contactId } = await send('between seven and nine, and never on Sundays');
+    const person = await operator.get<PersonView>(`/people/${contactId}`);
+    expect(person.phone).toBe('between seven and ni');
+    expect(person.values.find(({ name }) => name === 'phone')?.value).toContain('Sundays');
+    expect(person.keys.map(({ kind }) => kind)).toEqual(['email']);
+  });
+
   it('has a history of everything that was said, with what said it', async () => {
     const first = await delivered(order('+44 1632 960005', { given: 'Wren', family: 'Hill' }));
     await delivered({ ...order('+44 1632 960005', { given: 'Wren', family: 'Hill' }, { email: 'wren@hill.example' }) });

@@ -9,7 +9,18 @@ const listed = { request: RequestTemplate, items: JsonPath, paging: Type.Optiona
 const FixedItem = closed({ id: Type.String(), name: Type.String() });
 
 const ItemSource = Type.Union([
-  closed({ ...listed, id: JsonPath, name: JsonPath }),
+  closed({
+    ...listed,
+    id: JsonPath,
+    name: JsonPath,
+    repeats: Type.Optional(
+      Type.String({
+        pattern: '^\\$',
+        maxLength: 300,
+        description: 'Of a kind of record: a JSONPath to true where each is a thing of its own, such as an enquiry.',
+      }),
+    ),
+  }),
   closed({ fixed: Type.Array(FixedItem) }, 'Known beforehand.'),
 ]);
 

@@ -13,6 +13,8 @@ export interface CatalogueList extends CatalogueItem {
 
 /** A kind of record, with fields of its own: a person, an enquiry, a sheet with its columns. */
 export interface CatalogueKind extends CatalogueItem {
+  /** Whether each record is a thing of its own, such as an enquiry: a second one is not the first one changed. */
+  repeats?: boolean;
   fields: DestinationField[];
 }
 

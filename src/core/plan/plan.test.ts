@@ -494,3 +494,17 @@ it('what keeps a route from going live is said once for all its sources, or of t
   const lacking = { name: 'Shop', live: formOf(fields.filter(({ key }) => key !== 'consent')) };
   expect(found([whole, lacking])).toEqual(['From "Shop": The tick box "consent" is not in the source.']);
 });
+
+it('a route that would change the first enquiry of somebody by their second is warned of', () => {
+  const [target] = document.targets;
+  if (!target) throw new Error('no target');
+  const kinds = [{ id: 'enquiry', name: 'Enquiry', repeats: true, fields: catalogue.fields }];
+  const can = { ...catalogue.can, kinds: true, duplicates: ['update' as const, 'add' as const] };
+  const warnings = (duplicates: 'update' | 'add') =>
+    preflight({
+      document: { ...document, targets: [{ ...target, kind: 'enquiry', duplicates }] },
+      sources: [{ name: 'Form', live: formOf(fields) }],
+      catalogues: { C: { ...catalogue, kinds, can } },
+    }).filter(({ message }) => message.includes('thing of its own'));
+  expect([warnings('update').length, warnings('add').length]).toEqual([1, 0]);
+});

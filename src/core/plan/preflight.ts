@@ -170,6 +170,16 @@ function placeFindings(target: Target, { lists, kinds, can }: Catalogue): Findin
       ),
     );
   }
+  const kind = kinds.find(({ id }) => id === target.kind);
+  if (kind?.repeats && target.duplicates !== 'add' && can.duplicates.includes('add')) {
+    findings.push(
+      warning(
+        'target',
+        `Each ${kind.name} is a thing of its own, and somebody's second one would change the first ("${target.duplicates}").`,
+        'Choose "Add another" for who is there already.',
+      ),
+    );
+  }
   findings.push(...leavingFindings(target, { lists, can }));
   if (!can.tags && (target.tags.length > 0 || target.tagRules.length > 0)) {
     findings.push(
@@ -331,7 +341,11 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
 /** Answers that go to none of the targets. */
 function unusedFindings({ targets }: RouteDocument, fields: SourceField[]): Finding[] {
   const used = new Set(
-    targets.flatMap(({ lines, tagRules }) => [...lines.flatMap(fieldsUsed), ...tagRules.map(({ field }) => field)]),
+    targets.flatMap(({ lines, tagRules, when }) => [
+      ...lines.flatMap(fieldsUsed),
+      ...tagRules.map(({ field }) => field),
+      ...(when ? fieldsAskedFor(when) : []),
+    ]),
   );
   return fields
     .filter((field) => !isTick(field) && targets.length > 0 && !used.has(field.id))

@@ -77,14 +77,18 @@ async function fetchItems(
   line: Line,
   source: ItemSource | undefined,
   values: Record<string, unknown>,
-): Promise<Reply<CatalogueItem[]>> {
+): Promise<Reply<(CatalogueItem & { repeats?: boolean })[]>> {
   if (!source) return { ok: true, value: [] };
   if ('fixed' in source) return { ok: true, value: source.fixed };
   const reply = await fetchAll(line, source, values, (item) => textAt(item, source.id));
   if (!reply.ok) return reply;
   return {
     ok: true,
-    value: reply.value.map((item) => ({ id: textAt(item, source.id), name: textAt(item, source.name) })),
+    value: reply.value.map((item) => ({
+      id: textAt(item, source.id),
+      name: textAt(item, source.name),
+      ...(source.repeats === undefined ? {} : { repeats: one(item, source.repeats) === true }),
+    })),
   };
 }
 

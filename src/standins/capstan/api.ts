@@ -59,7 +59,7 @@ export function capstanApi(state: () => CapstanState, changed: () => void): Hono
   api.get('/kinds', (c) =>
     paged(
       c,
-      state().kinds.map(({ slug, title }) => ({ slug, title })),
+      state().kinds.map(({ slug, title, repeats }) => ({ slug, title, repeats })),
     ),
   );
   api.get('/kinds/:kind/columns', (c) => {

@@ -9,7 +9,7 @@ import {
   type ValueChange,
 } from '../../../core/identity/index.ts';
 import { inWords } from '../../../core/values/index.ts';
-import { insertRows, rowsOf, type Db } from '../database.ts';
+import { insertRows, oneOf, rowsOf, type Db } from '../database.ts';
 import { claims, contactKeys, contacts, contactValues } from '../schema.ts';
 import { personOf } from './known.ts';
 
@@ -40,7 +40,7 @@ export async function changeContacts(db: Db, people: ContactChange[], newId: () 
     return { id, personId: id, createdAt: now, updatedAt: now, ...shown };
   });
   await insertRows(db, contacts, rows);
-  await addKeys(db, people, now);
+  const grown = await addKeys(db, people, now);
   const said = people.flatMap(({ id, changes, submissionId }) =>
     changes.map(({ name, to, rule }) => ({ id: newId(), contactId: id, name, value: to, rule, submissionId, at: now })),
   );
@@ -53,12 +53,20 @@ export async function changeContacts(db: Db, people: ContactChange[], newId: () 
       changes.map(({ name, to, rule }) => ({ contactId, name, value: to, rule, submissionId, setAt: now })),
     ),
   );
-  for (const { id, isNew, changes, keys } of people)
-    if (!isNew && (changes.length > 0 || keys.length > 0)) await refreshRecord(db, id, now);
+  const known = people.filter(({ isNew }) => !isNew);
+  for (const { id, changes } of known) if (changes.length > 0 || grown.has(id)) await refreshRecord(db, id, now);
+  const seen = known.filter(({ id, changes }) => changes.length === 0 && !grown.has(id)).map(({ id }) => id);
+  if (seen.length > 0)
+    await db.execute(
+      sql`UPDATE contacts person JOIN contacts own ON own.person_id = person.id SET person.updated_at = ${now} WHERE own.id IN ${oneOf(seen)}`,
+    );
 }
 
-/** Adds the keys that a contact does not have yet. One that somebody else is recognised by is noted, and recognises nobody. */
-async function addKeys(db: Db, people: ContactChange[], now: number): Promise<void> {
+/**
+ * Adds the keys that a contact does not have yet. One that somebody else is recognised by is noted, and recognises nobody.
+ * @returns the contacts that have a new one
+ */
+async function addKeys(db: Db, people: ContactChange[], now: number): Promise<Set<string>> {
   const known = people.filter(({ isNew }) => !isNew).map(({ id }) => id);
   const held =
     known.length === 0 ? [] : await db.select().from(contactKeys).where(inArray(contactKeys.contactId, known));
@@ -77,6 +85,7 @@ async function addKeys(db: Db, people: ContactChange[], now: number): Promise<vo
       }));
   });
   await insertRows(db, contactKeys, rows);
+  return new Set(rows.map(({ contactId }) => contactId));
 }
 
 const isSameKey = (row: { kind: string; scope: string; value: string }, key: ContactKey): boolean =>
@@ -111,8 +120,9 @@ export async function refreshRecord(db: Db, contactId: string, now: number): Pro
       FROM contact_keys k JOIN contacts c ON c.id = k.contact_id WHERE c.person_id = ${personId} AND (k.is_owner = 1 OR c.id = ${personId})`,
   );
   const values = Object.fromEntries([...present].map(([name, { value }]) => [name, value]));
-  const email = values.email === undefined ? (shown?.email ?? '') : inWords(values.email);
-  const phone = values.phone === undefined ? (shown?.phone ?? '') : inWords(values.phone);
+  // What a field of another type is kept as may be longer than any address or number.
+  const email = (values.email === undefined ? (shown?.email ?? '') : inWords(values.email)).slice(0, 254);
+  const phone = (values.phone === undefined ? (shown?.phone ?? '') : inWords(values.phone)).slice(0, 20);
   const name = nameIn(values).slice(0, 250);
   await db.update(contacts).set({ email, phone, name, updatedAt: now }).where(eq(contacts.id, personId));
 }

@@ -1,8 +1,8 @@
 import { sourceField } from '../../../../test/world/fields.ts';
-import { catalogueOf } from '../../../../test/world/catalogue.ts';
+import { abilities, catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
 import type { DestinationField, MapLine } from '../../../core/mapping/index.ts';
-import { addStep, newTarget, removeStep, setFixed, setOrigin, setTagRule, tagFor } from './routeEdits.ts';
+import { addStep, newTarget, removeStep, setFixed, setOrigin, setTagRule, tagFor, withKind } from './routeEdits.ts';
 
 const given: DestinationField = {
   key: 'given',
@@ -39,4 +39,20 @@ it('starts a target with what can be guessed', () => {
   expect(newTarget('C', catalogueOf({ fields: [given] }), [name]).lines).toMatchObject([
     { to: 'given', steps: ['first name'] },
   ]);
+});
+
+it('adds another where each record is a thing of its own, and updates where it is a person', () => {
+  const kinds = [
+    { id: 'enquiry', name: 'Enquiry', repeats: true, fields: [given] },
+    { id: 'person', name: 'Person', repeats: false, fields: [given] },
+  ];
+  const can = abilities({ kinds: true, duplicates: ['update', 'fill gaps', 'leave alone', 'add'] });
+  const catalogue = catalogueOf({ kinds, can });
+  const enquiry = newTarget('C', catalogue, []);
+  expect([enquiry.kind, enquiry.duplicates]).toEqual(['enquiry', 'add']);
+  const person = withKind(enquiry, 'person', catalogue, []);
+  expect(person.duplicates).toBe('update');
+  // What was chosen by hand stays among kinds of the same sort.
+  expect(withKind({ ...person, duplicates: 'fill gaps' }, 'person', catalogue, []).duplicates).toBe('fill gaps');
+  expect(withKind(person, 'enquiry', catalogue, []).duplicates).toBe('add');
 });

@@ -6,7 +6,13 @@ import {
   type MapLine,
   type Step,
 } from '../../../core/mapping/index.ts';
-import { fieldsFor, type Catalogue, type TagRule, type Target } from '../../../core/plan/index.ts';
+import {
+  fieldsFor,
+  type Catalogue,
+  type DuplicatePolicy,
+  type TagRule,
+  type Target,
+} from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 
 /** The id of a part of a document: it outlives renaming and reordering. */
@@ -34,7 +40,14 @@ export function newTarget(connectionId: string, catalogue: Catalogue, fields: So
 /** Chooses the kind of record; it has fields of its own, so the mapping begins anew. */
 export function withKind(target: Target, kind: string, catalogue: Catalogue, fields: SourceField[]): Target {
   const lines = suggestLines(fields, fieldsFor(catalogue, { kind, lines: [] }), []);
-  return { ...target, kind, lines };
+  return { ...target, kind, lines, duplicates: policyFor(catalogue, kind, target.duplicates) };
+}
+
+/** What happens to who is there: where each record is a thing of its own, another one is added, and otherwise none is. */
+function policyFor({ kinds, can }: Catalogue, kind: string, chosen: DuplicatePolicy): DuplicatePolicy {
+  const repeats = kinds.find(({ id }) => id === kind)?.repeats === true;
+  if (repeats && can.duplicates.includes('add')) return 'add';
+  return chosen === 'add' ? (can.duplicates[0] ?? 'add') : chosen;
 }
 
 /** Chooses where a destination field's value comes from; '' takes the line away. */
