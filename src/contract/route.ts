@@ -14,7 +14,6 @@ import {
   ValidateBy,
   ValidateNested,
 } from 'class-validator';
-import type { Visit } from '../core/intake/index.ts';
 import { TEST_NAMES, type Condition } from '../core/conditions/index.ts';
 import { STEPS, type Step } from '../core/mapping/index.ts';
 import {
@@ -257,7 +256,7 @@ export class RehearsalInput {
 
   /** How the sample came. */
   @IsObject()
-  visit: Visit = {};
+  visit: Record<string, unknown> = {};
 }
 
 export interface RouteView {

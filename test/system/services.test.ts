@@ -468,6 +468,9 @@ describe('values of other types', () => {
       { errors: [{ pointer: '/values/first' }, { pointer: '/values/email' }] },
     ]);
     expect((await rehearse({ email: 'mara@hill.example', unknown: { a: 1 } })).status).toBe(200);
+    const visit = { page: { a: 1 }, campaign: 'comets' };
+    const odd = await operator.send('POST', `/routes/${route?.id ?? ''}/rehearsal`, { values: {}, visit });
+    expect(odd.status).toBe(200);
   });
 });
 

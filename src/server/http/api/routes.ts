@@ -7,6 +7,7 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { isObject } from '../../../core/documents/index.ts';
+import { VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
 import { planSubmission, preflight, readRoute, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
 import { check, type PartIssue } from '../../../contract/checks.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
@@ -202,7 +203,7 @@ export function routeRoutes(context: Context): Hono {
       fields: document.fields,
       statement: document.statement,
       values,
-      visit: input.visit,
+      visit: visitIn(input.visit),
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
       keys: said.keys,
       known: await readKnownPerson(store.db, said),
@@ -214,6 +215,12 @@ export function routeRoutes(context: Context): Hono {
 
   return app;
 }
+
+/** How a sample came, as far as it is said in texts. */
+const visitIn = (visit: Record<string, unknown>): Visit =>
+  Object.fromEntries(
+    VISIT_PARTS.flatMap((part) => (typeof visit[part] === 'string' ? [[part, visit[part].slice(0, 300)]] : [])),
+  );
 
 /** What an id of a file is here: itself, or the only thing that is like it; nothing when there is none, or several are. */
 function hereFor<Thing extends { id: string }>(
