@@ -19,7 +19,7 @@ export function Filter({ name = 'text', label, slash = true }: { name?: string; 
     return () => clearTimeout(timer);
   }, [text, inUrl, name, setParams]);
   return (
-    <label className={`input input-sm w-full ${slash ? 'max-w-60' : 'max-w-38'}`}>
+    <label className={`input input-sm w-full ${slash ? 'max-w-72' : 'max-w-34'}`}>
       <Search size={14} aria-hidden="true" />
       <input
         ref={box}

@@ -22,7 +22,7 @@ export function SubmissionsPage() {
         <ActivityTabs />
         <div className="flex-1 flex flex-wrap justify-end gap-2">
           <Filter label="Address or name" />
-          <Filter name="page" label="Page begins with" slash={false} />
+          <Filter name="page" label="Page" slash={false} />
           <Filter name="campaign" label="Campaign" slash={false} />
           <FilterSelect name="device" label="Device" every="Any device" options={inWords(DEVICES)} />
           <FilterSelect name="source" label="Source" every="Every source" options={byName(sources.data)} />

@@ -198,7 +198,7 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
             required
           </label>
         )}
-        {keepAs !== '' && (
+        {keepAs !== '' && !OF_THEIR_OWN.has(keepAs) && (
           <Labelled label="Where another is known">
             <select
               className="select select-sm w-full"
@@ -246,6 +246,9 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
     </fieldset>
   );
 }
+
+/** Kept values that identify: all of them are kept, and none takes the place of another. */
+const OF_THEIR_OWN = new Set(['email', 'phone', 'id']);
 
 const RULE_WORDS: Record<KeepRule, string> = {
   latest: 'the latest is kept',
