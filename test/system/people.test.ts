@@ -13,10 +13,9 @@ import {
 } from '../../src/core/identity/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../src/core/plan/index.ts';
 import type { SourceField } from '../../src/core/values/index.ts';
-import { readConfig } from '../../src/server/config.ts';
-import { createContext, type Context } from '../../src/server/context.ts';
+import type { Context } from '../../src/server/context.ts';
 import { enquiryTarget, schoolRoute, signUpsTarget } from '../../src/server/demo/documents.ts';
-import { inTransaction, migrateStore } from '../../src/server/store/database.ts';
+import { inTransaction } from '../../src/server/store/database.ts';
 import {
   changeContacts,
   findPersonRecord,
@@ -27,11 +26,11 @@ import {
 } from '../../src/server/store/people/index.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
+import { ownContext } from '../world/context.ts';
 import { formOf, postsOf, sourceField } from '../world/fields.ts';
 import { submitJson } from '../world/observatory.ts';
 import type { LiveSource, Operator } from '../world/operator.ts';
-import { ROOT } from '../world/processes.ts';
-import { BELL, CAPSTAN, ownDatabase, ROWBARN, World } from '../world/world.ts';
+import { BELL, CAPSTAN, ROWBARN, World } from '../world/world.ts';
 
 describe('somebody who gives a number instead of an address', () => {
   let world: World;
@@ -225,17 +224,7 @@ describe('somebody who gives a number instead of an address', () => {
 describe('merging and splitting in the database', () => {
   let context: Context;
   beforeAll(async () => {
-    context = createContext(
-      readConfig({
-        DATABASE_URL: await ownDatabase(),
-        IWASHI_SECRET_KEY: randomBytes(32).toString('base64'),
-        IWASHI_ROOT: ROOT,
-        IWASHI_LOG: 'silent',
-        SMTP_URL: 'smtp://127.0.0.1:9',
-        MAIL_FROM: 'letter@pellam-ridge.example',
-      }),
-    );
-    await migrateStore(context.store, ROOT);
+    context = await ownContext();
   });
   afterAll(() => context.store.close());
 

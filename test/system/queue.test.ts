@@ -1,14 +1,10 @@
-import { randomBytes } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { readConfig } from '../../src/server/config.ts';
-import { createContext, type Context } from '../../src/server/context.ts';
-import { migrateStore } from '../../src/server/store/database.ts';
+import type { Context } from '../../src/server/context.ts';
 import { findDelivery, type DeliveryRecord } from '../../src/server/store/deliveries.ts';
 import { claimDeliveries, giveBack, type Share } from '../../src/server/store/queue.ts';
 import { Endings } from '../../src/server/work/endings.ts';
 import type { DeliveryState } from '../../src/core/delivery/index.ts';
-import { ROOT } from '../world/processes.ts';
-import { ownDatabase } from '../world/world.ts';
+import { ownContext } from '../world/context.ts';
 
 let context: Context;
 let number = 0;
@@ -16,17 +12,7 @@ const NOW = 1_000_000;
 const OWNER = 'this-worker';
 
 beforeAll(async () => {
-  context = createContext(
-    readConfig({
-      DATABASE_URL: await ownDatabase(),
-      IWASHI_SECRET_KEY: randomBytes(32).toString('base64'),
-      IWASHI_ROOT: ROOT,
-      IWASHI_LOG: 'silent',
-      SMTP_URL: 'smtp://127.0.0.1:9',
-      MAIL_FROM: 'letter@pellam-ridge.example',
-    }),
-  );
-  await migrateStore(context.store, ROOT);
+  context = await ownContext();
 });
 afterAll(() => context.store.close());
 beforeEach(async () => {
