@@ -1,5 +1,4 @@
-import type { FieldValues, FieldValue, SourceField } from '../values/index.ts';
-import { isEmpty, printValue } from '../values/index.ts';
+import { isEmpty, printValue, type FieldValue, type FieldValues, type SourceField } from '../values/index.ts';
 import { TESTS, type TestName } from './tests.ts';
 
 /** What has to be so: one test of a field, or several conditions together. */
@@ -54,13 +53,11 @@ export function decide(condition: Condition, facts: FieldValues, fields: SourceF
   }
 }
 
-function decideTest(
-  { test, value }: Extract<Condition, { kind: 'test' }>,
-  given: FieldValue | undefined,
-  label: string,
-): Decision {
-  const { words, needsValue, holds } = TESTS[test];
-  const asked = `${label} ${words}${needsValue ? ` "${value}"` : ''}`;
+type FieldTest = Extract<Condition, { kind: 'test' }>;
+
+function decideTest(condition: FieldTest, given: FieldValue | undefined, label: string): Decision {
+  const { test, value } = condition;
+  const { words, holds } = TESTS[test];
   const empty = isEmpty(given) || given === undefined;
   if (test === 'is filled' || test === 'is empty') {
     const is = (test === 'is empty') === empty;
@@ -75,18 +72,20 @@ function decideTest(
       why: `${label} is "${printValue(given)}", which cannot be compared with "${value}"`,
     };
   return said
-    ? { verdict: 'holds', why: asked }
+    ? { verdict: 'holds', why: testInSentence(condition, label) }
     : { verdict: 'does not hold', why: `${label} is "${printValue(given)}"` };
+}
+
+function testInSentence({ test, value }: FieldTest, label: string): string {
+  const { words, needsValue } = TESTS[test];
+  return `${label} ${words}${needsValue ? ` "${value}"` : ''}`;
 }
 
 const labelOf = (id: string, fields: SourceField[]): string => fields.find((field) => field.id === id)?.label ?? id;
 
 /** A condition as a sentence, such as "Interests contains "Moon" and Page begins with "https://"". */
 export function inSentence(condition: Condition, fields: SourceField[]): string {
-  if (condition.kind === 'test') {
-    const { words, needsValue } = TESTS[condition.test];
-    return `${labelOf(condition.field, fields)} ${words}${needsValue ? ` "${condition.value}"` : ''}`;
-  }
+  if (condition.kind === 'test') return testInSentence(condition, labelOf(condition.field, fields));
   const parts = condition.of.map((one) => {
     const text = inSentence(one, fields);
     return one.kind === 'test' || one.of.length < 2 ? text : `(${text})`;

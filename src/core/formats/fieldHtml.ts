@@ -25,7 +25,7 @@ export interface Filled {
 /** The name of the input that stands for a file that is kept. */
 export const keptName = (key: string): string => `${key}.kept`;
 
-/** Most rows of a list that a form shows; more than were typed, so that there is room. */
+/** Rows of a list that a form shows at least. */
 const ROWS = 3;
 
 const WIDTHS: Record<Width, string> = {
@@ -102,10 +102,7 @@ const block = (tag: string, attrs: string, lines: string[]): string =>
   [`<${tag} ${attrs}>`, ...lines, `</${tag}>`].join('\n');
 
 /** Several elements under one heading. */
-function set({ field, id, filled }: Shown, style: string, lines: string[]): string {
-  const described = [filled.wrong[field.key] ? `${id}-wrong` : '', field.help ? `${id}-help` : '']
-    .filter(Boolean)
-    .join(' ');
+function set({ field, id, described }: Shown, style: string, lines: string[]): string {
   const about = described === '' ? {} : { 'aria-describedby': described };
   return block('fieldset', `class="field" ${style} ${attributes({ id, ...about })}`, [
     `  <legend${unseen(field)}>${escapeHtml(field.label)}${optional(field)}</legend>`,

@@ -24,6 +24,7 @@ export {
   type SourceKind,
 } from './source.ts';
 export {
+  factFields,
   factsOf,
   PAGE_FIELD,
   PLACEMENT_FIELD,

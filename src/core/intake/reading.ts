@@ -1,4 +1,5 @@
-import { normaliseEmail, type FieldValues, type SourceField } from '../values/index.ts';
+import type { Result } from '../result.ts';
+import { isFile, normaliseEmail, type FieldValue, type FieldValues, type SourceField } from '../values/index.ts';
 import type { Payload } from './payload.ts';
 import type { Suspicion } from './screening.ts';
 import type { SourceDocument } from './source.ts';
@@ -14,6 +15,18 @@ export interface FieldIssue {
 
 /** One submission in a payload: its values by the ids of its fields, or what is wrong with them. */
 export type Reading = { ok: true; values: FieldValues } | { ok: false; issues: FieldIssue[] };
+
+/** Reads every field of one submission; all that are wrong are named at once. */
+export function readFields(fields: SourceField[], parse: (field: SourceField) => Result<FieldValue>): Reading {
+  const values: FieldValues = {};
+  const issues: FieldIssue[] = [];
+  for (const field of fields) {
+    const parsed = parse(field);
+    if (parsed.ok) values[field.id] = parsed.value;
+    else issues.push({ field: field.key, message: parsed.issue });
+  }
+  return issues.length > 0 ? { ok: false, issues } : { ok: true, values };
+}
 
 /** A payload that is nothing that a source of the kind can read. */
 export interface Unreadable {
@@ -43,7 +56,7 @@ export function contentOf(fields: SourceField[], values: FieldValues): string {
     fields.map(({ id, type }) => {
       const value = values[id];
       if (type === 'email' && typeof value === 'string') return [id, normaliseEmail(value)];
-      return [id, typeof value === 'object' && 'sha256' in value ? value.sha256 : value];
+      return [id, isFile(value) ? value.sha256 : value];
     }),
   );
 }

@@ -52,6 +52,9 @@ export const factsOf = (values: FieldValues, visit: Visit): FieldValues => ({
   ...Object.fromEntries(Object.entries(visit).map(([part, text]) => [visitId(part as VisitPart), text])),
 });
 
+/** The fields of all that: of the source, and of how it came. */
+export const factFields = (fields: SourceField[]): SourceField[] => [...fields, ...VISIT_FIELDS];
+
 /** Campaign parameters of links, as they are common practice; no standard describes them. */
 const CAMPAIGN: Partial<Record<VisitPart, string>> = {
   campaign: 'utm_campaign',

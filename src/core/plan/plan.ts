@@ -11,7 +11,7 @@ import {
 } from '../identity/index.ts';
 import { applyMapping, type DestinationField, type LineResult, type SentValue } from '../mapping/index.ts';
 import { decide } from '../conditions/index.ts';
-import { factsOf, VISIT_FIELDS, type Visit } from '../intake/index.ts';
+import { factFields, factsOf, type Visit } from '../intake/index.ts';
 import { type FieldValues, type SourceField, printValue } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import { INTENT_FORMAT, type Intent } from './intent.ts';
@@ -159,7 +159,7 @@ function isFor(
   { route, input, number }: { route: LiveRoute; input: PlanInput; number: number },
 ): boolean {
   if (when === null) return true;
-  const { verdict, why } = decide(when, factsOf(input.values, input.visit), [...input.fields, ...VISIT_FIELDS]);
+  const { verdict, why } = decide(when, factsOf(input.values, input.visit), factFields(input.fields));
   if (verdict !== 'holds') note(plan, 'not for them', `${route.name}: target ${number} is left out, since ${why}.`);
   return verdict === 'holds';
 }

@@ -1,6 +1,6 @@
 import { fieldsUsed, requiredFirst, type DestinationField } from '../mapping/index.ts';
 import { fieldsAskedFor, TESTS, type Condition } from '../conditions/index.ts';
-import { VISIT_FIELDS, type SourceDocument } from '../intake/index.ts';
+import { factFields, VISIT_FIELDS, type SourceDocument } from '../intake/index.ts';
 import { identifyingFields, keyKindOf } from '../identity/index.ts';
 import { isTick, type SourceField } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
@@ -222,7 +222,7 @@ function leavingFindings(target: Target, { lists, can }: Pick<Catalogue, 'lists'
 /** Whether a target's condition can be decided at all. */
 function conditionFindings({ when }: Target, fields: SourceField[]): Finding[] {
   if (when === null) return [];
-  const known = [...fields, ...VISIT_FIELDS];
+  const known = factFields(fields);
   const gone = fieldsAskedFor(when).filter((field) => !known.some(({ id }) => id === field));
   const findings = gone.map((field) =>
     blocker(
@@ -255,7 +255,7 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
   for (const field of requiredFirst(destination)) {
     const line = lines.get(field.key);
     const origin = line?.from.kind === 'field' ? line.from.field : null;
-    const sourceField = [...fields, ...VISIT_FIELDS].find(({ id }) => id === origin);
+    const sourceField = factFields(fields).find(({ id }) => id === origin);
     if (!line) {
       if (field.required)
         findings.push(
@@ -297,15 +297,10 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
       );
     }
     if (field.required && sourceField && !sourceField.required && sourceField.widget !== 'hidden') {
-      findings.push(
-        warning(
-          'mapping',
-          `${field.label} is required there, but ${VISIT_FIELDS.includes(sourceField) ? 'not every submission says its' : 'visitors may leave'} ${sourceField.label}${VISIT_FIELDS.includes(sourceField) ? '' : ' empty'}.`,
-          VISIT_FIELDS.includes(sourceField)
-            ? 'Choose a field that everybody fills in.'
-            : `Make ${sourceField.label} required in the source.`,
-        ),
-      );
+      const [why, fix] = VISIT_FIELDS.includes(sourceField)
+        ? [`not every submission says its ${sourceField.label}.`, 'Choose a field that everybody fills in.']
+        : [`visitors may leave ${sourceField.label} empty.`, `Make ${sourceField.label} required in the source.`];
+      findings.push(warning('mapping', `${field.label} is required there, but ${why}`, fix));
     }
     if (sourceField?.type === 'yes/no' && field.type === 'number' && !line.steps.includes('yes/no to 1/0')) {
       findings.push(
@@ -320,7 +315,7 @@ function targetFindings(target: Target, catalogue: Catalogue | undefined, fields
   for (const line of target.lines) {
     const unknown =
       line.from.kind === 'text'
-        ? fieldsUsed(line).filter((used) => ![...fields, ...VISIT_FIELDS].some(({ id }) => id === used))
+        ? fieldsUsed(line).filter((used) => !factFields(fields).some(({ id }) => id === used))
         : [];
     if (unknown.length > 0) {
       findings.push(

@@ -30,6 +30,6 @@ export {
   type TypeName,
 } from './registry.ts';
 export { COUNTRY_CODES } from './types/country.ts';
-export { inBytes, type FileValue } from './types/file.ts';
+export { inBytes, isFile, type FileValue } from './types/file.ts';
 export { isListOfRecords, readRecords } from './types/records.ts';
 export { UNKNOWN_MANNER } from './type.ts';

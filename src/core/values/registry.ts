@@ -3,7 +3,7 @@ import { country } from './types/country.ts';
 import { date } from './types/date.ts';
 import { dateTime } from './types/dateTime.ts';
 import { email } from './types/email.ts';
-import { file, type FileValue } from './types/file.ts';
+import { file, isFile, type FileValue } from './types/file.ts';
 import { language } from './types/language.ts';
 import { money, type Money } from './types/money.ts';
 import { number } from './types/number.ts';
@@ -99,7 +99,7 @@ export function shapeOf(value: FieldValue): TypeName {
   if (typeof value === 'boolean') return 'yes/no';
   if (typeof value === 'string') return 'text';
   if (Array.isArray(value)) return isTexts(value) ? 'several choices' : 'list of records';
-  if ('file' in value) return 'file';
+  if (isFile(value)) return 'file';
   if ('currency' in value) return 'money';
   return 'given' in value ? 'person name' : 'postal address';
 }
@@ -113,7 +113,7 @@ export function convert(value: FieldValue, to: TypeName): Result<FieldValue> {
     return good(value);
   if (to === 'text' || to === 'long text' || to === 'choice') return good(inWords(value));
   if (to === 'several choices') return good(isTexts(value) ? value : [inWords(value)]);
-  if (to === 'URL' && shapeOf(value) === 'file') return good((value as unknown as FileValue).link);
+  if (to === 'URL' && typeof value === 'object' && isFile(value)) return good(value.link);
   if (typeof value === 'boolean' && to !== 'yes/no') return bad('this is a tick');
   const written = typeOf(shapeOf(value)).print(value);
   if (isTexts(value) && value.length !== 1) return bad(`"${inWords(value)}" is several`);

@@ -10,7 +10,7 @@ import {
 } from '../../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../../core/identity/index.ts';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
-import type { FieldValues } from '../../core/values/index.ts';
+import { isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
 import { acceptSubmission, countRepeat, findEarlier, type NewSubmission } from '../store/submissions.ts';
@@ -110,7 +110,7 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
 }
 
 const filesIn = (values: FieldValues): string[] =>
-  Object.values(values).flatMap((value) => (typeof value === 'object' && 'file' in value ? [value.file] : []));
+  Object.values(values).flatMap((value) => (isFile(value) ? [value.file] : []));
 
 /** A key by which a person's submissions are told from those of others, without the address in it. The database makes the same. */
 const personKeyOf = ([key]: ContactKey[]): string => (key ? sha256(`${key.kind} ${key.value}`).slice(0, 32) : '');

@@ -1,14 +1,7 @@
 import { bad, good } from '../../result.ts';
-import {
-  neededMessage,
-  parseFieldValue,
-  sentFor,
-  takesFile,
-  type FieldValues,
-  type SourceField,
-} from '../../values/index.ts';
+import { neededMessage, parseFieldValue, sentFor, takesFile, type SourceField } from '../../values/index.ts';
 import { entriesOf, type Entries, type SentFile } from '../payload.ts';
-import type { FieldIssue, Kind, Reading } from '../reading.ts';
+import { readFields, type Kind, type Reading } from '../reading.ts';
 import { screen } from '../screening.ts';
 import type { FormDocument } from '../source.ts';
 
@@ -23,16 +16,10 @@ export const form: Kind<FormDocument> = {
 };
 
 /** Reads entries against fields. Names that the source does not know are left in the raw payload only. */
-function readEntries(fields: SourceField[], entries: Entries, files: SentFile[]): Reading {
-  const values: FieldValues = {};
-  const issues: FieldIssue[] = [];
-  for (const field of fields) {
-    const parsed = field.type === 'file' ? fileOf(field, files) : parseFieldValue(field, sentFor(field, entries));
-    if (parsed.ok) values[field.id] = parsed.value;
-    else issues.push({ field: field.key, message: parsed.issue });
-  }
-  return issues.length > 0 ? { ok: false, issues } : { ok: true, values };
-}
+const readEntries = (fields: SourceField[], entries: Entries, files: SentFile[]): Reading =>
+  readFields(fields, (field) =>
+    field.type === 'file' ? fileOf(field, files) : parseFieldValue(field, sentFor(field, entries)),
+  );
 
 function fileOf(field: SourceField, files: SentFile[]) {
   const sent = files.find(({ name }) => name === field.key);

@@ -11,12 +11,11 @@ import {
   typeOf,
   UNKNOWN_MANNER,
   type FieldValue,
-  type FieldValues,
   type SourceField,
 } from '../../values/index.ts';
 import { objectOf, type SentFile } from '../payload.ts';
 import { foundFor, partsOf, type Located } from '../places.ts';
-import type { FieldIssue, Kind, Reading } from '../reading.ts';
+import { readFields, type Kind, type Reading } from '../reading.ts';
 import type { PostsDocument } from '../source.ts';
 
 /** Most submissions in one payload. */
@@ -41,17 +40,11 @@ export const posts: Kind<PostsDocument> = {
   screen: () => null,
 };
 
-function readPart(fields: SourceField[], json: unknown, part: Located, files: SentFile[]): Reading {
-  const values: FieldValues = {};
-  const issues: FieldIssue[] = [];
-  for (const field of fields) {
+const readPart = (fields: SourceField[], json: unknown, part: Located, files: SentFile[]): Reading =>
+  readFields(fields, (field) => {
     const found = foundFor(field, json, part).map(({ value }) => value);
-    const parsed = field.type === 'file' ? readFile(field, found, files) : readFound(field, found);
-    if (parsed.ok) values[field.id] = parsed.value;
-    else issues.push({ field: field.key, message: parsed.issue });
-  }
-  return issues.length > 0 ? { ok: false, issues } : { ok: true, values };
-}
+    return field.type === 'file' ? readFile(field, found, files) : readFound(field, found);
+  });
 
 /** A file that was sent beside the payload under the field's name, or stood in it and was stored. */
 function readFile(field: SourceField, found: unknown[], files: SentFile[]): Result<FieldValue> {

@@ -17,6 +17,10 @@ export interface FileValue {
   link: string;
 }
 
+/** Whether a value is a file. */
+export const isFile = (value: unknown): value is FileValue =>
+  typeof value === 'object' && value !== null && 'file' in value && 'sha256' in value;
+
 /** Another system is given the link. A text never becomes a file. */
 export const file: ValueType<FileValue> = {
   parse: () => bad('This is not a file. Choose one to send along.'),

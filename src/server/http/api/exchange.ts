@@ -1,6 +1,8 @@
+import type { ClassConstructor } from 'class-transformer';
 import type { Context as HonoContext } from 'hono';
 import { isObject, type DocumentIssue } from '../../../core/documents/index.ts';
 import type { Result } from '../../../core/result.ts';
+import { check } from '../../../contract/checks.ts';
 import { Problem } from '../problems.ts';
 
 /** What can be handed on as a file. */
@@ -33,13 +35,15 @@ function sorted(value: unknown): unknown {
 }
 
 /**
- * Reads a file that was exported, of any format that was ever written.
+ * Reads a file that was exported, of any format that was ever written, and checks it part by part.
+ * @param classOf the contract class that its document is checked against
  * @throws Problem saying why it cannot be taken, with the place
  */
-export async function readExported<Document>(
+export async function readExported<Document extends object>(
   c: HonoContext,
   what: Exchanged,
   read: (json: unknown) => Result<Document, DocumentIssue>,
+  classOf: (document: Document) => ClassConstructor<Document>,
 ): Promise<{ name: string; document: Document; file: Record<string, unknown> }> {
   const file: unknown = await c.req.json().catch(() => null);
   const is = isObject(file) ? file.what : undefined;
@@ -56,6 +60,12 @@ export async function readExported<Document>(
     const { pointer, detail } = document.issue;
     throw new Problem(422, 'invalid', detail, [{ pointer: `/document${pointer}`, detail }]);
   }
+  const checked = check(classOf(document.value), document.value);
+  if (!checked.ok)
+    throw new Problem(422, 'invalid', 'The file cannot be taken: something in it is not right.', checked.issues);
   const name = typeof file.name === 'string' ? file.name.trim().slice(0, 80) : '';
-  return { name: name || `Imported ${what}`, document: document.value, file };
+  return { name: name || `Imported ${what}`, document: plain(checked.value), file };
 }
+
+/** A checked document without the class it was checked by, as it is stored. */
+export const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;

@@ -9,7 +9,7 @@ import {
 import { isObject } from '../../../core/documents/index.ts';
 import { VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
 import { planSubmission, preflight, readRoute, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
-import { check, type PartIssue } from '../../../contract/checks.ts';
+import type { PartIssue } from '../../../contract/checks.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
@@ -29,7 +29,7 @@ import { findSource, listSources, type SourceRecord } from '../../store/sources.
 import { isChanged } from '../../store/versions.ts';
 import { readNames } from '../names.ts';
 import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
-import { exported, readExported } from './exchange.ts';
+import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
@@ -114,8 +114,7 @@ export function routeRoutes(context: Context): Hono {
   app.put('/:id/draft', async (c) => {
     const { id } = await must(c.req.param('id'));
     const input = await readInput(c, RouteDocumentInput);
-    const draft = JSON.parse(JSON.stringify(input)) as RouteDocument;
-    if (!(await saveRouteDraft(store.db, id, draft, revisionIn(c), now()))) throw changedMeanwhile();
+    if (!(await saveRouteDraft(store.db, id, plain(input), revisionIn(c), now()))) throw changedMeanwhile();
     return c.json(await viewOf(id));
   });
 
@@ -159,11 +158,7 @@ export function routeRoutes(context: Context): Hono {
 
   /** Makes a route out of a file that was exported, here or elsewhere. It is a draft; what it refers to is found by its name. */
   app.post('/import', async (c) => {
-    const { name, document, file } = await readExported(c, 'route', readRoute);
-    const checked = check(RouteDocumentInput, document);
-    if (!checked.ok)
-      throw new Problem(422, 'invalid', 'The file cannot be taken: something in it is not right.', checked.issues);
-    const draft = JSON.parse(JSON.stringify(checked.value)) as RouteDocument;
+    const { name, document: draft, file } = await readExported(c, 'route', readRoute, () => RouteDocumentInput);
     const refers = readRefers(file.refers);
     const sources = await listSources(store.db);
     const connections = await listConnections(store.db);

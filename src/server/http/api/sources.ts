@@ -1,5 +1,6 @@
+import type { ClassConstructor } from 'class-transformer';
 import { Hono } from 'hono';
-import { check, type PartIssue } from '../../../contract/checks.ts';
+import type { PartIssue } from '../../../contract/checks.ts';
 import {
   FormDocumentInput,
   PostsDocumentInput,
@@ -47,7 +48,7 @@ import {
 import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
-import { exported, readExported } from './exchange.ts';
+import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 import { STAMP_FIELD } from '../public/formPage.ts';
 
@@ -140,10 +141,7 @@ export function sourceRoutes(context: Context): Hono {
 
   app.put('/:id/draft', async (c) => {
     const { id, draft } = await must(c.req.param('id'));
-    const input = await readInput<FormDocument | PostsDocument>(
-      c,
-      draft.kind === 'form' ? FormDocumentInput : PostsDocumentInput,
-    );
+    const input = await readInput(c, classOf(draft));
     if (!(await saveSourceDraft(store.db, id, plain(input), revisionIn(c), now()))) throw changedMeanwhile();
     return c.json(await viewOf(id));
   });
@@ -163,8 +161,7 @@ export function sourceRoutes(context: Context): Hono {
 
   /** Makes a source out of a file that was exported, here or elsewhere. It is a draft, whatever it was there. */
   app.post('/import', async (c) => {
-    const { name, document } = await readExported(c, 'source', readSource);
-    const draft = readSourceInput(document);
+    const { name, document: draft } = await readExported(c, 'source', readSource, classOf);
     const id = newId();
     await addSource(store.db, { id, publicId: newPublicId(), name, draft, now: now() });
     return c.json(await viewOf(id), 201);
@@ -184,18 +181,8 @@ export function sourceRoutes(context: Context): Hono {
 const htmlOf = (postUrl: string, document: SourceDocument): string =>
   document.kind === 'form' ? printFormToCopy(postUrl, document) : '';
 
-/** A document of a source, checked part by part. @throws Problem naming what is wrong */
-function readSourceInput(document: SourceDocument): SourceDocument {
-  const checked = check<FormDocument | PostsDocument>(
-    document.kind === 'form' ? FormDocumentInput : PostsDocumentInput,
-    document,
-  );
-  if (!checked.ok)
-    throw new Problem(422, 'invalid', 'The file cannot be taken: something in it is not right.', checked.issues);
-  return plain(checked.value);
-}
-
-const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+const classOf = ({ kind }: SourceDocument): ClassConstructor<FormDocument | PostsDocument> =>
+  kind === 'form' ? FormDocumentInput : PostsDocumentInput;
 
 /** Names of inputs that a form carries beside its own fields. */
 const OWN_NAMES = new Set([

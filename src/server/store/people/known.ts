@@ -1,7 +1,6 @@
 import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { groupBy } from '../../../core/groupBy.ts';
 import {
-  addressIn,
   identify,
   keptValues,
   keysOf,
@@ -168,7 +167,7 @@ async function readContacts(db: Db, ids: string[]) {
       sent: own.flatMap(({ part }) => sent.get(part) ?? []),
       contact: {
         id,
-        address: mine || addressIn(own.map(({ email }) => ({ kind: 'email', value: email }))),
+        address: mine || (own.find(({ email }) => email !== '')?.email ?? ''),
         values: Object.fromEntries(
           values.filter(({ contactId }) => contactId === person).map(({ name, value }) => [name, value]),
         ),

@@ -2,7 +2,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView, TrailView } from '../../../contract/activity.ts';
 import { VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
-import { inBytes, printValue, type FieldValue } from '../../../core/values/index.ts';
+import { inBytes, isFile, printValue, type FieldValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
@@ -155,7 +155,7 @@ function Came({ visit }: { visit: Visit }) {
 
 /** A value; a file is a link to it, for those who are signed in. */
 function Value({ value }: { value: FieldValue | undefined }) {
-  if (typeof value === 'object' && 'sha256' in value) {
+  if (isFile(value)) {
     const { file, name, mediaType, size } = value;
     return (
       <>

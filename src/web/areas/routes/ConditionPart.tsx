@@ -1,7 +1,7 @@
 import { Plus, X } from 'lucide-react';
 import { useId } from 'react';
 import { decide, TEST_NAMES, TESTS, type Condition, type TestName } from '../../../core/conditions/index.ts';
-import { VISIT_FIELDS } from '../../../core/intake/index.ts';
+import { factFields, VISIT_FIELDS } from '../../../core/intake/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { addTest, changeTest, groupOf, removeTest, setGroup } from './conditionEdits.ts';
 
@@ -14,15 +14,15 @@ interface ConditionPartProps {
 }
 
 const WHO: [group: 'all' | 'any' | 'none', words: string][] = [
-  ['all', 'those of whom all of this is so'],
-  ['any', 'those of whom any of this is so'],
-  ['none', 'those of whom none of this is so'],
+  ['all', 'those for whom all of this is true'],
+  ['any', 'those for whom any of this is true'],
+  ['none', 'those for whom none of this is true'],
 ];
 
-/** Who goes to a target: everybody, or those of whom something is so; and what that means for the sample. */
+/** Who goes to a target: everybody, or those for whom something is true; and what that means for the sample. */
 export function ConditionPart({ when, fields, values, onChange }: ConditionPartProps) {
   const id = useId();
-  const known = [...fields, ...VISIT_FIELDS];
+  const known = factFields(fields);
   const group = groupOf(when);
   const decision = when && decide(when, values, known);
   return (

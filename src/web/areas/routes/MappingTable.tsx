@@ -10,7 +10,7 @@ import {
   withIds,
   withNames,
 } from '../../../core/mapping/index.ts';
-import { VISIT_FIELDS } from '../../../core/intake/index.ts';
+import { factFields, VISIT_FIELDS } from '../../../core/intake/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { addStep, choiceOf, removeStep, setFixed, setOrigin, setText } from './routeEdits.ts';
@@ -58,7 +58,7 @@ function MappingRow({
 }) {
   const { field, line } = result;
   const origin = choiceOf(line);
-  const known = line?.from.kind !== 'field' || [...fields, ...VISIT_FIELDS].some(({ id }) => origin === `field:${id}`);
+  const known = line?.from.kind !== 'field' || factFields(fields).some(({ id }) => origin === `field:${id}`);
   return (
     <tr>
       <td>
@@ -181,7 +181,7 @@ function TextOrigin({
         onChange={(event) => onChange(`${text}{${event.target.value}}`)}
       >
         <option value="">put in a field</option>
-        {[...fields, ...VISIT_FIELDS].map(({ id, key, label }) => (
+        {factFields(fields).map(({ id, key, label }) => (
           <option key={id} value={id}>
             {`${label.slice(0, 40)} {${key}}`}
           </option>

@@ -114,7 +114,7 @@ export function RouteBench({
                   value=""
                   onChange={(event) => setSources([event.target.value])}
                 >
-                  <option value="">another source instead</option>
+                  <option value="">replace with…</option>
                   {others.map(({ id, name }) => (
                     <option key={id} value={id}>
                       {name}
@@ -125,11 +125,11 @@ export function RouteBench({
               {others.length > 0 && (
                 <select
                   className="select select-sm w-auto"
-                  aria-label="Take from one more source"
+                  aria-label="Take from another source as well"
                   value=""
                   onChange={(event) => setSources([...document.sourceIds, event.target.value])}
                 >
-                  <option value="">one more source</option>
+                  <option value="">add a source…</option>
                   {others.map(({ id, name }) => (
                     <option key={id} value={id}>
                       {name}

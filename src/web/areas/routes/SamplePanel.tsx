@@ -1,5 +1,5 @@
 import type { SampleView } from '../../../contract/source.ts';
-import { typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
+import { isFile, typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
 
@@ -127,7 +127,7 @@ function SampleValue({
     return (
       <p>
         <span className="block text-sm text-quiet">{label}</span>
-        {typeof value === 'object' && 'sha256' in value ? value.name : <span className="text-quiet">no file</span>}
+        {isFile(value) ? value.name : <span className="text-quiet">no file</span>}
       </p>
     );
   return (

@@ -177,7 +177,7 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
             </select>
           </Labelled>
         ) : (
-          <Labelled label="Where it stands">
+          <Labelled label="Where to find it">
             <input
               className="input input-sm w-full font-mono"
               value={path}
@@ -199,7 +199,7 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
           </label>
         )}
         {keepAs !== '' && !OF_THEIR_OWN.has(keepAs) && (
-          <Labelled label="Where another is known">
+          <Labelled label="If known already">
             <select
               className="select select-sm w-full"
               value={keepRule}
@@ -251,9 +251,9 @@ function FieldRow({ kind, field, error, isFirst, isLast, onChange, onMove, onRem
 const OF_THEIR_OWN = new Set(['email', 'phone', 'id']);
 
 const RULE_WORDS: Record<KeepRule, string> = {
-  latest: 'the latest is kept',
-  first: 'what is known stays',
-  longest: 'the longest is kept',
+  latest: 'keep the latest',
+  first: 'keep what is known',
+  longest: 'keep the longest',
 };
 
 interface PartProps {
