@@ -109,11 +109,11 @@ export function shapeOf(value: FieldValue): TypeName {
  * @returns the value as that type holds it, or why it cannot be
  */
 export function convert(value: FieldValue, to: TypeName): Result<FieldValue> {
+  if (to === 'URL' && isFile(value)) return good(value.link);
   if (holds(to, value) && (typeof value !== 'string' || to === 'text' || to === 'long text' || to === 'choice'))
     return good(value);
   if (to === 'text' || to === 'long text' || to === 'choice') return good(inWords(value));
   if (to === 'several choices') return good(isTexts(value) ? value : [inWords(value)]);
-  if (to === 'URL' && typeof value === 'object' && isFile(value)) return good(value.link);
   if (typeof value === 'boolean' && to !== 'yes/no') return bad('this is a tick');
   const written = typeOf(shapeOf(value)).print(value);
   if (isTexts(value) && value.length !== 1) return bad(`"${inWords(value)}" is several`);
