@@ -60,7 +60,8 @@ export function printField(field: SourceField, filled: Filled): string {
     ...(field.help ? [`  <p class="help" id="${escapeHtml(id)}-help">${escapeHtml(field.help)}</p>`] : []),
   ];
   const shown: Shown = { field, id, sent, state, described, filled };
-  const style = attributes({ style: WIDTHS[field.width] });
+  // Said here, so that a form looks right on a page that brings no style for it.
+  const style = attributes({ style: `${WIDTHS[field.width]};margin:0 0 1rem` });
   switch (control.kind) {
     case 'tick':
       return block('div', `class="field tick" ${style}`, [...tick(shown), ...below]);
@@ -111,9 +112,12 @@ function set({ field, id, described }: Shown, style: string, lines: string[]): s
 }
 
 const optional = ({ required }: SourceField): string => (required ? '' : ' (optional)');
-const unseen = ({ labelShown }: SourceField): string => (labelShown ? '' : ` style="${UNSEEN}"`);
+const unseen = ({ labelShown }: SourceField, otherwise = ''): string => {
+  const style = labelShown ? otherwise : UNSEEN;
+  return style === '' ? '' : ` style="${style}"`;
+};
 const labelFor = (id: string, field: SourceField): string =>
-  `<label for="${escapeHtml(id)}"${unseen(field)}>${escapeHtml(field.label)}${optional(field)}</label>`;
+  `<label for="${escapeHtml(id)}"${unseen(field, 'display:block')}>${escapeHtml(field.label)}${optional(field)}</label>`;
 
 const tick = ({ field, id, sent, state }: Shown): string[] => [
   `  <label><input type="checkbox" ${attributes({ id, name: field.key, value: 'yes', checked: isTicked(sent), ...state })}> <span>${escapeHtml(field.label)}</span></label>`,
@@ -133,7 +137,7 @@ const buttons = ({ field, sent, state }: Shown, { as, answers }: Extract<Control
   answers.map(({ value, label }) => {
     const type = as === 'boxes' ? 'checkbox' : 'radio';
     const required = as === 'buttons' && state.required === true;
-    return `  <label><input type="${type}" ${attributes({ name: field.key, value, checked: sent.includes(value), required })}> <span>${escapeHtml(label)}</span></label>`;
+    return `  <div><label><input type="${type}" ${attributes({ name: field.key, value, checked: sent.includes(value), required })}> <span>${escapeHtml(label)}</span></label></div>`;
   });
 
 function parts({ field, id, state, filled }: Shown, controls: Extract<Control, { kind: 'parts' }>['parts']): string[] {

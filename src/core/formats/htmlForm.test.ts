@@ -132,3 +132,12 @@ describe('a form that is shown again', () => {
     expect(html).toMatch(/name="a\.2\.1" value=""/);
   });
 });
+
+it('looks right where a page brings no style for it: labels above, answers below one another, room between fields', () => {
+  const html = copied([
+    sourceField('a', 'text', { label: 'Name' }),
+    sourceField('b', 'several choices', { options: ['Moon', 'Sun'] }),
+  ]);
+  expect(html).toMatch(/margin:0 0 1rem[^]*<label for="one-a" style="display:block">Name[^]*margin:0 0 1rem/);
+  expect(html.match(/<div><label><input type="checkbox"/g)).toHaveLength(2);
+});
