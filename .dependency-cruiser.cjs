@@ -24,7 +24,20 @@ module.exports = {
       name: 'work-knows-no-http',
       severity: 'error',
       from: { path: '^src/server/work/' },
-      to: { path: '^src/server/(http|demo|bench)/' },
+      to: { path: '^src/server/(http|commands|demo|bench)/' },
+    },
+    {
+      name: 'commands-know-no-http',
+      comment: 'A use case is the same whoever calls it.',
+      severity: 'error',
+      from: { path: '^src/server/(commands|connecting)/' },
+      to: { path: '^src/server/(http|work|demo|bench)/' },
+    },
+    {
+      name: 'connecting-knows-no-commands',
+      severity: 'error',
+      from: { path: '^src/server/connecting/' },
+      to: { path: '^src/server/commands/' },
     },
     {
       name: 'http-knows-no-demo',

@@ -1,6 +1,7 @@
 import { IsIn, IsObject, IsOptional, IsString, Length, Matches, MaxLength } from 'class-validator';
 import type { Cause } from '../core/delivery/index.ts';
 import type { Abilities, Catalogue, CatalogueDifference } from '../core/plan/index.ts';
+import type { ConnectionState } from '../core/states/index.ts';
 import type { Credential, CredentialName, Profile } from './profile/index.ts';
 
 /** What a person has to paste to connect: checked one by one against what the profile asks for. */
@@ -58,12 +59,6 @@ export type VerifyResult =
       refused: boolean;
       at: string;
     };
-
-/**
- * active: work goes there. paused: a person stopped it. refused: its credentials are not taken; it goes on by itself
- * once they are. ungranted: access has still to be granted in the other system.
- */
-export type ConnectionState = 'active' | 'paused' | 'refused' | 'ungranted';
 
 export interface ConnectionView {
   id: string;

@@ -25,7 +25,7 @@ import {
   type RouteDocument,
 } from '../core/plan/index.ts';
 import type { DotLineData } from './connection.ts';
-import type { PublishState } from './source.ts';
+import type { PublishState } from '../core/states/index.ts';
 
 const DEEPEST = 4;
 const MOST_PARTS = 20;

@@ -24,6 +24,7 @@ import {
   type SourceKind,
   type Visit,
 } from '../core/intake/index.ts';
+import type { PublishState } from '../core/states/index.ts';
 import {
   FIELD_TYPES,
   KEEP_RULES,
@@ -165,8 +166,6 @@ export class SourceInput {
   @IsIn(SOURCE_KINDS)
   kind: SourceKind = 'form';
 }
-
-export type PublishState = 'draft' | 'live' | 'paused';
 
 export interface SourceView {
   id: string;

@@ -41,6 +41,7 @@ export const router = createBrowserRouter([
         path: 'activity/deliveries',
         lazy: lazyPage(() => import('./areas/activity/DeliveriesPage.tsx'), 'DeliveriesPage'),
       },
+      { path: 'activity/changes', lazy: lazyPage(() => import('./areas/activity/ChangesPage.tsx'), 'ChangesPage') },
       { path: 'activity/:id', lazy: lazyPage(() => import('./areas/activity/TrailPage.tsx'), 'TrailPage') },
       { path: 'account', lazy: lazyPage(() => import('./areas/account/AccountPage.tsx'), 'AccountPage') },
       { path: '*', lazy: lazyPage(() => import('./shell/NotFoundPage.tsx'), 'NotFoundPage') },

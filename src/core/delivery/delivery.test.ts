@@ -8,9 +8,7 @@ import {
   compareReadBack,
   DELIVERY_STATES,
   nextAttempt,
-  stateAfter,
-  statesBefore,
-  transition,
+  DELIVERING,
   type Answer,
   type Cause,
   type DeliveryEvent,
@@ -107,10 +105,12 @@ describe('the states of a delivery', () => {
     dropped: Array<null>(11).fill(null),
   };
   it.each(DELIVERY_STATES)('%s', (state) =>
-    expect(events.map((event) => transition(state, event))).toEqual(table[state]),
+    expect(events.map((event) => DELIVERING.after(state, event))).toEqual(table[state]),
   );
   it.each(events)('"%s" leads to one state only, wherever it applies', (event) =>
-    expect(new Set(statesBefore(event).map((state) => transition(state, event)))).toEqual(new Set([stateAfter(event)])),
+    expect(new Set(DELIVERING.before(event).map((state) => DELIVERING.after(state, event)))).toEqual(
+      new Set([DELIVERING.to(event)]),
+    ),
   );
 });
 

@@ -13,11 +13,4 @@ export {
 export { readRetryAfter } from './retryAfter.ts';
 export { readRoom } from './room.ts';
 export { nextAttempt } from './schedule.ts';
-export {
-  DELIVERY_STATES,
-  stateAfter,
-  statesBefore,
-  transition,
-  type DeliveryEvent,
-  type DeliveryState,
-} from './transition.ts';
+export { DELIVERING, DELIVERY_STATES, type DeliveryEvent, type DeliveryState } from './transition.ts';

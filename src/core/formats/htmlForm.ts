@@ -4,6 +4,8 @@ import { escapeHtml, printField, type Filled } from './fieldHtml.ts';
 /** Names of the inputs that a form carries beside the source's own fields. */
 export const TRAP_FIELD = 'website_url';
 export const ELAPSED_FIELD = 'seconds_on_page';
+/** In which a hosted page says when it was shown, signed. */
+export const STAMP_FIELD = 'form_shown';
 
 export interface FormPage {
   action: string;

@@ -1,5 +1,5 @@
 import { Agent, request } from 'undici';
-import { changeConnection } from '../store/connections.ts';
+import { moveConnection } from '../store/connections.ts';
 import { startWorker } from '../work/worker.ts';
 import { atOnce } from '../connectors/access.ts';
 import { profileOf } from '../connectors/registry.ts';
@@ -45,12 +45,12 @@ async function measure(profile: string, from: 'accepted' | 'planned'): Promise<C
   async function iwashi(): Promise<number> {
     await forget();
     await acceptMany(setting, COUNT);
-    await changeConnection(context.store.db, connectionId, { state: from === 'planned' ? 'paused' : 'active' });
+    await moveConnection(context.store.db, connectionId, from === 'planned' ? 'paused' : 'resumed');
     let started = performance.now();
     const worker = startWorker(context);
     if (from === 'planned') {
       await noneOf("submissions WHERE state = 'received'");
-      await changeConnection(context.store.db, connectionId, { state: 'active' });
+      await moveConnection(context.store.db, connectionId, 'resumed');
       started = performance.now();
     }
     await noneOf("submissions WHERE state = 'received'");

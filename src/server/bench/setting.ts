@@ -37,7 +37,7 @@ async function makeSetting(): Promise<Setting> {
   await saveOwnProfile(store.db, { ...oneByOne, id: 'bench-one-by-one' }, now());
   const verified = await verifyEntered(context, entered);
   if (!verified.result.ok) throw new Error(verified.result.problem);
-  const connectionId = await saveConnection(context, entered, verified);
+  const connectionId = await saveConnection(context, store.db, entered, verified);
 
   const sourceId = newId();
   const draft = { ...skyLetterForm(''), origins: [], thankYouUrl: '' };

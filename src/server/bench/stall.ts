@@ -4,8 +4,8 @@ import type { AddressInfo } from 'node:net';
 import { startWorker } from '../work/worker.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { saveConnection } from '../connecting/adding.ts';
-import { changeConnection, findConnection } from '../store/connections.ts';
-import { addRoute, changeRoute, findRoute, publishRoute } from '../store/routes.ts';
+import { moveConnection, findConnection } from '../store/connections.ts';
+import { addRoute, moveRoute, findRoute, publishRoute } from '../store/routes.ts';
 import { skyLetterRoute } from '../demo/documents.ts';
 import { compare, type Comparison } from './compare.ts';
 import { acceptMany, benchSetting } from './setting.ts';
@@ -33,7 +33,7 @@ export async function benchStall(): Promise<Comparison> {
     baseUrl: `http://127.0.0.1:${port}`,
     credentials: { key: ternPost.key },
   };
-  const stalledId = await saveConnection(context, entered, {
+  const stalledId = await saveConnection(context, store.db, entered, {
     result: { ok: true, account: 'Stalled', lists: 0, groups: 0, tags: 0, fields: 0, kinds: 0, at: '' },
     catalogue: good?.catalogue ?? null,
     tokens: null,
@@ -47,7 +47,7 @@ export async function benchStall(): Promise<Comparison> {
 
   async function measure(withStalled: boolean): Promise<number> {
     // Paused, its deliveries are planned all the same: only the sending differs.
-    await changeConnection(store.db, stalledId, { state: withStalled ? 'active' : 'paused' });
+    await moveConnection(store.db, stalledId, withStalled ? 'resumed' : 'paused');
     await acceptMany(setting, COUNT);
     const started = performance.now();
     const worker = startWorker(context);
@@ -71,7 +71,7 @@ export async function benchStall(): Promise<Comparison> {
     iwashi: () => measure(true),
     reference: () => measure(false),
   });
-  await changeRoute(store.db, routeId, { state: 'paused' });
+  await moveRoute(store.db, routeId, 'paused');
   stalled.close();
   return comparison;
 }

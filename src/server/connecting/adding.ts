@@ -6,6 +6,7 @@ import { clientTokens } from '../connectors/oauth.ts';
 import { verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
 import { addConnection } from '../store/connections.ts';
+import type { Db } from '../store/database.ts';
 import { nextCheckAt } from './checking.ts';
 import { partsFor, sealTokens } from './open.ts';
 
@@ -46,12 +47,13 @@ export async function verifyEntered(
  * @returns its id
  */
 export async function saveConnection(
-  { store, secrets, newId, now }: Context,
+  { secrets, newId, now }: Context,
+  db: Db,
   { profile, name, baseUrl, credentials }: Entered,
   verified: VerifiedAccess | null,
 ): Promise<string> {
   const id = newId();
-  await addConnection(store.db, {
+  await addConnection(db, {
     id,
     profile: profile.id,
     name,

@@ -2,8 +2,8 @@ import type { VerifyResult } from '../../contract/connection.ts';
 import { compareCatalogues } from '../../core/plan/index.ts';
 import { countsOf, verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
-import { changeConnection, findConnection, type ConnectionRecord } from '../store/connections.ts';
-import { inTransaction, type Db } from '../store/database.ts';
+import { changeConnection, findConnection, moveConnection, type ConnectionRecord } from '../store/connections.ts';
+import { inTransaction, nothingAlongside, type Alongside, type Db } from '../store/database.ts';
 import { holdForCredentials, releaseRefused } from '../store/deliveries.ts';
 import { resetHealth } from '../store/health.ts';
 import { openAccess, partsFor } from './open.ts';
@@ -20,9 +20,10 @@ export async function checkConnection(
   context: Context,
   connection: ConnectionRecord,
   withCatalogue = true,
+  alongside = nothingAlongside,
 ): Promise<VerifyResult> {
   const verified = await verifySaved(context, connection, withCatalogue);
-  await storeVerified(context, connection, verified);
+  await storeVerified(context, connection, verified, alongside);
   return verified.result;
 }
 
@@ -59,6 +60,7 @@ async function storeVerified(
   context: Context,
   connection: ConnectionRecord,
   { result, catalogue }: Verified,
+  alongside: Alongside,
 ): Promise<void> {
   const now = context.now();
   await inTransaction(context.store, async (db) => {
@@ -73,15 +75,15 @@ async function storeVerified(
     });
     if (result.ok) await letGoOn(context, db, connection.id);
     else if (result.refused) await refuse(context, db, connection.id, result);
+    await alongside(db);
   });
 }
 
 /** Credentials are good: what was stopped for them goes on. */
 async function letGoOn(context: Context, db: Db, id: string): Promise<void> {
   const now = context.now();
-  const current = await findConnection(db, id);
-  const goesOn = current?.state === 'refused' || current?.state === 'ungranted';
-  await changeConnection(db, id, { ...(goesOn ? { state: 'active' } : {}), checkAt: now + CHECK_EVERY_MS.active });
+  await moveConnection(db, id, 'found good');
+  await changeConnection(db, id, { checkAt: now + CHECK_EVERY_MS.active });
   await resetHealth(db, id);
   await releaseRefused(db, id, now);
 }
@@ -91,11 +93,8 @@ export async function refuse(context: Context, db: Db, id: string, verify: Verif
   const now = context.now();
   const current = await findConnection(db, id);
   if (!current || current.state === 'ungranted') return;
-  await changeConnection(db, id, {
-    verify,
-    ...(current.state === 'active' ? { state: 'refused' } : {}),
-    checkAt: now + CHECK_EVERY_MS.refused,
-  });
+  await moveConnection(db, id, 'found refused');
+  await changeConnection(db, id, { verify, checkAt: now + CHECK_EVERY_MS.refused });
   await holdForCredentials(db, id, now);
 }
 

@@ -4,6 +4,7 @@ import type { Context } from '../context.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import { sha256 } from '../security/tokens.ts';
 import { changeConnection, findConnection, type ConnectionRecord } from '../store/connections.ts';
+import { inTransaction, nothingAlongside, type Alongside } from '../store/database.ts';
 import { addGrantRequest, takeGrantRequest } from '../store/grants.ts';
 import { checkConnection } from './checking.ts';
 import { openCredentials, sealTokens } from './open.ts';
@@ -16,16 +17,24 @@ const GRANT_MS = 15 * 60_000;
 export const returnUrl = ({ config }: Context): string => `${config.publicUrl}/api/connections/granted`;
 
 /** Begins to ask for access. @returns the address of the other system's window */
-export async function beginGrant(context: Context, connection: ConnectionRecord, accountId: string): Promise<string> {
+export async function beginGrant(
+  context: Context,
+  connection: ConnectionRecord,
+  accountId: string,
+  alongside = nothingAlongside,
+): Promise<string> {
   const { store, secrets, now } = context;
   const state = newState();
   const verifier = newVerifier();
-  await addGrantRequest(store.db, {
-    stateHash: sha256(state),
-    connectionId: connection.id,
-    accountId,
-    verifier: secrets.seal(verifier),
-    expiresAt: now() + GRANT_MS,
+  await inTransaction(store, async (db) => {
+    await addGrantRequest(db, {
+      stateHash: sha256(state),
+      connectionId: connection.id,
+      accountId,
+      verifier: secrets.seal(verifier),
+      expiresAt: now() + GRANT_MS,
+    });
+    await alongside(db);
   });
   return authorisationUrl(accessOf(context, connection), { state, verifier, returnUrl: returnUrl(context) });
 }
@@ -39,6 +48,7 @@ export async function endGrant(
   context: Context,
   cameBack: URL,
   accountId: string,
+  alongside: (connection: ConnectionRecord) => Alongside = () => nothingAlongside,
 ): Promise<Result<string, { connectionId: string | null; message: string }>> {
   const { store, secrets, send, now } = context;
   const state = cameBack.searchParams.get('state') ?? '';
@@ -58,7 +68,7 @@ export async function endGrant(
   if (!reply.ok) return bad({ connectionId: connection.id, message: reply.said });
   const tokens = sealTokens(context, reply.tokens);
   await changeConnection(store.db, connection.id, { tokens });
-  await checkConnection(context, { ...connection, tokens });
+  await checkConnection(context, { ...connection, tokens }, true, alongside(connection));
   return good(connection.id);
 }
 

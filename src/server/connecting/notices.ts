@@ -4,7 +4,7 @@ import { isGenuine, readNotices, type Notice } from '../connectors/notices.ts';
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
-import { inTransaction, type Db } from '../store/database.ts';
+import { inTransaction, nothingAlongside, type Db } from '../store/database.ts';
 import {
   addNotice,
   addNoticeAddress,
@@ -21,7 +21,11 @@ import { profileFor } from './profiles.ts';
 import { withdraw } from './withdrawing.ts';
 
 /** Has another system tell us what happens there: registers an address of ours at it. @returns what went wrong; null for nothing */
-export async function startNotices(context: Context, connection: ConnectionRecord): Promise<Fault | null> {
+export async function startNotices(
+  context: Context,
+  connection: ConnectionRecord,
+  alongside = nothingAlongside,
+): Promise<Fault | null> {
   const { store, secrets, config, now } = context;
   if (await noticeAddressOf(store.db, connection.id)) return null;
   const opened = await openAccess(context, connection);
@@ -36,16 +40,26 @@ export async function startNotices(context: Context, connection: ConnectionRecor
     return registered.fault;
   }
   const { remoteId, secret } = registered.value;
-  await setRegistered(store.db, connection.id, { remoteId, secret: secrets.seal(secret) });
+  await inTransaction(store, async (db) => {
+    await setRegistered(db, connection.id, { remoteId, secret: secrets.seal(secret) });
+    await alongside(db);
+  });
   return null;
 }
 
 /** Takes our address away at the other system. It is forgotten here in any case, so that nothing more is taken from there. */
-export async function stopNotices(context: Context, connection: ConnectionRecord): Promise<Fault | null> {
-  const { db } = context.store;
-  const address = await noticeAddressOf(db, connection.id);
+export async function stopNotices(
+  context: Context,
+  connection: ConnectionRecord,
+  alongside = nothingAlongside,
+): Promise<Fault | null> {
+  const { store } = context;
+  const address = await noticeAddressOf(store.db, connection.id);
   if (!address) return null;
-  await removeNoticeAddress(db, connection.id);
+  await inTransaction(store, async (db) => {
+    await removeNoticeAddress(db, connection.id);
+    await alongside(db);
+  });
   if (address.remoteId === null) return null;
   const opened = await openAccess(context, connection);
   if (!opened.ok) return opened.fault;

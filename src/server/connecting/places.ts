@@ -5,7 +5,7 @@ import type { Connector, PersonChange, Reply } from '../connectors/connector.ts'
 import { wantedOf } from '../connectors/wanted.ts';
 import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
-import { inTransaction } from '../store/database.ts';
+import { inTransaction, type Alongside } from '../store/database.ts';
 import { newestIntents } from '../store/deliveries.ts';
 import { consentKey, readConsent } from '../store/people/index.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
@@ -90,7 +90,7 @@ export async function changePlace(
   context: Context,
   contactId: string,
   input: PlaceActInput,
-  by: string,
+  { by, note }: { by: string; note: Alongside },
 ): Promise<{ ok: true; value: PlaceView } | { ok: false; problem: string }> {
   const places = await placesOf(context, contactId);
   const place = places.find(
@@ -112,7 +112,10 @@ export async function changePlace(
     // A person who is unsubscribed by hand has asked for it: the reason is the evidence.
     const about = { contactId, purposes: [intent.purpose], at: context.now(), wording: input.reason };
     const evidence = { 'unsubscribed in': place.connection.name, by };
-    await inTransaction(context.store, (db) => withdraw(context, db, { ...about, evidence }));
+    await inTransaction(context.store, async (db) => {
+      await withdraw(context, db, { ...about, evidence });
+      await note(db);
+    });
   }
   const [key, proof] = [context.newId(), consent?.proof ?? null];
   const done = await actOn(connector, { act, list, group, tag, wanted, held: found.value, proof, key });
@@ -120,6 +123,7 @@ export async function changePlace(
     const why = done.fault.said || done.fault.cause;
     return { ok: false, problem: act === 'unsubscribe' ? `${why} ${NOTED_HERE}` : why };
   }
+  if (act !== 'unsubscribe') await inTransaction(context.store, note);
   return { ok: true, value: await readPlace(context, place) };
 }
 

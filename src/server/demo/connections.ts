@@ -1,9 +1,11 @@
-import { verifyEntered, saveConnection, type Entered } from '../connecting/adding.ts';
-import { beginGrant, endGrant } from '../connecting/granting.ts';
+import type { Result } from '../../core/result.ts';
+import type { Actor, Refusal } from '../commands/command.ts';
+import { connect as connectNow } from '../commands/connections/connect.ts';
+import { askForAccess, takeAccess } from '../commands/connections/grantAccess.ts';
+import type { Entered } from '../connecting/adding.ts';
 import { profileOf } from '../connectors/registry.ts';
 import type { Context } from '../context.ts';
 import { findAccount } from '../store/accounts.ts';
-import { findConnection } from '../store/connections.ts';
 
 /** Where the stand-ins are, and what lets us in. */
 export interface StandIns {
@@ -31,6 +33,19 @@ export async function connectAll(context: Context, standins: StandIns) {
   };
 }
 
+/** Who made the demo: the person whose sign-in it offers. */
+export async function demoOperator({ store, config }: Context): Promise<Actor> {
+  const account = await findAccount(store.db, config.demoSignIn?.email ?? '');
+  if (!account) throw new Error('nobody is there to make the demo');
+  return { kind: 'person', id: account.id, name: account.name };
+}
+
+/** What a use case ended with. @throws when it was refused: the demo is to be right */
+export function mustDo<Value>(outcome: Result<Value, Refusal>): Value {
+  if (outcome.ok) return outcome.value;
+  throw new Error([outcome.issue.text, ...outcome.issue.issues.map(({ detail }) => detail)].join(' '));
+}
+
 async function connect(
   context: Context,
   profile: string,
@@ -39,9 +54,7 @@ async function connect(
   credentials: Entered['credentials'],
 ): Promise<string> {
   const entered: Entered = { profile: profileOf(profile), name, baseUrl, credentials };
-  const verified = await verifyEntered(context, entered);
-  if (!verified.result.ok) throw new Error(`${name}: ${verified.result.problem}`);
-  return saveConnection(context, entered, verified);
+  return mustDo(await connectNow(await demoOperator(context), context, entered));
 }
 
 /** Grants access in Rowbarn's own window, by pressing its button. */
@@ -51,17 +64,16 @@ async function grant(
   { url, clientId, clientSecret }: StandIns['rowbarn'],
 ): Promise<string> {
   const credentials = { clientId, clientSecret };
-  const id = await saveConnection(context, { profile: profileOf('rowbarn'), name, baseUrl: url, credentials }, null);
-  const connection = await findConnection(context.store.db, id);
-  const account = await findAccount(context.store.db, context.config.demoSignIn?.email ?? '');
-  if (!connection || !account) throw new Error(`${name}: nobody is there to grant access`);
-  const window = new URL(await beginGrant(context, connection, account.id));
+  const actor = await demoOperator(context);
+  const entered = { profile: profileOf('rowbarn'), name, baseUrl: url, credentials };
+  const id = mustDo(await connectNow(actor, context, entered));
+  const window = new URL(mustDo(await askForAccess(actor, context, id)));
   const pressed = await fetch(`${window.origin}${window.pathname}`, {
     method: 'POST',
     redirect: 'manual',
     body: new URLSearchParams([...window.searchParams, ['answer', 'yes']]),
   });
-  const granted = await endGrant(context, new URL(pressed.headers.get('location') ?? ''), account.id);
+  const granted = await takeAccess(actor, context, new URL(pressed.headers.get('location') ?? ''));
   if (!granted.ok) throw new Error(`${name}: ${granted.issue.message}`);
   return id;
 }

@@ -5,7 +5,7 @@ import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
-import { confirm } from '../work/confirming.ts';
+import { confirm } from '../commands/confirmations/confirm.ts';
 import { deliver, loadJobs } from '../work/delivering.ts';
 import { Endings } from '../work/endings.ts';
 import { LiveWirings } from '../work/liveWiring.ts';

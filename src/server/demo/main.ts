@@ -4,23 +4,20 @@ import { createContext, type Context } from '../context.ts';
 import { printFormToCopy } from '../../core/formats/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { SourceDocument } from '../../core/intake/index.ts';
+import { IWASHI, type Actor } from '../commands/command.ts';
+import { publishRoute } from '../commands/routes/publishRoute.ts';
+import { addSource } from '../commands/sources/addSource.ts';
+import { publishSource } from '../commands/sources/publishSource.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
 import { changeConnection, findConnection, listConnections } from '../store/connections.ts';
 import { noticeAddressOf } from '../store/notices.ts';
 import { startNotices, stopNotices } from '../connecting/notices.ts';
 import { migrateStore } from '../store/database.ts';
-import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
-import {
-  addSource,
-  findSource,
-  listSources,
-  publishSource,
-  saveSourceDraft,
-  type SourceRecord,
-} from '../store/sources.ts';
+import { addRoute } from '../store/routes.ts';
+import { findSource, listSources, saveSourceDraft, type SourceRecord } from '../store/sources.ts';
 import { createMailer } from '../work/mailing.ts';
-import { connectAll, type StandIns } from './connections.ts';
+import { connectAll, demoOperator, mustDo, type StandIns } from './connections.ts';
 import {
   bellTarget,
   enquiryTarget,
@@ -103,26 +100,24 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   if (listening) await startNotices(context, listening);
 }
 
-async function addMade({ store, newId, now }: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
-  const id = newId();
+async function addMade(context: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
   const publicId = name.toLowerCase().replaceAll(' ', '-');
-  await addSource(store.db, { id, publicId, name, draft, now: now() });
-  return publishAndRead(store.db, id, now());
+  const actor = await demoOperator(context);
+  return publishAndRead(actor, context, mustDo(await addSource(actor, context, { name, publicId, draft })));
 }
 
-async function publishAndRead(db: Context['store']['db'], id: string, now: number): Promise<SourceRecord> {
-  const draft = await findSource(db, id);
-  if (draft) await publishSource(db, draft, now);
-  const live = await findSource(db, id);
+async function publishAndRead(actor: Actor, context: Context, id: string): Promise<SourceRecord> {
+  mustDo(await publishSource(actor, context, id));
+  const live = await findSource(context.store.db, id);
   if (!live) throw new Error('the demo source is missing');
   return live;
 }
 
-async function addWire({ store, newId, now }: Context, name: string, draft: RouteDocument): Promise<void> {
+async function addWire(context: Context, name: string, draft: RouteDocument): Promise<void> {
+  const { store, newId, now } = context;
   const id = newId();
   await addRoute(store.db, { id, name, draft, now: now() });
-  const route = await findRoute(store.db, id);
-  if (route) await publishRoute(store.db, route, now());
+  mustDo(await publishRoute(await demoOperator(context), context, id));
 }
 
 /** Some people are in Tern Post already, and some of them left it: they will not be taken back without a new confirmation. */
@@ -189,7 +184,7 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     if (live.thankYouUrl !== `${siteUrl}/thank-you`) {
       live = { ...live, thankYouUrl: `${siteUrl}/thank-you`, origins: [siteUrl] };
       await saveSourceDraft(store.db, source.id, live, null, now());
-      await publishAndRead(store.db, source.id, now());
+      await publishAndRead(IWASHI, context, source.id);
     }
     const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live);
     await fetch(`${siteUrl}/form.html`, { method: 'PUT', body: form });

@@ -9,11 +9,13 @@ import { overviewRoutes } from './api/overview.ts';
 import { peopleRoutes } from './api/people.ts';
 import { routeRoutes } from './api/routes.ts';
 import { profileRoutes } from './api/profiles.ts';
-import { requireSession, sessionRoutes, type Session } from './api/session.ts';
+import { changeRoutes } from './api/changes.ts';
+import { authenticate, sessionRoutes } from './api/session.ts';
 import { sourceRoutes } from './api/sources.ts';
 import { tokenRoutes } from './api/tokens.ts';
 import { describeApi } from './describe.ts';
 import { fileRoutes } from './files.ts';
+import { gatesOf, type Session } from './gates.ts';
 import { interfaceRoutes } from './interface.ts';
 import { createMetrics } from './metrics.ts';
 import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
@@ -22,6 +24,9 @@ import { intakeRoutes } from './public/intake.ts';
 import { noticeRoutes } from './public/notices.ts';
 import { SAFE_HEADERS } from './safeHeaders.ts';
 import { bearerOf, requireScope } from './tokenAccess.ts';
+
+/** What anybody may ask, before they are signed in. */
+const OPEN = new Set(['GET /session/state', 'POST /session', 'POST /session/first', 'GET /openapi.json']);
 
 const API_BODY_LIMIT_BYTES = 1024 * 1024;
 
@@ -61,6 +66,13 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   app.route('/notices', noticeRoutes(context));
   app.route('/files', fileRoutes(context));
 
+  app.route('/api', createApi(context));
+  app.route('/', interfaceRoutes(context.config.root));
+  return app;
+}
+
+/** Everything under /api. What is asked of it is for signed-in people and for tokens, but what tells how to sign in. */
+export function createApi(context: Context): Hono<Session> {
   const api = new Hono<Session>();
   api.use(
     bodyLimit({
@@ -74,7 +86,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   });
   api.route('/session', sessionRoutes(context));
   api.get('/openapi.json', (c) => c.json(describeApi(context.config.publicUrl)));
-  api.use(requireSession(context));
+  api.use(authenticate(context));
   api.route('/', overviewRoutes(context));
   api.route('/connections', connectionRoutes(context));
   api.route('/profiles', profileRoutes(context));
@@ -82,12 +94,12 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   api.route('/sources', sourceRoutes(context));
   api.route('/routes', routeRoutes(context));
   api.route('/people', peopleRoutes(context));
+  api.route('/changes', changeRoutes(context));
   api.route('/', activityRoutes(context));
   api.all('*', () => {
     throw notFound('address');
   });
-  app.route('/api', api);
-
-  app.route('/', interfaceRoutes(context.config.root));
-  return app;
+  for (const [address, permission] of gatesOf(api))
+    if (permission === null && !OPEN.has(address)) throw new Error(`no gate stands before ${address}`);
+  return api;
 }

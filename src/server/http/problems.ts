@@ -48,10 +48,6 @@ export function revisionIn(c: HonoContext): number | null {
   return tag === undefined ? null : Date.parse(tag);
 }
 
-/** Somebody else saved it in between. */
-export const changedMeanwhile = (): Problem =>
-  new Problem(412, 'changed-meanwhile', 'Somebody else changed this meanwhile. Nothing was saved.');
-
 /** One of the words that a query may have. @throws Problem naming those that there are */
 export function known<Word extends string>(word: string, words: readonly Word[], name: string): Word {
   const found = words.find((one) => one === word);

@@ -34,6 +34,15 @@ export async function addToken(db: Db, tokenHash: string, confirmationId: string
   await db.insert(confirmationTokens).values({ tokenHash, confirmationId });
 }
 
+/** The submission that a confirmation was first asked for; '' when there is no such one. */
+export async function submissionOfConfirmation(db: Db, id: string): Promise<string> {
+  const [row] = await db
+    .select({ submissionId: confirmations.submissionId })
+    .from(confirmations)
+    .where(eq(confirmations.id, id));
+  return row?.submissionId ?? '';
+}
+
 /** Marks it confirmed. @returns false when somebody else did, or it is too late */
 export async function markConfirmed(db: Db, id: string, now: number): Promise<boolean> {
   const [result] = await db

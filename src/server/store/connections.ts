@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray, lte, sql } from 'drizzle-orm';
-import type { ConnectionState, VerifyResult } from '../../contract/connection.ts';
+import type { VerifyResult } from '../../contract/connection.ts';
 import type { CredentialName, Profile } from '../../contract/profile/index.ts';
 import type { Catalogue, CatalogueDifference } from '../../core/plan/index.ts';
-import type { Db } from './database.ts';
+import { CONNECTING, type ConnectionEvent, type ConnectionState } from '../../core/states/index.ts';
+import { changedRows, type Db } from './database.ts';
 import { connectionHealth, connections, notices, profiles } from './schema.ts';
 
 export type Hints = Partial<Record<CredentialName, string>>;
@@ -81,9 +82,18 @@ export async function addConnection(db: Db, record: Omit<ConnectionRecord, 'ownP
 export async function changeConnection(
   db: Db,
   id: string,
-  change: Partial<Omit<ConnectionRecord, 'id' | 'ownProfile'>>,
+  change: Partial<Omit<ConnectionRecord, 'id' | 'ownProfile' | 'state'>>,
 ): Promise<void> {
   await db.update(connections).set(change).where(eq(connections.id, id));
+}
+
+/** Moves a connection on, where the event applies. @returns false where it does not, and nothing changed */
+export async function moveConnection(db: Db, id: string, event: ConnectionEvent): Promise<boolean> {
+  const result = await db
+    .update(connections)
+    .set({ state: CONNECTING.to(event) })
+    .where(and(eq(connections.id, id), inArray(connections.state, CONNECTING.before(event))));
+  return changedRows(result) === 1;
 }
 
 export async function removeConnection(db: Db, id: string): Promise<void> {

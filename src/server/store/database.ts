@@ -69,6 +69,11 @@ export async function inTransaction<T>(
   }
 }
 
+/** Something small that is written in the same transaction as what it goes with, such as a note of who did it. */
+export type Alongside = (db: Db) => Promise<void>;
+
+export const nothingAlongside: Alongside = () => Promise.resolve();
+
 /** Reads several things as they stand at one moment, whatever is written meanwhile. */
 export function inSnapshot<T>(store: Store, read: (db: Db) => Promise<T>): Promise<T> {
   return store.db.transaction(read, {

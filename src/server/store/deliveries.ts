@@ -1,8 +1,7 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/groupBy.ts';
 import {
-  stateAfter,
-  statesBefore,
+  DELIVERING,
   type Cause,
   type DeliveryEvent,
   type DeliveryState,
@@ -166,8 +165,8 @@ export async function markBegun(db: Db, id: string, owner: string, now: number):
 
 /** What an event makes of deliveries to which it applies; of all others, nothing. */
 const moved = (event: DeliveryEvent) => ({
-  to: { state: stateAfter(event) },
-  of: inArray(deliveries.state, statesBefore(event)),
+  to: { state: DELIVERING.to(event) },
+  of: inArray(deliveries.state, DELIVERING.before(event)),
 });
 
 const CONFIRMED = moved('confirmed');

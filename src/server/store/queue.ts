@@ -1,5 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm';
-import { stateAfter, statesBefore, takeFromBudget, type Pace } from '../../core/delivery/index.ts';
+import { DELIVERING, takeFromBudget, type Pace } from '../../core/delivery/index.ts';
 import { changedRows, inTransaction, oneOf, rowsOf, type Db, type Store } from './database.ts';
 
 /** One of the tables that workers take rows from in turns. */
@@ -24,8 +24,8 @@ export const SUBMISSION_QUEUE: Queue = {
 export const MAIL_QUEUE: Queue = { table: 'mails', states: ['queued', 'sending'], taken: 'sending' };
 export const DELIVERY_QUEUE: Queue = {
   table: 'deliveries',
-  states: statesBefore('claimed'),
-  taken: stateAfter('claimed'),
+  states: DELIVERING.before('claimed'),
+  taken: DELIVERING.to('claimed'),
 };
 
 export interface Lease {
@@ -89,7 +89,7 @@ export async function dueConnections(db: Db, now: number): Promise<DueConnection
       FROM connections c LEFT JOIN connection_health h ON h.connection_id = c.id LEFT JOIN profiles p ON p.id = c.profile
       WHERE c.state = 'active' AND COALESCE(h.rest_until, 0) <= ${now}
         AND (SELECT 1 FROM deliveries d FORCE INDEX (deliveries_work)
-          WHERE d.connection_id = c.id AND d.state IN ${oneOf(statesBefore('claimed'))}
+          WHERE d.connection_id = c.id AND d.state IN ${oneOf(DELIVERING.before('claimed'))}
             AND d.due_at <= ${now} AND d.lease_until <= ${now} LIMIT 1) IS NOT NULL`,
   );
 }
@@ -134,7 +134,7 @@ export function claimDeliveries(
     if (limit === 0) return [];
     const rows: { id: string; owner: string | null }[] = [];
     // State by state, so that the index gives them in order: sorting would read, and lock, all that is due.
-    for (const state of [...statesBefore('claimed')].reverse()) {
+    for (const state of [...DELIVERING.before('claimed')].reverse()) {
       if (rows.length === limit) break;
       const more = await rowsOf<{ id: string; owner: string | null }>(
         db,
@@ -194,7 +194,7 @@ export async function renewLease(db: Db, queue: Queue, ids: string[], lease: Lea
 export async function giveBack(db: Db, ids: string[], owner: string): Promise<void> {
   if (ids.length === 0) return;
   await db.execute(
-    sql`UPDATE deliveries SET state = ${stateAfter('given back')}, lease_until = 0, lease_owner = NULL, tries = tries - 1
-      WHERE id IN ${oneOf(ids)} AND lease_owner = ${owner} AND state IN ${oneOf(statesBefore('given back'))}`,
+    sql`UPDATE deliveries SET state = ${DELIVERING.to('given back')}, lease_until = 0, lease_owner = NULL, tries = tries - 1
+      WHERE id IN ${oneOf(ids)} AND lease_owner = ${owner} AND state IN ${oneOf(DELIVERING.before('given back'))}`,
   );
 }

@@ -1,6 +1,7 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
-import { insertRows, type Db } from './database.ts';
+import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
+import { changedRows, insertRows, type Db } from './database.ts';
 import { routes, routeSources, routeVersions } from './schema.ts';
 import type { Versioned } from './versions.ts';
 
@@ -43,6 +44,18 @@ export async function liveVersionsOf(
   return rows.flatMap(({ id, name, version }) => (version === null ? [] : [{ id, name, version }]));
 }
 
+/** Where a route goes, as it is live and as it is drafted. */
+export const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'] => [
+  ...(live?.targets ?? []),
+  ...draft.targets,
+];
+
+/** The routes that go to a connection, as they are live or drafted. */
+export async function routesInto(db: Db, connectionId: string): Promise<RouteRecord[]> {
+  const goesThere = (route: RouteRecord) => targetsOf(route).some((target) => target.connectionId === connectionId);
+  return (await listRoutes(db)).filter(goesThere);
+}
+
 export async function readRouteVersion(db: Db, routeId: string, version: number): Promise<RouteDocument | null> {
   const [row] = await db
     .select({ document: routeVersions.document })
@@ -71,27 +84,32 @@ export async function saveRouteDraft(
   revision: number | null,
   now: number,
 ): Promise<boolean> {
-  const [result] = await db
+  const result = await db
     .update(routes)
     // Never the same time twice: it tells revisions apart.
     .set({ draft, draftAt: sql`GREATEST(${now}, draft_at + 1)` })
     .where(and(eq(routes.id, id), revision === null ? undefined : eq(routes.draftAt, revision)));
-  return result.affectedRows === 1;
+  return changedRows(result) === 1;
 }
 
-export async function changeRoute(
-  db: Db,
-  id: string,
-  change: { name?: string; state?: RouteRecord['state'] },
-): Promise<void> {
-  await db.update(routes).set(change).where(eq(routes.id, id));
+/** Moves a route on, where the event applies. @returns false where it does not, and nothing changed */
+export async function moveRoute(db: Db, id: string, event: PublishEvent): Promise<boolean> {
+  const applies = and(eq(routes.id, id), inArray(routes.state, PUBLISHING.before(event)));
+  const result = await db
+    .update(routes)
+    .set({ state: PUBLISHING.to(event) })
+    .where(applies);
+  return changedRows(result) === 1;
 }
 
 /** Freezes the draft as the next version and makes it live. */
 export async function publishRoute(db: Db, route: RouteRecord, now: number): Promise<void> {
   const version = (route.liveVersion ?? 0) + 1;
   await db.insert(routeVersions).values({ routeId: route.id, version, document: route.draft, publishedAt: now });
-  await db.update(routes).set({ liveVersion: version, state: 'live' }).where(eq(routes.id, route.id));
+  await db
+    .update(routes)
+    .set({ liveVersion: version, state: PUBLISHING.to('published') })
+    .where(eq(routes.id, route.id));
   await db.delete(routeSources).where(eq(routeSources.routeId, route.id));
   const sources = [...new Set(route.draft.sourceIds)];
   await insertRows(

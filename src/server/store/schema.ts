@@ -1,7 +1,7 @@
 import type { ExchangeView, SubmissionState } from '../../contract/activity.ts';
-import type { ConnectionState, VerifyResult } from '../../contract/connection.ts';
+import type { ActName, ActorKind, SubjectKind } from '../../contract/changes.ts';
+import type { VerifyResult } from '../../contract/connection.ts';
 import type { CredentialName, EventMeaning, Profile } from '../../contract/profile/index.ts';
-import type { PublishState } from '../../contract/source.ts';
 import type { Scope } from '../../contract/tokens.ts';
 import type { ConsentEventKind } from '../../core/consent/index.ts';
 import type { Cause, DeliveryState, ReadBackRow } from '../../core/delivery/index.ts';
@@ -17,6 +17,7 @@ import {
   type ConsentPolicy,
 } from '../../core/plan/index.ts';
 import { good, type Result } from '../../core/result.ts';
+import type { ConnectionState, PublishState } from '../../core/states/index.ts';
 import type { FieldValue, FieldValues, KeepRule } from '../../core/values/index.ts';
 import { bigint, customType, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 
@@ -524,6 +525,26 @@ export const attempts = mysqlTable(
     exchanges: json<ExchangeView[]>('exchanges').notNull(),
   },
   (table) => [primaryKey({ columns: [table.deliveryId, table.number] }), index('attempts_age').on(table.startedAt)],
+);
+
+/** What people and programs did here, each with what it was done to. Append-only, but for edits in a row, which are one. */
+export const auditEvents = mysqlTable(
+  'audit_events',
+  {
+    id: id('id').primaryKey(),
+    at: time('at').notNull(),
+    actorKind: varchar('actor_kind', { length: 10 }).$type<ActorKind>().notNull(),
+    actorId: id('actor_id').notNull(),
+    /** As they were called then. */
+    actorName: varchar('actor_name', { length: 120 }).notNull(),
+    act: varchar('act', { length: 40 }).$type<ActName>().notNull(),
+    subjectKind: varchar('subject_kind', { length: 20 }).$type<SubjectKind>().notNull(),
+    subjectId: varchar('subject_id', { length: 60 }).notNull(),
+    /** As it was called then; '' for what has no name. */
+    subjectName: varchar('subject_name', { length: 120 }).notNull(),
+    detail: varchar('detail', { length: 500 }).notNull(),
+  },
+  (table) => [index('audit_subject').on(table.subjectKind, table.subjectId, table.id)],
 );
 
 /** Workers that are alive say so here. */

@@ -1,6 +1,7 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { SourceDocument } from '../../core/intake/index.ts';
-import type { Db } from './database.ts';
+import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
+import { changedRows, type Db } from './database.ts';
 import { sources, sourceVersions } from './schema.ts';
 import type { Versioned } from './versions.ts';
 
@@ -40,6 +41,10 @@ export async function findSourceByPublicId(db: Db, publicId: string): Promise<So
   return row ? toRecord(row) : null;
 }
 
+/** The sources of a route, as they are live. */
+export const sourcesIn = (sourceIds: string[], sources: Map<string, SourceRecord>) =>
+  sourceIds.map((id) => ({ name: sources.get(id)?.name ?? 'removed source', live: sources.get(id)?.live ?? null }));
+
 export async function readSourceVersion(db: Db, sourceId: string, version: number): Promise<SourceDocument | null> {
   const [row] = await db
     .select({ document: sourceVersions.document })
@@ -76,17 +81,26 @@ export async function saveSourceDraft(
   return result.affectedRows === 1;
 }
 
-export async function changeSource(
-  db: Db,
-  id: string,
-  change: { name?: string; state?: SourceRecord['state'] },
-): Promise<void> {
-  await db.update(sources).set(change).where(eq(sources.id, id));
+export async function renameSource(db: Db, id: string, name: string): Promise<void> {
+  await db.update(sources).set({ name }).where(eq(sources.id, id));
+}
+
+/** Moves a source on, where the event applies. @returns false where it does not, and nothing changed */
+export async function moveSource(db: Db, id: string, event: PublishEvent): Promise<boolean> {
+  const applies = and(eq(sources.id, id), inArray(sources.state, PUBLISHING.before(event)));
+  const result = await db
+    .update(sources)
+    .set({ state: PUBLISHING.to(event) })
+    .where(applies);
+  return changedRows(result) === 1;
 }
 
 /** Freezes the draft as the next version and makes it live. */
 export async function publishSource(db: Db, source: SourceRecord, now: number): Promise<void> {
   const version = (source.liveVersion ?? 0) + 1;
   await db.insert(sourceVersions).values({ sourceId: source.id, version, document: source.draft, publishedAt: now });
-  await db.update(sources).set({ liveVersion: version, state: 'live' }).where(eq(sources.id, source.id));
+  await db
+    .update(sources)
+    .set({ liveVersion: version, state: PUBLISHING.to('published') })
+    .where(eq(sources.id, source.id));
 }

@@ -1,8 +1,10 @@
+import type { PublishState } from '../../core/states/index.ts';
+
 /** A source or a route: a draft that saves itself, and the versions that were published. */
 export interface Versioned<Document> {
   id: string;
   name: string;
-  state: 'draft' | 'live' | 'paused';
+  state: PublishState;
   draft: Document;
   draftAt: number;
   liveVersion: number | null;

@@ -1,5 +1,5 @@
 import type { ExchangeView } from '../../contract/activity.ts';
-import { nextAttempt, transition, type DeliveryEvent, type DeliveryState } from '../../core/delivery/index.ts';
+import { nextAttempt, DELIVERING, type DeliveryEvent, type DeliveryState } from '../../core/delivery/index.ts';
 import type { DeliveryRecord, TryEnd } from '../store/deliveries.ts';
 import type { Ending } from './carryOut.ts';
 
@@ -60,7 +60,7 @@ export function conclude(
 
 /** @throws when the event does not apply: only a delivery that is being sent is concluded */
 function after({ id, state }: DeliveryRecord, event: DeliveryEvent): DeliveryState {
-  const next = transition(state, event);
+  const next = DELIVERING.after(state, event);
   if (next === null) throw new Error(`delivery ${id} is ${state}, so "${event}" does not apply`);
   return next;
 }

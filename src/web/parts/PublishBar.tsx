@@ -1,5 +1,5 @@
 import type { UseMutationResult } from '@tanstack/react-query';
-import type { PublishState } from '../../contract/source.ts';
+import type { PublishState } from '../../core/states/index.ts';
 import { ApiProblem } from './api.ts';
 import type { Draft } from './useDraft.ts';
 import { Conflict } from './Conflict.tsx';

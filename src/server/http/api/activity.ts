@@ -1,22 +1,25 @@
 import { Hono } from 'hono';
 import { BulkInput, DEVICES, DropInput, PROGRESS } from '../../../contract/activity.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
+import { actOnHeld } from '../../commands/deliveries/actOnHeld.ts';
+import { askAnew } from '../../commands/deliveries/askAnew.ts';
+import { drop, markArrived, tryAgain } from '../../commands/deliveries/endHeld.ts';
+import { replan } from '../../commands/deliveries/replan.ts';
+import { resend } from '../../commands/confirmations/resend.ts';
+import { release } from '../../commands/submissions/release.ts';
 import type { Context } from '../../context.ts';
-import { actOnHeld } from '../../work/bulk.ts';
-import { replan } from '../../work/replanning.ts';
-import { askAnew, resend, RESEND_LIMITS } from '../../work/confirming.ts';
 import { groupHeld, listDeliveries, listSubmissions } from '../../store/activity.ts';
 import { inSnapshot } from '../../store/database.ts';
-import { dropDelivery, replayDelivery, settleDelivery } from '../../store/deliveries.ts';
-import { releaseSubmission } from '../../store/submissions.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { known, notFound, readInput } from '../problems.ts';
 import { readTrail } from './trail.ts';
-import { known, notFound, Problem, readInput } from '../problems.ts';
 
-export function activityRoutes(context: Context): Hono {
-  const app = new Hono();
-  const { store, now } = context;
+export function activityRoutes(context: Context): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store } = context;
 
-  app.get('/submissions', async (c) => {
+  app.get('/submissions', allow('submissions:read'), async (c) => {
     const { source, progress, text, page, campaign, device, placement, before } = c.req.query();
     const filter = {
       ...(source ? { sourceId: source } : {}),
@@ -30,26 +33,18 @@ export function activityRoutes(context: Context): Hono {
     return c.json(await listSubmissions(store.db, filter, before ?? null));
   });
 
-  app.get('/submissions/:id', async (c) => {
+  app.get('/submissions/:id', allow('people:read'), async (c) => {
     const trail = await inSnapshot(store, (db) => readTrail(db, c.req.param('id')));
     if (!trail) throw notFound('submission');
     return c.json(trail);
   });
 
-  /** Lets a submission through that was taken for a robot's, or plans one again that failed. */
-  app.post('/submissions/:id/release', async (c) => {
-    const outcome = await releaseSubmission(store.db, c.req.param('id'), now());
-    if (outcome === 'neither') throw new Problem(409, 'not-set-aside', 'It was released already.');
-    if (outcome === 'came again')
-      throw new Problem(
-        409,
-        'came-again',
-        'The person sent the same again, and that one was taken: nothing is missing.',
-      );
+  app.post('/submissions/:id/release', allow('people:act'), async (c) => {
+    outcome(await release(c.get('actor'), context, c.req.param('id')));
     return c.json({ released: true });
   });
 
-  app.get('/deliveries', async (c) => {
+  app.get('/deliveries', allow('deliveries:read'), async (c) => {
     const { state, cause, connection, route, text, before } = c.req.query();
     const filter = {
       ...(state ? { state: known(state, DELIVERY_STATES, 'state') } : {}),
@@ -61,59 +56,43 @@ export function activityRoutes(context: Context): Hono {
     return c.json(await listDeliveries(store.db, filter, before ?? null));
   });
 
-  app.get('/deliveries/held', async (c) => c.json(await groupHeld(store.db)));
+  app.get('/deliveries/held', allow('deliveries:read'), async (c) => c.json(await groupHeld(store.db)));
 
   /** One thing for all that is held for one cause at one connection. */
-  app.post('/deliveries/held', async (c) => c.json(await actOnHeld(context, await readInput(c, BulkInput))));
+  app.post('/deliveries/held', allow('deliveries:act'), async (c) =>
+    c.json(outcome(await actOnHeld(c.get('actor'), context, await readInput(c, BulkInput)))),
+  );
 
-  app.post('/deliveries/:id/retry', async (c) => {
-    if (!(await replayDelivery(store.db, c.req.param('id'), now()))) throw notWaitingForHelp();
+  app.post('/deliveries/:id/retry', allow('deliveries:act'), async (c) => {
+    outcome(await tryAgain(c.get('actor'), context, c.req.param('id')));
     return c.json({ queued: true });
   });
 
-  /** Tries again with what the route, as it is live now, makes of the submission. */
-  app.post('/deliveries/:id/replan', async (c) => {
-    const outcome = await replan(context, c.req.param('id'));
-    if (!outcome.ok) throw new Problem(409, 'not-replanned', outcome.issue);
+  app.post('/deliveries/:id/replan', allow('deliveries:act'), async (c) => {
+    outcome(await replan(c.get('actor'), context, c.req.param('id')));
     return c.json({ queued: true });
   });
 
-  /** A person looked there and saw that it had arrived. */
-  app.post('/deliveries/:id/arrived', async (c) => {
-    if (!(await settleDelivery(store.db, c.req.param('id'), now()))) throw notWaitingForHelp();
+  app.post('/deliveries/:id/arrived', allow('deliveries:act'), async (c) => {
+    outcome(await markArrived(c.get('actor'), context, c.req.param('id')));
     return c.json({ delivered: true });
   });
 
-  app.post('/deliveries/:id/drop', async (c) => {
+  app.post('/deliveries/:id/drop', allow('deliveries:act'), async (c) => {
     const { reason } = await readInput(c, DropInput);
-    if (!(await dropDelivery(store.db, c.req.param('id'), reason, now()))) throw notWaitingForHelp();
+    outcome(await drop(c.get('actor'), context, { id: c.req.param('id'), reason }));
     return c.json({ dropped: true });
   });
 
-  app.post('/deliveries/:id/ask', async (c) => {
-    const outcome = await askAnew(context, c.req.param('id'));
-    if (outcome === 'no such delivery') throw notFound('delivery');
-    if (outcome === 'asked already')
-      throw new Problem(
-        409,
-        'asked-already',
-        'A confirmation is open already. The delivery goes on as soon as the person confirms.',
-      );
+  app.post('/deliveries/:id/ask', allow('people:act'), async (c) => {
+    outcome(await askAnew(c.get('actor'), context, c.req.param('id')));
     return c.json({ asked: true });
   });
 
-  app.post('/confirmations/:id/resend', async (c) => {
-    if (!(await resend(context, c.req.param('id')))) {
-      throw new Problem(
-        409,
-        'too-soon',
-        `At most ${RESEND_LIMITS.most} mails are sent for one confirmation, ten minutes apart, and none once it is confirmed or expired.`,
-      );
-    }
+  app.post('/confirmations/:id/resend', allow('people:act'), async (c) => {
+    outcome(await resend(c.get('actor'), context, c.req.param('id')));
     return c.json({ queued: true });
   });
 
   return app;
 }
-
-const notWaitingForHelp = () => new Problem(409, 'not-held', 'It has gone on meanwhile. Reload to see where it is.');

@@ -1,6 +1,6 @@
 import type { ConnectionView, ProfileView } from '../../../contract/connection.ts';
 import type { Profile } from '../../../contract/profile/index.ts';
-import type { CatalogueDifference, RouteDocument } from '../../../core/plan/index.ts';
+import type { CatalogueDifference } from '../../../core/plan/index.ts';
 import { atOnce } from '../../connectors/access.ts';
 import { abilitiesOf } from '../../connectors/catalogue.ts';
 import { redactUrl } from '../../connectors/http.ts';
@@ -14,7 +14,7 @@ import type { ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { listNoticeAddresses, type NoticeAddress } from '../../store/notices.ts';
 import { readHealths } from '../../store/health.ts';
-import { listRoutes, type RouteRecord } from '../../store/routes.ts';
+import { listRoutes, targetsOf, type RouteRecord } from '../../store/routes.ts';
 
 const iso = (at: number | null | undefined): string | null =>
   at === null || at === undefined ? null : new Date(at).toISOString();
@@ -88,11 +88,6 @@ const noticesView = (address: NoticeAddress | undefined, reachedAt: string) => (
   since: iso(address?.createdAt),
   provenAt: iso(address?.provenAt),
 });
-
-const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'] => [
-  ...(live?.targets ?? []),
-  ...draft.targets,
-];
 
 /** Whether a change over there concerns what a route does. A field that is new and required concerns every route. */
 function isTouched(route: RouteRecord, connectionId: string, { what, id, level }: CatalogueDifference): boolean {

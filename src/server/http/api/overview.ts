@@ -8,17 +8,17 @@ import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { countBySource, countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
 import { readHealths } from '../../store/health.ts';
 import { listRoutes } from '../../store/routes.ts';
-import { listSources } from '../../store/sources.ts';
+import { listSources, sourcesIn } from '../../store/sources.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
-import { sourcesIn } from './routes.ts';
+import { allow, type Session } from '../gates.ts';
 
 /** A live source that was silent for this long is worth a look. */
 const SILENT_MS = 7 * DAY_MS;
 
-export function overviewRoutes({ store, now }: Context): Hono {
-  const app = new Hono();
+export function overviewRoutes({ store, now }: Context): Hono<Session> {
+  const app = new Hono<Session>();
 
-  app.get('/status', async (c) => {
+  app.get('/status', allow('status:read'), async (c) => {
     const at = new Date(now()).toISOString();
     try {
       const figures = await readStatusFigures(store.db, now(), WORKER_GONE_MS);
@@ -40,7 +40,7 @@ export function overviewRoutes({ store, now }: Context): Hono {
     }
   });
 
-  app.get('/overview', async (c) => {
+  app.get('/overview', allow('overview:read'), async (c) => {
     const sources = await listSources(store.db);
     const connections = await listConnections(store.db);
     const routes = await listRoutes(store.db);
@@ -103,7 +103,9 @@ export function overviewRoutes({ store, now }: Context): Hono {
     const catalogues = await readCatalogues(store.db);
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
-      const findings = live ? preflight({ document: live, sources: sourcesIn(live, sourceNames), catalogues }) : [];
+      const findings = live
+        ? preflight({ document: live, sources: sourcesIn(live.sourceIds, sourceNames), catalogues })
+        : [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
       if (blockers[0])
         needs.push({

@@ -1,28 +1,27 @@
 import { Hono } from 'hono';
-import type { Versioned } from '../../store/versions.ts';
-import { Problem } from '../problems.ts';
+import { pauseOrResume } from '../../commands/pausing.ts';
+import type { Context } from '../../context.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
 
-interface Pausing {
-  /** The record, or a problem when there is none. */
-  must: (id: string) => Promise<Versioned<unknown>>;
-  setState: (id: string, state: 'live' | 'paused') => Promise<void>;
-  viewOf: (id: string) => Promise<object | undefined>;
-}
+const PERMISSIONS = { source: 'sources:write', route: 'routes:write' } as const;
 
 /** Pausing and resuming what is live: the same for sources and routes. */
-export function pausingRoutes({ must, setState, viewOf }: Pausing): Hono {
-  const app = new Hono();
-  app.post('/:id/pause', async (c) => {
-    const { id, liveVersion } = await must(c.req.param('id'));
-    if (liveVersion === null) throw new Problem(409, 'not-live', 'It is not live, so there is nothing to pause.');
-    await setState(id, 'paused');
-    return c.json(await viewOf(id));
-  });
-  app.post('/:id/resume', async (c) => {
-    const { id, state } = await must(c.req.param('id'));
-    if (state !== 'paused') throw new Problem(409, 'not-paused', 'It is not paused.');
-    await setState(id, 'live');
-    return c.json(await viewOf(id));
-  });
+export function pausingRoutes(
+  context: Context,
+  kind: 'source' | 'route',
+  viewOf: (id: string) => Promise<object>,
+): Hono<Session> {
+  const app = new Hono<Session>();
+  for (const [path, event] of [
+    ['/:id/pause', 'paused'],
+    ['/:id/resume', 'resumed'],
+  ] as const) {
+    app.post(path, allow(PERMISSIONS[kind]), async (c) => {
+      const id = c.req.param('id');
+      outcome(await pauseOrResume(c.get('actor'), context, { kind, id, event }));
+      return c.json(await viewOf(id));
+    });
+  }
   return app;
 }

@@ -1,7 +1,8 @@
 import { Hono } from 'hono';
 import { PlaceActInput, type PersonRow, type PersonView, type PlaceView } from '../../../contract/activity.ts';
 import { consentState } from '../../../core/consent/index.ts';
-import { changePlace, readPlaces } from '../../connecting/places.ts';
+import { changeThere } from '../../commands/people/changeThere.ts';
+import { readPlaces } from '../../connecting/places.ts';
 import type { Context } from '../../context.ts';
 import { listConsentEvents, listDeliveries, listSubmissions, PAGE_SIZE } from '../../store/activity.ts';
 import {
@@ -12,9 +13,10 @@ import {
   type PersonRecord,
 } from '../../store/people/index.ts';
 import { listNotices } from '../../store/notices.ts';
-import { notFound, Problem, readInput } from '../problems.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { notFound, readInput } from '../problems.ts';
 import { noticeView } from './noticeView.ts';
-import type { Session } from './session.ts';
 
 const MOST_NOTICES = 20;
 const iso = (at: number): string => new Date(at).toISOString();
@@ -49,7 +51,7 @@ export function peopleRoutes(context: Context): Hono<Session> {
     });
   }
 
-  app.get('/', async (c) => {
+  app.get('/', allow('people:read'), async (c) => {
     const [updatedAt, id] = (c.req.query('before') ?? '').split('.');
     const after = updatedAt && id ? { updatedAt: Number(updatedAt), id } : null;
     const found = await listPeople(store.db, c.req.query('text') ?? '', after, PAGE_SIZE + 1);
@@ -61,7 +63,7 @@ export function peopleRoutes(context: Context): Hono<Session> {
     });
   });
 
-  app.get('/:id', async (c) => {
+  app.get('/:id', allow('people:read'), async (c) => {
     const [row] = await rows([await must(c.req.param('id'))]);
     if (!row) throw notFound('person');
     const { keys, values, history, mergings } = await readPersonParts(store.db, row.id);
@@ -92,18 +94,15 @@ export function peopleRoutes(context: Context): Hono<Session> {
   });
 
   /** How other systems hold the person, asked this moment. */
-  app.get('/:id/places', async (c) => {
+  app.get('/:id/places', allow('people:read'), async (c) => {
     const record = await must(c.req.param('id'));
     return c.json((await readPlaces(context, record.id)) satisfies PlaceView[]);
   });
 
   /** Changes how one of them does: takes out of a list, takes a tag off, unsubscribes, subscribes again. */
-  app.post('/:id/places', async (c) => {
-    const record = await must(c.req.param('id'));
-    const input = await readInput(c, PlaceActInput);
-    const changed = await changePlace(context, record.id, input, c.get('account').name);
-    if (!changed.ok) throw new Problem(422, 'not-changed', `Nothing was changed there: ${changed.problem}`);
-    return c.json(changed.value satisfies PlaceView);
+  app.post('/:id/places', allow('people:act'), async (c) => {
+    const asked = { id: c.req.param('id'), input: await readInput(c, PlaceActInput) };
+    return c.json(outcome(await changeThere(c.get('actor'), context, asked)) satisfies PlaceView);
   });
 
   return app;

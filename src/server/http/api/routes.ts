@@ -1,4 +1,5 @@
 import { Hono } from 'hono';
+import type { PartIssue } from '../../../contract/checks.ts';
 import {
   RehearsalInput,
   RouteDocumentInput,
@@ -6,50 +7,30 @@ import {
   type RehearsalView,
   type RouteView,
 } from '../../../contract/route.ts';
-import { isObject } from '../../../core/documents/index.ts';
 import { VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
-import { planSubmission, preflight, readRoute, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
-import type { PartIssue } from '../../../contract/checks.ts';
+import { planSubmission, preflight, readRoute } from '../../../core/plan/index.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
+import { addRoute } from '../../commands/routes/addRoute.ts';
+import { importRoute } from '../../commands/routes/importRoute.ts';
+import { publishRoute } from '../../commands/routes/publishRoute.ts';
+import { saveRouteDraft } from '../../commands/routes/saveRouteDraft.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
-import { inTransaction } from '../../store/database.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
-import {
-  addRoute,
-  changeRoute,
-  findRoute,
-  listRoutes,
-  publishRoute,
-  saveRouteDraft,
-  type RouteRecord,
-} from '../../store/routes.ts';
-import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
+import { findRoute, listRoutes, type RouteRecord } from '../../store/routes.ts';
+import { findSource, listSources, sourcesIn } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
+import { allow, type Session } from '../gates.ts';
 import { readNames } from '../names.ts';
-import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
+import { outcome } from '../outcome.ts';
+import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 
-/** What a new route starts as: double opt-in, with a mail that only needs reading over. */
-export const NEW_CONSENT: RouteDocument['consent'] = {
-  mode: 'double',
-  // Whoever makes the route has to say what people agree to: nothing is presumed.
-  purpose: '',
-  tickField: '',
-  mail: {
-    subject: 'Please confirm your address',
-    body: 'Hello,\n\nsomebody, most likely you, signed up with this address. Please confirm that you want to hear from us:\n\n{link}\n\nIf it was not you, do nothing: we will not write again.',
-    button: 'Yes, that was me',
-  },
-  expiresHours: 72,
-  changes: 'ask',
-};
-
-export function routeRoutes(context: Context): Hono {
-  const app = new Hono();
-  const { store, now, newId } = context;
+export function routeRoutes(context: Context): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store, now } = context;
 
   async function must(id: string): Promise<RouteRecord> {
     const record = await findRoute(store.db, id);
@@ -76,70 +57,41 @@ export function routeRoutes(context: Context): Hono {
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
         sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
-        findings: preflight({ document: draft, sources: sourcesIn(draft, sources), catalogues }),
+        findings: preflight({ document: draft, sources: sourcesIn(draft.sourceIds, sources), catalogues }),
         held: standing.get(id)?.held ?? 0,
         hours: hours(id),
       };
     });
   }
 
-  const viewOf = async (id: string) => (await views([await must(id)]))[0];
+  async function viewOf(id: string): Promise<RouteView> {
+    const [view] = await views([await must(id)]);
+    if (!view) throw notFound('route');
+    return view;
+  }
 
-  app.get('/', async (c) => c.json(await views(await listRoutes(store.db))));
-  app.get('/:id', async (c) => c.json(await viewOf(c.req.param('id'))));
+  app.get('/', allow('routes:read'), async (c) => c.json(await views(await listRoutes(store.db))));
+  app.get('/:id', allow('routes:read'), async (c) => c.json(await viewOf(c.req.param('id'))));
 
-  app.post('/', async (c) => {
-    const { name, sourceId } = await readInput(c, RouteInput);
-    const source = await findSource(store.db, sourceId);
-    if (!source)
-      throw new Problem(422, 'invalid', 'Choose a source.', [
-        { pointer: '/sourceId', detail: 'There is no such source.' },
-      ]);
-    const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'yes/no');
-    const id = newId();
-    await addRoute(store.db, {
-      id,
-      name,
-      draft: {
-        format: ROUTE_FORMAT,
-        sourceIds: [sourceId],
-        targets: [],
-        consent: { ...NEW_CONSENT, tickField: tick?.id ?? '' },
-      },
-      now: now(),
-    });
+  app.post('/', allow('routes:write'), async (c) => {
+    const id = outcome(await addRoute(c.get('actor'), context, await readInput(c, RouteInput)));
     return c.json(await viewOf(id), 201);
   });
 
-  app.put('/:id/draft', async (c) => {
-    const { id } = await must(c.req.param('id'));
-    const input = await readInput(c, RouteDocumentInput);
-    if (!(await saveRouteDraft(store.db, id, plain(input), revisionIn(c), now()))) throw changedMeanwhile();
+  app.put('/:id/draft', allow('routes:write'), async (c) => {
+    const id = c.req.param('id');
+    const draft = plain(await readInput(c, RouteDocumentInput));
+    outcome(await saveRouteDraft(c.get('actor'), context, { id, draft, revision: revisionIn(c) }));
     return c.json(await viewOf(id));
   });
 
-  app.post('/:id/publish', async (c) => {
-    const record = await must(c.req.param('id'));
-    const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
-    const findings = preflight({
-      document: record.draft,
-      sources: sourcesIn(record.draft, sources),
-      catalogues: await readCatalogues(store.db),
-    });
-    const blockers = findings.filter(({ level }) => level === 'blocker');
-    if (blockers.length > 0) {
-      throw new Problem(
-        422,
-        'not-ready',
-        'The route cannot go live yet.',
-        blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` })),
-      );
-    }
-    await inTransaction(store, (db) => publishRoute(db, record, now()));
-    return c.json(await viewOf(record.id));
+  app.post('/:id/publish', allow('routes:write'), async (c) => {
+    const id = c.req.param('id');
+    outcome(await publishRoute(c.get('actor'), context, id));
+    return c.json(await viewOf(id));
   });
 
-  app.get('/:id/export', async (c) => {
+  app.get('/:id/export', allow('routes:read'), async (c) => {
     const { name, draft } = await must(c.req.param('id'));
     const connections = new Map((await listConnections(store.db)).map((one) => [one.id, one]));
     const sources = new Map((await listSources(store.db)).map((one) => [one.id, one.name]));
@@ -156,36 +108,16 @@ export function routeRoutes(context: Context): Hono {
     return exported(name, 'route', { name, document: draft, refers });
   });
 
-  /** Makes a route out of a file that was exported, here or elsewhere. It is a draft; what it refers to is found by its name. */
-  app.post('/import', async (c) => {
-    const { name, document: draft, file } = await readExported(c, 'route', readRoute, () => RouteDocumentInput);
-    const refers = readRefers(file.refers);
-    const sources = await listSources(store.db);
-    const connections = await listConnections(store.db);
-    const id = newId();
-    const found = {
-      ...draft,
-      sourceIds: draft.sourceIds.flatMap((source) =>
-        hereFor(source, sources, ({ name: own }) => own === refers.sources[source]),
-      ),
-      targets: draft.targets.map((target) => {
-        const meant = refers.connections[target.connectionId];
-        const [connectionId = ''] = hereFor(
-          target.connectionId,
-          connections,
-          (own) => own.name === meant?.name && own.profile === meant.profile,
-        );
-        return { ...target, connectionId };
-      }),
-    };
-    await addRoute(store.db, { id, name, draft: found, now: now() });
+  app.post('/import', allow('routes:write'), async (c) => {
+    const { name, document, file } = await readExported(c, 'route', readRoute, () => RouteDocumentInput);
+    const id = outcome(await importRoute(c.get('actor'), context, { name, document, refers: file.refers }));
     return c.json(await viewOf(id), 201);
   });
 
-  app.route('/', pausingRoutes({ must, viewOf, setState: (id, state) => changeRoute(store.db, id, { state }) }));
+  app.route('/', pausingRoutes(context, 'route', viewOf));
 
   /** Computes what the draft would do with a sample, with all that is known of the person. Changes nothing. */
-  app.post('/:id/rehearsal', async (c) => {
+  app.post('/:id/rehearsal', allow('routes:read'), async (c) => {
     const record = await must(c.req.param('id'));
     const input = await readInput(c, RehearsalInput);
     const sourceId = input.sourceId || (record.draft.sourceIds[0] ?? '');
@@ -216,31 +148,6 @@ const visitIn = (visit: Record<string, unknown>): Visit =>
   Object.fromEntries(
     VISIT_PARTS.flatMap((part) => (typeof visit[part] === 'string' ? [[part, visit[part].slice(0, 300)]] : [])),
   );
-
-/** What an id of a file is here: itself, or the only thing that is like it; nothing when there is none, or several are. */
-function hereFor<Thing extends { id: string }>(
-  id: string,
-  things: Thing[],
-  isLike: (thing: Thing) => boolean,
-): string[] {
-  if (things.some((thing) => thing.id === id)) return [id];
-  const like = things.filter(isLike);
-  return like.length === 1 ? like.map((thing) => thing.id) : [];
-}
-
-/** What a file says of the ids in it; nothing where it says nothing that can be read. */
-function readRefers(refers: unknown) {
-  const of = (part: string): Record<string, unknown> =>
-    isObject(refers) && isObject(refers[part]) ? refers[part] : {};
-  const connections = Object.entries(of('connections')).flatMap(([id, one]) =>
-    isObject(one) ? [[id, { name: String(one.name), profile: String(one.profile) }] as const] : [],
-  );
-  return { sources: of('sources'), connections: Object.fromEntries(connections) };
-}
-
-/** The sources of a route, as they are live. */
-export const sourcesIn = ({ sourceIds }: RouteDocument, sources: Map<string, SourceRecord>) =>
-  sourceIds.map((id) => ({ name: sources.get(id)?.name ?? 'removed source', live: sources.get(id)?.live ?? null }));
 
 /**
  * The values of a sample that somebody may have changed: each as its field holds it, or read from what was typed.

@@ -2,21 +2,15 @@ import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono'
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
 import { FirstAccount, SignIn, type SessionView } from '../../../contract/session.ts';
+import { makeFirstAccount } from '../../commands/session/makeFirstAccount.ts';
 import type { Context } from '../../context.ts';
-import { hashPassword, isPassword } from '../../security/passwords.ts';
+import { isPassword } from '../../security/passwords.ts';
 import { newToken, sha256 } from '../../security/tokens.ts';
-import {
-  addAccount,
-  addSession,
-  countAccounts,
-  endSession,
-  findAccount,
-  findSession,
-  useSetupLink,
-} from '../../store/accounts.ts';
-import { inTransaction } from '../../store/database.ts';
+import { addSession, countAccounts, endSession, findAccount, findSession } from '../../store/accounts.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
 import { Problem, readInput } from '../problems.ts';
-import { bearerOf, requireScope, scopeFor } from '../tokenAccess.ts';
+import { bearerOf, readToken } from '../tokenAccess.ts';
 import { visitorAddress } from '../visitor.ts';
 
 const COOKIE = 'iwashi_session';
@@ -24,37 +18,42 @@ const SESSION_MS = 14 * 24 * 3_600_000;
 /** Tries within the time, for one address and account together and for one address alone. */
 const TRIES = { perAccount: 8, perAddress: 40, seconds: 15 * 60 };
 
-export interface Session {
-  Variables: { account: { id: string; name: string; email: string; csrf: string } };
-}
-
 /** Who is signed in at the browser that a request comes from; null for nobody. */
 export async function signedIn({ store, now }: Context, c: HonoContext) {
   const token = getCookie(c, COOKIE);
   return token ? findSession(store.db, sha256(token), now()) : null;
 }
 
-/** Lets only signed-in requests through, whose changes carry the session's CSRF token, and tokens, as far as their scopes go. */
-export function requireSession(context: Context): MiddlewareHandler<Session> {
+/**
+ * Finds out who asks: a person who is signed in, whose changes carry the session's token against forged requests, or a
+ * program by its token. What each may do is for the gates to say.
+ */
+export function authenticate(context: Context): MiddlewareHandler<Session> {
   return async (c, next) => {
     const bearer = bearerOf(c);
     if (bearer !== null) {
-      await requireScope(context, bearer, scopeFor(c.req.method, c.req.path));
+      const { id, name, scopes } = await readToken(context, bearer);
+      c.set('actor', { kind: 'token', id, name });
+      c.set('may', scopes);
       return next();
     }
     const session = await signedIn(context, c);
     if (!session) throw new Problem(401, 'not-signed-in', 'Sign in to go on.');
-    if (c.req.method !== 'GET' && c.req.header('x-iwashi-csrf') !== session.csrf) {
+    const { accountId, name, email, csrf } = session;
+    if (c.req.method !== 'GET' && c.req.header('x-iwashi-csrf') !== csrf) {
       throw new Problem(403, 'csrf', 'This page is out of date. Reload it, then try again.');
     }
-    c.set('account', { id: session.accountId, name: session.name, email: session.email, csrf: session.csrf });
+    c.set('actor', { kind: 'person', id: accountId, name });
+    c.set('may', 'everything');
+    c.set('csrf', csrf);
+    c.set('email', email);
     await next();
   };
 }
 
 export function sessionRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
-  const { store, now, newId, config } = context;
+  const { store, now, config } = context;
   const limiters = [
     {
       of: (email: string, address: string) => sha256(`${address} ${email.toLowerCase()}`),
@@ -87,9 +86,9 @@ export function sessionRoutes(context: Context): Hono<Session> {
 
   app.get('/state', async (c) => c.json({ hasAccount: (await countAccounts(store.db)) > 0, demo: config.demoSignIn }));
 
-  app.get('/', requireSession(context), (c) => {
-    const { name, email, csrf } = c.get('account');
-    return c.json({ account: { name, email }, csrf } satisfies SessionView);
+  app.get('/', authenticate(context), allow('own session'), (c) => {
+    const { name } = c.get('actor');
+    return c.json({ account: { name, email: c.get('email') }, csrf: c.get('csrf') } satisfies SessionView);
   });
 
   app.post('/', async (c) => {
@@ -108,28 +107,11 @@ export function sessionRoutes(context: Context): Hono<Session> {
   });
 
   app.post('/first', async (c) => {
-    const input = await readInput(c, FirstAccount);
-    const account = {
-      id: newId(),
-      email: input.email.trim().toLowerCase(),
-      name: input.name,
-      passwordHash: await hashPassword(input.password),
-      createdAt: now(),
-    };
-    await inTransaction(store, async (db) => {
-      if (!(await useSetupLink(db, sha256(input.token), now()))) {
-        throw new Problem(
-          403,
-          'link-used',
-          'This one-time link was used before, or is too old. Start Iwashi again to get a new one.',
-        );
-      }
-      await addAccount(db, account);
-    });
+    const account = outcome(await makeFirstAccount(context, await readInput(c, FirstAccount)));
     return c.json(await begin(c, account));
   });
 
-  app.delete('/', requireSession(context), async (c) => {
+  app.delete('/', authenticate(context), allow('own session'), async (c) => {
     const token = getCookie(c, COOKIE);
     if (token) await endSession(store.db, sha256(token));
     deleteCookie(c, COOKIE, { path: '/' });

@@ -1,6 +1,5 @@
 import type { ClassConstructor } from 'class-transformer';
 import { Hono } from 'hono';
-import type { PartIssue } from '../../../contract/checks.ts';
 import {
   FormDocumentInput,
   PostsDocumentInput,
@@ -8,82 +7,34 @@ import {
   type SampleView,
   type SourceView,
 } from '../../../contract/source.ts';
-import { ELAPSED_FIELD, printFormToCopy, TRAP_FIELD } from '../../../core/formats/index.ts';
+import { printFormToCopy } from '../../../core/formats/index.ts';
+import { readSource, type FormDocument, type PostsDocument, type SourceDocument } from '../../../core/intake/index.ts';
 import {
-  PAGE_FIELD,
-  PLACEMENT_FIELD,
-  readSource,
-  REFERRER_FIELD,
-  SOURCE_FORMAT,
-  VARIANT_FIELD,
-  type FormDocument,
-  type PostsDocument,
-  type SourceDocument,
-} from '../../../core/intake/index.ts';
-import { identifyingFields } from '../../../core/identity/index.ts';
-import { isPath } from '../../../core/json/index.ts';
-import {
-  plainField,
   typeOf,
   UNKNOWN_MANNER,
-  widgetsOf,
   type FieldValue,
   type FieldValues,
   type TypeName,
 } from '../../../core/values/index.ts';
+import { addSource } from '../../commands/sources/addSource.ts';
+import { publishSource } from '../../commands/sources/publishSource.ts';
+import { renameSource } from '../../commands/sources/renameSource.ts';
+import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import type { Context } from '../../context.ts';
-import { newPublicId } from '../../security/tokens.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
-import { inTransaction } from '../../store/database.ts';
 import { listRoutes } from '../../store/routes.ts';
-import {
-  addSource,
-  changeSource,
-  findSource,
-  listSources,
-  publishSource,
-  saveSourceDraft,
-  type SourceRecord,
-} from '../../store/sources.ts';
+import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
 import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
-import { changedMeanwhile, notFound, Problem, readInput, revisionIn } from '../problems.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { notFound, readInput, revisionIn } from '../problems.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
-import { STAMP_FIELD } from '../public/formPage.ts';
 
-/** What a new form starts as: the shortest that makes sense. */
-export const NEW_FORM: FormDocument = {
-  format: SOURCE_FORMAT,
-  kind: 'form',
-  fields: [
-    { ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' },
-    {
-      ...plainField('consent', 'yes/no'),
-      label: 'Yes, send me the newsletter. I can leave it at any time.',
-      required: true,
-    },
-  ],
-  button: 'Sign up',
-  statement: '',
-  thankYouUrl: '',
-  thankYouMessage: 'Thank you. Please look into your mailbox and confirm your address.',
-  origins: [],
-  minimumSeconds: 2,
-};
-
-/** What a new address for posts starts as. */
-const NEW_POSTS: PostsDocument = {
-  format: SOURCE_FORMAT,
-  kind: 'posts',
-  fields: [{ ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' }],
-  statement: '',
-  each: '',
-};
-
-export function sourceRoutes(context: Context): Hono {
-  const app = new Hono();
-  const { store, now, newId, config } = context;
+export function sourceRoutes(context: Context): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store, now, config } = context;
 
   async function must(id: string): Promise<SourceRecord> {
     const record = await findSource(store.db, id);
@@ -119,57 +70,56 @@ export function sourceRoutes(context: Context): Hono {
     });
   }
 
-  const viewOf = async (id: string) => (await views([await must(id)]))[0];
+  async function viewOf(id: string): Promise<SourceView> {
+    const [view] = await views([await must(id)]);
+    if (!view) throw notFound('source');
+    return view;
+  }
 
-  app.get('/', async (c) => c.json(await views(await listSources(store.db))));
-  app.get('/:id', async (c) => c.json(await viewOf(c.req.param('id'))));
+  app.get('/', allow('sources:read'), async (c) => c.json(await views(await listSources(store.db))));
+  app.get('/:id', allow('sources:read'), async (c) => c.json(await viewOf(c.req.param('id'))));
 
-  app.post('/', async (c) => {
-    const { name, kind } = await readInput(c, SourceInput);
-    const id = newId();
-    const draft = kind === 'form' ? NEW_FORM : NEW_POSTS;
-    await addSource(store.db, { id, publicId: newPublicId(), name, draft, now: now() });
+  app.post('/', allow('sources:write'), async (c) => {
+    const input = await readInput(c, SourceInput);
+    const id = outcome(await addSource(c.get('actor'), context, input));
     return c.json(await viewOf(id), 201);
   });
 
-  app.put('/:id', async (c) => {
-    const { id } = await must(c.req.param('id'));
+  app.put('/:id', allow('sources:write'), async (c) => {
     const { name } = await readInput(c, SourceInput);
-    await changeSource(store.db, id, { name });
+    const id = c.req.param('id');
+    outcome(await renameSource(c.get('actor'), context, { id, name }));
     return c.json(await viewOf(id));
   });
 
-  app.put('/:id/draft', async (c) => {
-    const { id, draft } = await must(c.req.param('id'));
-    const input = await readInput(c, classOf(draft));
-    if (!(await saveSourceDraft(store.db, id, plain(input), revisionIn(c), now()))) throw changedMeanwhile();
+  app.put('/:id/draft', allow('sources:write'), async (c) => {
+    const { id, draft: before } = await must(c.req.param('id'));
+    const draft = plain(await readInput(c, classOf(before)));
+    outcome(await saveSourceDraft(c.get('actor'), context, { id, draft, revision: revisionIn(c) }));
     return c.json(await viewOf(id));
   });
 
-  app.post('/:id/publish', async (c) => {
-    const record = await must(c.req.param('id'));
-    const issues = publishingIssues(record.draft);
-    if (issues.length > 0) throw new Problem(422, 'not-ready', 'It cannot go live yet.', issues);
-    await inTransaction(store, (db) => publishSource(db, record, now()));
-    return c.json(await viewOf(record.id));
+  app.post('/:id/publish', allow('sources:write'), async (c) => {
+    const id = c.req.param('id');
+    outcome(await publishSource(c.get('actor'), context, id));
+    return c.json(await viewOf(id));
   });
 
-  app.get('/:id/export', async (c) => {
+  app.get('/:id/export', allow('sources:read'), async (c) => {
     const { name, draft } = await must(c.req.param('id'));
     return exported(name, 'source', { name, document: draft });
   });
 
-  /** Makes a source out of a file that was exported, here or elsewhere. It is a draft, whatever it was there. */
-  app.post('/import', async (c) => {
-    const { name, document: draft } = await readExported(c, 'source', readSource, classOf);
-    const id = newId();
-    await addSource(store.db, { id, publicId: newPublicId(), name, draft, now: now() });
+  /** Makes a source out of a file that was exported, here or elsewhere. */
+  app.post('/import', allow('sources:write'), async (c) => {
+    const { name, document } = await readExported(c, 'source', readSource, classOf);
+    const id = outcome(await addSource(c.get('actor'), context, { name, imported: document }));
     return c.json(await viewOf(id), 201);
   });
 
-  app.route('/', pausingRoutes({ must, viewOf, setState: (id, state) => changeSource(store.db, id, { state }) }));
+  app.route('/', pausingRoutes(context, 'source', viewOf));
 
-  app.get('/:id/samples', async (c) => {
+  app.get('/:id/samples', allow('sources:read'), async (c) => {
     const record = await must(c.req.param('id'));
     const samples = await readSamples(store.db, record.id, 20);
     return c.json(samples.length > 0 ? samples : [exampleOf(record.live ?? record.draft)]);
@@ -183,51 +133,6 @@ const htmlOf = (postUrl: string, document: SourceDocument): string =>
 
 const classOf = ({ kind }: SourceDocument): ClassConstructor<FormDocument | PostsDocument> =>
   kind === 'form' ? FormDocumentInput : PostsDocumentInput;
-
-/** Names of inputs that a form carries beside its own fields. */
-const OWN_NAMES = new Set([
-  TRAP_FIELD,
-  ELAPSED_FIELD,
-  STAMP_FIELD,
-  PAGE_FIELD,
-  REFERRER_FIELD,
-  PLACEMENT_FIELD,
-  VARIANT_FIELD,
-]);
-
-/** What keeps a source from going live, each with the part that is wrong. */
-function publishingIssues(document: SourceDocument): PartIssue[] {
-  const { fields, kind } = document;
-  const issues: PartIssue[] = [];
-  const add = (pointer: string, detail: string) => void issues.push({ pointer, detail });
-  if (fields.length === 0) add('/fields', 'It has no fields.');
-  if (identifyingFields(fields).length === 0)
-    add(
-      '/fields',
-      'Nothing in it says who somebody is: it needs an email field, or a phone or an id that is kept as such.',
-    );
-  if (document.kind === 'posts' && document.each !== '' && !isPath(document.each))
-    add('/each', 'This is not a JSONPath. Write it like $.orders[*].');
-  fields.forEach((field, index) => {
-    const at = `/fields/${index}`;
-    const { key, id, type, widget, options, label } = field;
-    const before = fields.slice(0, index);
-    if (kind === 'form' && OWN_NAMES.has(key))
-      add(`${at}/key`, `"${key}" is used by the form itself. Choose another field name.`);
-    if (before.some((other) => other.key === key))
-      add(`${at}/key`, `Two fields are named "${key}". Each needs its own name.`);
-    if (before.some((other) => other.id === id)) add(`${at}/id`, `Two fields have the id "${id}".`);
-    if (!widgetsOf(type).includes(widget)) add(`${at}/widget`, `"${label}" cannot be entered in this way.`);
-    if (kind === 'form' && (type === 'choice' || type === 'several choices') && options.length === 0)
-      add(`${at}/options`, `"${label}" has no answers to choose from.`);
-    if (kind === 'form' && type === 'list of records' && widget === 'usual' && options.length === 0)
-      add(`${at}/options`, `"${label}" has no columns to fill in.`);
-    const own = field.path.replace(/^@/, '$');
-    if (own !== '' && !isPath(own))
-      add(`${at}/path`, `"${field.path}" is not a JSONPath. Write it like $.customer.email.`);
-  });
-  return issues;
-}
 
 /** A made-up sample for a form that has received nothing yet. */
 function exampleOf({ fields }: SourceDocument): SampleView {

@@ -1,13 +1,13 @@
 import { Hono } from 'hono';
 import { TokenInput, type NewTokenView, type TokenView } from '../../../contract/tokens.ts';
-import { mask } from '../../connectors/http.ts';
+import { addToken } from '../../commands/tokens/addToken.ts';
+import { removeToken } from '../../commands/tokens/removeToken.ts';
 import type { Context } from '../../context.ts';
-import { newToken, sha256 } from '../../security/tokens.ts';
-import { addToken, listTokens, removeToken, type TokenRecord } from '../../store/tokens.ts';
-import { notFound, readInput } from '../problems.ts';
-import type { Session } from './session.ts';
+import { listTokens, type TokenRecord } from '../../store/tokens.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { readInput } from '../problems.ts';
 
-const DAY_MS = 24 * 3_600_000;
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
 
 const viewOf = ({ id, name, hint, scopes, createdAt, lastUsedAt, expiresAt }: TokenRecord): TokenView => ({
@@ -21,30 +21,18 @@ const viewOf = ({ id, name, hint, scopes, createdAt, lastUsedAt, expiresAt }: To
 });
 
 /** Tokens for other programs: made and taken back by people only. */
-export function tokenRoutes({ store, now, newId }: Context): Hono<Session> {
+export function tokenRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
-  app.get('/', async (c) => c.json((await listTokens(store.db)).map(viewOf)));
+  app.get('/', allow('tokens:write'), async (c) => c.json((await listTokens(context.store.db)).map(viewOf)));
 
-  app.post('/', async (c) => {
-    const { name, scopes, days } = await readInput(c, TokenInput);
-    const token = `iwashi_${newToken()}`;
-    const record: TokenRecord = {
-      id: newId(),
-      accountId: c.get('account').id,
-      name,
-      scopes,
-      tokenHash: sha256(token),
-      hint: mask(token),
-      createdAt: now(),
-      lastUsedAt: null,
-      expiresAt: days === null ? null : now() + days * DAY_MS,
-    };
-    await addToken(store.db, record);
+  app.post('/', allow('tokens:write'), async (c) => {
+    const input = await readInput(c, TokenInput);
+    const { record, token } = outcome(await addToken(c.get('actor'), context, input));
     return c.json({ ...viewOf(record), token } satisfies NewTokenView, 201);
   });
 
-  app.delete('/:id', async (c) => {
-    if (!(await removeToken(store.db, c.req.param('id')))) throw notFound('token');
+  app.delete('/:id', allow('tokens:write'), async (c) => {
+    outcome(await removeToken(c.get('actor'), context, c.req.param('id')));
     return c.body(null, 204);
   });
 

@@ -5,7 +5,7 @@ import { findArrival } from '../../store/arrivals.ts';
 import type { Db } from '../../store/database.ts';
 import { findSource, readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, visitOf, type SubmissionRecord } from '../../store/submissions.ts';
-import { RESEND_LIMITS } from '../../work/confirming.ts';
+import { RESEND_LIMITS } from '../../commands/confirmations/resend.ts';
 import { readNames } from '../names.ts';
 
 /** As it arrived; where several submissions came by one arrival, that one. */

@@ -1,7 +1,7 @@
 import { Hono, type Context as HonoContext } from 'hono';
 import { html } from 'hono/html';
 import type { Context } from '../../context.ts';
-import { confirm, readConfirmation, type ConfirmationStanding } from '../../work/confirming.ts';
+import { confirm, readConfirmation, type ConfirmationStanding } from '../../commands/confirmations/confirm.ts';
 import { visitorAddress } from '../visitor.ts';
 import { page } from './layout.ts';
 

@@ -3,9 +3,6 @@ import { printFormHtml, type KeptFile } from '../../../core/formats/index.ts';
 import type { Entries, FieldIssue, FormDocument } from '../../../core/intake/index.ts';
 import { page } from './layout.ts';
 
-/** Carries the signed time at which a page of ours was first shown. */
-export const STAMP_FIELD = 'form_shown';
-
 export interface FormState {
   title: string;
   action: string;

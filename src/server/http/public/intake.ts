@@ -3,7 +3,7 @@ import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
 import { secureHeaders } from 'hono/secure-headers';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import type { KeptFile } from '../../../core/formats/index.ts';
+import { STAMP_FIELD, type KeptFile } from '../../../core/formats/index.ts';
 import {
   PAGE_FIELD,
   PLACEMENT_FIELD,
@@ -23,7 +23,7 @@ import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
 import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
-import { formPage, STAMP_FIELD } from './formPage.ts';
+import { formPage } from './formPage.ts';
 import { page } from './layout.ts';
 import { mustWait, tooOften } from './pace.ts';
 

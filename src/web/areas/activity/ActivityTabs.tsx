@@ -1,6 +1,6 @@
 import { NavLink } from 'react-router';
 
-/** The two ways to look at what happens. */
+/** What arrives, what becomes of it, and what people do here. */
 export function ActivityTabs() {
   const look = ({ isActive }: { isActive: boolean }) =>
     `pb-1 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`;
@@ -11,6 +11,9 @@ export function ActivityTabs() {
       </NavLink>
       <NavLink to="/activity/deliveries" className={look}>
         Deliveries
+      </NavLink>
+      <NavLink to="/activity/changes" className={look}>
+        Changes
       </NavLink>
     </nav>
   );

@@ -8,6 +8,7 @@ import type {
   SubmissionRow,
   TrailView,
 } from '../../../contract/activity.ts';
+import type { ChangeView } from '../../../contract/changes.ts';
 import { api } from '../../parts/api.ts';
 
 const LIVE_MS = 3_000;
@@ -31,6 +32,8 @@ export const useSubmissions = (filter: Record<string, string>) =>
   usePages<SubmissionRow>('submissions', '/submissions', filter);
 export const useDeliveries = (filter: Record<string, string>) =>
   usePages<DeliveryView>('deliveries', '/deliveries', filter);
+
+export const useChanges = (filter: Record<string, string>) => usePages<ChangeView>('changes', '/changes', filter);
 
 export const useTrail = (id: string) =>
   useQuery({

@@ -1,0 +1,69 @@
+/** Who does something: a person who is signed in, another program by its token, or Iwashi by itself. */
+export type ActorKind = 'person' | 'token' | 'iwashi';
+
+/** What can be done here, each as it is said of whoever did it. */
+export const ACTS = {
+  made: 'made',
+  imported: 'imported',
+  edited: 'edited',
+  renamed: 'renamed',
+  published: 'published',
+  paused: 'paused',
+  resumed: 'let go on',
+  removed: 'removed',
+  archived: 'archived',
+  restored: 'restored',
+  connected: 'added',
+  'changed access': 'changed the access of',
+  verified: 'verified',
+  'asked for access': 'asked for access to',
+  granted: 'was granted access to',
+  'listens there': 'has notices sent by',
+  'stopped listening': 'ended the notices of',
+  'made there': 'made something in',
+  released: 'released',
+  'tried again': 'tried again',
+  'planned anew': 'planned anew',
+  'marked as arrived': 'marked as arrived',
+  dropped: 'dropped',
+  'asked to confirm': 'asked the person to confirm',
+  'acted on all held': 'acted on everything held at',
+  'changed there': 'changed in a destination',
+  merged: 'merged',
+  split: 'split',
+} as const;
+export type ActName = keyof typeof ACTS;
+
+/** What something is done to, and what it is called. */
+export const SUBJECTS = {
+  source: 'the source',
+  route: 'the route',
+  connection: 'the connection',
+  profile: 'the profile',
+  token: 'the token',
+  purpose: 'the purpose',
+  account: 'the account',
+  submission: 'a submission',
+  delivery: 'a delivery',
+  person: 'a person',
+} as const;
+export type SubjectKind = keyof typeof SUBJECTS;
+export const SUBJECT_KINDS = Object.keys(SUBJECTS) as SubjectKind[];
+
+/** One thing that somebody did. */
+export interface ChangeView {
+  id: string;
+  at: string;
+  actor: { kind: ActorKind; name: string };
+  act: ActName;
+  subject: {
+    kind: SubjectKind;
+    id: string;
+    /** As it was called then; '' for what has no name. */
+    name: string;
+    /** Where it is looked at in the interface; '' for nowhere. */
+    link: string;
+  };
+  /** More of it, such as a reason or a version; '' for nothing. */
+  detail: string;
+}

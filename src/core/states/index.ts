@@ -1,0 +1,3 @@
+export { CONNECTING, type ConnectionEvent, type ConnectionState } from './connecting.ts';
+export { PUBLISHING, type PublishEvent, type PublishState } from './publishing.ts';
+export { transitionsOf } from './transitions.ts';

@@ -1,0 +1,50 @@
+import type { Context } from '../../context.ts';
+import { sha256 } from '../../security/tokens.ts';
+import { findConfirmationByToken, markConfirmed, type ConfirmationRecord } from '../../store/confirmations.ts';
+import { inTransaction } from '../../store/database.ts';
+import { releaseConfirmed } from '../../store/deliveries.ts';
+import { addConsentEvents, takeConfirmedChanges } from '../../store/people/index.ts';
+import { submissionsOfConfirmation } from '../../store/submissions.ts';
+
+export type ConfirmationStanding =
+  { kind: 'unknown' } | { kind: 'pending' | 'confirmed' | 'expired'; confirmation: ConfirmationRecord };
+
+/** What a link stands for now. Looking changes nothing: mail scanners look at every link. */
+export async function readConfirmation({ store, now }: Context, token: string): Promise<ConfirmationStanding> {
+  const confirmation = await findConfirmationByToken(store.db, sha256(token));
+  if (!confirmation) return { kind: 'unknown' };
+  const overdue = confirmation.state === 'pending' && confirmation.expiresAt <= now();
+  return { kind: overdue ? 'expired' : confirmation.state, confirmation };
+}
+
+/** A person confirms. Doing so twice is harmless: the second time finds it done. The ledger is the note of it. */
+export async function confirm(
+  context: Context,
+  token: string,
+  evidence: Record<string, string>,
+): Promise<ConfirmationStanding> {
+  const standing = await readConfirmation(context, token);
+  if (standing.kind !== 'pending') return standing;
+  const { id, contactId, submissionId, purpose, mail, sentTo } = standing.confirmation;
+  const now = context.now();
+  await inTransaction(context.store, async (db) => {
+    if (!(await markConfirmed(db, id, now))) return;
+    await addConsentEvents(db, [
+      {
+        id: context.newId(),
+        contactId,
+        submissionId,
+        purpose,
+        kind: 'confirmed',
+        at: now,
+        wording: `${mail.subject} / ${mail.button}`,
+        evidence,
+      },
+    ]);
+    const served = await submissionsOfConfirmation(db, { id, submissionId });
+    const changed = served.map((one) => ({ ...one, changes: one.plan?.contact?.changes ?? [] }));
+    await takeConfirmedChanges(db, { contactId, address: sentTo }, changed, context.newId, now);
+    await releaseConfirmed(db, id, contactId, now);
+  });
+  return { ...standing, kind: 'confirmed' };
+}

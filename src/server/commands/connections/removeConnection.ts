@@ -1,0 +1,30 @@
+import type { Result } from '../../../core/result.ts';
+import { stopNotices } from '../../connecting/notices.ts';
+import type { Context } from '../../context.ts';
+import { findConnection, removeConnection as store } from '../../store/connections.ts';
+import { holdForRemoved } from '../../store/deliveries.ts';
+import { routesInto } from '../../store/routes.ts';
+import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+
+/** Removes a connection. One that is used is only removed when the operator was told what will stop (`anyway`). */
+export async function removeConnection(
+  actor: Actor,
+  context: Context,
+  { id, anyway }: { id: string; anyway: boolean },
+): Promise<Result<void, Refusal>> {
+  const connection = await findConnection(context.store.db, id);
+  if (!connection) return unknown('connection');
+  const users = await routesInto(context.store.db, id);
+  if (users.length > 0 && !anyway) {
+    const names = users.map(({ name }) => name).join(', ');
+    const those = users.length === 1 ? 'that route' : 'those routes';
+    return refused('conflict', 'in-use', `It is used by ${names}. Take it out of ${those} first.`);
+  }
+  // Should the service not answer, it tells an address that nobody listens at any more.
+  await stopNotices(context, connection);
+  return inCommand(context, actor, async (db) => {
+    await holdForRemoved(db, id, connection.name, context.now());
+    await store(db, id);
+    return done(undefined, { act: 'removed', subject: { kind: 'connection', id, name: connection.name } });
+  });
+}

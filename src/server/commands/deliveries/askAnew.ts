@@ -1,0 +1,40 @@
+import { addressOf } from '../../../core/plan/index.ts';
+import type { Result } from '../../../core/result.ts';
+import type { Context } from '../../context.ts';
+import { addConfirmations, addMails, hasOpenConfirmation } from '../../store/confirmations.ts';
+import type { Db } from '../../store/database.ts';
+import { findDelivery, type DeliveryRecord } from '../../store/deliveries.ts';
+import { addConsentEvents } from '../../store/people/index.ts';
+import { findRoute } from '../../store/routes.ts';
+import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+
+/** Asks a person anew, for a delivery that the other system refuses until they confirm. */
+export async function askAnew(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
+  return inCommand(context, actor, async (db) => {
+    const delivery = await findDelivery(db, id);
+    if (!delivery) return unknown('delivery');
+    const why = await askForOne(db, context, delivery);
+    if (why !== null) return refused('conflict', 'not-asked', why);
+    return done(undefined, { act: 'asked to confirm', subject: { kind: 'delivery', id, name: '' } });
+  });
+}
+
+/** @returns why the person is not asked; null when they are */
+export async function askForOne(db: Db, context: Context, delivery: DeliveryRecord): Promise<string | null> {
+  const { newId, now } = context;
+  const route = await findRoute(db, delivery.routeId);
+  if (!route) return 'Its route is gone, and with it the words to ask in.';
+  const { mail, expiresHours } = (route.live ?? route.draft).consent;
+  const { contactId, submissionId, routeId, intent } = delivery;
+  const { purpose } = intent;
+  if (await hasOpenConfirmation(db, contactId, purpose))
+    return 'A confirmation is open already. The delivery goes on as soon as the person confirms.';
+  const id = newId();
+  const at = now();
+  const times = { createdAt: at, lastSentAt: at, expiresAt: at + expiresHours * 3_600_000 };
+  const about = { contactId, submissionId, purpose };
+  await addConfirmations(db, [{ ...about, ...times, id, routeId, sentTo: addressOf(intent), mail, state: 'pending' }]);
+  await addMails(db, [{ id: newId(), confirmationId: id }], at);
+  await addConsentEvents(db, [{ ...about, id: newId(), kind: 'asked', at, wording: mail.subject, evidence: {} }]);
+  return null;
+}

@@ -1,0 +1,43 @@
+import { ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
+import type { Result } from '../../../core/result.ts';
+import type { Context } from '../../context.ts';
+import { addRoute as store } from '../../store/routes.ts';
+import { findSource } from '../../store/sources.ts';
+import { done, inCommand, refused, type Actor, type Refusal } from '../command.ts';
+
+/** What a new route starts as: double opt-in, with a mail that only needs reading over. */
+export const NEW_CONSENT: RouteDocument['consent'] = {
+  mode: 'double',
+  // Whoever makes the route has to say what people agree to: nothing is presumed.
+  purpose: '',
+  tickField: '',
+  mail: {
+    subject: 'Please confirm your address',
+    body: 'Hello,\n\nsomebody, most likely you, signed up with this address. Please confirm that you want to hear from us:\n\n{link}\n\nIf it was not you, do nothing: we will not write again.',
+    button: 'Yes, that was me',
+  },
+  expiresHours: 72,
+  changes: 'ask',
+};
+
+/** Makes a route that takes a source. @returns its id */
+export async function addRoute(
+  actor: Actor,
+  context: Context,
+  { name, sourceId }: { name: string; sourceId: string },
+): Promise<Result<string, Refusal>> {
+  const { newId, now } = context;
+  return inCommand(context, actor, async (db) => {
+    const source = await findSource(db, sourceId);
+    if (!source)
+      return refused('invalid', 'invalid', 'Choose a source.', [
+        { pointer: '/sourceId', detail: 'There is no such source.' },
+      ]);
+    const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'yes/no');
+    const id = newId();
+    const consent = { ...NEW_CONSENT, tickField: tick?.id ?? '' };
+    const draft = { format: ROUTE_FORMAT, sourceIds: [sourceId], targets: [], consent };
+    await store(db, { id, name, draft, now: now() });
+    return done(id, { act: 'made', subject: { kind: 'route', id, name } });
+  });
+}

@@ -1,0 +1,29 @@
+import { preflight } from '../../../core/plan/index.ts';
+import type { Result } from '../../../core/result.ts';
+import type { Context } from '../../context.ts';
+import { readCatalogues } from '../../store/connections.ts';
+import { findRoute, publishRoute as store } from '../../store/routes.ts';
+import { listSources, sourcesIn } from '../../store/sources.ts';
+import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+
+/** Freezes the draft as the next version and makes it live, unless preflight finds what keeps it from that. */
+export async function publishRoute(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
+  return inCommand(context, actor, async (db) => {
+    const route = await findRoute(db, id);
+    if (!route) return unknown('route');
+    const sources = new Map((await listSources(db)).map((source) => [source.id, source]));
+    const findings = preflight({
+      document: route.draft,
+      sources: sourcesIn(route.draft.sourceIds, sources),
+      catalogues: await readCatalogues(db),
+    });
+    const blockers = findings.filter(({ level }) => level === 'blocker');
+    if (blockers.length > 0) {
+      const issues = blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` }));
+      return refused('invalid', 'not-ready', 'The route cannot go live yet.', issues);
+    }
+    await store(db, route, context.now());
+    const detail = `Version ${(route.liveVersion ?? 0) + 1}.`;
+    return done(undefined, { act: 'published', subject: { kind: 'route', id, name: route.name }, detail });
+  });
+}
