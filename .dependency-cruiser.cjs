@@ -53,6 +53,19 @@ module.exports = {
       'Stand-ins are reached over the network; they import nothing of the application.',
     ),
     {
+      name: 'data-asks-the-server',
+      comment: 'Keys, queries and what follows on a change are written once, in web/data; views use its hooks.',
+      severity: 'error',
+      from: { path: '^src/web/(areas|parts|shell)/' },
+      to: { path: 'node_modules/@tanstack/react-query/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'data-shows-nothing',
+      severity: 'error',
+      from: { path: '^src/web/data/' },
+      to: { path: '^src/web/(areas|parts|shell)/' },
+    },
+    {
       name: 'core-is-pure',
       comment: 'No clock, no network, no file, no framework in the core; of packages only those that compute.',
       severity: 'error',

@@ -2,6 +2,6 @@ import { defineConfig } from 'drizzle-kit';
 
 export default defineConfig({
   dialect: 'mysql',
-  schema: './src/server/store/schema.ts',
+  schema: './src/server/store/schema/*.ts',
   out: './src/server/store/migrations',
 });

@@ -42,7 +42,7 @@ export function entities() {
     '# Entities',
     '',
     'Every table of the database, its columns, and which point to which. Written by `node scripts/entities.mjs` out of the',
-    'schema (`src/server/store/schema.ts`); a test fails when it is out of date. The database enforces no foreign keys: they',
+    'schema (`src/server/store/schema/`); a test fails when it is out of date. The database enforces no foreign keys: they',
     'would cost every write a look at another table.',
     '',
     '```mermaid',

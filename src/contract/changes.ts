@@ -45,6 +45,7 @@ export const SUBJECTS = {
   account: 'the account',
   submission: 'a submission',
   delivery: 'a delivery',
+  mail: 'a mail',
   person: 'a person',
 } as const;
 export type SubjectKind = keyof typeof SUBJECTS;

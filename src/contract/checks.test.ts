@@ -44,19 +44,17 @@ describe('a form', () => {
 
 describe('a route', () => {
   const consent = {
-    mode: 'double',
-    purpose: 'letter',
-    tickField: '',
+    asks: [{ id: 'a1', purpose: 'letter', channels: ['email'], tickField: '' }],
+    confirmedBy: { by: 'iwashi' },
     mail: { subject: 's', body: 'b', button: 'b' },
     expiresHours: 72,
   };
   const target = {
     id: 't1',
+    needs: null,
     connectionId: 'c',
-    list: '',
-    group: '',
+    places: [],
     tags: [],
-    tagRules: [],
     lines: [],
     duplicates: 'update',
   };
@@ -64,6 +62,7 @@ describe('a route', () => {
     pointers(
       check(RouteDocumentInput, {
         format: ROUTE_FORMAT,
+        mails: [],
         sourceIds: ['s'],
         targets: [{ ...target, ...part }],
         consent,
@@ -74,8 +73,11 @@ describe('a route', () => {
   it('knows its own words only', () => {
     expect(issues({}, { duplicates: 'overwrite' })).toEqual(['/targets/0/duplicates']);
     expect(
-      issues({}, { lines: [{ id: 'l-f', to: 'f', from: { kind: 'field', field: 'a' }, steps: ['explode'] }] }),
-    ).toEqual(['/targets/0/lines/0/steps']);
+      issues(
+        {},
+        { lines: [{ id: 'l-f', to: 'f', from: { kind: 'field', field: 'a' }, steps: [{ kind: 'explode' }] }] },
+      ),
+    ).toEqual(['/targets/0/lines/0/steps/0/kind']);
     expect(issues({ consent: { ...consent, expiresHours: 0 } })).toEqual(['/consent/expiresHours']);
   });
 });

@@ -1,5 +1,5 @@
 import { IsObject, IsOptional, IsString, Length, MaxLength, ValidateIf } from 'class-validator';
-import type { ExchangeView } from './activity.ts';
+import type { ExchangeView } from './deliveries.ts';
 import type { PartIssue } from './checks.ts';
 import type { CredentialInputs } from './connection.ts';
 import type { SentValue } from '../core/mapping/index.ts';

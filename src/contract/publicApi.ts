@@ -1,6 +1,7 @@
 import Type from 'typebox';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../core/delivery/index.ts';
-import { BULK_ACTS, BulkInput, DEVICES, DropInput, PROGRESS } from './activity.ts';
+import { BULK_ACTS, BulkInput, DropInput } from './deliveries.ts';
+import { DEVICES, PROGRESS } from './submissions.ts';
 import type { Scope } from './tokens.ts';
 
 const time = (description: string) => Type.String({ format: 'date-time', description });

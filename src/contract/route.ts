@@ -1,6 +1,7 @@
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayUnique,
   IsArray,
   IsIn,
   IsNotEmptyObject,
@@ -12,17 +13,24 @@ import {
   MaxLength,
   Min,
   ValidateBy,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 import { TEST_NAMES, type Condition } from '../core/conditions/index.ts';
-import { STEPS, type Step } from '../core/mapping/index.ts';
+import { CHANNELS, type Channel } from '../core/consent/index.ts';
+import { STEP_KINDS, type Step, type StepKind } from '../core/mapping/index.ts';
 import {
   DUPLICATE_POLICIES,
   ROUTE_FORMAT,
+  type ConfirmedBy,
+  type ConsentAsk,
   type DuplicatePolicy,
   type Finding,
   type Plan,
   type RouteDocument,
+  type RouteMail,
+  type TargetPlace,
+  type TargetTag,
 } from '../core/plan/index.ts';
 import type { DotLineData } from './connection.ts';
 import type { PublishState } from '../core/states/index.ts';
@@ -66,6 +74,11 @@ class LineOriginInput {
   text: string = '';
 }
 
+class StepInput implements Step {
+  @IsIn(STEP_KINDS)
+  kind!: StepKind;
+}
+
 class MapLineInput {
   @IsString()
   @Length(1, 40)
@@ -82,26 +95,22 @@ class MapLineInput {
 
   @IsArray()
   @ArrayMaxSize(10, { message: 'A line has at most ten steps.' })
-  @IsIn(STEPS, { each: true })
-  steps!: Step[];
+  @ValidateNested({ each: true })
+  @Type(() => StepInput)
+  steps!: StepInput[];
 }
 
-class TagRuleInput {
+class TagInput implements TargetTag {
   @IsString()
   @Length(1, 40)
   id!: string;
 
   @IsString()
-  @MaxLength(64)
-  field!: string;
-
-  @IsString()
-  @MaxLength(200)
-  answer!: string;
-
-  @IsString()
-  @MaxLength(120)
+  @MaxLength(120, { message: 'A tag has at most 120 characters.' })
   tag!: string;
+
+  @IsCondition()
+  when: Condition | null = null;
 }
 
 class PlaceInput {
@@ -114,6 +123,24 @@ class PlaceInput {
   group: string = '';
 }
 
+class TargetPlaceInput extends PlaceInput implements TargetPlace {
+  @IsString()
+  @Length(1, 40)
+  id!: string;
+
+  @IsCondition()
+  when: Condition | null = null;
+}
+
+class NeedInput {
+  @IsString()
+  @Length(1, 40)
+  ask!: string;
+
+  @IsIn(CHANNELS)
+  channel!: Channel;
+}
+
 class TargetInput {
   @IsString()
   @Length(1, 40)
@@ -121,6 +148,12 @@ class TargetInput {
 
   @IsCondition()
   when: Condition | null = null;
+
+  @ValidateIf((_, needs) => needs !== null)
+  @IsObject({ message: 'Choose the consent that it needs, or none.' })
+  @ValidateNested()
+  @Type(() => NeedInput)
+  needs!: NeedInput | null;
 
   @IsString()
   @MaxLength(36)
@@ -130,25 +163,17 @@ class TargetInput {
   @MaxLength(120)
   kind: string = '';
 
-  @IsString()
-  @MaxLength(120)
-  list!: string;
-
-  @IsString()
-  @MaxLength(120)
-  group!: string;
-
   @IsArray()
-  @ArrayMaxSize(50)
-  @IsString({ each: true })
-  @Length(1, 120, { each: true, message: 'A tag has between 1 and 120 characters.' })
-  tags!: string[];
-
-  @IsArray()
-  @ArrayMaxSize(200)
+  @ArrayMaxSize(20, { message: 'At most twenty places to put people into.' })
   @ValidateNested({ each: true })
-  @Type(() => TagRuleInput)
-  tagRules!: TagRuleInput[];
+  @Type(() => TargetPlaceInput)
+  places!: TargetPlaceInput[];
+
+  @IsArray()
+  @ArrayMaxSize(200, { message: 'At most two hundred tags.' })
+  @ValidateNested({ each: true })
+  @Type(() => TagInput)
+  tags!: TagInput[];
 
   @IsArray()
   @ArrayMaxSize(20, { message: 'At most twenty places to take people out of.' })
@@ -186,17 +211,44 @@ class ConfirmationMailInput {
   button!: string;
 }
 
-class ConsentPolicyInput {
-  @IsIn(['single', 'double'])
-  mode!: 'single' | 'double';
+class ConsentAskInput implements ConsentAsk {
+  @IsString()
+  @Length(1, 40)
+  id!: string;
 
   @IsString()
   @MaxLength(80)
   purpose!: string;
 
+  @IsArray()
+  @ArrayUnique()
+  @IsIn(CHANNELS, { each: true })
+  channels!: Channel[];
+
   @IsString()
   @MaxLength(64)
   tickField!: string;
+}
+
+/** Whether something says which one system confirms. */
+const isConfirmedBy = (value: unknown): value is ConfirmedBy => {
+  if (typeof value !== 'object' || value === null || !('by' in value)) return false;
+  if (value.by === 'target') return 'targetId' in value && typeof value.targetId === 'string';
+  return value.by === 'nobody' || value.by === 'iwashi';
+};
+
+class ConsentPolicyInput {
+  @IsArray()
+  @ArrayMaxSize(10, { message: 'A route asks for at most ten consents.' })
+  @ValidateNested({ each: true })
+  @Type(() => ConsentAskInput)
+  asks!: ConsentAskInput[];
+
+  @ValidateBy({
+    name: 'isConfirmedBy',
+    validator: { validate: isConfirmedBy, defaultMessage: () => 'Choose who confirms.' },
+  })
+  confirmedBy!: ConfirmedBy;
 
   @IsObject()
   @ValidateNested()
@@ -210,6 +262,35 @@ class ConsentPolicyInput {
 
   @IsIn(['ask', 'at once'])
   changes: 'ask' | 'at once' = 'ask';
+}
+
+class RouteMailInput implements RouteMail {
+  @IsString()
+  @Length(1, 40)
+  id!: string;
+
+  @IsIn(['answer', 'notify'])
+  kind!: 'answer' | 'notify';
+
+  @IsCondition()
+  when: Condition | null = null;
+
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'A mail goes to at most twenty colleagues.' })
+  @IsString({ each: true })
+  @MaxLength(254, { each: true })
+  to!: string[];
+
+  @IsIn(['now', 'confirmed'])
+  after!: 'now' | 'confirmed';
+
+  @IsString()
+  @MaxLength(200, { message: 'A subject has at most 200 characters.' })
+  subject!: string;
+
+  @IsString()
+  @MaxLength(10_000, { message: 'A text has at most 10,000 characters.' })
+  body!: string;
 }
 
 export class RouteDocumentInput implements RouteDocument {
@@ -232,6 +313,12 @@ export class RouteDocumentInput implements RouteDocument {
   @ValidateNested()
   @Type(() => ConsentPolicyInput)
   consent!: ConsentPolicyInput;
+
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'A route sends at most twenty mails.' })
+  @ValidateNested({ each: true })
+  @Type(() => RouteMailInput)
+  mails!: RouteMailInput[];
 }
 
 export class RouteInput {

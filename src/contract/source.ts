@@ -20,8 +20,8 @@ import {
   SOURCE_KINDS,
   type FormDocument,
   type PostsDocument,
-  type SourceDocument,
-  type SourceKind,
+  type MadeDocument,
+  type MadeKind,
   type Visit,
 } from '../core/intake/index.ts';
 import type { PublishState } from '../core/states/index.ts';
@@ -164,7 +164,7 @@ export class SourceInput {
   name!: string;
 
   @IsIn(SOURCE_KINDS)
-  kind: SourceKind = 'form';
+  kind: MadeKind = 'form';
 }
 
 export interface SourceView {
@@ -174,7 +174,7 @@ export interface SourceView {
   liveVersion: number | null;
   /** Whether the draft differs from what is live. */
   changed: boolean;
-  draft: SourceDocument;
+  draft: MadeDocument;
   draftAt: string;
   publishedAt: string | null;
   /** The ids of the fields that are live. */

@@ -2,6 +2,7 @@ import { pino, type Logger } from 'pino';
 import { V7Generator } from 'uuidv7';
 import type { Config } from './config.ts';
 import { createSend, type Send } from './connectors/http.ts';
+import { loggedError } from './security/loggedErrors.ts';
 import { SecretBox } from './security/secrets.ts';
 import { openStore, type Store } from './store/database.ts';
 
@@ -29,7 +30,7 @@ export function createContext(config: Config, now: () => number = Date.now): Con
     secrets: new SecretBox(config.secretKey),
     newId: () => ids.generateOrResetWithTs(now()).toString(),
     // No payloads, addresses or headers are ever logged; see http/app.ts for what a request leaves behind.
-    log: pino({ level: config.logLevel, base: null }, pino.destination(2)),
+    log: pino({ level: config.logLevel, base: null, serializers: { err: loggedError } }, pino.destination(2)),
     close: async () => {
       await send.close();
       await store.close();

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { createAdaptorServer } from '@hono/node-server';
 import { once } from 'node:events';
 import type { Server } from 'node:http';
+import { adoptPurposes } from './commands/purposes/adoptPurposes.ts';
 import { readConfig } from './config.ts';
 import { createContext, type Context } from './context.ts';
 import { createApp } from './http/app.ts';
@@ -24,6 +25,7 @@ async function main(roles: Role[]): Promise<void> {
   const config = readConfig(process.env);
   const context = createContext(config);
   await migrateStore(context.store, config.root);
+  await adoptPurposes(context);
   const worker = roles.includes('work') ? startWorker(context) : null;
   const server = roles.includes('serve') ? await listen(context) : null;
   const firstLink = server ? await linkForFirstAccount(context) : null;

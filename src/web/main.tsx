@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
-import { ApiProblem } from './parts/api.ts';
+import { ApiProblem } from './data/api.ts';
 import { applyTheme } from './parts/useTheme.ts';
 import { router } from './router.tsx';
 

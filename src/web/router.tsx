@@ -36,6 +36,7 @@ export const router = createBrowserRouter([
       { path: 'sources/:id?', lazy: lazyPage(() => import('./areas/sources/SourcesPage.tsx'), 'SourcesPage') },
       { path: 'routes/:id?', lazy: lazyPage(() => import('./areas/routes/RoutesPage.tsx'), 'RoutesPage') },
       { path: 'people/:id?', lazy: lazyPage(() => import('./areas/people/PeoplePage.tsx'), 'PeoplePage') },
+      { path: 'consent/:id?', lazy: lazyPage(() => import('./areas/consent/ConsentPage.tsx'), 'ConsentPage') },
       { path: 'activity', lazy: lazyPage(() => import('./areas/activity/SubmissionsPage.tsx'), 'SubmissionsPage') },
       {
         path: 'activity/deliveries',

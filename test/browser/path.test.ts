@@ -236,11 +236,34 @@ describe('an operator who has never seen Iwashi', () => {
       .getByRole('row', { name: /^First name/ })
       .getByText('Mara')
       .waitFor();
-    await operator.getByText('after confirmation').waitFor();
+    await operator.getByText('once confirmed').waitFor();
     await operator.getByText('It does not say what people consent to.').waitFor();
-    await operator.getByLabel('What it is for').fill('Sky letter');
+    await operator.getByLabel('What it is for').selectOption('a new one…');
+    await operator.getByLabel('What people consent to').fill('Sky letter');
+    await operator.getByRole('button', { name: 'Make it' }).click();
+    await operator.getByRole('option', { name: 'consent to Sky letter, by email' }).waitFor({ state: 'attached' });
     await saved();
     await expectAccessible(operator);
+  });
+
+  it('puts some people into a second list, sets a tag on some, and tells a colleague', async () => {
+    await operator.getByRole('button', { name: 'Another list' }).click();
+    await operator.getByLabel('List 2', { exact: true }).selectOption('Press');
+    await operator.getByRole('button', { name: 'For some people only' }).click();
+    await operator.getByLabel('Field of test 1').selectOption('Campaign');
+    await operator.getByLabel('What test 1 compares with').fill('press');
+    await operator.getByRole('button', { name: 'A tag for some people' }).click();
+    await operator.getByLabel('Tag', { exact: true }).fill('from afar');
+    await operator.getByLabel('Set the tag from afar on nobody').click();
+    await operator.getByRole('button', { name: 'Tell a colleague' }).click();
+    await operator.getByText('tells nobody: it has no address.').waitFor();
+    await operator.getByLabel('Addresses of colleagues').fill('desk@pellam-ridge.example');
+    await operator.getByRole('heading', { name: 'Note to colleagues at once' }).waitFor();
+    await saved();
+    // All of it at once: what the window cuts off would count as too small to be pressed.
+    await operator.setViewportSize({ width: 1280, height: 3200 });
+    await expectAccessible(operator);
+    await operator.setViewportSize({ width: 1280, height: 800 });
     await operator.getByRole('button', { name: 'Publish' }).click();
     await operator.getByText('version 1').waitFor();
   });
@@ -318,7 +341,7 @@ describe('the operator', () => {
     await expectAccessible(operator);
     await row.getByRole('link').click();
     await operator.getByRole('heading', { name: EMAIL }).waitFor();
-    for (const stop of ['Received', 'Contact', 'Consent', 'Confirmation', 'Delivery'])
+    for (const stop of ['Received', 'Contact', 'Consent', 'Confirmation', 'Mail', 'Delivery'])
       await operator.getByRole('heading', { name: stop, exact: false }).first().waitFor();
     const readBack = operator.getByRole('table').filter({ hasText: 'Found there' });
     expect(await readBack.getByRole('row').count()).toBe(9);
@@ -375,6 +398,21 @@ describe('the operator', () => {
     await area('Overview').click();
     await operator.getByText('Nothing at the moment.').waitFor();
     await operator.getByRole('heading', { name: 'Just in' }).waitFor();
+    await expectAccessible(operator);
+  });
+
+  it('finds what people consent to, and who did what here', async () => {
+    await area('Consent').click();
+    await operator.getByRole('heading', { name: 'Sky letter', exact: true }).waitFor();
+    await operator.getByLabel('Sentences by which people agree to it').waitFor();
+    await expectAccessible(operator);
+    await operator.getByRole('button', { name: 'Archive it' }).click();
+    await operator.getByText('asks people for it. Take it out there first').waitFor();
+    await area('Activity').click();
+    await operator.getByRole('link', { name: 'Changes' }).click();
+    await operator.getByRole('row', { name: /published the route Sky letter to Tern Post/ }).waitFor();
+    await operator.getByLabel('Of what').selectOption('purpose');
+    await operator.getByRole('row', { name: /made the purpose Sky letter/ }).waitFor();
     await expectAccessible(operator);
   });
 

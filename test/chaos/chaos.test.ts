@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { DeliveryView } from '../../src/contract/activity.ts';
+import type { DeliveryView } from '../../src/contract/deliveries.ts';
 import type { Target } from '../../src/core/plan/index.ts';
 import { bellTarget, enquiryTarget, schoolForm, schoolRoute } from '../../src/server/demo/documents.ts';
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
@@ -123,6 +123,7 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
   if (!first) throw new Error('no target');
   await operator.route('Visits', {
     ...document,
+    mails: [],
     targets: [{ ...first, duplicates: 'update', lines: [...first.lines, line('has_telescope', 'pupils')] }, ...more],
   });
   return { source, targets: [ternPost, capstan, rowbarn, bellbuoy, webhook].map(({ id }) => id) };

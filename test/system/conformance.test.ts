@@ -1,6 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { ExchangeView } from '../../src/contract/activity.ts';
+import type { ExchangeView } from '../../src/contract/deliveries.ts';
 import { CAUSES } from '../../src/core/delivery/index.ts';
 import type { Authentication } from '../../src/contract/profile/index.ts';
 import type { Access, Credentials } from '../../src/server/connectors/access.ts';
@@ -49,7 +49,7 @@ const ternPost = (name: string, authentication?: Authentication): Subject => ({
     }));
     return { credentials: { key: 'kit-key-two', user: 'key', password: 'kit-key-two' } };
   },
-  change: { otherFields: { given: 'Mara' }, list: 'L-100' },
+  change: { otherFields: { given: 'Mara' }, places: [{ list: 'L-100', group: '' }] },
   writes: '/v1/members',
 });
 
@@ -78,7 +78,11 @@ const SUBJECTS: Subject[] = [
       }));
       return { credentials: { key: 'kit-key', secret: 'kit-secret-two' } };
     },
-    change: { kind: 'person', fields: { mail: 'kit@hill.example', called: 'Mara' }, list: 'S1' },
+    change: {
+      kind: 'person',
+      fields: { mail: 'kit@hill.example', called: 'Mara' },
+      places: [{ list: 'S1', group: '' }],
+    },
     writes: '/api/records',
   },
   {
@@ -155,8 +159,7 @@ describe.each(SUBJECTS)('$profile, by $name', (subject) => {
   const wanted = wantedBy('kit@hill.example', subject.change.emailField ?? 'mail', subject.change.kind ?? '');
   const change: PersonChange = {
     ...wanted,
-    list: '',
-    group: '',
+    places: [],
     tags: [],
     leaves: [],
     tagsOff: [],
@@ -196,7 +199,7 @@ describe.each(SUBJECTS)('$profile, by $name', (subject) => {
     if (!found.ok) throw new Error('not found');
     if (connector().canFind) {
       expect(found.value?.fields).toMatchObject({ ...change.fields, ...change.otherFields });
-      expect(found.value?.lists ?? []).toEqual(change.list === '' ? [] : [change.list]);
+      expect(found.value?.lists ?? []).toEqual(change.places.map(({ list }) => list));
     }
   });
 

@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { nameKey, type DeliveryView, type OverviewView, type TrailView } from '../../src/contract/activity.ts';
+import type { DeliveryView } from '../../src/contract/deliveries.ts';
+import type { OverviewView } from '../../src/contract/overview.ts';
+import { nameKey, type TrailView } from '../../src/contract/submissions.ts';
 import { fields, observatory, submitJson } from '../world/observatory.ts';
+import { deliveriesIn } from '../../src/core/plan/index.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { linkIn, TERN_KEY, World } from '../world/world.ts';
@@ -206,10 +209,10 @@ describe('two targets on one connection', () => {
     const [first] = draft.targets;
     if (!first) throw new Error('the route has no target');
     const targets = [
-      { ...first, id: 'letter', list: 'L-100', group: '', tagRules: [] },
-      { ...first, id: 'schools', list: 'L-200', group: '', tagRules: [] },
+      { ...first, id: 'letter', places: [{ id: 'p1', list: 'L-100', group: '', when: null }] },
+      { ...first, id: 'schools', places: [{ id: 'p1', list: 'L-200', group: '', when: null }] },
     ];
-    const consent = { ...draft.consent, mode: 'single' as const };
+    const consent = { ...draft.consent, confirmedBy: { by: 'nobody' as const } };
     const route = await operator.route('Two lists', { ...draft, sourceIds: [source.id], targets, consent });
     await world.faults({ next: 40, kind: 'status', status: 403 });
     const email = newAddress();
@@ -225,7 +228,8 @@ describe('two targets on one connection', () => {
     // Names stand under their connection: another account may call another list L-100.
     expect(held.names[nameKey(wired.connection.id, 'place', 'L-100')]).toBe('Sky letter');
     expect(held.names['L-100']).toBeUndefined();
-    const listsOf = ({ plan }: typeof held) => plan?.deliveries.map(({ targetId, intent }) => [targetId, intent.list]);
+    const listsOf = ({ plan }: typeof held) =>
+      plan && deliveriesIn(plan).map(({ targetId, intent }) => [targetId, intent.places[0]?.list]);
     expect(listsOf(held)).toEqual([
       ['letter', 'L-100'],
       ['schools', 'L-200'],
@@ -234,7 +238,7 @@ describe('two targets on one connection', () => {
     await operator.post(`/deliveries/${held.deliveries[0]?.id ?? ''}/replan`);
     await operator.trailWhen(id, 'delivered');
     const rows = await world.rows<{ target: string; list: string }>(
-      "SELECT target_id AS target, JSON_VALUE(intent, '$.list') AS list FROM deliveries WHERE submission_id = ? ORDER BY target_id",
+      "SELECT target_id AS target, JSON_VALUE(intent, '$.places[0].list') AS list FROM deliveries WHERE submission_id = ? ORDER BY target_id",
       [id],
     );
     expect(rows).toEqual([
@@ -385,7 +389,7 @@ it('a rehearsal tells what will happen, and changes nothing', async () => {
   const comparable = (one: TrailView['plan']) => ({
     contact: one?.contact,
     consent: one?.consent,
-    intents: one?.deliveries.map(({ intent }) => intent),
+    intents: one && deliveriesIn(one).map(({ intent }) => intent),
   });
   expect(comparable(trail.plan)).toEqual(comparable(plan));
 });
@@ -410,10 +414,10 @@ it('a route takes several sources, and a target only those of whom its condition
     of: [{ kind: 'test' as const, id: 'x', field: 'interests', test: 'contains' as const, value: 'pictures' }],
   };
   const targets = [
-    { ...first, id: 'letter', list: 'L-100', group: '', tagRules: [] },
-    { ...first, id: 'schools', list: 'L-200', group: '', tagRules: [], when },
+    { ...first, id: 'letter', places: [{ id: 'p1', list: 'L-100', group: '', when: null }] },
+    { ...first, id: 'schools', places: [{ id: 'p1', list: 'L-200', group: '', when: null }], when },
   ];
-  const consent = { ...draft.consent, mode: 'single' as const };
+  const consent = { ...draft.consent, confirmedBy: { by: 'nobody' as const } };
   const route = await operator.route('Both', { ...draft, sourceIds: [fair.id, evening.id], targets, consent });
   const sent = async (source: typeof fair, email: string, interests: string) => {
     const id = await submitJson(source, { ...fields(email), interests });

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { PlaceView } from '../../src/contract/activity.ts';
+import type { PlaceView } from '../../src/contract/people.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
 import { describeApart } from '../../src/server/connectors/propose/describeApart.ts';
@@ -97,7 +97,10 @@ describe('a service that Iwashi has never seen', () => {
     expect(connection.verify).toMatchObject({ ok: true, lists: 3, groups: 4, fields: 7 });
     const source = await operator.form('Sky letter sign-up', { ...skyLetterForm(world.site), minimumSeconds: 0 });
     const document = skyLetterRoute(source.id, connection.id);
-    await operator.route('Sky letter', { ...document, consent: { ...document.consent, mode: 'single' } });
+    await operator.route('Sky letter', {
+      ...document,
+      consent: { ...document.consent, confirmedBy: { by: 'nobody' } },
+    });
     const id = await submitJson(source, fields('own@hill.example'));
     const [delivery] = (await operator.trailWhen(id, 'delivered')).deliveries;
     expect(delivery?.readBack?.map(({ what, same }) => [what, same])).toEqual(

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { PersonView } from '../../src/contract/activity.ts';
+import type { PersonView } from '../../src/contract/people.ts';
 import { fields, observatory, submitForm, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';

@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { PersonView, TrailView } from '../../src/contract/activity.ts';
+import type { PersonView } from '../../src/contract/people.ts';
+import type { TrailView } from '../../src/contract/submissions.ts';
 import type { PostsDocument } from '../../src/core/intake/index.ts';
 import {
   merge,
@@ -96,7 +97,7 @@ describe('somebody who gives a number instead of an address', () => {
       },
     ];
     const { consent } = schoolRoute(source.id, capstan.id);
-    const document: RouteDocument = { format: ROUTE_FORMAT, sourceIds: [source.id], targets, consent };
+    const document: RouteDocument = { format: ROUTE_FORMAT, sourceIds: [source.id], targets, consent, mails: [] };
     await operator.route('Ticket orders', document);
   });
   afterAll(() => world.stop());
@@ -183,9 +184,10 @@ describe('somebody who gives a number instead of an address', () => {
       format: ROUTE_FORMAT,
       sourceIds: [form.id],
       targets: [],
-      consent: { ...consent, mode: 'double' },
+      consent: { ...consent, confirmedBy: { by: 'iwashi' as const } },
+      mails: [],
     };
-    await operator.put(`/routes/${route.id}/draft`, document);
+    await operator.put(`/routes/${route.id}/draft`, await operator.withPurposes(document));
     const refused = (await (await operator.send('POST', `/routes/${route.id}/publish`)).json()) as {
       errors: { detail: string }[];
     };

@@ -1,6 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { NoticeView, PersonView, PlaceView, TrailView } from '../../src/contract/activity.ts';
+import type { NoticeView, PersonView, PlaceView } from '../../src/contract/people.ts';
+import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { Target } from '../../src/core/plan/index.ts';
@@ -230,7 +231,7 @@ describe('what a service tells us', () => {
     );
     expect(withdrawn).toMatchObject({ purpose: 'Sky letter', wording: 'Unsubscribed in Tern Post.' });
     const person = await operator.get<PersonView>(`/people/${id}`);
-    expect(person.consent).toEqual([{ purpose: 'Sky letter', state: 'withdrawn' }]);
+    expect(person.consent).toEqual([{ purpose: 'Sky letter', channel: 'email', state: 'withdrawn' }]);
     expect(person.notices).toMatchObject([{ kind: 'member.left', meaning: 'unsubscribed' }]);
   });
 
@@ -257,7 +258,26 @@ describe('what a service tells us', () => {
     expect(await withdrawals(id)).toEqual([]);
     expect((await tell(body)).status).toBe(204);
     expect((await tell(body)).status).toBe(204);
+    await eventually(
+      () => withdrawals(id),
+      (events) => events.length > 0,
+    );
+    // Told again a day later, when it is no repeat by its time any more.
+    await world.rows("UPDATE submissions SET repeat_key = id WHERE field_values LIKE '%E-told%'");
+    expect((await tell(body)).status).toBe(204);
+    const told = await eventually(
+      () => operator.get<PersonView>(`/people/${id}`),
+      ({ submissions }) => submissions.filter(({ sourceName }) => sourceName.startsWith('What ')).length === 2,
+    );
+    const notes = await eventually(
+      async () => (await operator.trail(told.submissions[0]?.id ?? '')).plan?.notes ?? [],
+      (all) => all.length > 0,
+    );
+    expect(notes).toMatchObject([{ code: 'told before' }]);
     expect(await withdrawals(id)).toHaveLength(1);
+    // It is a submission as any other: kept as it came, with what followed.
+    const first = told.submissions.at(-2);
+    expect((await operator.trail(first?.id ?? '')).raw.payload).toMatchObject({ kind: 'json' });
     expect((await fetch(`${world.app}/notices/somewhere-else`, { method: 'POST', body })).status).toBe(404);
   });
 

@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { SubmissionRow, TrailView } from '../../src/contract/activity.ts';
+import type { SubmissionRow, TrailView } from '../../src/contract/submissions.ts';
 import type { FormDocument, PostsDocument } from '../../src/core/intake/index.ts';
 import type { SourceField } from '../../src/core/values/index.ts';
 import { formOf, postsOf, sourceField } from '../world/fields.ts';
@@ -85,6 +85,22 @@ describe('posts from elsewhere', () => {
     expect((await post(source.postUrl, '{')).status).toBe(400);
     expect((await post(source.postUrl, '"text"')).status).toBe(400);
     expect(await world.rows("SELECT id FROM submissions WHERE raw LIKE '%nobody%'")).toEqual([]);
+  });
+
+  it('are read in the encoding that they say, and refused when they are not in it', async () => {
+    const post = (body: Buffer, charset: string) =>
+      fetch(source.postUrl, {
+        method: 'POST',
+        headers: { 'content-type': `application/json${charset}` },
+        body: new Uint8Array(body),
+      });
+    const json = JSON.stringify({ order: 1 });
+    const text = json.replace('1', '"Zo\u00eb"');
+    expect((await post(Buffer.from(text, 'latin1'), '')).status).toBe(400);
+    expect((await post(Buffer.from(text, 'latin1'), '; charset=none-such')).status).toBe(400);
+    // Well read; what is in it is another matter.
+    expect((await post(Buffer.from(text, 'latin1'), '; charset=iso-8859-1')).status).toBe(422);
+    expect((await post(Buffer.from(text, 'utf8'), '; charset=utf-8')).status).toBe(422);
   });
 
   it('show no form to whoever opens the address', async () => {

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { BulkView, HeldGroupView, TrailView } from '../../src/contract/activity.ts';
+import type { BulkView, HeldGroupView } from '../../src/contract/deliveries.ts';
+import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
 import type { SourceView } from '../../src/contract/source.ts';
@@ -9,7 +10,6 @@ import type { SourceField } from '../../src/core/values/index.ts';
 import {
   bellTarget,
   enquiryTarget,
-  noticeTarget,
   schoolForm,
   schoolRoute,
   signUpsTarget,
@@ -24,6 +24,26 @@ import { fields, submitForm, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
+
+/** Mail to a colleague by a connection of its own. */
+const noticeTarget = (connectionId: string): Target => {
+  const line = (to: string, text: string, kind: 'text' | 'fixed' = 'text') => ({
+    id: `l-${to}`,
+    to,
+    from: kind === 'text' ? { kind, text } : { kind, value: text },
+    steps: [],
+  });
+  return {
+    ...bellTarget(connectionId),
+    lines: [
+      line('from', 'letter@pellam-ridge.example', 'fixed'),
+      line('to', 'front-desk@pellam-ridge.example', 'fixed'),
+      line('replyTo', '{email}'),
+      line('subject', 'School visit: {school}'),
+      line('text', '{first} {last} of {school} asks for a visit with {pupils} pupils.\nAnswer to: {email}'),
+    ],
+  };
+};
 
 let world: World;
 let operator: Operator;
@@ -61,7 +81,7 @@ let live: { id: string } | null = null;
 async function wire(target: Target): Promise<void> {
   if (live) await operator.post(`/routes/${live.id}/pause`);
   const document = schoolRoute(school.id, target.connectionId);
-  live = await operator.route('School visits', { ...document, targets: [target] });
+  live = await operator.route('School visits', { ...document, mails: [], targets: [target] });
 }
 const only = ({ deliveries }: TrailView) => {
   if (deliveries.length !== 1 || !deliveries[0]) throw new Error(`${deliveries.length} deliveries`);
@@ -140,7 +160,7 @@ describe('Capstan: a key, and a secret that signs', () => {
     await wire({
       ...enquiryTarget(connection.id),
       kind: 'person',
-      list: '',
+      places: [],
       duplicates: 'update',
       lines: [
         { id: 'l-mail', to: 'mail', from: { kind: 'field', field: 'email' }, steps: [] },
@@ -235,7 +255,11 @@ describe('Rowbarn: access granted in its own window', () => {
     const document = schoolRoute(sky.id, connection.id);
     await operator.route('Sheet', {
       ...document,
-      consent: { ...document.consent, tickField: 'consent' },
+      consent: {
+        ...document.consent,
+        asks: document.consent.asks.map((ask) => ({ ...ask, tickField: 'consent' })),
+      },
+      mails: [],
       targets: [signUpsTarget(connection.id)],
     });
     const email = newAddress();
@@ -420,7 +444,13 @@ describe('values of other types', () => {
       ],
     };
     const { consent } = schoolRoute(form.id, connection.id);
-    await operator.route('Every type', { format: ROUTE_FORMAT, sourceIds: [form.id], targets: [target], consent });
+    await operator.route('Every type', {
+      format: ROUTE_FORMAT,
+      sourceIds: [form.id],
+      targets: [target],
+      consent,
+      mails: [],
+    });
     const email = newAddress();
     const typed = {
       email,

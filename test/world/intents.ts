@@ -3,17 +3,17 @@ import type { Intent } from '../../src/core/plan/index.ts';
 
 /** What is meant for a person: nothing but the address, as far as a test does not say more. */
 export const intentOf = (email: string, more: Partial<Intent> = {}): Intent => ({
-  format: 2,
+  format: 4,
   subject: [{ key: { kind: 'email', value: email }, field: 'mail' }],
   kind: '',
   fields: {},
-  list: '',
-  group: '',
+  places: [],
   tags: [],
   leaves: [],
   tagsOff: [],
   duplicates: 'update',
   purpose: 'Sky letter',
+  channel: 'email',
   wording: 'Yes',
   ...more,
 });

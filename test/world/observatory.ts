@@ -10,7 +10,7 @@ export async function observatory(world: World, operator: Operator, mode: 'singl
   const document = skyLetterRoute(source.id, connection.id);
   const route = await operator.route('Sky letter to Tern Post', {
     ...document,
-    consent: { ...document.consent, mode },
+    consent: { ...document.consent, confirmedBy: { by: mode === 'double' ? 'iwashi' : 'nobody' } },
   });
   return { connection, source, route };
 }

@@ -1,9 +1,14 @@
-import type { DeliveryView, Page, SubmissionRow, TrailView } from '../../src/contract/activity.ts';
+import type { DeliveryView } from '../../src/contract/deliveries.ts';
+import type { Page } from '../../src/contract/pages.ts';
+import type { SubmissionRow, TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView, CredentialInputs, VerifyResult } from '../../src/contract/connection.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { SessionView } from '../../src/contract/session.ts';
 import type { SourceView } from '../../src/contract/source.ts';
-import type { RouteDocument } from '../../src/core/plan/index.ts';
+import type { PurposeDraft } from '../../src/core/consent/index.ts';
+import type { PurposeView } from '../../src/contract/purposes.ts';
+import { CHANNELS } from '../../src/core/consent/index.ts';
+import { wordingOf, type RouteDocument } from '../../src/core/plan/index.ts';
 import type { FormDocument, SourceDocument } from '../../src/core/intake/index.ts';
 import { eventually } from './processes.ts';
 
@@ -103,8 +108,33 @@ export class Operator {
 
   async route(name: string, document: RouteDocument): Promise<RouteView> {
     const { id } = await this.post<RouteView>('/routes', { name, sourceId: document.sourceIds[0] ?? '' });
-    await this.put(`/routes/${id}/draft`, document);
+    await this.put(`/routes/${id}/draft`, await this.withPurposes(document));
     return this.post<RouteView>(`/routes/${id}/publish`);
+  }
+
+  /** The same route with purposes that there are: those that it names are made, or learn the words in which it asks. */
+  async withPurposes(document: RouteDocument): Promise<RouteDocument> {
+    const asks: RouteDocument['consent']['asks'] = [];
+    for (const ask of document.consent.asks) {
+      const wordings: string[] = [];
+      for (const id of document.sourceIds) {
+        const { draft } = await this.get<SourceView>(`/sources/${id}`);
+        const wording = wordingOf(ask, draft);
+        if (wording !== '') wordings.push(wording);
+      }
+      const purposes = await this.get<PurposeView[]>('/purposes');
+      const known = purposes.find(({ id, name }) => id === ask.purpose || name === ask.purpose);
+      const body: PurposeDraft = {
+        name: known?.name ?? ask.purpose,
+        wordings: [...new Set([...(known?.wordings ?? []), ...wordings])],
+        channels: [...CHANNELS],
+      };
+      const { id } = known
+        ? await this.put<PurposeView>(`/purposes/${known.id}`, body)
+        : await this.post<PurposeView>('/purposes', body);
+      asks.push({ ...ask, purpose: id });
+    }
+    return { ...document, consent: { ...document.consent, asks } };
   }
 
   submissions = (query = '') => this.get<Page<SubmissionRow>>(`/submissions?${query}`);

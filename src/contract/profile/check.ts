@@ -1,6 +1,7 @@
 import { Value } from 'typebox/value';
 import type { PartIssue } from '../checks.ts';
 import { NEEDED_CREDENTIALS } from './credentials.ts';
+import { readProfile } from './reader.ts';
 import { looksInField, namesBy } from './requests.ts';
 import { ProfileSchema, type Profile } from './schema.ts';
 
@@ -12,7 +13,10 @@ const MOST_ISSUES = 20;
  * Checks a document against the schema of profiles, that it does not speak of credentials that it does not ask for, and
  * that whoever is found by it can be told from others.
  */
-export function checkProfile(document: unknown): Checked {
+export function checkProfile(json: unknown): Checked {
+  const read = readProfile(json);
+  if (!read.ok) return { ok: false, issues: [read.issue] };
+  const document: unknown = read.value;
   if (Value.Check(ProfileSchema, document)) {
     const issues = [...credentialIssues(document), ...findIssues(document)];
     return issues.length === 0 ? { ok: true, value: document } : { ok: false, issues };

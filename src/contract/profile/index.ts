@@ -2,6 +2,7 @@ export type { Authentication, Credential, CredentialName } from './authenticatio
 export { checkProfile } from './check.ts';
 export { looksInField, namesBy, variablesIn } from './requests.ts';
 export type { Paging, RequestTemplate } from './requests.ts';
-export { ProfileSchema } from './schema.ts';
+export { readProfile } from './reader.ts';
+export { PROFILE_FORMAT, PROFILE_WHAT, ProfileSchema } from './schema.ts';
 export type { FieldSource, ItemSource, Profile } from './schema.ts';
-export type { EventMeaning, Webhooks } from './webhooks.ts';
+export { EVENT_MEANINGS, type EventMeaning, type Webhooks } from './webhooks.ts';

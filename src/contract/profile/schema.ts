@@ -20,6 +20,13 @@ const ItemSource = Type.Union([
         description: 'Of a kind of record: a JSONPath to true where each is a thing of its own, such as an enquiry.',
       }),
     ),
+    confirms: Type.Optional(
+      Type.String({
+        pattern: '^\\$',
+        maxLength: 300,
+        description: 'Of a list: a JSONPath to true where it asks people itself to confirm.',
+      }),
+    ),
   }),
   closed({ fixed: Type.Array(FixedItem) }, 'Known beforehand.'),
 ]);
@@ -92,9 +99,14 @@ const Batch = closed(
 
 const sizes = { maximum: 10_000 };
 
+/** What a profile says that it is, and the format that is written today. */
+export const PROFILE_WHAT = 'iwashi connector profile';
+export const PROFILE_FORMAT = 2;
+
 export const ProfileSchema = closed(
   {
-    format: Type.Literal('iwashi connector profile 1'),
+    what: Type.Literal(PROFILE_WHAT),
+    format: Type.Literal(PROFILE_FORMAT),
     id: Type.String({ pattern: '^[a-z0-9][a-z0-9-]{1,59}$' }),
     name: Type.String({ minLength: 1, maxLength: 60 }),
     purpose: Type.String({ minLength: 1, maxLength: 80, description: 'What such a service is for, in a few words.' }),

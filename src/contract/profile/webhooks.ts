@@ -2,7 +2,7 @@ import Type, { type Static } from 'typebox';
 import { closed, JsonPath, oneOf, RequestTemplate } from './requests.ts';
 
 /** What a service's event can mean to Iwashi. */
-export const EVENT_MEANINGS = ['trial', 'unsubscribed', 'suppressed', 'subscribed'] as const;
+export const EVENT_MEANINGS = ['trial', 'unsubscribed', 'suppressed', 'subscribed', 'confirmed'] as const;
 export type EventMeaning = (typeof EVENT_MEANINGS)[number];
 
 export const Webhooks = closed(

@@ -1,1 +1,10 @@
+export {
+  CHANNELS,
+  CHANNEL_WORDS,
+  fitsWording,
+  type Channel,
+  type ConsentNeed,
+  type Purpose,
+  type PurposeDraft,
+} from './purpose.ts';
 export { consentState, type ConsentEvent, type ConsentEventKind, type ConsentState } from './state.ts';

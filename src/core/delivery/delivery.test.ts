@@ -116,12 +116,12 @@ describe('the states of a delivery', () => {
 
 describe('reading back', () => {
   const intent: Intent = {
-    format: 2,
+    format: 4,
+    channel: 'email',
     subject: [{ key: { kind: 'email', value: 'a@b.example' }, field: 'email' }],
     kind: '',
     fields: { email: 'a@b.example', given: 'Mara', figure: 1 },
-    list: 'L',
-    group: '',
+    places: [{ list: 'L', group: '' }],
     tags: ['web'],
     leaves: [],
     tagsOff: [],
@@ -174,7 +174,7 @@ describe('reading back', () => {
     const meant = { 'yes/no': true, number: 7, date: '2026-05-31', phone: '+44 1632 960123', text: 'seven' };
     const found = { 'yes/no': '1', number: '7', date: '2026-05-31T00:00:00Z', phone: '+441632960123', text: 'Seven' };
     const rows = compareReadBack(
-      { ...intent, list: '', tags: [], fields: meant },
+      { ...intent, places: [], tags: [], fields: meant },
       typed,
       { ...held, fields: found },
       null,
@@ -199,9 +199,9 @@ describe('reading back', () => {
       ],
       tagsOff: ['old'],
     };
-    expect(different(held, { ...leaving, list: '' })).toEqual(['List', 'Tag']);
+    expect(different(held, { ...leaving, places: [] })).toEqual(['List', 'Tag']);
     const gone = { ...held, lists: [], tags: ['web'] };
-    expect(different(gone, { ...leaving, list: '' })).toEqual([]);
+    expect(different(gone, { ...leaving, places: [] })).toEqual([]);
   });
   it('expects nothing of a person left alone', () =>
     expect(different({ ...held, fields: {}, lists: [], tags: [] }, { duplicates: 'leave alone' }, held)).toEqual([]));

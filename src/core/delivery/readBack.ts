@@ -78,12 +78,13 @@ export function compareReadBack(
     );
   }
   if (untouched) return rows;
-  const list = catalogue.lists.find(({ id }) => id === intent.list);
-  if (intent.list !== '')
-    rows.push(place(capital(catalogue.can.calls.list), list?.name ?? intent.list, found.lists.includes(intent.list)));
-  if (intent.group !== '') {
-    const group = list?.groups.find(({ id }) => id === intent.group);
-    rows.push(place('Group', group?.name ?? intent.group, found.groups.includes(intent.group)));
+  for (const id of new Set(intent.places.map(({ list }) => list))) {
+    const list = catalogue.lists.find((one) => one.id === id);
+    rows.push(place(capital(catalogue.can.calls.list), list?.name ?? id, found.lists.includes(id)));
+    for (const { group: inside } of intent.places.filter((one) => one.list === id && one.group !== '')) {
+      const group = list?.groups.find((one) => one.id === inside);
+      rows.push(place('Group', group?.name ?? inside, found.groups.includes(inside)));
+    }
   }
   for (const tag of intent.tags) rows.push(place('Tag', tag, found.tags.includes(tag)));
   for (const { list: id, group: inside } of intent.leaves) {

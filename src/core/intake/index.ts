@@ -4,6 +4,7 @@ export { keyFor, meaningOf } from './naming.ts';
 export {
   entriesOf,
   readRaw,
+  readFormBody,
   readUrlencoded,
   withValueAt,
   type Entries,
@@ -15,13 +16,18 @@ export { embeddedFiles } from './places.ts';
 export { contentOf, type FieldIssue } from './reading.ts';
 export type { Suspicion } from './screening.ts';
 export {
+  noticesDocument,
+  readMadeSource,
   readSource,
   SOURCE_FORMAT,
   SOURCE_KINDS,
   type FormDocument,
+  type MadeDocument,
+  type MadeKind,
+  type NoticePaths,
+  type NoticesDocument,
   type PostsDocument,
   type SourceDocument,
-  type SourceKind,
 } from './source.ts';
 export {
   factFields,

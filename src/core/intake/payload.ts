@@ -35,6 +35,34 @@ export function readUrlencoded(body: string): Entries {
 }
 
 /**
+ * Reads what a form sent. The standard has bytes that are no UTF-8 replaced; a page that is in another encoding sends the
+ * bytes of its own, and its visitors' names are to arrive as they wrote them.
+ */
+export function readFormBody(body: string): Entries {
+  const entries = readUrlencoded(body);
+  const isOther = entries.some(([name, value]) => `${name}${value}`.includes('\uFFFD')) && !body.includes(REPLACED);
+  return isOther ? readUrlencoded(inUtf8(body)) : entries;
+}
+
+/** The replacement character as UTF-8 writes it: somebody may well have sent that one. */
+const REPLACED = '%EF%BF%BD';
+
+/**
+ * A body whose bytes are those of windows-1252, which browsers take for every Latin page that does not say UTF-8 (WHATWG
+ * Encoding, 4.2: latin1 and iso-8859-1 are labels of it).
+ */
+function inUtf8(body: string): string {
+  return body.replace(/%([89A-F][0-9A-F])/gi, (_, hex: string) =>
+    encodeURIComponent(inWindows1252(Number.parseInt(hex, 16))),
+  );
+}
+
+/** Bytes 80 to 9F of windows-1252 (WHATWG Encoding, index-windows-1252); Node 20 decodes them as ISO 8859-1. */
+const FROM_80 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ';
+
+const inWindows1252 = (byte: number): string => FROM_80[byte - 0x80] ?? String.fromCharCode(byte);
+
+/**
  * Takes a flat JSON object for entries: texts, numbers, truth values, null, and lists of those.
  * @returns null when it is not such an object
  */

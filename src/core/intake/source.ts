@@ -1,10 +1,12 @@
 import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
-import type { Result } from '../result.ts';
-import type { SourceField } from '../values/index.ts';
+import { bad, good, type Result } from '../result.ts';
+import { plainField, type SourceField } from '../values/index.ts';
 
-/** By what people, or other systems for them, hand something over. */
+/** By what people, or other systems for them, hand something over: the kinds that operators make. */
 export const SOURCE_KINDS = ['form', 'posts'] as const;
-export type SourceKind = (typeof SOURCE_KINDS)[number];
+export type MadeKind = (typeof SOURCE_KINDS)[number];
+/** notices: what a connected system tells us; such a source is there as soon as one is listened to. */
+export type SourceKind = MadeKind | 'notices';
 
 /** What a source of every kind has. */
 interface AnySource {
@@ -33,8 +35,43 @@ export interface PostsDocument extends AnySource {
   each: string;
 }
 
-/** A source, as the operator builds it; publishing freezes it as a version. */
-export type SourceDocument = FormDocument | PostsDocument;
+/** Where in what a system tells the parts of an event are, as JSONPaths, and what its kinds mean. */
+export interface NoticePaths {
+  /** To each event; absent where what is told is one. */
+  events?: string;
+  id: string;
+  kind: string;
+  email: string;
+  at?: string;
+  means: Record<string, string>;
+}
+
+/** What a connected system tells us happened there. */
+export interface NoticesDocument extends AnySource {
+  kind: 'notices';
+  connectionId: string;
+  reads: NoticePaths;
+}
+
+/** A source that an operator builds; publishing freezes it as a version. */
+export type MadeDocument = FormDocument | PostsDocument;
+export type SourceDocument = MadeDocument | NoticesDocument;
+
+/** The source of what a connection tells. */
+export const noticesDocument = (connectionId: string, reads: NoticePaths): NoticesDocument => ({
+  format: SOURCE_FORMAT,
+  kind: 'notices',
+  fields: [
+    { ...plainField('email', 'email'), label: 'Email', keepAs: 'email' },
+    { ...plainField('event', 'text'), label: 'Event' },
+    { ...plainField('meaning', 'text'), label: 'What it means' },
+    { ...plainField('at', 'date-time'), label: 'When' },
+    { ...plainField('id', 'text'), label: 'Its id there' },
+  ],
+  statement: '',
+  connectionId,
+  reads,
+});
 
 const SOURCE: Format = { what: 'source', upgrades: [withKinds] };
 
@@ -44,6 +81,15 @@ export const SOURCE_FORMAT = presentFormat(SOURCE);
 /** Reads a source of any format that was ever written. */
 export const readSource = (json: unknown): Result<SourceDocument, DocumentIssue> =>
   upToDate(SOURCE, json) as Result<SourceDocument, DocumentIssue>;
+
+/** Reads a source that an operator makes, which is all that can be handed on. */
+export function readMadeSource(json: unknown): Result<MadeDocument, DocumentIssue> {
+  const read = readSource(json);
+  if (!read.ok) return read;
+  return read.value.kind === 'notices'
+    ? bad({ pointer: '/kind', detail: 'What a connected system tells cannot be imported: connect it, and listen.' })
+    : good(read.value);
+}
 
 /**
  * To format 2: a source has a kind; fields have ids, and how they are entered is told apart from what they hold.

@@ -8,6 +8,8 @@ export {
 export {
   applyMapping,
   fieldsUsed,
+  fieldsUsedIn,
+  fillText,
   requiredFirst,
   withIds,
   withNames,
@@ -15,5 +17,5 @@ export {
   type LineOrigin,
   type MapLine,
 } from './mapping.ts';
-export { STEPS, STEP_HELP, applyStep, type Step } from './steps.ts';
+export { applyStep, chainTrouble, STEP_KINDS, stepOf, stepsAfter, type Step, type StepKind } from './steps.ts';
 export { lineId, suggestLines } from './suggest.ts';

@@ -1,7 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { sourceField } from '../../../test/world/fields.ts';
-import type { SourceField } from '../values/index.ts';
-import { applyMapping, applyStep, fitValue, suggestLines, type DestinationField } from './index.ts';
+import { shapeOf, type SourceField } from '../values/index.ts';
+import {
+  applyMapping,
+  applyStep,
+  chainTrouble,
+  fitValue,
+  STEP_KINDS,
+  stepOf,
+  stepsAfter,
+  suggestLines,
+  type DestinationField,
+  type StepKind,
+} from './index.ts';
 
 const there = (
   key: string,
@@ -20,10 +31,47 @@ describe('steps', () => {
     ['yes/no to 1/0', true, '1'],
     ['yes/no to 1/0', false, '0'],
     ['yes/no to 1/0', 'Yes', '1'],
-    ['yes/no to 1/0', 'perhaps', 'perhaps'],
-  ] as const)('%s turns %j into %j', (step, from, to) => expect(applyStep(step, from)).toBe(to));
+    ['first name', { given: 'Mara Anne', family: 'Quill' }, 'Mara Anne'],
+    ['last name', { given: 'Mara Anne', family: 'van der Quill' }, 'van der Quill'],
+  ] as const)('%s turns %j into %j', (kind, from, to) =>
+    expect(applyStep({ kind }, from)).toEqual({ ok: true, value: to }),
+  );
 
-  it('goes through a list item by item', () => expect(applyStep('lower-case', ['A', 'B'])).toEqual(['a', 'b']));
+  it.each(STEP_KINDS)('%s does what its example says, and gives what it says', (kind) => {
+    const { example, gives, takes } = stepOf(kind);
+    const [from, to] = example;
+    expect(applyStep({ kind }, from)).toEqual({ ok: true, value: to });
+    expect([takes.includes(shapeOf(from)), shapeOf(to)]).toEqual([true, gives]);
+  });
+
+  it('go through a list item by item', () =>
+    expect(applyStep({ kind: 'lower-case' }, ['A', 'B'])).toEqual({ ok: true, value: ['a', 'b'] }));
+
+  it('say what keeps them from a value, and guess nothing', () => {
+    expect(applyStep({ kind: 'yes/no to 1/0' }, 'perhaps')).toEqual({
+      ok: false,
+      issue: '"perhaps" is neither yes nor no',
+    });
+    // What has nothing to do with a step goes on as it is: routes of before were not checked for it.
+    expect(applyStep({ kind: 'lower-case' }, 7)).toEqual({ ok: true, value: 7 });
+  });
+
+  it('meet in a chain, or it is said where they do not and what would mend it, without a value', () => {
+    const chain = (...kinds: StepKind[]) => kinds.map((kind) => ({ kind }));
+    expect(chainTrouble('text', chain('trim', 'lower-case', 'first name'))).toBeNull();
+    expect(chainTrouble('several choices', chain('trim', 'lower-case'))).toBeNull();
+    expect(chainTrouble('person name', chain('last name', 'trim'))).toBeNull();
+    expect(chainTrouble('yes/no', chain('trim', 'lower-case'))).toEqual({
+      index: 1,
+      kind: 'lower-case',
+      shape: 'yes/no',
+      mend: 'yes/no to 1/0',
+    });
+    expect(chainTrouble('person name', chain('lower-case'))).toMatchObject({ index: 0, mend: 'first name' });
+    expect(chainTrouble('number', chain('first name'))).toMatchObject({ mend: null });
+    expect(stepsAfter('yes/no', [])).toEqual(['trim', 'yes/no to 1/0']);
+    expect(stepsAfter('number', [])).toEqual(['trim']);
+  });
 });
 
 describe('what a destination takes', () => {
@@ -72,7 +120,12 @@ describe('applying a mapping', () => {
     const results = applyMapping(
       fields,
       [
-        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name', 'lower-case'] },
+        {
+          id: 'l-given',
+          to: 'given',
+          from: { kind: 'field', field: 'name' },
+          steps: [{ kind: 'first name' }, { kind: 'lower-case' }],
+        },
         { id: 'l-note', to: 'note', from: { kind: 'fixed', value: 'web' }, steps: [] },
       ],
       { name: 'Mara Quill' },
@@ -106,7 +159,9 @@ describe('suggestions', () => {
       ],
       [],
     );
-    expect(lines.map(({ to, from, steps }) => [to, from.kind === 'field' && from.field, steps])).toEqual([
+    expect(
+      lines.map(({ to, from, steps }) => [to, from.kind === 'field' && from.field, steps.map(({ kind }) => kind)]),
+    ).toEqual([
       ['email', 'mail', ['trim', 'lower-case']],
       ['given', 'your-name', ['first name']],
       ['family', 'your-name', ['last name']],

@@ -1,3 +1,4 @@
+import { good, type Result } from '../result.ts';
 import { type FieldValue, type FieldValues, isEmpty, printValue, type SourceField } from '../values/index.ts';
 import { type DestinationField, fitValue, type SentValue } from './destination.ts';
 import { applyStep, type Step } from './steps.ts';
@@ -44,7 +45,9 @@ function unfilled(field: DestinationField): LineVerdict {
 }
 
 function fillField(field: DestinationField, line: MapLine, values: FieldValues): LineVerdict {
-  const value = lineValue(line, values);
+  const stepped = lineValue(line, values);
+  if (!stepped.ok) return { kind: 'wrong', message: `${stepped.issue}.` };
+  const { value } = stepped;
   if (isEmpty(value) || value === undefined) {
     return field.required ? { kind: 'wrong', message: 'is required there, and is empty here.' } : { kind: 'empty' };
   }
@@ -53,9 +56,14 @@ function fillField(field: DestinationField, line: MapLine, values: FieldValues):
 }
 
 /** A line's value after its steps; undefined when the source has no such field. */
-export function lineValue({ from, steps }: MapLine, values: FieldValues): FieldValue | undefined {
-  const start = startOf(from, values);
-  return start === undefined ? undefined : steps.reduce((value, step) => applyStep(step, value), start);
+function lineValue({ from, steps }: MapLine, values: FieldValues): Result<FieldValue | undefined> {
+  let value = startOf(from, values);
+  for (const step of value === undefined ? [] : steps) {
+    const applied = applyStep(step, value as FieldValue);
+    if (!applied.ok) return applied;
+    ({ value } = applied);
+  }
+  return good(value);
 }
 
 function startOf(from: LineOrigin, values: FieldValues): FieldValue | undefined {
@@ -74,15 +82,18 @@ function startOf(from: LineOrigin, values: FieldValues): FieldValue | undefined 
 const SLOT = /\{(@?[A-Za-z][A-Za-z0-9_.-]*)\}/g;
 
 /** Puts values in the place of {field id}; a field that the source does not have is left as it stands, so that it is seen. */
-function fillText(text: string, values: FieldValues): string {
+export function fillText(text: string, values: FieldValues): string {
   return text.replace(SLOT, (slot, id: string) => (id in values ? printValue(values[id]) : slot)).trim();
 }
 
 /** The ids of the source fields that a line draws on. */
 export function fieldsUsed({ from }: MapLine): string[] {
   if (from.kind === 'field') return [from.field];
-  return from.kind === 'text' ? [...from.text.matchAll(SLOT)].map(([, id]) => id ?? '') : [];
+  return from.kind === 'text' ? fieldsUsedIn(from.text) : [];
 }
+
+/** The ids of the source fields that stand in a text. */
+export const fieldsUsedIn = (text: string): string[] => [...text.matchAll(SLOT)].map(([, id]) => id ?? '');
 
 /** A text with fields in it, as people read and write it: with their names in the place of their ids. */
 export const withNames = (text: string, fields: Pick<SourceField, 'id' | 'key'>[]): string =>

@@ -1,48 +1,146 @@
-import { type FieldValue, printValue } from '../values/index.ts';
+import { bad, good, type Result } from '../result.ts';
+import { inWords, printValue, shapeOf, shapeOfType, type FieldValue, type TypeName } from '../values/index.ts';
 
-/** One transformation of a value on its way. */
-export const STEPS = ['trim', 'lower-case', 'first name', 'last name', 'yes/no to 1/0'] as const;
-export type Step = (typeof STEPS)[number];
+/** What is done with a value on its way, in one respect. */
+interface StepManner {
+  /** In the interface's words. */
+  help: string;
+  /** The shapes that it makes something of. */
+  takes: TypeName[];
+  /** Whether what it does not take may come to it, and goes through as it is: it has no blanks. */
+  lets?: true;
+  /** The shape of what it makes. */
+  gives: TypeName;
+  /** A value, and what becomes of it. */
+  example: [from: FieldValue, to: FieldValue];
+  /** @returns what it makes, or what keeps it from that, as said after the name of a field */
+  apply: (value: FieldValue) => Result<FieldValue>;
+}
 
-/** What each step does, in the interface's words. */
-export const STEP_HELP: Record<Step, string> = {
-  trim: 'takes off blanks at both ends and doubled blanks inside',
-  'lower-case': 'turns capitals into small letters',
-  'first name': 'takes the first word of a full name',
-  'last name': 'takes what follows the first word of a full name',
-  'yes/no to 1/0': 'turns yes, true or a tick into 1, and no, false or an empty box into 0',
-};
+const squeeze = (text: string) => text.trim().replace(/\s+/gu, ' ');
+const ofText = (change: (text: string) => string) => (value: FieldValue) => good(change(printValue(value)));
+
+/** A part of a name: as its parts were said, or else by its first blank. */
+const partOfName = (part: 'given' | 'family', otherwise: (words: string[]) => string) => (value: FieldValue) =>
+  good(typeof value === 'object' && 'given' in value ? value[part] : otherwise(squeeze(printValue(value)).split(' ')));
 
 const YES = new Set(['yes', 'true', '1', 'on', 'y']);
 const NO = new Set(['no', 'false', '0', 'off', 'n', '']);
 
-/** Applies one step. Lists go through each step item by item; a step that does not fit a value leaves it as it is. */
-export function applyStep(step: Step, value: FieldValue): FieldValue {
-  if (step === 'yes/no to 1/0') return yesNoToFigure(value);
-  if (Array.isArray(value))
-    return value.every((item) => typeof item === 'string') ? value.map((item) => applyToText(step, item)) : value;
-  return typeof value === 'string' ? applyToText(step, value) : value;
+/** Every step that there is. */
+export const STEPS = {
+  trim: {
+    help: 'takes off blanks at both ends and doubled blanks inside',
+    takes: ['text'],
+    lets: true,
+    gives: 'text',
+    example: ['  Mara   Quill ', 'Mara Quill'],
+    apply: ofText(squeeze),
+  },
+  'lower-case': {
+    help: 'turns capitals into small letters',
+    takes: ['text'],
+    gives: 'text',
+    example: ['MARA@B.Example', 'mara@b.example'],
+    apply: ofText((text) => text.toLowerCase()),
+  },
+  'first name': {
+    help: 'takes the first word of a full name',
+    takes: ['text', 'person name'],
+    gives: 'text',
+    example: ['Mara Anne Quill', 'Mara'],
+    apply: partOfName('given', ([first = '']) => first),
+  },
+  'last name': {
+    help: 'takes what follows the first word of a full name',
+    takes: ['text', 'person name'],
+    gives: 'text',
+    example: ['Mara Anne Quill', 'Anne Quill'],
+    apply: partOfName('family', (words) => words.slice(1).join(' ')),
+  },
+  'yes/no to 1/0': {
+    help: 'turns yes, true or a tick into 1, and no, false or an empty box into 0',
+    takes: ['yes/no', 'text'],
+    gives: 'text',
+    example: [true, '1'],
+    apply: (value) => {
+      const word = printValue(value).trim().toLowerCase();
+      if (YES.has(word)) return good('1');
+      return NO.has(word) ? good('0') : bad(`"${inWords(value)}" is neither yes nor no`);
+    },
+  },
+} satisfies Record<string, StepManner>;
+
+export type StepKind = keyof typeof STEPS;
+export const STEP_KINDS = Object.keys(STEPS) as StepKind[];
+
+/** One transformation of a value on its way. */
+export interface Step {
+  kind: StepKind;
 }
 
-function applyToText(step: Exclude<Step, 'yes/no to 1/0'>, text: string): string {
-  switch (step) {
-    case 'trim':
-      return squeeze(text);
-    case 'lower-case':
-      return text.toLowerCase();
-    case 'first name':
-      return squeeze(text).split(' ')[0] ?? '';
-    case 'last name':
-      return squeeze(text).split(' ').slice(1).join(' ');
-    default:
-      return step satisfies never;
+/** What a step does, what it takes and gives. */
+export const stepOf = (kind: StepKind): StepManner => STEPS[kind];
+
+/** The shape after a step; null where the step makes nothing of it. Several texts go through it one by one. */
+function shapeAfter(shape: TypeName, { kind }: Step): TypeName | null {
+  const { takes, gives, lets } = stepOf(kind);
+  if (takes.includes(shape)) return gives;
+  if (lets) return shape;
+  return shape === 'several choices' && takes.includes('text') && gives === 'text' ? shape : null;
+}
+
+/** Where a chain of steps does not meet. */
+export interface ChainTrouble {
+  /** Which step cannot take what comes, counted from 0. */
+  index: number;
+  kind: StepKind;
+  /** What comes to it. */
+  shape: TypeName;
+  /** A step that would turn what comes into what it takes; null where there is none. */
+  mend: StepKind | null;
+}
+
+/** Checks a chain while it is edited, without a value. @param type of the field that it starts from @returns null when it meets */
+export function chainTrouble(type: TypeName, steps: Step[]): ChainTrouble | null {
+  let shape = shapeOfType(type);
+  for (const [index, step] of steps.entries()) {
+    const next = shapeAfter(shape, step);
+    if (next === null) {
+      const comes = shape;
+      const mend = STEP_KINDS.find((kind) => {
+        const between = shapeAfter(comes, { kind });
+        return between !== null && shapeAfter(between, step) !== null;
+      });
+      return { index, kind: step.kind, shape, mend: mend ?? null };
+    }
+    shape = next;
   }
+  return null;
 }
 
-const squeeze = (text: string) => text.trim().replace(/\s+/gu, ' ');
-
-function yesNoToFigure(value: FieldValue): FieldValue {
-  const word = printValue(value).trim().toLowerCase();
-  if (YES.has(word)) return '1';
-  return NO.has(word) ? '0' : value;
+/** The steps that can follow on a chain. */
+export function stepsAfter(type: TypeName, steps: Step[]): StepKind[] {
+  if (chainTrouble(type, steps) !== null) return [];
+  return STEP_KINDS.filter((kind) => chainTrouble(type, [...steps, { kind }]) === null);
 }
+
+/**
+ * Applies one step. A value of a shape that it does not take goes on as it is, as in routes of before chains were checked; a
+ * chain that does not meet cannot go live any more.
+ * @returns what keeps it from making something of a value that it takes
+ */
+export function applyStep({ kind }: Step, value: FieldValue): Result<FieldValue> {
+  const { takes, apply } = stepOf(kind);
+  if (takes.includes(shapeOf(value))) return apply(value);
+  if (!isTexts(value) || !takes.includes('text')) return good(value);
+  const items: string[] = [];
+  for (const item of value) {
+    const applied = apply(item);
+    if (!applied.ok) return applied;
+    items.push(printValue(applied.value));
+  }
+  return good(items);
+}
+
+const isTexts = (value: FieldValue): value is string[] => shapeOf(value) === 'several choices';

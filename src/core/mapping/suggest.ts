@@ -1,7 +1,7 @@
 import type { SourceField } from '../values/index.ts';
 import type { DestinationField } from './destination.ts';
 import type { MapLine } from './mapping.ts';
-import type { Step } from './steps.ts';
+import type { StepKind } from './steps.ts';
 
 /** Names that practitioners use for one thing; each row is one meaning. */
 const SAME_MEANING = [
@@ -24,11 +24,11 @@ export function suggestLines(source: SourceField[], fields: DestinationField[], 
 }
 
 function suggestLine(source: SourceField[], field: DestinationField): MapLine | null {
-  const line = (origin: SourceField, ...steps: Step[]): MapLine => ({
+  const line = (origin: SourceField, ...kinds: StepKind[]): MapLine => ({
     id: lineId(field.key),
     to: field.key,
     from: { kind: 'field', field: origin.id },
-    steps,
+    steps: kinds.map((kind) => ({ kind })),
   });
   const same = source.find((candidate) => meaningsOf(candidate).some((word) => meaningsOf(field).includes(word)));
   if (same) {

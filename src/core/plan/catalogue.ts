@@ -8,6 +8,8 @@ export interface CatalogueItem {
 }
 
 export interface CatalogueList extends CatalogueItem {
+  /** Whether it asks people itself to confirm; absent where that is not known. */
+  confirms?: boolean;
   groups: CatalogueItem[];
 }
 

@@ -1,10 +1,25 @@
 export { fieldsFor } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
-export { planSubmission, tagsFor } from './plan.ts';
-export type { KnownPerson, LiveRoute } from './plan.ts';
-export { preflight, type Finding } from './preflight.ts';
+export { wordingOf } from './asking.ts';
+export { tagsFor } from './drafting.ts';
+export type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
+export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
+export { planNotice } from './noticing.ts';
+export { planSubmission } from './plan.ts';
+export { preflight, type Finding } from './preflight/index.ts';
 export { addressFieldOf, addressOf, readIntent, type Intent } from './intent.ts';
-export { readPlan, type Plan } from './planned.ts';
+export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Mail, type Plan } from './planned.ts';
 export { DUPLICATE_POLICIES, readRoute, ROUTE_FORMAT } from './route.ts';
-export type { ConsentPolicy, DuplicatePolicy, Place, RouteDocument, TagRule, Target } from './route.ts';
+export type {
+  ConfirmedBy,
+  ConsentAsk,
+  ConsentPolicy,
+  DuplicatePolicy,
+  Place,
+  RouteDocument,
+  RouteMail,
+  Target,
+  TargetPlace,
+  TargetTag,
+} from './route.ts';

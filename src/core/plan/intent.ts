@@ -1,8 +1,9 @@
 import { isObject, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
+import type { Channel } from '../consent/index.ts';
 import type { ContactKey } from '../identity/index.ts';
 import type { SentValue } from '../mapping/index.ts';
 import type { Result } from '../result.ts';
-import type { DuplicatePolicy, Place } from './route.ts';
+import { placesOf, type DuplicatePolicy, type Place } from './route.ts';
 
 /** What the person's record in the other system is to be after a delivery. */
 export interface Intent {
@@ -12,14 +13,16 @@ export interface Intent {
   /** Id of the kind of record; '' where there is but one. */
   kind: string;
   fields: Record<string, SentValue>;
-  list: string;
-  group: string;
+  /** The lists and groups that the person is to be in. */
+  places: Place[];
   tags: string[];
   /** Places and tags that the person is not to be in, or have, afterwards. */
   leaves: Place[];
   tagsOff: string[];
   duplicates: DuplicatePolicy;
+  /** The consent that it stands on; '' where it needs none. */
   purpose: string;
+  channel: Channel;
   wording: string;
 }
 
@@ -31,7 +34,7 @@ export const addressOf = ({ subject }: Pick<Intent, 'subject'>): string =>
 export const addressFieldOf = ({ subject }: Pick<Intent, 'subject'>): string =>
   subject.find(({ key }) => key.kind === 'email')?.field ?? '';
 
-const INTENT: Format = { what: 'intent', upgrades: [withSubject] };
+const INTENT: Format = { what: 'intent', upgrades: [withSubject, withChannel, withPlaces] };
 
 /** The format of intents as they are written today. */
 export const INTENT_FORMAT = presentFormat(INTENT);
@@ -48,4 +51,14 @@ export function withSubject({ email, ...old }: Loose): Loose {
     Object.entries(fields).find(([, value]) => typeof value === 'string' && value.toLowerCase() === address) ?? [];
   const subject = address === '' ? [] : [{ key: { kind: 'email', value: address }, field }];
   return { kind: '', leaves: [], tagsOff: [], ...old, subject };
+}
+
+/** Intents to format 3: they say by what channel the person is reached. Before, everything was about email. */
+export function withChannel(old: Loose): Loose {
+  return { channel: 'email', ...old };
+}
+
+/** Intents to format 4: any number of places. Before, there was one list, and one group in it. */
+export function withPlaces({ list, group, ...old }: Loose): Loose {
+  return { ...old, places: placesOf(list, group) };
 }

@@ -2,9 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { formOf, sourceField } from '../../../test/world/fields.ts';
 import { keysOf, type ContactKey } from '../identity/index.ts';
+import type { Purpose } from '../consent/index.ts';
 import type { FieldValues, SourceField } from '../values/index.ts';
 import {
   addressOf,
+  asksIn,
+  deliveriesIn,
+  mailsIn,
   planSubmission,
   preflight,
   ROUTE_FORMAT,
@@ -13,7 +17,10 @@ import {
   type KnownPerson,
   type LiveRoute,
   type Plan,
+  type PlanInput,
   type RouteDocument,
+  type Target,
+  type TargetTag,
 } from './index.ts';
 
 const field = (key: string, type: SourceField['type'], more: Partial<SourceField> = {}) =>
@@ -39,30 +46,38 @@ const document: RouteDocument = {
     {
       id: 'T',
       when: null,
+      needs: { ask: 'a1', channel: 'email' },
       connectionId: 'C',
       kind: '',
-      list: 'L',
-      group: 'G',
-      tags: ['web'],
-      tagRules: [],
+      places: [{ id: 'p', list: 'L', group: 'G', when: null }],
+      tags: [{ id: 'web', tag: 'web', when: null }],
       leaves: [],
       tagsOff: [],
       lines: [
-        { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: ['lower-case'] },
-        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: ['first name'] },
+        { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: [{ kind: 'lower-case' }] },
+        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: [{ kind: 'first name' }] },
       ],
       duplicates: 'update',
     },
   ],
   consent: {
-    mode: 'double',
-    purpose: 'letter',
-    tickField: 'consent',
+    asks: [{ id: 'a1', purpose: 'letter', channels: ['email'], tickField: 'consent' }],
+    confirmedBy: { by: 'iwashi' },
     mail: { subject: 'Please confirm', body: '{link}', button: 'Yes' },
     expiresHours: 72,
     changes: 'ask',
   },
+  mails: [],
 };
+const purposes: Purpose[] = [
+  {
+    id: 'letter',
+    name: 'Sky letter',
+    wordings: ['Yes, write to me', 'By sending you agree'],
+    channels: ['email', 'sms'],
+    archived: false,
+  },
+];
 const route: LiveRoute = { id: 'R', name: 'Route', version: 3, document };
 const nobody: KnownPerson = {
   contact: null,
@@ -70,17 +85,24 @@ const nobody: KnownPerson = {
   consent: [],
   openConfirmations: [],
   sent: [],
+  answered: [],
 };
 const knownBy = (by: ContactKey, known: FieldValues): KnownPerson => ({
   ...nobody,
   contact: { id: 'P', address: by.kind === 'email' ? by.value : '', values: known },
   identified: { sure: { id: 'P', by }, possible: [] },
 });
+const byAnswer = (field: string, value: string, tag: string): TargetTag => ({
+  id: `by-${value}`,
+  tag,
+  when: { kind: 'test', id: `is-${value}`, field, test: 'is', value },
+});
 const codes = ({ notes }: Plan) => notes.map(({ code }) => code);
 const NOW = 1_000_000_000;
 const values = { name: 'Mara Quill', email: 'Mara@Quill.example', consent: true };
-const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
-  planSubmission({
+/** A plan with its actions by kind. */
+const plan = (more: Partial<PlanInput> = {}) => {
+  const planned = planSubmission({
     fields,
     statement: '',
     values,
@@ -92,6 +114,11 @@ const plan = (more: Partial<Parameters<typeof planSubmission>[0]> = {}) =>
     now: NOW,
     ...more,
   });
+  return { ...planned, asks: asksIn(planned), deliveries: deliveriesIn(planned), mails: mailsIn(planned) };
+};
+const NOW_AT_ONCE = { kind: 'now' };
+const ONCE_CONFIRMED = { kind: 'confirmed', action: 'ask R' };
+const ONE_BY_EMAIL = { purpose: 'letter', channel: 'email' } as const;
 
 describe('a new person, double opt-in', () => {
   const planned = plan();
@@ -104,22 +131,21 @@ describe('a new person, double opt-in', () => {
   });
   it('gave consent in the words of the box, and is asked to confirm', () => {
     expect(planned.consent).toEqual([
-      { kind: 'given', purpose: 'letter', wording: 'Yes, write to me' },
-      { kind: 'asked', purpose: 'letter', wording: 'Please confirm' },
+      { kind: 'given', ...ONE_BY_EMAIL, wording: 'Yes, write to me' },
+      { kind: 'asked', ...ONE_BY_EMAIL, wording: 'Please confirm' },
     ]);
-    expect(planned.confirmations).toMatchObject([{ to: 'mara@quill.example', joins: null }]);
+    expect(planned.asks).toMatchObject([{ to: 'mara@quill.example', joins: null }]);
   });
   it('is delivered after that, as mapped', () => {
     expect(planned.deliveries).toMatchObject([
       {
-        when: 'after confirmation',
+        after: ONCE_CONFIRMED,
         routeVersion: 3,
         held: null,
         intent: {
           subject: [{ key: { value: 'mara@quill.example' }, field: 'email' }],
           fields: { given: 'Mara' },
-          list: 'L',
-          group: 'G',
+          places: [{ list: 'L', group: 'G' }],
           tags: ['web'],
         },
       },
@@ -157,39 +183,46 @@ it('takes people out only of what the service takes them out of', () => {
 });
 
 it('does not ask those who confirmed before', () => {
-  const planned = plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'letter', at: 5 }] } });
-  expect(planned.confirmations).toEqual([]);
-  expect(planned.deliveries[0]?.when).toBe('now');
+  const planned = plan({ known: { ...nobody, consent: [{ kind: 'confirmed', ...ONE_BY_EMAIL, at: 5 }] } });
+  expect(planned.asks).toEqual([]);
+  expect(planned.deliveries[0]?.after).toEqual(NOW_AT_ONCE);
 });
 
 it('asks again when the confirmation was for another purpose', () => {
   expect(
-    plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'shop', at: 5 }] } }).confirmations,
+    plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'shop', channel: 'email', at: 5 }] } }).asks,
   ).toHaveLength(1);
 });
 
 it('joins a confirmation that went out minutes ago, and sends anew after that', () => {
   const open = (age: number) =>
-    plan({ known: { ...nobody, openConfirmations: [{ id: 'K', purpose: 'letter', lastSentAt: NOW - age }] } });
-  expect(open(60_000).confirmations[0]?.joins).toBe('K');
+    plan({ known: { ...nobody, openConfirmations: [{ id: 'K', purposes: ['letter'], lastSentAt: NOW - age }] } });
+  expect(open(60_000).asks[0]?.joins).toBe('K');
   expect(open(60_000).consent.map(({ kind }) => kind)).toEqual(['given']);
-  expect(open(11 * 60_000).confirmations[0]?.joins).toBeNull();
+  expect(open(11 * 60_000).asks[0]?.joins).toBeNull();
 });
 
 it('sends one confirmation for one purpose, however many routes', () => {
   const planned = plan({ routes: [route, { ...route, id: 'R2' }] });
-  expect(planned.confirmations).toHaveLength(1);
+  expect(planned.asks).toHaveLength(1);
   expect(planned.deliveries).toHaveLength(2);
 });
 
 it('delivers at once under single opt-in, with the statement as wording', () => {
   const single = {
     ...route,
-    document: { ...document, consent: { ...document.consent, mode: 'single' as const, tickField: '' } },
+    document: {
+      ...document,
+      consent: {
+        ...document.consent,
+        asks: document.consent.asks.map((ask) => ({ ...ask, tickField: '' })),
+        confirmedBy: { by: 'nobody' as const },
+      },
+    },
   };
   const planned = plan({ routes: [single], statement: 'By sending you agree' });
-  expect(planned.deliveries[0]?.when).toBe('now');
-  expect(planned.consent).toEqual([{ kind: 'given', purpose: 'letter', wording: 'By sending you agree' }]);
+  expect(planned.deliveries[0]?.after).toEqual(NOW_AT_ONCE);
+  expect(planned.consent).toEqual([{ kind: 'given', ...ONE_BY_EMAIL, wording: 'By sending you agree' }]);
 });
 
 it('recognises a person, and changes only what is new', () => {
@@ -233,12 +266,14 @@ it('plans nothing for nobody', () => {
 });
 
 it('sets tags by answer, each once', () => {
-  const rules = [
-    { id: 'r', field: 'likes', answer: 'Moon', tag: 'moon' },
-    { id: 'r', field: 'consent', answer: 'yes', tag: 'web' },
-    { id: 'r', field: 'likes', answer: 'Sun', tag: 'sun' },
+  const tags = [
+    { id: 'all', tag: 'web', when: null },
+    byAnswer('likes', 'Moon', 'moon'),
+    byAnswer('consent', 'yes', 'web'),
+    byAnswer('likes', 'Sun', 'sun'),
+    byAnswer('nothing', 'x', 'unsaid'),
   ];
-  expect(tagsFor({ tags: ['web'], tagRules: rules }, { likes: ['Moon'], consent: true })).toEqual(['web', 'moon']);
+  expect(tagsFor({ tags }, { likes: ['Moon'], consent: true })).toEqual(['web', 'moon']);
 });
 
 describe('preflight', () => {
@@ -246,10 +281,12 @@ describe('preflight', () => {
   const blockers = (change: (document: RouteDocument) => void, live: typeof source | null = source) => {
     const changed = structuredClone(document);
     change(changed);
-    return preflight({ document: changed, sources: [{ name: 'Form', live }], catalogues: { C: catalogue } })
+    return preflight({ document: changed, sources: [{ name: 'Form', live }], catalogues: { C: catalogue }, purposes })
       .filter(({ level }) => level === 'blocker')
       .map(({ part }) => part);
   };
+  const ask = (changed: RouteDocument) => changed.consent.asks[0] as RouteDocument['consent']['asks'][0];
+  const place = (changed: RouteDocument) => target(changed).places[0] as Target['places'][0];
   const target = (changed: RouteDocument) => changed.targets[0] as NonNullable<RouteDocument['targets'][0]>;
 
   it('finds nothing in the way of a complete route', () => expect(blockers(() => {})).toEqual([]));
@@ -268,8 +305,8 @@ describe('preflight', () => {
         ]),
       'mapping',
     ],
-    ['a list that is gone', (changed) => (target(changed).list = 'gone'), 'target'],
-    ['a group of another list', (changed) => (target(changed).group = 'gone'), 'target'],
+    ['a list that is gone', (changed) => (place(changed).list = 'gone'), 'target'],
+    ['a group of another list', (changed) => (place(changed).group = 'gone'), 'target'],
     [
       'a list that people leave and is gone',
       (changed) => (target(changed).leaves = [{ list: 'gone', group: '' }]),
@@ -283,9 +320,9 @@ describe('preflight', () => {
     ['a tag that is set and taken off', (changed) => (target(changed).tagsOff = ['web']), 'tags'],
     ['no target', (changed) => (changed.targets = []), 'target'],
     ['a mail without a link', (changed) => (changed.consent.mail.body = 'Hello'), 'consent'],
-    ['a consent without words', (changed) => (changed.consent.tickField = ''), 'consent'],
-    ['a consent for nothing', (changed) => (changed.consent.purpose = ' '), 'consent'],
-    ['a tick box that is gone', (changed) => (changed.consent.tickField = 'gone'), 'consent'],
+    ['a consent without words', (changed) => (ask(changed).tickField = ''), 'consent'],
+    ['a consent for nothing', (changed) => (ask(changed).purpose = ''), 'consent'],
+    ['a tick box that is gone', (changed) => (ask(changed).tickField = 'gone'), 'consent'],
   ])('blocks %s', (_, change, part) => expect(blockers(change)).toContain(part));
   it('blocks a source that is not live', () => expect(blockers(() => {}, null)).toEqual(['source']));
 });
@@ -298,7 +335,7 @@ describe('somebody who confirmed before', () => {
       { kind: 'email', value: 'mara@quill.example' },
       { full_name: 'Mara Quill', email: 'mara@quill.example' },
     ),
-    consent: [{ kind: 'confirmed', purpose: 'letter', at: 1 }],
+    consent: [{ kind: 'confirmed', ...ONE_BY_EMAIL, at: 1 }],
     openConfirmations: [],
     sent: [{ routeId: 'R', targetId: 'T', intent: meant.intent }],
   };
@@ -310,8 +347,8 @@ describe('somebody who confirmed before', () => {
 
   it('who says the same again is delivered at once', () => {
     const planned = plan({ known });
-    expect(planned.confirmations).toEqual([]);
-    expect(planned.deliveries).toMatchObject([{ when: 'now' }]);
+    expect(planned.asks).toEqual([]);
+    expect(planned.deliveries).toMatchObject([{ after: NOW_AT_ONCE }]);
   });
 
   it('is asked before anything of theirs is changed, here or there', () => {
@@ -319,8 +356,8 @@ describe('somebody who confirmed before', () => {
     expect(planned.contact?.changes).toMatchObject([
       { name: 'full_name', from: 'Mara Quill', to: 'Best Offers', when: 'after confirmation' },
     ]);
-    expect(planned.confirmations).toMatchObject([{ to: 'mara@quill.example' }]);
-    expect(planned.deliveries).toMatchObject([{ when: 'after confirmation', intent: { fields: { given: 'Best' } } }]);
+    expect(planned.asks).toMatchObject([{ to: 'mara@quill.example' }]);
+    expect(planned.deliveries).toMatchObject([{ after: ONCE_CONFIRMED, intent: { fields: { given: 'Best' } } }]);
   });
 
   it('who chooses the same of several again is asked nothing, and of others is', () => {
@@ -346,18 +383,16 @@ describe('somebody who confirmed before', () => {
         values: { ...values, likes },
         routes,
         catalogues: { C: several },
-      }).deliveries.map(({ when }) => when);
+      }).deliveries.map(({ after }) => after.kind);
     expect(choosing(['moon', 'sun'])).toEqual(['now']);
-    expect(choosing(['moon'])).toEqual(['after confirmation']);
+    expect(choosing(['moon'])).toEqual(['confirmed']);
   });
 
   it('is asked before a tag is added by an answer', () => {
     const [target] = document.targets;
     if (!target) throw new Error('no target');
-    const tagged = withConsent({}, [
-      { ...target, tagRules: [{ id: 'r', field: 'name', answer: 'Mara Quill', tag: 'moon' }] },
-    ]);
-    expect(plan({ known, routes: [tagged] }).deliveries).toMatchObject([{ when: 'after confirmation' }]);
+    const tagged = withConsent({}, [{ ...target, tags: [...target.tags, byAnswer('name', 'Mara Quill', 'moon')] }]);
+    expect(plan({ known, routes: [tagged] }).deliveries).toMatchObject([{ after: ONCE_CONFIRMED }]);
   });
 
   it('has gaps filled without being asked', () => {
@@ -365,19 +400,21 @@ describe('somebody who confirmed before', () => {
     const sent = known.sent.map((one) => ({ ...one, intent: { ...one.intent, fields: {} } }));
     const planned = plan({ known: { ...unnamed, sent } });
     expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['now', 'now']);
-    expect(planned.deliveries).toMatchObject([{ when: 'now' }]);
+    expect(planned.deliveries).toMatchObject([{ after: NOW_AT_ONCE }]);
   });
 
   it('is changed at once where the route says so', () => {
     const planned = plan({ known, values: other, routes: [withConsent({ changes: 'at once' })] });
     expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['now']);
-    expect(planned.deliveries).toMatchObject([{ when: 'now', intent: { fields: { given: 'Best' } } }]);
+    expect(planned.deliveries).toMatchObject([{ after: NOW_AT_ONCE, intent: { fields: { given: 'Best' } } }]);
   });
 
   it('keeps what they have where the form asks nobody to confirm', () => {
-    const planned = plan({ known, values: other, routes: [withConsent({ mode: 'single' })] });
+    const planned = plan({ known, values: other, routes: [withConsent({ confirmedBy: { by: 'nobody' } })] });
     expect(planned.contact?.changes.map(({ when }) => when)).toEqual(['never']);
-    expect(planned.deliveries).toMatchObject([{ when: 'now', intent: { duplicates: 'fill gaps', tags: ['web'] } }]);
+    expect(planned.deliveries).toMatchObject([
+      { after: NOW_AT_ONCE, intent: { duplicates: 'fill gaps', tags: ['web'] } },
+    ]);
     expect(codes(planned)).toContain('only gaps');
   });
 
@@ -386,7 +423,7 @@ describe('somebody who confirmed before', () => {
     const planned = plan({
       known,
       values: other,
-      routes: [withConsent({ mode: 'single' })],
+      routes: [withConsent({ confirmedBy: { by: 'nobody' } })],
       catalogues: { C: blunt },
     });
     expect(planned.deliveries[0]?.intent.fields).toEqual({ email: 'mara@quill.example' });
@@ -399,8 +436,8 @@ describe('somebody who confirmed before', () => {
 
 it('an unticked box is written down as not given, and gives nothing', () => {
   const planned = plan({ values: { ...values, consent: false } });
-  expect(planned.consent).toEqual([{ kind: 'not given', purpose: 'letter', wording: 'Yes, write to me' }]);
-  expect([planned.deliveries, planned.confirmations]).toEqual([[], []]);
+  expect(planned.consent).toEqual([{ kind: 'not given', ...ONE_BY_EMAIL, wording: 'Yes, write to me' }]);
+  expect([planned.deliveries, planned.asks]).toEqual([[], []]);
   expect(planned.notes).toMatchObject([
     { code: 'no consent', text: expect.stringContaining('Yes, write to me') as string },
   ]);
@@ -410,15 +447,18 @@ it('somebody who is known by a number only is asked nothing by mail, and nothing
   const number = { kind: 'phone' as const, value: '+441632960001' };
   const known = knownBy(number, {});
   const planned = plan({ known, keys: [number] });
-  expect([planned.confirmations, planned.deliveries]).toEqual([[], []]);
+  expect([planned.asks, planned.deliveries]).toEqual([[], []]);
   expect(codes(planned)).toEqual(['no address to confirm']);
-  const single = { ...route, document: { ...document, consent: { ...document.consent, mode: 'single' as const } } };
+  const single = {
+    ...route,
+    document: { ...document, consent: { ...document.consent, confirmedBy: { by: 'nobody' as const } } },
+  };
   const [delivery] = plan({ known, keys: [number], routes: [single] }).deliveries;
   expect(delivery && addressOf(delivery.intent)).toBe('');
   expect(delivery?.intent.subject).toEqual([{ key: number, field: '' }]);
   // Who has an address is asked at that one.
   const reachable = { ...known, contact: known.contact && { ...known.contact, address: 'mara@quill.example' } };
-  expect(plan({ known: reachable, keys: [number] }).confirmations).toMatchObject([{ to: 'mara@quill.example' }]);
+  expect(plan({ known: reachable, keys: [number] }).asks).toMatchObject([{ to: 'mara@quill.example' }]);
 });
 
 it('the check before going live says all that is wrong with a field, not only the first', () => {
@@ -433,6 +473,7 @@ it('the check before going live says all that is wrong with a field, not only th
     document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
     sources: [{ name: 'Form', live: formOf(fields.map((one) => ({ ...one, required: false }))) }],
     catalogues: { C: strict },
+    purposes,
   });
   expect(findings.filter(({ message }) => message.startsWith('Note ')).map(({ level }) => level)).toEqual([
     'blocker',
@@ -475,6 +516,7 @@ describe('a target for some people only', () => {
         },
         sources: [{ name: 'Form', live: formOf(fields) }],
         catalogues: { C: catalogue },
+        purposes,
       }).filter(({ level, part }) => level === 'blocker' && part === 'target');
     expect(found('name', 'Mara')).toEqual([]);
     expect(found('gone', 'Mara')).toHaveLength(1);
@@ -485,7 +527,7 @@ describe('a target for some people only', () => {
 it('what keeps a route from going live is said once for all its sources, or of those where it is so', () => {
   const whole = { name: 'Form', live: formOf(fields) };
   const found = (sources: { name: string; live: ReturnType<typeof formOf> | null }[]) =>
-    preflight({ document, sources, catalogues: { C: catalogue } })
+    preflight({ document, sources, catalogues: { C: catalogue }, purposes })
       .filter(({ level }) => level === 'blocker')
       .map(({ message }) => message);
   expect(found([whole, { ...whole, name: 'Shop' }])).toEqual([]);
@@ -505,6 +547,7 @@ it('a route that would change the first enquiry of somebody by their second is w
       document: { ...document, targets: [{ ...target, kind: 'enquiry', duplicates }] },
       sources: [{ name: 'Form', live: formOf(fields) }],
       catalogues: { C: { ...catalogue, kinds, can } },
+      purposes,
     }).filter(({ message }) => message.includes('thing of its own'));
   expect([warnings('update').length, warnings('add').length]).toEqual([1, 0]);
 });

@@ -1,4 +1,4 @@
-import type { ConsentEventKind } from '../consent/index.ts';
+import type { Channel, ConsentEventKind, ConsentNeed } from '../consent/index.ts';
 import {
   isObject,
   objectsIn,
@@ -10,19 +10,37 @@ import {
 } from '../documents/index.ts';
 import type { ContactKey, Possible, ValueChange } from '../identity/index.ts';
 import type { Result } from '../result.ts';
-import { withSubject, type Intent } from './intent.ts';
+import { withChannel, withPlaces, withSubject, type Intent } from './intent.ts';
 import { targetIdAt, type ConsentPolicy } from './route.ts';
 
 export interface PlannedConsent {
   kind: ConsentEventKind;
+  /** Id of the purpose. */
   purpose: string;
+  channel: Channel;
   /** The words the person agreed to or was asked with. */
   wording: string;
 }
 
-export interface PlannedConfirmation {
+/** When an action is done: at once, or when a confirmation that the same plan asks for is given. */
+export type After = { kind: 'now' } | { kind: 'confirmed'; action: string };
+
+interface ActionBase {
+  /** Within the plan. */
+  id: string;
+  after: After;
+  /** The consent without which it is not done; null where none is needed. */
+  needs: ConsentNeed | null;
+  /** Why it is done, in a sentence. */
+  because: string;
   routeId: string;
-  purpose: string;
+}
+
+/** A mail that asks the person to confirm. */
+export interface Ask extends ActionBase {
+  kind: 'ask';
+  /** Ids of the purposes that one confirmation settles. */
+  purposes: string[];
   to: string;
   mail: ConsentPolicy['mail'];
   expiresHours: number;
@@ -30,18 +48,32 @@ export interface PlannedConfirmation {
   joins: string | null;
 }
 
-export interface PlannedDelivery {
-  routeId: string;
+export interface Deliver extends ActionBase {
+  kind: 'deliver';
   routeVersion: number;
   targetId: string;
   connectionId: string;
-  when: 'now' | 'after confirmation';
   intent: Intent;
   /** Set when it cannot be sent as it is; it is held from the start. */
   held: { cause: 'required field missing'; message: string } | null;
   /** Optional values that the destination would not take. */
   leftOut: string[];
 }
+
+/** A mail to the visitor (answer), or to colleagues (notify). */
+export interface Mail extends ActionBase {
+  kind: 'answer' | 'notify';
+  /** Id of the mail within its route. */
+  mailId: string;
+  to: string[];
+  /** Whom an answer to it goes to; '' for whoever sends mail here. */
+  replyTo: string;
+  subject: string;
+  text: string;
+}
+
+/** One thing that is to be done. */
+export type Action = Ask | Deliver | Mail;
 
 /** Who the submission is of, and what it says of them. */
 export interface PlannedContact {
@@ -65,10 +97,14 @@ export const NOTE_CODES = [
   'not for them',
   'no consent',
   'no address to confirm',
+  'no address to answer',
   'only gaps',
   'change asked for',
   'confirmed before',
   'asked minutes ago',
+  'answered minutes ago',
+  'nothing follows',
+  'told before',
   'said',
 ] as const;
 export type NoteCode = (typeof NOTE_CODES)[number];
@@ -78,18 +114,26 @@ export interface Note {
   text: string;
 }
 
+/** Notes why something a reader might expect does not happen. */
+export const note = (plan: Plan, code: NoteCode, text: string): void => void plan.notes.push({ code, text });
+
 /** All that is to happen for one submission. */
 export interface Plan {
   format: number;
   contact: PlannedContact | null;
   consent: PlannedConsent[];
-  confirmations: PlannedConfirmation[];
-  deliveries: PlannedDelivery[];
+  actions: Action[];
   /** Why something a reader might expect does not happen. */
   notes: Note[];
 }
 
-const PLAN: Format = { what: 'plan', upgrades: [withTargets, withKeys] };
+/** The actions of one kind in a plan. */
+export const asksIn = ({ actions }: Plan): Ask[] => actions.filter((action) => action.kind === 'ask');
+export const deliveriesIn = ({ actions }: Plan): Deliver[] => actions.filter((action) => action.kind === 'deliver');
+export const mailsIn = ({ actions }: Plan): Mail[] =>
+  actions.flatMap((action) => (action.kind === 'answer' || action.kind === 'notify' ? [action] : []));
+
+const PLAN: Format = { what: 'plan', upgrades: [withTargets, withKeys, withActions, withPlacesMeant] };
 
 /** The format of plans as they are written today. */
 export const PLAN_FORMAT = presentFormat(PLAN);
@@ -127,5 +171,48 @@ function withKeys(old: Loose): Loose {
       changes: objectsIn(contact.changes).map((change) => ({ rule: 'latest', ...change })),
     },
     notes: Array.isArray(old.notes) ? old.notes.map((text: unknown) => ({ code: 'said', text })) : [],
+  };
+}
+
+/** Plans to format 4: what is to be done are actions; consent has its channel, which was email before. */
+function withActions({ confirmations, deliveries, ...old }: Loose): Loose {
+  const asks = objectsIn(confirmations).map(({ purpose, ...confirmation }) => ({
+    kind: 'ask',
+    id: `ask ${String(purpose)}`,
+    after: { kind: 'now' },
+    needs: null,
+    because: '',
+    ...confirmation,
+    purposes: [purpose],
+  }));
+  const delivers = objectsIn(deliveries).map(({ when, intent, ...delivery }) => {
+    const meant: Loose = { ...withChannel((intent ?? {}) as Loose), format: 3 };
+    const purpose = String(meant.purpose);
+    return {
+      kind: 'deliver',
+      id: `${String(delivery.routeId)} ${String(delivery.targetId)}`,
+      after: when === 'after confirmation' ? { kind: 'confirmed', action: `ask ${purpose}` } : { kind: 'now' },
+      needs: { purpose, channel: 'email' },
+      because: '',
+      ...delivery,
+      intent: meant,
+    };
+  });
+  return {
+    ...old,
+    consent: objectsIn(old.consent).map((event) => ({ channel: 'email', ...event })),
+    actions: [...asks, ...delivers],
+  };
+}
+
+/** Plans to format 5: what is meant by their deliveries has any number of places. */
+function withPlacesMeant(old: Loose): Loose {
+  return {
+    ...old,
+    actions: objectsIn(old.actions).map((action) =>
+      action.kind === 'deliver'
+        ? { ...action, intent: { ...withPlaces((action.intent ?? {}) as Loose), format: 4 } }
+        : action,
+    ),
   };
 }

@@ -1,4 +1,13 @@
-import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
+import type { Channel } from '../consent/index.ts';
+import {
+  isObject,
+  objectsIn,
+  presentFormat,
+  upToDate,
+  type DocumentIssue,
+  type Format,
+  type Loose,
+} from '../documents/index.ts';
 import type { Condition } from '../conditions/index.ts';
 import type { MapLine } from '../mapping/index.ts';
 import type { Result } from '../result.ts';
@@ -7,12 +16,11 @@ import type { Result } from '../result.ts';
 export const DUPLICATE_POLICIES = ['update', 'fill gaps', 'leave alone', 'add'] as const;
 export type DuplicatePolicy = (typeof DUPLICATE_POLICIES)[number];
 
-/** "When this field has this answer, set this tag." A tick's answer is `yes`. */
-export interface TagRule {
+/** A tag that is set: on everybody, or on those for whom something is true. */
+export interface TargetTag {
   id: string;
-  field: string;
-  answer: string;
   tag: string;
+  when: Condition | null;
 }
 
 /** A list, or a group in it; group '' means the list itself. */
@@ -21,21 +29,26 @@ export interface Place {
   group: string;
 }
 
-/** One connection and place within a route. */
+/** A place that people are put into: everybody, or those for whom something is true. */
+export interface TargetPlace extends Place {
+  id: string;
+  when: Condition | null;
+}
+
+/** One connection and its places within a route. */
 export interface Target {
   /** Outlives renaming and reordering: deliveries remember it. */
   id: string;
   /** Who goes there; null for everybody. */
   when: Condition | null;
+  /** The consent without which nobody goes there; null where none is needed, since the person asked for it themselves. */
+  needs: { ask: string; channel: Channel } | null;
   connectionId: string;
   /** Id of the kind of record there; '' where there is but one. */
   kind: string;
-  /** Ids of the destination's list and group; '' for none. */
-  list: string;
-  group: string;
-  /** Names of tags set on everybody. */
-  tags: string[];
-  tagRules: TagRule[];
+  /** The destination's lists and groups, by their ids. */
+  places: TargetPlace[];
+  tags: TargetTag[];
   /** Places that people are taken out of, and tags that are taken off them. */
   leaves: Place[];
   tagsOff: string[];
@@ -43,13 +56,24 @@ export interface Target {
   duplicates: DuplicatePolicy;
 }
 
-export interface ConsentPolicy {
-  /** single: the form is enough. double: Iwashi sends a confirmation, and delivers once it is confirmed. */
-  mode: 'single' | 'double';
-  /** What the consent is for, as people know it: "newsletter". */
+/** One consent that a source asks for. */
+export interface ConsentAsk {
+  id: string;
+  /** Id of the purpose; '' while none is chosen. */
   purpose: string;
+  /** What the sentence that people agree to speaks of. */
+  channels: Channel[];
   /** The tick field that gives it; '' when sending the form does, under the source's statement. */
   tickField: string;
+}
+
+/** The one system that has people confirm that the address is theirs. */
+export type ConfirmedBy = { by: 'nobody' } | { by: 'iwashi' } | { by: 'target'; targetId: string };
+
+export interface ConsentPolicy {
+  asks: ConsentAsk[];
+  /** nobody: the form is enough. iwashi: a mail goes out, and what needs consent by email waits until it is confirmed. */
+  confirmedBy: ConfirmedBy;
   mail: { subject: string; body: string; button: string };
   expiresHours: number;
   /**
@@ -59,15 +83,34 @@ export interface ConsentPolicy {
   changes: 'ask' | 'at once';
 }
 
+/**
+ * A mail that goes out for a submission. answer: to the visitor. notify: to colleagues, which tells them of it. Two
+ * different things: each has its own words, sender of replies, and whom it goes to.
+ */
+export interface RouteMail {
+  id: string;
+  kind: 'answer' | 'notify';
+  /** For whom it goes out; null for everybody. */
+  when: Condition | null;
+  /** The addresses of the colleagues; of no use in an answer. */
+  to: string[];
+  /** confirmed: once the person confirmed, where this submission waits for that. */
+  after: 'now' | 'confirmed';
+  /** With {field} in them, by the ids of fields. {@answers} stands for all that was answered. */
+  subject: string;
+  body: string;
+}
+
 /** Sources wired to targets. Sources of one route have fields of the same ids. */
 export interface RouteDocument {
   format: number;
   sourceIds: string[];
   targets: Target[];
   consent: ConsentPolicy;
+  mails: RouteMail[];
 }
 
-const ROUTE: Format = { what: 'route', upgrades: [withIds, withConditions] };
+const ROUTE: Format = { what: 'route', upgrades: [withIds, withConditions, withAsks, withPlaces] };
 
 /** The format of routes as they are written today. */
 export const ROUTE_FORMAT = presentFormat(ROUTE);
@@ -105,6 +148,60 @@ function withConditions({ sourceId, ...old }: Loose): Loose {
     targets: objectsIn(old.targets).map((target) => ({ ...target, when: null })),
   };
 }
+
+/** The id of the one consent that routes of before format 4 asked for. */
+const ONLY_ASK = 'a1';
+
+/**
+ * To format 4: a route asks for any number of consents, by channel, and each target says which it needs; the system that
+ * confirms is named; there are mails. A purpose was its own name, and that is its id.
+ */
+function withAsks(old: Loose): Loose {
+  const { mode, purpose = '', tickField = '', ...consent } = isObject(old.consent) ? old.consent : {};
+  return {
+    ...old,
+    targets: objectsIn(old.targets).map((target) => ({ ...target, needs: { ask: ONLY_ASK, channel: 'email' } })),
+    consent: {
+      ...consent,
+      asks: [{ id: ONLY_ASK, purpose, channels: ['email'], tickField }],
+      confirmedBy: { by: mode === 'double' ? 'iwashi' : 'nobody' },
+    },
+    mails: [],
+  };
+}
+
+/**
+ * To format 5: people go into any number of places; places and tags have ids and conditions; steps are objects. What was a tag by
+ * answer is a tag under a condition.
+ */
+function withPlaces(old: Loose): Loose {
+  return {
+    ...old,
+    targets: objectsIn(old.targets).map(({ list, group, tags, tagRules, ...target }) => ({
+      ...target,
+      places: placesOf(list, group).map((place) => ({ id: 'p1', ...place, when: null })),
+      tags: [
+        ...textsIn(tags).map((tag, index) => ({ id: `t${index + 1}`, tag, when: null })),
+        ...objectsIn(tagRules).map(({ id, field, answer, tag }) => ({
+          id,
+          tag,
+          when: { kind: 'test', id: `${String(id)}-is`, field, test: 'is', value: answer },
+        })),
+      ],
+      lines: objectsIn(target.lines).map((line) => ({
+        ...line,
+        steps: textsIn(line.steps).map((kind) => ({ kind })),
+      })),
+    })),
+  };
+}
+
+/** The place that a list and a group in it are; none where there is no list. */
+export const placesOf = (list: unknown, group: unknown): Place[] =>
+  typeof list === 'string' && list !== '' ? [{ list, group: typeof group === 'string' ? group : '' }] : [];
+
+const textsIn = (value: unknown): string[] =>
+  Array.isArray(value) ? value.filter((one): one is string => typeof one === 'string') : [];
 
 /** The id that a target of format 1 was given. @param index where it stood, from 0 */
 export const targetIdAt = (index: number): string => `t${index + 1}`;

@@ -23,6 +23,7 @@ export {
   holds,
   inWords,
   shapeOf,
+  shapeOfType,
   TYPE_NAMES,
   typeOf,
   type FieldValue,

@@ -104,6 +104,23 @@ export function shapeOf(value: FieldValue): TypeName {
   return 'given' in value ? 'person name' : 'postal address';
 }
 
+/** The shape that values of a type have. */
+export function shapeOfType(type: TypeName): TypeName {
+  switch (type) {
+    case 'number':
+    case 'yes/no':
+    case 'several choices':
+    case 'list of records':
+    case 'file':
+    case 'money':
+    case 'person name':
+    case 'postal address':
+      return type;
+    default:
+      return 'text';
+  }
+}
+
 /**
  * Turns a value into one of another type, without guessing: what it prints is read anew.
  * @returns the value as that type holds it, or why it cannot be

@@ -51,7 +51,7 @@ async function makeSetting(): Promise<Setting> {
   await addRoute(store.db, {
     id: routeId,
     name: 'Bench',
-    draft: { ...document, consent: { ...document.consent, mode: 'single' } },
+    draft: { ...document, consent: { ...document.consent, confirmedBy: { by: 'nobody' } } },
     now: now(),
   });
   const route = await findRoute(store.db, routeId);

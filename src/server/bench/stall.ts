@@ -40,7 +40,7 @@ export async function benchStall(): Promise<Comparison> {
   });
   const routeId = newId();
   const wired = skyLetterRoute(source.id, stalledId);
-  const draft = { ...wired, consent: { ...wired.consent, mode: 'single' as const } };
+  const draft = { ...wired, consent: { ...wired.consent, confirmedBy: { by: 'nobody' as const } } };
   await addRoute(store.db, { id: routeId, name: 'Stalled', draft, now: now() });
   const route = await findRoute(store.db, routeId);
   if (route) await publishRoute(store.db, route, now());

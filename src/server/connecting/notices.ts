@@ -1,24 +1,23 @@
-import type { Profile } from '../../contract/profile/index.ts';
+import type { Profile, Webhooks } from '../../contract/profile/index.ts';
 import type { Fault } from '../../core/delivery/index.ts';
-import { isGenuine, readNotices, type Notice } from '../connectors/notices.ts';
+import { noticesDocument } from '../../core/intake/index.ts';
+import { isGenuine } from '../connectors/notices.ts';
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
-import { inTransaction, nothingAlongside, type Db } from '../store/database.ts';
+import { takeSubmission } from '../intake/take.ts';
+import { DUPLICATE_ENTRY, inTransaction, nothingAlongside } from '../store/database.ts';
+import { addSource, findAnySource, publishSource, saveSourceDraft } from '../store/sources.ts';
 import {
-  addNotice,
   addNoticeAddress,
   findNoticeAddress,
   markProven,
   noticeAddressOf,
-  purposesSent,
   removeNoticeAddress,
   setRegistered,
 } from '../store/notices.ts';
-import { readKnownPerson } from '../store/people/index.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
 import { profileFor } from './profiles.ts';
-import { withdraw } from './withdrawing.ts';
 
 /** Has another system tell us what happens there: registers an address of ours at it. @returns what went wrong; null for nothing */
 export async function startNotices(
@@ -70,7 +69,7 @@ export async function stopNotices(
 /** What became of a request that claims to come from another system. */
 export type Taken = 'taken' | 'unknown address' | 'not ready' | 'not genuine' | 'not readable';
 
-/** Takes what another system tells us, each notice once. */
+/** Takes what another system tells us: each event is a submission, and what follows on it is the workers' business. */
 export async function takeNotices(
   context: Context,
   token: string,
@@ -86,29 +85,44 @@ export async function takeNotices(
   if (!isGenuine(webhooks, { header, body, secret: secrets.open(address.secret), now: now() })) return 'not genuine';
   const parsed = parse(body);
   if (parsed === undefined) return 'not readable';
-  const notices = readNotices(webhooks, parsed, now());
-  await inTransaction(store, async (db) => {
-    await markProven(db, connection.id, now());
-    for (const notice of notices) if (notice.meaning !== 'trial') await apply(context, db, connection, notice);
+  await markProven(store.db, connection.id, now());
+  const source = await sourceOf(context, connection, webhooks);
+  const taken = await takeSubmission(context, {
+    ...source,
+    contentType: 'application/json',
+    payload: { kind: 'json', json: parsed, files: [] },
+    headers: {},
+    idempotencyKey: null,
+    shownAt: null,
   });
-  return 'taken';
+  return taken.ok ? 'taken' : 'not readable';
 }
 
-/** Notes what happened, and what it means for the person's consent. */
-async function apply(context: Context, db: Db, connection: ConnectionRecord, notice: Notice): Promise<void> {
-  const { newId, now } = context;
-  const { contact } = await readKnownPerson(db, { keys: [{ kind: 'email', value: notice.email }], name: '' });
-  const { remoteId, kind, meaning, at } = notice;
-  const about = { connectionId: connection.id, remoteId: sha256(remoteId), kind, meaning };
-  const isNew = await addNotice(db, { ...about, id: newId(), contactId: contact?.id ?? null, at, receivedAt: now() });
-  if (!isNew || !contact || meaning !== 'unsubscribed') return;
-  await withdraw(context, db, {
-    contactId: contact.id,
-    purposes: await purposesSent(db, contact.id, connection.id),
-    at,
-    wording: `Unsubscribed in ${profileFor(connection).name}.`,
-    evidence: { 'told by': connection.name, event: kind, 'its id': remoteId.slice(0, 100) },
-  });
+/** The source of what a connection tells; made when it is first needed, and anew when its profile tells things in another way. */
+async function sourceOf(context: Context, { id, name }: ConnectionRecord, webhooks: Webhooks) {
+  const { store, newId, now } = context;
+  const { events, id: eventId, kind, email, at, means } = webhooks;
+  const reads = { ...(events ? { events } : {}), id: eventId, kind, email, ...(at ? { at } : {}), means };
+  const document = noticesDocument(id, reads);
+  const publicId = `t-${id}`;
+  const known = await findAnySource(store.db, publicId);
+  if (known?.live && known.liveVersion !== null && JSON.stringify(known.live) === JSON.stringify(document))
+    return { sourceId: known.id, sourceVersion: known.liveVersion, document };
+  await inTransaction(
+    store,
+    async (db) => {
+      const there = await findAnySource(db, publicId);
+      const sourceId = there?.id ?? newId();
+      if (there) await saveSourceDraft(db, sourceId, document, null, now());
+      else await addSource(db, { id: sourceId, publicId, name: `What ${name} tells`, draft: document, now: now() });
+      await publishSource(db, { id: sourceId, liveVersion: there?.liveVersion ?? null, draft: document }, now());
+    },
+    // Two that are told at the same time: the second finds it made.
+    [DUPLICATE_ENTRY],
+  );
+  const made = await findAnySource(store.db, publicId);
+  if (!made || made.liveVersion === null) throw new Error('the source of notices is missing');
+  return { sourceId: made.id, sourceVersion: made.liveVersion, document };
 }
 
 const parse = (text: string): unknown => {

@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile } from '../../contract/profile/index.ts';
 import type { Fault } from '../../core/delivery/index.ts';
 import { needsToken, type Access, type Credentials } from '../connectors/access.ts';

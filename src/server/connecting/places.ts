@@ -1,4 +1,4 @@
-import type { PlaceActInput, PlaceView } from '../../contract/activity.ts';
+import type { PlaceActInput, PlaceView } from '../../contract/people.ts';
 import { fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
 import type { HeldPerson } from '../../core/delivery/index.ts';
 import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
@@ -105,12 +105,12 @@ export async function changePlace(
   const found = await connector.find(wanted);
   if (!found.ok) return { ok: false, problem: found.fault.said || found.fault.cause };
   if (!found.value) return { ok: false, problem: 'Nobody of that address is there any more.' };
-  const consent = (await readConsent(context.store.db, [contactId])).get(consentKey(contactId, intent.purpose)) ?? null;
+  const consent = (await readConsent(context.store.db, [contactId])).get(consentKey(contactId, intent)) ?? null;
   const { act, list, group, tag } = input;
   // First here: what the person asked for holds even when the other system is out of order, and when it tells us of it itself.
   if (act === 'unsubscribe') {
     // A person who is unsubscribed by hand has asked for it: the reason is the evidence.
-    const about = { contactId, purposes: [intent.purpose], at: context.now(), wording: input.reason };
+    const about = { contactId, from: standsOn(intent), at: context.now(), wording: input.reason };
     const evidence = { 'unsubscribed in': place.connection.name, by };
     await inTransaction(context.store, async (db) => {
       await withdraw(context, db, { ...about, evidence });
@@ -127,6 +127,9 @@ export async function changePlace(
   return { ok: true, value: await readPlace(context, place) };
 }
 
+/** The consent that a delivery stood on; nothing where it needed none. */
+const standsOn = ({ purpose, channel }: Intent) => (purpose === '' ? [] : [{ purpose, channel }]);
+
 const NOTED_HERE = 'Here it is written down as consent withdrawn, and nothing more is sent for it. Try again later.';
 
 type Act = Pick<PlaceActInput, 'act' | 'list' | 'group' | 'tag'> & {
@@ -141,14 +144,19 @@ async function actOn(
   connector: Connector,
   { act, list, group, tag, wanted, held, proof, key }: Act,
 ): Promise<Reply<null>> {
-  const nothing = { fields: {}, otherFields: {}, list: '', group: '', tags: [], leaves: [], tagsOff: [], proof };
+  const nothing = { fields: {}, otherFields: {}, places: [], tags: [], leaves: [], tagsOff: [], proof };
   switch (act) {
     case 'take out':
       return connector.place({ ...wanted, ...nothing, leaves: [{ list, group }] }, held);
     case 'take tag off':
       return connector.place({ ...wanted, ...nothing, tagsOff: [tag] }, held);
     case 'put back': {
-      const change = { ...wanted, ...nothing, list, group, tags: tag === '' ? [] : [tag] };
+      const change = {
+        ...wanted,
+        ...nothing,
+        places: list === '' ? [] : [{ list, group }],
+        tags: tag === '' ? [] : [tag],
+      };
       // Where one request makes or changes, it takes the places too.
       const written = connector.findsFirst ? null : await connector.write(change, held, key);
       return written && !written.ok ? written : connector.place(change, held);

@@ -1,5 +1,5 @@
 import type { TrialInput, TrialView } from '../../contract/profiles.ts';
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile } from '../../contract/profile/index.ts';
 import { CAUSES, type Fault, type HeldPerson } from '../../core/delivery/index.ts';
 import { fetchCatalogue } from '../connectors/catalogue.ts';
@@ -70,8 +70,7 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
       return view(true, reply.value ? `Written: ${inWords(reply.value)}` : 'Accepted.');
     }
     case 'take out': {
-      const { list, group, tags: tagsOff } = placeIn(input);
-      const leaves = list === '' ? [] : [{ list, group }];
+      const { places: leaves, tags: tagsOff } = placeIn(input);
       return person((held) => connector.place({ ...NOTHING, ...wanted, leaves, tagsOff }, held), 'Taken out.');
     }
     case 'unsubscribe':
@@ -99,9 +98,12 @@ function inWords({ id, email, state, fields, lists, groups, tags }: HeldPerson):
   return `${parts.join('; ')}.`;
 }
 
-const NOTHING = { fields: {}, otherFields: {}, list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };
+const NOTHING = { fields: {}, otherFields: {}, places: [], tags: [], leaves: [], tagsOff: [], proof: null };
 
-const placeIn = ({ list, group, tag }: TrialInput) => ({ list, group, tags: tag === '' ? [] : [tag] });
+const placeIn = ({ list, group, tag }: TrialInput) => ({
+  places: list === '' ? [] : [{ list, group }],
+  tags: tag === '' ? [] : [tag],
+});
 
 function found({
   lists,

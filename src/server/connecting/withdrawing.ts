@@ -1,3 +1,4 @@
+import type { ConsentNeed } from '../../core/consent/index.ts';
 import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
 import { addConsentEvents, consentKey, readConsent } from '../store/people/index.ts';
@@ -5,7 +6,8 @@ import { endRepeats } from '../store/submissions.ts';
 
 export interface Withdrawal {
   contactId: string;
-  purposes: string[];
+  /** What they withdrew. */
+  from: ConsentNeed[];
   /** When the person withdrew, in milliseconds since 1970. */
   at: number;
   /** In what words. */
@@ -18,18 +20,18 @@ export interface Withdrawal {
  * as a notice of the other system. The same form sent again afterwards is a new sign-up, not a repeat.
  */
 export async function withdraw({ newId, now }: Context, db: Db, withdrawal: Withdrawal): Promise<void> {
-  const { contactId, purposes, ...event } = withdrawal;
+  const { contactId, from, ...event } = withdrawal;
   const consent = await readConsent(db, [contactId]);
-  const standing = purposes.filter((purpose) => consent.get(consentKey(contactId, purpose))?.state !== 'withdrawn');
+  const standing = from.filter((need) => consent.get(consentKey(contactId, need))?.state !== 'withdrawn');
   if (standing.length === 0) return;
   await addConsentEvents(
     db,
-    standing.map((purpose) => ({
+    standing.map((need) => ({
       ...event,
       id: newId(),
       contactId,
       submissionId: null,
-      purpose,
+      ...need,
       kind: 'withdrawn',
     })),
   );

@@ -1,5 +1,5 @@
 import { parseTemplate } from 'url-template';
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile, RequestTemplate } from '../../contract/profile/index.ts';
 import { classifyAnswer, type Answer, type Cause, type ErrorReading } from '../../core/delivery/index.ts';
 import { atOnce, type Access } from './access.ts';

@@ -77,7 +77,7 @@ async function fetchItems(
   line: Line,
   source: ItemSource | undefined,
   values: Record<string, unknown>,
-): Promise<Reply<(CatalogueItem & { repeats?: boolean })[]>> {
+): Promise<Reply<(CatalogueItem & { repeats?: boolean; confirms?: boolean })[]>> {
   if (!source) return { ok: true, value: [] };
   if ('fixed' in source) return { ok: true, value: source.fixed };
   const reply = await fetchAll(line, source, values, (item) => textAt(item, source.id));
@@ -88,6 +88,7 @@ async function fetchItems(
       id: textAt(item, source.id),
       name: textAt(item, source.name),
       ...(source.repeats === undefined ? {} : { repeats: one(item, source.repeats) === true }),
+      ...(source.confirms === undefined ? {} : { confirms: one(item, source.confirms) === true }),
     })),
   };
 }

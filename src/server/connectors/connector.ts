@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { SentValue } from '../../core/mapping/index.ts';
@@ -18,7 +18,7 @@ export interface Wanted {
 }
 
 /** What is written about a person in the other system. */
-export interface PersonChange extends Pick<Intent, 'kind' | 'list' | 'group' | 'tags' | 'leaves' | 'tagsOff'>, Wanted {
+export interface PersonChange extends Pick<Intent, 'kind' | 'places' | 'tags' | 'leaves' | 'tagsOff'>, Wanted {
   fields: Record<string, SentValue>;
   /** Fields other than the address itself, for services that take the address apart from the fields. */
   otherFields: Record<string, SentValue>;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import { checkProfile } from '../../contract/profile/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { abilitiesOf } from './catalogue.ts';
@@ -46,12 +46,12 @@ const connector = (send: Send) =>
 const end = { items: [], next: null };
 
 /** A change that puts nobody anywhere. */
-const NOWHERE = { list: '', group: '', tags: [], leaves: [], tagsOff: [], proof: null };
+const NOWHERE = { places: [], tags: [], leaves: [], tagsOff: [], proof: null };
 
 describe('the engine, with the profile of Tern Post', () => {
   it('follows cursors to the end, and asks each list for its groups', async () => {
     const { send, asked } = network(
-      { items: [{ id: 'A', name: 'First' }], next: 'c1' },
+      { items: [{ id: 'A', name: 'First', asks_to_confirm: true }], next: 'c1' },
       { items: [{ id: 'B', name: 'Second' }], next: null },
       { items: [{ id: 'G', name: 'Group' }], next: null },
       end,
@@ -65,8 +65,8 @@ describe('the engine, with the profile of Tern Post', () => {
       ok: true,
       value: {
         lists: [
-          { id: 'A', name: 'First', groups: [{ id: 'G', name: 'Group' }] },
-          { id: 'B', name: 'Second', groups: [] },
+          { id: 'A', name: 'First', confirms: true, groups: [{ id: 'G', name: 'Group' }] },
+          { id: 'B', name: 'Second', confirms: false, groups: [] },
         ],
         tags: [{ id: 'tag', name: 'tag' }],
         fields: [{ key: 'f', label: 'Figure', type: 'number', required: true, choices: [], maxLength: null }],

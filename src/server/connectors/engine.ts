@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import { looksInField, namesBy, type RequestTemplate } from '../../contract/profile/index.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import { shownAfterMs, type Access } from './access.ts';
@@ -115,10 +115,19 @@ export function createConnector(send: Send, access: Access, now: () => number, r
    */
   async function placeInto(change: PersonChange, held: HeldPerson | null): Promise<Reply<null>> {
     if (!place) return { ok: true, value: null };
-    const { email, kind, list, group, tags, leaves, tagsOff } = change;
+    const { email, kind, places, tags, leaves, tagsOff } = change;
+    const lists = [...new Set(places.map(({ list }) => list))];
     const steps: [RequestTemplate | undefined, boolean, Record<string, string>][] = [
-      [place.intoList, list !== '' && !held?.lists.includes(list), { list }],
-      [place.intoGroup, group !== '' && !held?.groups.includes(group), { list, group }],
+      ...lists.map((list): [RequestTemplate | undefined, boolean, Record<string, string>] => [
+        place.intoList,
+        !held?.lists.includes(list),
+        { list },
+      ]),
+      ...places.map(({ list, group }): [RequestTemplate | undefined, boolean, Record<string, string>] => [
+        place.intoGroup,
+        group !== '' && !held?.groups.includes(group),
+        { list, group },
+      ]),
       ...tags.map((tag): [RequestTemplate | undefined, boolean, Record<string, string>] => [
         place.tag,
         !held?.tags.includes(tag),

@@ -1,5 +1,5 @@
 import { Agent, type Dispatcher } from 'undici';
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { FORBIDDEN_ADDRESS, guardedLookup, namesForbiddenAddress } from '../security/addresses.ts';
 import { exchange, parseJson } from './exchange.ts';

@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import type { Webhooks } from '../../contract/profile/index.ts';
-import { isGenuine, readNotices } from './notices.ts';
+import { isGenuine } from './notices.ts';
 import { profileOf } from './registry.ts';
 
 const webhooks = profileOf('tern-post').webhooks as Webhooks;
@@ -42,38 +42,5 @@ describe('a request that claims to come from a service', () => {
     const value = `v1=${createHmac('sha512', 'shared').update(body).digest('base64')}`;
     expect(isGenuine(other, { header: () => value, body, secret: 'shared', now: NOW })).toBe(true);
     expect(isGenuine(other, { header: () => value.slice(3), body, secret: 'shared', now: NOW })).toBe(false);
-  });
-});
-
-describe('what a service tells', () => {
-  const event = (more: object) => ({
-    id: 'E-1',
-    kind: 'member.left',
-    at: '2026-11-24T10:00:00Z',
-    member: { email: ' Mara@Hill.example' },
-    ...more,
-  });
-  const read = (...events: object[]) => readNotices(webhooks, { events }, NOW);
-
-  it('is read with its meaning, whom it is about, and when it was', () =>
-    expect(read(event({}))).toEqual([
-      {
-        remoteId: 'E-1',
-        kind: 'member.left',
-        meaning: 'unsubscribed',
-        email: 'mara@hill.example',
-        at: Date.UTC(2026, 10, 24, 10),
-      },
-    ]));
-  it('means nothing when the profile does not know it', () =>
-    expect(read(event({ kind: 'member.sang' }))).toMatchObject([{ kind: 'member.sang', meaning: null }]));
-  it('is left out when it could not be told from its repetition', () =>
-    expect(read(event({ id: undefined }), event({ id: 7 }))).toMatchObject([{ remoteId: '7' }]));
-  it('happened now at the latest', () => {
-    expect(read(event({ at: '2036-01-01T00:00:00Z' }), event({ at: 'soon' })).map(({ at }) => at)).toEqual([NOW, NOW]);
-  });
-  it('may be the whole body', () => {
-    const { events: _, ...whole } = webhooks;
-    expect(readNotices(whole, event({}), NOW)).toHaveLength(1);
   });
 });

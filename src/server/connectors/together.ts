@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile } from '../../contract/profile/index.ts';
 import { classifyAnswer, type HeldPerson } from '../../core/delivery/index.ts';
 import { call, errorReading, type Line } from './call.ts';

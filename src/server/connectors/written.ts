@@ -9,16 +9,18 @@ export function writtenValues(
   change: PersonChange,
   before: HeldPerson | null,
 ): Record<string, unknown> {
-  const { list, group, proof, fields, otherFields, ...rest } = change;
+  const { places, proof, fields, otherFields, ...rest } = change;
+  const [first] = places;
   return {
     ...rest,
     id: before?.id,
     fields: inItsWords(profile, fields),
     otherFields: inItsWords(profile, otherFields),
-    list: list === '' ? undefined : list,
-    group: group === '' ? undefined : group,
-    lists: list === '' ? [] : [list],
-    groups: group === '' ? [] : [group],
+    // A service whose people are in one list only is asked for the first.
+    list: first?.list,
+    group: first?.group === '' ? undefined : first?.group,
+    lists: [...new Set(places.map(({ list }) => list))],
+    groups: places.flatMap(({ group }) => (group === '' ? [] : [group])),
     proof: proof ?? undefined,
   };
 }

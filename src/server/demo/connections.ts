@@ -14,13 +14,11 @@ export interface StandIns {
   rowbarn: { url: string; clientId: string; clientSecret: string };
   /** The whole address, which is the secret. */
   bellbuoy: { url: string };
-  /** The mail server, for notices to colleagues. */
-  mail: { url: string };
 }
 
 /** Connects the observatory's services, as an operator would. @returns the ids of the connections */
 export async function connectAll(context: Context, standins: StandIns) {
-  const { 'tern-post': ternPost, capstan, rowbarn, bellbuoy, mail } = standins;
+  const { 'tern-post': ternPost, capstan, rowbarn, bellbuoy } = standins;
   return {
     ternPost: await connect(context, 'tern-post', 'Tern Post, observatory', ternPost.url, { key: ternPost.apiKey }),
     capstan: await connect(context, 'capstan', 'Capstan, front office', capstan.url, {
@@ -28,7 +26,6 @@ export async function connectAll(context: Context, standins: StandIns) {
       secret: capstan.secret,
     }),
     bellbuoy: await connect(context, 'bellbuoy', 'Bellbuoy, front desk', bellbuoy.url, {}),
-    mail: await connect(context, 'mail', 'Mail to the front desk', mail.url, {}),
     rowbarn: await grant(context, 'Rowbarn, shared sheets', rowbarn),
   };
 }

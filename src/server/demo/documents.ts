@@ -1,6 +1,7 @@
 import { SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
-import { lineId, type MapLine, type Step } from '../../core/mapping/index.ts';
-import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../core/plan/index.ts';
+import { lineId, type MapLine, type StepKind } from '../../core/mapping/index.ts';
+import { ROUTE_FORMAT, type RouteDocument, type Target, type TargetTag } from '../../core/plan/index.ts';
+import type { PurposeDraft } from '../../core/consent/index.ts';
 import { plainField, type SourceField } from '../../core/values/index.ts';
 
 const field = (
@@ -17,6 +18,36 @@ export const INTERESTS = [
   'Evenings for families',
 ];
 
+/** What people consent to, here: a route names each by its name until it is made. */
+export const PURPOSES = {
+  letter: {
+    name: 'Sky letter',
+    wordings: ['Yes, send me the Sky letter once a month. I can leave at any time.'],
+    channels: ['email'],
+  },
+  visits: {
+    name: 'School visits',
+    wordings: ['By sending this you agree that we write to you about your visit.'],
+    channels: ['email'],
+  },
+  calls: {
+    name: 'Calls about an evening',
+    wordings: ['By ordering you agree that we call you about your evening.'],
+    channels: ['phone', 'sms'],
+  },
+} satisfies Record<string, PurposeDraft>;
+
+/** A route that names its purposes by their ids. @param idOf the id of a purpose by its name */
+export const withPurposes = (route: RouteDocument, idOf: (name: string) => string): RouteDocument => ({
+  ...route,
+  consent: {
+    ...route.consent,
+    asks: route.consent.asks.map((ask) => ({ ...ask, purpose: idOf(ask.purpose) })),
+  },
+});
+
+const BY_EMAIL = { ask: 'a1', channel: 'email' } as const;
+
 /** The form of the Sky letter page. */
 export const skyLetterForm = (siteUrl: string): FormDocument => ({
   format: SOURCE_FORMAT,
@@ -26,7 +57,7 @@ export const skyLetterForm = (siteUrl: string): FormDocument => ({
     field('email', 'Email', 'email', { required: true, keepAs: 'email' }),
     field('interests', 'What do you like best?', 'several choices', { options: INTERESTS, keepAs: 'interests' }),
     field('telescope', 'I have a telescope', 'yes/no', { keepAs: 'telescope' }),
-    field('consent', 'Yes, send me the Sky letter once a month. I can leave at any time.', 'yes/no', {
+    field('consent', PURPOSES.letter.wordings[0] ?? '', 'yes/no', {
       required: true,
     }),
     field('page', 'Page', 'text', { widget: 'hidden', preset: 'sky-letter' }),
@@ -39,11 +70,11 @@ export const skyLetterForm = (siteUrl: string): FormDocument => ({
   minimumSeconds: 2,
 });
 
-const line = (to: string, source: string, ...steps: Step[]): MapLine => ({
+const line = (to: string, source: string, ...kinds: StepKind[]): MapLine => ({
   id: lineId(to),
   to,
   from: { kind: 'field', field: source },
-  steps,
+  steps: kinds.map((kind) => ({ kind })),
 });
 
 const text = (to: string, words: string): MapLine => ({
@@ -52,35 +83,38 @@ const text = (to: string, words: string): MapLine => ({
   from: { kind: 'text', text: words },
   steps: [],
 });
-const fixed = (to: string, value: string): MapLine => ({
-  id: lineId(to),
-  to,
-  from: { kind: 'fixed', value },
-  steps: [],
+
+/** A tag for those who like something best. */
+const byInterest = (answer: string, tag: string): TargetTag => ({
+  id: `tag-${tag}`,
+  tag,
+  when: { kind: 'test', id: `likes-${tag}`, field: 'interests', test: 'is', value: answer },
 });
 
 /** A target that has neither lists nor tags. */
 const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list = ''): Target => ({
   id: `to-${kind || connectionId}`.slice(0, 40),
   when: null,
+  // What people send a form for needs no further consent; what goes on from it does.
+  needs: null,
   connectionId,
   kind,
-  list,
-  group: '',
+  places: list === '' ? [] : [{ id: 'p1', list, group: '', when: null }],
   tags: [],
-  tagRules: [],
   leaves: [],
   tagsOff: [],
   lines,
   duplicates: 'add',
 });
 
-export const signUpsTarget = (connectionId: string): Target =>
-  plainTarget(connectionId, 'signups', [
+export const signUpsTarget = (connectionId: string): Target => ({
+  ...plainTarget(connectionId, 'signups', [
     line('Email', 'email', 'trim', 'lower-case'),
     line('Name', 'name', 'trim'),
     text('Source', 'Sky letter, page {page}'),
-  ]);
+  ]),
+  needs: BY_EMAIL,
+});
 
 export const enquiryTarget = (connectionId: string): Target =>
   plainTarget(
@@ -100,15 +134,6 @@ export const bellTarget = (connectionId: string): Target =>
     text('text', '{school} would like to come, with {pupils} pupils.\nPlease answer {first} {last}, {email}.'),
   ]);
 
-export const noticeTarget = (connectionId: string): Target =>
-  plainTarget(connectionId, '', [
-    fixed('from', 'letter@pellam-ridge.example'),
-    fixed('to', 'front-desk@pellam-ridge.example'),
-    line('replyTo', 'email', 'trim', 'lower-case'),
-    text('subject', 'School visit: {school}'),
-    text('text', '{first} {last} of {school} asks for a visit with {pupils} pupils.\nAnswer to: {email}'),
-  ]);
-
 export const skyLetterRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
   format: ROUTE_FORMAT,
   sourceIds: [sourceId],
@@ -116,16 +141,16 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
     {
       id: 'letter',
       when: null,
+      needs: BY_EMAIL,
       connectionId,
       kind: '',
-      list: 'L-100',
-      group: 'G-110',
-      tags: ['newsletter'],
-      tagRules: [
-        { id: 'r1', field: 'interests', answer: 'The Moon and planets', tag: 'planets' },
-        { id: 'r2', field: 'interests', answer: 'Stargazing with the eye', tag: 'stargazing' },
-        { id: 'r3', field: 'interests', answer: 'Taking pictures', tag: 'astrophotography' },
-        { id: 'r4', field: 'interests', answer: 'Evenings for families', tag: 'families' },
+      places: [{ id: 'p1', list: 'L-100', group: 'G-110', when: null }],
+      tags: [
+        { id: 'all', tag: 'newsletter', when: null },
+        byInterest('The Moon and planets', 'planets'),
+        byInterest('Stargazing with the eye', 'stargazing'),
+        byInterest('Taking pictures', 'astrophotography'),
+        byInterest('Evenings for families', 'families'),
       ],
       leaves: [],
       tagsOff: [],
@@ -141,9 +166,8 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
     ...more,
   ],
   consent: {
-    mode: 'double',
-    purpose: 'Sky letter',
-    tickField: 'consent',
+    asks: [{ id: BY_EMAIL.ask, purpose: PURPOSES.letter.name, channels: ['email'], tickField: 'consent' }],
+    confirmedBy: { by: 'iwashi' },
     mail: {
       subject: 'One more click for the Sky letter',
       body: 'Hello,\n\nsomebody, most likely you, asked for the Sky letter of Pellam Ridge Observatory with this address. Please confirm it:\n\n{link}\n\nIf it was not you, do nothing, and we will not write again.\n\nClear skies,\nPellam Ridge Observatory',
@@ -152,6 +176,7 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
     expiresHours: 72,
     changes: 'ask',
   },
+  mails: [],
 });
 
 /** The form by which schools ask for a visit. */
@@ -171,7 +196,7 @@ export const schoolForm = (): FormDocument => ({
     }),
   ],
   button: 'Ask for a visit',
-  statement: 'By sending this you agree that we write to you about your visit.',
+  statement: PURPOSES.visits.wordings[0] ?? '',
   thankYouUrl: '',
   thankYouMessage: 'Thank you. We will write to you within two days.',
   origins: [],
@@ -185,12 +210,11 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
     {
       id: 'letter',
       when: null,
+      needs: BY_EMAIL,
       connectionId,
       kind: '',
-      list: 'L-200',
-      group: 'G-210',
+      places: [{ id: 'p1', list: 'L-200', group: 'G-210', when: null }],
       tags: [],
-      tagRules: [],
       leaves: [],
       tagsOff: [],
       lines: [
@@ -205,10 +229,29 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
   ],
   consent: {
     ...skyLetterRoute(sourceId, connectionId).consent,
-    mode: 'single',
-    purpose: 'school visits',
-    tickField: '',
+    asks: [{ id: BY_EMAIL.ask, purpose: PURPOSES.visits.name, channels: ['email'], tickField: '' }],
+    confirmedBy: { by: 'nobody' },
   },
+  mails: [
+    {
+      id: 'front-desk',
+      kind: 'notify',
+      when: null,
+      to: ['front-desk@pellam-ridge.example'],
+      after: 'now',
+      subject: 'School visit: {school}',
+      body: '{first} {last} of {school} asks for a visit with {pupils} pupils.\n\n{@answers}\n\nAn answer to this mail goes to {email}.',
+    },
+    {
+      id: 'thanks',
+      kind: 'answer',
+      when: null,
+      to: [],
+      after: 'now',
+      subject: 'Your visit to Pellam Ridge Observatory',
+      body: 'Dear {first} {last},\n\nthank you for asking about a visit of {school}. We look at the calendar, and write to you within two days.\n\nClear skies,\nPellam Ridge Observatory',
+    },
+  ],
 });
 
 /** What the box office at the gate hands on: its orders, by JSON. People there give a number, and some an address. */
@@ -224,7 +267,7 @@ export const ordersSource = (): PostsDocument => ({
     { ...field('total', 'Total', 'money'), path: '$.total' },
     { ...field('group', 'Comes as a group', 'yes/no'), path: '$.group' },
   ],
-  statement: 'By ordering you agree that we call you about your evening.',
+  statement: PURPOSES.calls.wordings[0] ?? '',
   each: '',
 });
 
@@ -242,8 +285,13 @@ export const ordersRoute = (
         text('note', '{items}\non {evening}, {total}'),
       ]),
       when: { kind: 'all', of: [{ kind: 'test', id: 'group', field: 'group', test: 'is', value: 'yes' }] },
+      needs: { ask: 'call', channel: 'phone' },
     },
     plainTarget(bellbuoy, '', [text('text', 'Tickets for {evening}: {items}\n{who}, {phone}. {total}')]),
   ],
-  consent: { ...schoolRoute(sourceId, '').consent, purpose: 'calls about an evening' },
+  consent: {
+    ...schoolRoute(sourceId, '').consent,
+    asks: [{ id: 'call', purpose: PURPOSES.calls.name, channels: ['phone'], tickField: '' }],
+  },
+  mails: [],
 });

@@ -158,8 +158,8 @@ export async function liveThrough(
 ): Promise<void> {
   const letters: { to: string; link: string }[] = [];
   const postman = {
-    sendMail: (mail: { to: string; text: string }) => {
-      letters.push({ to: mail.to, link: /\/confirm\/([\w-]+)/.exec(mail.text)?.[1] ?? '' });
+    sendMail: (mail: { to: string[]; text: string }) => {
+      letters.push({ to: mail.to.join(), link: /\/confirm\/([\w-]+)/.exec(mail.text)?.[1] ?? '' });
       return mailer.sendMail(mail);
     },
   } as unknown as Transporter;
@@ -180,7 +180,7 @@ export async function liveThrough(
     moments.push({
       at: at + confirmsAfter,
       run: async () => {
-        const letter = letters.findLast(({ to }) => to.toLowerCase() === person.email);
+        const letter = letters.findLast(({ to, link }) => link !== '' && to.toLowerCase() === person.email);
         if (letter)
           await confirm(context, letter.link, { 'user agent': 'Invented Browser 1.0', address: '192.0.2.10' });
       },

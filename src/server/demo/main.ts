@@ -3,8 +3,9 @@ import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
 import { printFormToCopy } from '../../core/formats/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
-import type { SourceDocument } from '../../core/intake/index.ts';
+import type { MadeDocument } from '../../core/intake/index.ts';
 import { IWASHI, type Actor } from '../commands/command.ts';
+import { addPurpose } from '../commands/purposes/addPurpose.ts';
 import { publishRoute } from '../commands/routes/publishRoute.ts';
 import { addSource } from '../commands/sources/addSource.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
@@ -14,6 +15,7 @@ import { changeConnection, findConnection, listConnections } from '../store/conn
 import { noticeAddressOf } from '../store/notices.ts';
 import { startNotices, stopNotices } from '../connecting/notices.ts';
 import { migrateStore } from '../store/database.ts';
+import { listPurposes } from '../store/purposes.ts';
 import { addRoute } from '../store/routes.ts';
 import { findSource, listSources, saveSourceDraft, type SourceRecord } from '../store/sources.ts';
 import { createMailer } from '../work/mailing.ts';
@@ -21,14 +23,15 @@ import { connectAll, demoOperator, mustDo, type StandIns } from './connections.t
 import {
   bellTarget,
   enquiryTarget,
-  noticeTarget,
   ordersRoute,
   ordersSource,
   schoolForm,
   schoolRoute,
   signUpsTarget,
   skyLetterForm,
+  PURPOSES,
   skyLetterRoute,
+  withPurposes,
 } from './documents.ts';
 import { inventHistory, liveThrough, SetClock } from './history.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
@@ -72,14 +75,16 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     });
   }
   clock.set(now - OLDEST_MS);
-  const { ternPost, capstan, rowbarn, bellbuoy, mail } = await connectAll(context, around.standins);
+  for (const purpose of Object.values(PURPOSES))
+    mustDo(await addPurpose(await demoOperator(context), context, purpose));
+  const { ternPost, capstan, rowbarn, bellbuoy } = await connectAll(context, around.standins);
   const sky = await addMade(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
   const school = await addMade(context, 'School visit request', schoolForm());
   await addWire(context, 'Sky letter readers', skyLetterRoute(sky.id, ternPost, [signUpsTarget(rowbarn)]));
   await addWire(
     context,
     'School visits',
-    schoolRoute(school.id, ternPost, [enquiryTarget(capstan), bellTarget(bellbuoy), noticeTarget(mail)]),
+    schoolRoute(school.id, ternPost, [enquiryTarget(capstan), bellTarget(bellbuoy)]),
   );
 
   const orders = await addMade(context, 'Box office orders', ordersSource());
@@ -100,7 +105,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   if (listening) await startNotices(context, listening);
 }
 
-async function addMade(context: Context, name: string, draft: SourceDocument): Promise<SourceRecord> {
+async function addMade(context: Context, name: string, draft: MadeDocument): Promise<SourceRecord> {
   const publicId = name.toLowerCase().replaceAll(' ', '-');
   const actor = await demoOperator(context);
   return publishAndRead(actor, context, mustDo(await addSource(actor, context, { name, publicId, draft })));
@@ -113,9 +118,11 @@ async function publishAndRead(actor: Actor, context: Context, id: string): Promi
   return live;
 }
 
-async function addWire(context: Context, name: string, draft: RouteDocument): Promise<void> {
+async function addWire(context: Context, name: string, route: RouteDocument): Promise<void> {
   const { store, newId, now } = context;
   const id = newId();
+  const purposes = await listPurposes(store.db);
+  const draft = withPurposes(route, (called) => purposes.find((purpose) => purpose.name === called)?.id ?? '');
   await addRoute(store.db, { id, name, draft, now: now() });
   mustDo(await publishRoute(await demoOperator(context), context, id));
 }

@@ -1,4 +1,6 @@
-import type { DeliveryView, TrailView } from '../../contract/activity.ts';
+import type { MailView } from '../../contract/consent.ts';
+import type { DeliveryView } from '../../contract/deliveries.ts';
+import type { TrailView } from '../../contract/submissions.ts';
 import { VISIT_FIELDS, type VisitPart } from '../../core/intake/index.ts';
 import { printValue } from '../../core/values/index.ts';
 
@@ -35,14 +37,20 @@ export function printTrail(trail: TrailView): string {
       : []),
     ...part(
       'Consent',
-      trail.consent.map(({ kind, purpose, at, wording }) => `${at} ${kind} for ${purpose}: "${wording}"`),
+      trail.consent.map(
+        ({ kind, purpose, channel, at, wording }) => `${at} ${kind} for ${purpose} by ${channel}: "${wording}"`,
+      ),
     ),
     ...part(
       'Confirmation',
-      trail.confirmations.flatMap(({ state, sentTo, purpose, mails }) => [
-        `${state} for ${purpose}, to ${sentTo}`,
-        ...mails.map((mail) => `  mail ${mail.state} ${mail.at}${mail.error === '' ? '' : `: ${mail.error}`}`),
+      trail.confirmations.flatMap(({ state, sentTo, purposes, mails }) => [
+        `${state} for ${purposes.join(', ')}, to ${sentTo}`,
+        ...mails.map((mail) => `  mail ${printMail(mail)}`),
       ]),
+    ),
+    ...part(
+      'Mails',
+      trail.mails.map((mail) => `"${mail.subject}" to ${mail.to.join(', ')}: ${printMail(mail)}`),
     ),
     ...trail.deliveries.flatMap(printDelivery),
     ...part(
@@ -77,3 +85,5 @@ function printDelivery(delivery: DeliveryView): string[] {
 
 const part = (title: string, lines: string[]): string[] =>
   lines.length === 0 ? [] : ['', title, ...lines.map((line) => `  ${line.replaceAll('\n', '\n    ')}`)];
+
+const printMail = ({ state, at, error }: MailView): string => `${state} ${at}${error === '' ? '' : `: ${error}`}`;

@@ -7,6 +7,8 @@ import { activityRoutes } from './api/activity.ts';
 import { connectionRoutes } from './api/connections.ts';
 import { overviewRoutes } from './api/overview.ts';
 import { peopleRoutes } from './api/people.ts';
+import { mailRoutes } from './api/mails.ts';
+import { purposeRoutes } from './api/purposes.ts';
 import { routeRoutes } from './api/routes.ts';
 import { profileRoutes } from './api/profiles.ts';
 import { changeRoutes } from './api/changes.ts';
@@ -94,6 +96,8 @@ export function createApi(context: Context): Hono<Session> {
   api.route('/sources', sourceRoutes(context));
   api.route('/routes', routeRoutes(context));
   api.route('/people', peopleRoutes(context));
+  api.route('/purposes', purposeRoutes(context));
+  api.route('/mails', mailRoutes(context));
   api.route('/changes', changeRoutes(context));
   api.route('/', activityRoutes(context));
   api.all('*', () => {

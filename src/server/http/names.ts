@@ -1,10 +1,11 @@
-import { nameKey } from '../../contract/activity.ts';
+import { nameKey } from '../../contract/submissions.ts';
 import { listConnections } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
+import { listPurposes } from '../store/purposes.ts';
 import { listRoutes } from '../store/routes.ts';
 
 /**
- * Names for the ids that a plan speaks of: connections, routes; and of what a connection offers, under the connection's id
+ * Names for the ids that a plan speaks of: connections, routes, purposes; and of what a connection offers, under the connection's id
  * and what it is, since two accounts may well call different lists L-1 (see `nameKey`).
  */
 export async function readNames(db: Db): Promise<Record<string, string>> {
@@ -18,5 +19,6 @@ export async function readNames(db: Db): Promise<Record<string, string>> {
     for (const field of fields) names[nameKey(id, 'field', field.key)] = field.label;
   }
   for (const { id, name } of await listRoutes(db)) names[id] = name;
+  for (const { id, name } of await listPurposes(db)) names[id] = name;
   return names;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { isPublicAddress, namesForbiddenAddress } from './addresses.ts';
 import { hashPassword, isPassword } from './passwords.ts';
+import { loggedError } from './loggedErrors.ts';
 import { SecretBox } from './secrets.ts';
 import { newPublicId, newToken } from './tokens.ts';
 
@@ -76,4 +77,19 @@ it('tokens are long, safe in URLs, and never the same', () => {
   expect(tokens.size).toBe(200);
   for (const token of tokens) expect(token).toMatch(/^[A-Za-z0-9_-]{43}$/);
   expect(newPublicId()).toMatch(/^[A-Za-z0-9]{12}$/);
+});
+
+describe('an error in the log', () => {
+  it('says nothing of what was handed to the database, nor of what caused it', () => {
+    const cause = Object.assign(new Error('Data too long'), { sql: "INSERT 'mara@hill.example'", errno: 1406 });
+    const failed = Object.assign(new Error('Failed query: INSERT ?\nparams: mara@hill.example\nMara', { cause }), {
+      params: ['mara@hill.example'],
+      query: 'INSERT ?',
+    });
+    const logged = JSON.stringify(loggedError(failed));
+    expect(logged).not.toContain('mara@hill.example');
+    expect(logged).toContain('Failed query: INSERT ?');
+    expect(logged).toContain('Data too long');
+    expect(logged).toContain('security.test.ts');
+  });
 });

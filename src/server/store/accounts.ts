@@ -1,6 +1,6 @@
 import { and, eq, gt, lt, sql } from 'drizzle-orm';
 import type { Db } from './database.ts';
-import { accounts, facts, sessions, setupLinks } from './schema.ts';
+import { accounts, facts, sessions, setupLinks } from './schema/index.ts';
 
 export async function countAccounts(db: Db): Promise<number> {
   const [row] = await db.select({ count: sql<number>`COUNT(*)` }).from(accounts);

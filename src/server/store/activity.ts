@@ -1,22 +1,18 @@
 import { and, asc, desc, eq, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
-import type {
-  AttemptView,
-  ConfirmationView,
-  ConsentEventView,
-  DeliveryView,
-  HeldGroupView,
-  Page,
-  Progress,
-  SubmissionRow,
-} from '../../contract/activity.ts';
+import type { ConfirmationView, ConsentEventView, MailView } from '../../contract/consent.ts';
+import type { AttemptView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
+import type { Page } from '../../contract/pages.ts';
+import type { Progress, SubmissionRow } from '../../contract/submissions.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
 import { addressOf } from '../../core/plan/index.ts';
+import type { MailState } from '../../core/states/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { beginning, containing, oneOf, rowsOf, type Db } from './database.ts';
-import { mailsOf } from './confirmations.ts';
+import { mailsOf, type MailRecord } from './mails.ts';
+import { listPurposes } from './purposes.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { samePerson } from './people/tree.ts';
-import { attempts, confirmations, connections, consentEvents, deliveries, routes } from './schema.ts';
+import { attempts, confirmations, connections, consentEvents, deliveries, purposes, routes } from './schema/index.ts';
 
 export const PAGE_SIZE = 50;
 const iso = (at: number): string => new Date(at).toISOString();
@@ -35,17 +31,27 @@ export interface SubmissionFilter {
   placement?: string;
 }
 
-const hasDelivery = (...states: DeliveryState[]) =>
-  sql`EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN ${oneOf(states)})`;
+/** Whether a submission `s` has a delivery, or a mail to the visitor or to colleagues, in one of these states. */
+const hasPart = (deliveryStates: DeliveryState[], mailStates: MailState[]) =>
+  sql`(EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN ${oneOf(deliveryStates)})
+    OR EXISTS (SELECT 1 FROM mails m WHERE m.submission_id = s.id AND m.kind <> 'ask' AND m.state IN ${oneOf(mailStates)}))`;
 
-/** How far a submission `s` has come: its own state, and that of its deliveries, the most urgent first. */
+const HAS = {
+  held: hasPart(['held'], ['held']),
+  'on its way': hasPart(['queued', 'sending', 'retrying'], ['queued', 'sending']),
+  waiting: hasPart(['waiting'], ['waiting']),
+  delivered: hasPart(['delivered'], ['sent']),
+  dropped: hasPart(['dropped'], ['dropped']),
+};
+
+/** How far a submission `s` has come: its own state, and that of its deliveries and mails, the most urgent first. */
 const PROGRESS = sql`CASE
   WHEN s.state <> 'planned' THEN s.state
-  WHEN ${hasDelivery('held')} THEN 'held'
-  WHEN ${hasDelivery('queued', 'sending', 'retrying')} THEN 'on its way'
-  WHEN ${hasDelivery('waiting')} THEN 'waiting'
-  WHEN ${hasDelivery('delivered')} THEN 'delivered'
-  WHEN ${hasDelivery('dropped')} THEN 'dropped'
+  WHEN ${HAS.held} THEN 'held'
+  WHEN ${HAS['on its way']} THEN 'on its way'
+  WHEN ${HAS.waiting} THEN 'waiting'
+  WHEN ${HAS.delivered} THEN 'delivered'
+  WHEN ${HAS.dropped} THEN 'dropped'
   ELSE 'nothing to send' END`;
 
 /** What everything that has come so far has in common, by which an index finds it; `PROGRESS` then decides. */
@@ -55,9 +61,8 @@ function mayHaveCome(progress: Progress): SQL {
     case 'waiting':
     case 'delivered':
     case 'dropped':
-      return hasDelivery(progress);
     case 'on its way':
-      return hasDelivery('queued', 'sending', 'retrying');
+      return HAS[progress];
     case 'nothing to send':
       return sql`s.state = 'planned'`;
     default:
@@ -252,17 +257,19 @@ export async function listConsentEvents(
   by: { submissionId: string } | { contactId: string },
 ): Promise<ConsentEventView[]> {
   const rows = await db
-    .select()
+    .select({ event: consentEvents, name: purposes.name })
     .from(consentEvents)
+    .leftJoin(purposes, eq(purposes.id, consentEvents.purpose))
     .where(
       'submissionId' in by
         ? eq(consentEvents.submissionId, by.submissionId)
         : sql`${consentEvents.contactId} IN ${samePerson(by.contactId)}`,
     )
     .orderBy(asc(consentEvents.at), asc(consentEvents.id));
-  return rows.map(({ kind, purpose, wording, at, evidence, submissionId }) => ({
+  return rows.map(({ name, event: { kind, purpose, channel, wording, at, evidence, submissionId } }) => ({
     kind,
-    purpose,
+    purpose: name ?? purpose,
+    channel,
     wording,
     at: iso(at),
     evidence,
@@ -270,8 +277,15 @@ export async function listConsentEvents(
   }));
 }
 
-/** The confirmations that a submission asked for, or that its deliveries wait for, with their mails. */
-export async function listConfirmations(db: Db, submissionId: string, restMs: number): Promise<ConfirmationView[]> {
+/**
+ * The confirmations that a submission asked for, or that its deliveries wait for, with their mails, and the other mails
+ * that it caused.
+ */
+export async function listMail(
+  db: Db,
+  submissionId: string,
+  restMs: number,
+): Promise<{ confirmations: ConfirmationView[]; mails: MailView[] }> {
   const joinedIds = db
     .select({ id: deliveries.confirmationId })
     .from(deliveries)
@@ -283,25 +297,31 @@ export async function listConfirmations(db: Db, submissionId: string, restMs: nu
     .orderBy(asc(confirmations.createdAt));
   const sent = await mailsOf(
     db,
+    submissionId,
     records.map(({ id }) => id),
   );
-  return records.map(({ id, purpose, state, sentTo, expiresAt, confirmedAt, lastSentAt, mail }) => ({
+  const names = new Map((await listPurposes(db)).map(({ id, name }) => [id, name]));
+  const views = records.map(({ id, purposes: settled, state, sentTo, expiresAt, confirmedAt, lastSentAt, mail }) => ({
     id,
-    purpose,
+    purposes: settled.map((purpose) => names.get(purpose) ?? purpose),
     state,
     sentTo,
     expiresAt: iso(expiresAt),
     confirmedAt: isoOrNull(confirmedAt),
     mayResendAt: state === 'pending' ? iso(lastSentAt + restMs) : null,
     mails: sent
-      .filter(({ confirmationId }) => confirmationId === id)
-      .map((row) => ({
-        subject: mail.subject,
-        state: row.state,
-        at: iso(row.sentAt ?? row.createdAt),
-        // The link is worth a signature: it is shown to nobody but the person.
-        text: mail.body.replaceAll('{link}', `[${mail.button}: link]`),
-        error: row.error ?? '',
-      })),
+      .filter(({ confirmationId, kind }) => kind === 'ask' && confirmationId === id)
+      // The link is worth a signature: it is shown to nobody but the person.
+      .map((row) => mailView(row, mail.subject, mail.body.replaceAll('{link}', `[${mail.button}: link]`))),
   }));
+  const mails = sent
+    .filter((row) => row.kind !== 'ask' && row.submissionId === submissionId)
+    .map((row) => mailView(row, row.subject, row.text));
+  return { confirmations: views, mails };
 }
+
+const mailView = (
+  { id, kind, to, state, sentAt, createdAt, error }: MailRecord,
+  subject: string,
+  text: string,
+): MailView => ({ id, kind, to, subject, text, state, at: iso(sentAt ?? createdAt), error: error ?? '' });

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { RawSubmission } from '../../core/intake/index.ts';
 import type { Db } from './database.ts';
-import { arrivals } from './schema.ts';
+import { arrivals } from './schema/index.ts';
 
 /** Keeps what several submissions came by. */
 export async function addArrival(

@@ -1,7 +1,7 @@
 import { and, desc, eq, lt } from 'drizzle-orm';
 import type { SubjectKind } from '../../contract/changes.ts';
 import type { Db } from './database.ts';
-import { auditEvents } from './schema.ts';
+import { auditEvents } from './schema/index.ts';
 
 export type AuditRecord = typeof auditEvents.$inferSelect;
 

@@ -1,7 +1,7 @@
-import { and, desc, eq, inArray, lte, sql } from 'drizzle-orm';
+import { and, eq, lte, sql } from 'drizzle-orm';
 import { insertRows, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
-import { confirmations, confirmationTokens, mails } from './schema.ts';
+import { confirmations, confirmationTokens } from './schema/index.ts';
 
 export type ConfirmationRecord = typeof confirmations.$inferSelect;
 
@@ -21,26 +21,18 @@ export async function findConfirmationByToken(db: Db, tokenHash: string): Promis
 }
 
 export async function hasOpenConfirmation(db: Db, contactId: string, purpose: string): Promise<boolean> {
-  const open = and(
-    sql`${confirmations.contactId} IN ${samePerson(contactId)}`,
-    eq(confirmations.purpose, purpose),
-    eq(confirmations.state, 'pending'),
-  );
-  const [row] = await db.select({ id: confirmations.id }).from(confirmations).where(open).limit(1);
-  return row !== undefined;
+  const open = and(sql`${confirmations.contactId} IN ${samePerson(contactId)}`, eq(confirmations.state, 'pending'));
+  const rows = await db.select({ purposes: confirmations.purposes }).from(confirmations).where(open);
+  return rows.some(({ purposes }) => purposes.includes(purpose));
 }
 
 export async function addToken(db: Db, tokenHash: string, confirmationId: string): Promise<void> {
   await db.insert(confirmationTokens).values({ tokenHash, confirmationId });
 }
 
-/** The submission that a confirmation was first asked for; '' when there is no such one. */
-export async function submissionOfConfirmation(db: Db, id: string): Promise<string> {
-  const [row] = await db
-    .select({ submissionId: confirmations.submissionId })
-    .from(confirmations)
-    .where(eq(confirmations.id, id));
-  return row?.submissionId ?? '';
+export async function findConfirmation(db: Db, id: string): Promise<ConfirmationRecord | null> {
+  const [row] = await db.select().from(confirmations).where(eq(confirmations.id, id));
+  return row ?? null;
 }
 
 /** Marks it confirmed. @returns false when somebody else did, or it is too late */
@@ -88,38 +80,4 @@ export async function markExpired(db: Db, id: string): Promise<boolean> {
     .set({ state: 'expired' })
     .where(and(eq(confirmations.id, id), eq(confirmations.state, 'pending')));
   return result.affectedRows === 1;
-}
-
-/** Mails that are to ask for a confirmation. */
-export async function addMails(db: Db, mail: { id: string; confirmationId: string }[], now: number): Promise<void> {
-  await insertRows(
-    db,
-    mails,
-    mail.map((one) => ({ ...one, state: 'queued', createdAt: now, dueAt: now })),
-  );
-}
-
-export async function findMail(db: Db, id: string) {
-  const [row] = await db
-    .select({ mail: mails, confirmation: confirmations })
-    .from(mails)
-    .innerJoin(confirmations, eq(confirmations.id, mails.confirmationId))
-    .where(eq(mails.id, id));
-  return row ? { ...row.mail, confirmation: row.confirmation } : null;
-}
-
-export async function endMail(
-  db: Db,
-  id: string,
-  end: { state: 'sent' | 'queued' | 'held'; sentAt?: number; error?: string; dueAt?: number },
-): Promise<void> {
-  await db
-    .update(mails)
-    .set({ ...end, leaseUntil: 0, leaseOwner: null })
-    .where(eq(mails.id, id));
-}
-
-export async function mailsOf(db: Db, confirmationIds: string[]) {
-  if (confirmationIds.length === 0) return [];
-  return db.select().from(mails).where(inArray(mails.confirmationId, confirmationIds)).orderBy(desc(mails.createdAt));
 }

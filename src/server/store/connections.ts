@@ -4,7 +4,7 @@ import type { CredentialName, Profile } from '../../contract/profile/index.ts';
 import type { Catalogue, CatalogueDifference } from '../../core/plan/index.ts';
 import { CONNECTING, type ConnectionEvent, type ConnectionState } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
-import { connectionHealth, connections, notices, profiles } from './schema.ts';
+import { connectionHealth, connections, notices, profiles } from './schema/index.ts';
 
 export type Hints = Partial<Record<CredentialName, string>>;
 

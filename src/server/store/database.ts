@@ -4,7 +4,7 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import type { MySqlTable } from 'drizzle-orm/mysql-core';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
-import * as schema from './schema.ts';
+import * as schema from './schema/index.ts';
 
 type Database = MySql2Database<typeof schema>;
 /** The database, or a transaction in it. */

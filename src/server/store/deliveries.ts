@@ -7,11 +7,11 @@ import {
   type DeliveryState,
   type ReadBackRow,
 } from '../../core/delivery/index.ts';
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import { byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
-import { attempts, deliveries } from './schema.ts';
+import { attempts, deliveries } from './schema/index.ts';
 
 export type DeliveryRecord = typeof deliveries.$inferSelect;
 

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import type { OverviewView } from '../../contract/activity.ts';
+import type { OverviewView } from '../../contract/overview.ts';
 import type { DotLineData } from '../../contract/connection.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { firstIdAt, rowsOf, type Db } from './database.ts';
@@ -123,16 +123,26 @@ export async function readFlows(db: Db, since: number): Promise<Map<string, { de
   );
 }
 
-export async function countSetAside(db: Db): Promise<{ setAside: number; failed: number; mailsHeld: number }> {
-  const [row] = await rowsOf<{ setAside: number; failed: number; mailsHeld: number }>(
+interface Stopped {
+  setAside: number;
+  failed: number;
+  mailsHeld: number;
+  /** Of the mails, those that ask to confirm. */
+  asksHeld: number;
+}
+
+export async function countSetAside(db: Db): Promise<Stopped> {
+  const [row] = await rowsOf<Stopped>(
     db,
     sql`SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'set aside') AS setAside, (SELECT COUNT(*) FROM submissions WHERE state = 'failed') AS failed,
-      (SELECT COUNT(*) FROM mails WHERE state = 'held') AS mailsHeld`,
+      (SELECT COUNT(*) FROM mails WHERE state = 'held') AS mailsHeld,
+      (SELECT COUNT(*) FROM mails WHERE state = 'held' AND kind = 'ask') AS asksHeld`,
   );
   return {
     setAside: row?.setAside ?? 0,
     failed: row?.failed ?? 0,
     mailsHeld: row?.mailsHeld ?? 0,
+    asksHeld: row?.asksHeld ?? 0,
   };
 }
 

@@ -1,6 +1,6 @@
 import { and, eq, gt, lt } from 'drizzle-orm';
 import type { Db } from './database.ts';
-import { grantRequests } from './schema.ts';
+import { grantRequests } from './schema/index.ts';
 
 export async function addGrantRequest(db: Db, request: typeof grantRequests.$inferInsert): Promise<void> {
   await db.delete(grantRequests).where(lt(grantRequests.expiresAt, request.expiresAt - 24 * 3_600_000));

@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { afterOutcome, HEALTHY, type Cause, type Health } from '../../core/delivery/index.ts';
 import { inTransaction, rowsOf, type Db, type Store } from './database.ts';
-import { connectionHealth } from './schema.ts';
+import { connectionHealth } from './schema/index.ts';
 
 export interface HealthRecord extends Health {
   /** When the budget of requests would be full again, in milliseconds since 1970. */

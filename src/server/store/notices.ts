@@ -1,8 +1,9 @@
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { ConsentNeed } from '../../core/consent/index.ts';
 import type { EventMeaning } from '../../contract/profile/index.ts';
 import { changedRows, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
-import { connections, deliveries, noticeAddresses, notices } from './schema.ts';
+import { connections, deliveries, noticeAddresses, notices } from './schema/index.ts';
 
 export type NoticeAddress = typeof noticeAddresses.$inferSelect;
 
@@ -89,8 +90,8 @@ export async function listNotices(
     .limit(limit);
 }
 
-/** For what a person was written to at a connection. */
-export async function purposesSent(db: Db, contactId: string, connectionId: string): Promise<string[]> {
+/** On what consent a person was sent to a connection. */
+export async function consentUsed(db: Db, contactId: string, connectionId: string): Promise<ConsentNeed[]> {
   const rows = await db
     .select({ intent: deliveries.intent })
     .from(deliveries)
@@ -101,5 +102,6 @@ export async function purposesSent(db: Db, contactId: string, connectionId: stri
         inArray(deliveries.state, ['delivered', 'held', 'queued', 'sending', 'retrying']),
       ),
     );
-  return [...new Set(rows.map(({ intent }) => intent.purpose))];
+  const needs = rows.flatMap(({ intent: { purpose, channel } }) => (purpose === '' ? [] : [{ purpose, channel }]));
+  return [...new Map(needs.map((need) => [`${need.channel} ${need.purpose}`, need])).values()];
 }

@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm';
 import type { Profile } from '../../contract/profile/index.ts';
 import type { Db } from './database.ts';
-import { profiles } from './schema.ts';
+import { profiles } from './schema/index.ts';
 
 /** The profiles that operators made. */
 export async function listOwnProfiles(db: Db): Promise<Profile[]> {

@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, insertRows, type Db } from './database.ts';
-import { routes, routeSources, routeVersions } from './schema.ts';
+import { routes, routeSources, routeVersions } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
 export type RouteRecord = Versioned<RouteDocument>;
@@ -54,6 +54,14 @@ export const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'
 export async function routesInto(db: Db, connectionId: string): Promise<RouteRecord[]> {
   const goesThere = (route: RouteRecord) => targetsOf(route).some((target) => target.connectionId === connectionId);
   return (await listRoutes(db)).filter(goesThere);
+}
+
+/** Whether a route asks people for a purpose, as it is live or drafted. */
+export const asksFor = ({ draft, live }: RouteRecord, purpose: string): boolean =>
+  [draft, live].some((document) => document?.consent.asks.some((ask) => ask.purpose === purpose) ?? false);
+
+export async function routesAskingFor(db: Db, purpose: string): Promise<RouteRecord[]> {
+  return (await listRoutes(db)).filter((route) => asksFor(route, purpose));
 }
 
 export async function readRouteVersion(db: Db, routeId: string, version: number): Promise<RouteDocument | null> {

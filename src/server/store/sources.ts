@@ -1,12 +1,18 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { SourceDocument } from '../../core/intake/index.ts';
+import type { MadeDocument, SourceDocument } from '../../core/intake/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
-import { sources, sourceVersions } from './schema.ts';
+import { sources, sourceVersions } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
-export interface SourceRecord extends Versioned<SourceDocument> {
+/** A source that an operator made. */
+export interface SourceRecord extends Versioned<MadeDocument> {
   /** Its part of the public address. */
+  publicId: string;
+}
+
+/** A source of any kind. */
+export interface AnySourceRecord extends Versioned<SourceDocument> {
   publicId: string;
 }
 
@@ -21,24 +27,43 @@ const joined = (db: Db) =>
 
 type Joined = Awaited<ReturnType<typeof joined>>[number];
 
-const toRecord = ({ source, live, publishedAt }: Joined): SourceRecord => ({
+const toRecord = ({ source, live, publishedAt }: Joined): AnySourceRecord => ({
   ...source,
   live,
   publishedAt,
 });
 
+/** Those that operators made: what connected systems tell is no source to be edited, placed or wired. */
+function made(record: AnySourceRecord): SourceRecord[] {
+  const { draft, live, ...rest } = record;
+  if (draft.kind === 'notices' || live?.kind === 'notices') return [];
+  return [{ ...rest, draft, live }];
+}
+
 export async function listSources(db: Db): Promise<SourceRecord[]> {
-  return (await joined(db).orderBy(asc(sources.createdAt))).map(toRecord);
+  return (await joined(db).orderBy(asc(sources.createdAt))).map(toRecord).flatMap(made);
 }
 
 export async function findSource(db: Db, id: string): Promise<SourceRecord | null> {
   const [row] = await joined(db).where(eq(sources.id, id));
-  return row ? toRecord(row) : null;
+  return (row && made(toRecord(row))[0]) ?? null;
 }
 
 export async function findSourceByPublicId(db: Db, publicId: string): Promise<SourceRecord | null> {
+  const found = await findAnySource(db, publicId);
+  return (found && made(found)[0]) ?? null;
+}
+
+/** A source of any kind. */
+export async function findAnySource(db: Db, publicId: string): Promise<AnySourceRecord | null> {
   const [row] = await joined(db).where(eq(sources.publicId, publicId));
   return row ? toRecord(row) : null;
+}
+
+/** What a source of any kind is called; '' when there is no such one. */
+export async function readSourceName(db: Db, id: string): Promise<string> {
+  const [row] = await db.select({ name: sources.name }).from(sources).where(eq(sources.id, id));
+  return row?.name ?? '';
 }
 
 /** The sources of a route, as they are live. */
@@ -96,7 +121,11 @@ export async function moveSource(db: Db, id: string, event: PublishEvent): Promi
 }
 
 /** Freezes the draft as the next version and makes it live. */
-export async function publishSource(db: Db, source: SourceRecord, now: number): Promise<void> {
+export async function publishSource(
+  db: Db,
+  source: Pick<AnySourceRecord, 'id' | 'liveVersion' | 'draft'>,
+  now: number,
+): Promise<void> {
   const version = (source.liveVersion ?? 0) + 1;
   await db.insert(sourceVersions).values({ sourceId: source.id, version, document: source.draft, publishedAt: now });
   await db

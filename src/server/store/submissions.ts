@@ -1,12 +1,12 @@
 import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
-import type { SubmissionState } from '../../contract/activity.ts';
+import type { SubmissionState } from '../../contract/submissions.ts';
 import type { SampleView } from '../../contract/source.ts';
 import { VISIT_PARTS, type RawSubmission, type Suspicion, type Visit } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { byId, DUPLICATE_ENTRY, errorNumber, firstIdAt, oneOf, type Db, type Store } from './database.ts';
 import { samePerson } from './people/tree.ts';
-import { deliveries, submissions } from './schema.ts';
+import { deliveries, submissions } from './schema/index.ts';
 
 export interface NewSubmission {
   id: string;

@@ -1,6 +1,6 @@
 import { and, asc, eq, gt, isNull, or } from 'drizzle-orm';
 import type { Db } from './database.ts';
-import { apiTokens } from './schema.ts';
+import { apiTokens } from './schema/index.ts';
 
 export type TokenRecord = typeof apiTokens.$inferSelect;
 

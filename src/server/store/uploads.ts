@@ -1,6 +1,6 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { oneOf, rowsOf, type Db } from './database.ts';
-import { uploads } from './schema.ts';
+import { uploads } from './schema/index.ts';
 
 export type UploadRecord = typeof uploads.$inferSelect;
 

@@ -50,7 +50,7 @@ class Service {
       write: (change, before, key) => this.#request(() => this.#write(change, before, key)),
       // Only the one list is put in by a request of its own.
       place: (change, held) =>
-        held?.lists.includes(change.list) === true
+        held?.lists.includes(change.places[0]?.list ?? '') === true
           ? Promise.resolve({ ok: true, value: null })
           : this.#request(() => this.#place(change)),
     } as Connector;
@@ -102,7 +102,8 @@ class Service {
     return record;
   }
 
-  #place({ email, list }: PersonChange): null {
+  #place({ email, places }: PersonChange): null {
+    const list = places[0]?.list ?? '';
     const record = this.records.findLast((candidate) => candidate.email === email);
     if (record && !record.lists.includes(list)) record.lists.push(list);
     return null;
@@ -119,7 +120,11 @@ const catalogue = catalogueOf({
   ],
 });
 const intent = (more: Partial<Intent> = {}) =>
-  intentOf(EMAIL, { fields: { mail: EMAIL, given: 'Mara', town: 'Pellam' }, list: 'L', ...more });
+  intentOf(EMAIL, {
+    fields: { mail: EMAIL, given: 'Mara', town: 'Pellam' },
+    places: [{ list: 'L', group: '' }],
+    ...more,
+  });
 
 /** Tries a delivery until it ends, as workers would: with what each try left behind, and as nobody knows what a dead one did. */
 async function deliver(service: Service, meant: Intent): Promise<{ state: string; cause: string | null }> {
@@ -212,7 +217,7 @@ describe('whatever happens to the first five requests, a person arrives once', (
     const ends = new Map<string, number>();
     for (const fate of rows(4)) {
       const service = new Service('adds, and cannot be asked', [...fate]);
-      const { state, cause } = await deliver(service, intent({ list: '' }));
+      const { state, cause } = await deliver(service, intent({ places: [] }));
       const end = `${state} ${cause ?? ''}`.trim();
       ends.set(end, (ends.get(end) ?? 0) + 1);
       if (service.records.length > 1 || (state === 'delivered' && service.records.length !== 1))
@@ -282,7 +287,7 @@ describe('who is there and gets no mail', () => {
 it('asks no more than it has to', async () => {
   const counted = async (manner: Manner) => {
     const service = new Service(manner, []);
-    await deliver(service, intent({ list: '' }));
+    await deliver(service, intent({ places: [] }));
     return service.requests;
   };
   // Write, place (which answers at once where a list is named), read back; with a look before where it has to be known.

@@ -135,7 +135,7 @@ const CLOCKS_MS = 60_000;
 /** Where every delivery adds a record, the newest is ours when it has what was meant and was made since we began. */
 function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord, catalogue: Catalogue): boolean {
   if (held.madeAt !== null && held.madeAt < (begunAt ?? 0) - CLOCKS_MS) return false;
-  const fieldsOnly = { ...intent, list: '', group: '', tags: [] };
+  const fieldsOnly = { ...intent, places: [], tags: [] };
   return compareReadBack(fieldsOnly, catalogue, held, null).every(({ same }) => same);
 }
 
@@ -146,7 +146,7 @@ export function changeFor(
   before: HeldPerson | null,
   proof: PersonChange['proof'],
 ): PersonChange {
-  const { list, group, tags, leaves, tagsOff } = intent;
+  const { places, tags, leaves, tagsOff } = intent;
   const gaps = intent.duplicates === 'fill gaps' && before !== null;
   const fields = Object.entries(intent.fields).filter(([key]) => {
     const held = before?.fields[key];
@@ -154,8 +154,7 @@ export function changeFor(
   });
   return {
     ...wanted,
-    list,
-    group,
+    places,
     tags,
     leaves,
     tagsOff,

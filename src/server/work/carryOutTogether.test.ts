@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { intentOf } from '../../../test/world/intents.ts';
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
 import type { Connector, PersonChange, Reply, Together } from '../connectors/connector.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
@@ -81,7 +81,7 @@ const tries = (...emails: string[]) =>
     job: {
       delivery: {
         id: `delivery of ${email}`,
-        intent: intentOf(email, { fields: { given: email.split('@')[0] ?? '' }, list: 'L' }),
+        intent: intentOf(email, { fields: { given: email.split('@')[0] ?? '' }, places: [{ list: 'L', group: '' }] }),
       } as unknown as DeliveryRecord,
       consent: null,
     },

@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import { compareReadBack, type HeldPerson } from '../../core/delivery/index.ts';
 import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';

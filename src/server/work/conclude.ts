@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import { nextAttempt, DELIVERING, type DeliveryEvent, type DeliveryState } from '../../core/delivery/index.ts';
 import type { DeliveryRecord, TryEnd } from '../store/deliveries.ts';
 import type { Ending } from './carryOut.ts';

@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile } from '../../contract/profile/index.ts';
 import { CAUSES, readRoom, type Cause, type Fault } from '../../core/delivery/index.ts';
 import { addressOf, type Catalogue } from '../../core/plan/index.ts';
@@ -41,7 +41,7 @@ export async function loadJobs(
   return taken.flatMap(({ id, takenOver }) => {
     const delivery = byId.get(id);
     if (!delivery) return [];
-    const said = consent.get(consentKey(delivery.contactId, delivery.intent.purpose)) ?? null;
+    const said = consent.get(consentKey(delivery.contactId, delivery.intent)) ?? null;
     return [{ delivery, connection, consent: said, takenOver }];
   });
 }

@@ -1,8 +1,9 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
-import { addToken, endMail, findMail } from '../store/confirmations.ts';
-import { printConfirmationMail } from './confirmationMail.ts';
+import { addToken, type ConfirmationRecord } from '../store/confirmations.ts';
+import { endMail, findMail, type MailRecord } from '../store/mails.ts';
+import { printConfirmationMail, printPlainMail, type PrintedMail } from './printMail.ts';
 
 const MOST_TRIES = 10;
 const LONGEST_WAIT_MS = 10 * 60_000;
@@ -18,24 +19,22 @@ export function createMailer({ config }: Context): Transporter {
 }
 
 /**
- * Sends one confirmation mail. Its link is made now, so that the token is in no table. A mail whose sending was
- * interrupted is sent again with the same Message-ID, by which mailboxes know that it is the same one.
+ * Sends one mail of the outbox. One whose sending was interrupted is sent again with the same Message-ID, by which
+ * mailboxes know that it is the same one.
  */
 export async function sendMail(context: Context, mailer: Transporter, id: string): Promise<void> {
   const { store, config, now } = context;
-  const mail = await findMail(store.db, id);
-  if (mail?.state !== 'sending') return;
-  const { confirmation } = mail;
-  if (confirmation.state !== 'pending') {
-    return endMail(store.db, id, { state: 'held', error: `not sent: the confirmation is ${confirmation.state}` });
-  }
-  const token = newToken();
-  await addToken(store.db, sha256(token), confirmation.id);
-  const { subject, text, html } = printConfirmationMail(confirmation.mail, `${config.publicUrl}/confirm/${token}`);
+  const found = await findMail(store.db, id);
+  if (found?.mail.state !== 'sending') return;
+  const { mail, confirmation } = found;
+  if (mail.kind === 'ask' && confirmation?.state !== 'pending')
+    return endMail(store.db, id, { error: `not sent: the confirmation is ${confirmation?.state ?? 'gone'}` });
+  const { subject, text, html } = await printMail(context, mail, confirmation);
   try {
     await mailer.sendMail({
       from: config.mailFrom,
-      to: confirmation.sentTo,
+      to: mail.to,
+      ...(mail.replyTo === '' ? {} : { replyTo: mail.replyTo }),
       subject,
       text,
       html,
@@ -43,7 +42,7 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
       messageId: `<${id}@${new URL(config.publicUrl).hostname}>`,
       headers: { 'Auto-Submitted': 'auto-generated' },
     });
-    await endMail(store.db, id, { state: 'sent', sentAt: now() });
+    await endMail(store.db, id, { sentAt: now() });
   } catch (error) {
     const { code, responseCode } = error as { code?: string; responseCode?: number };
     // RFC 5321, 4.2.1: 5yz is a permanent refusal. The server's own words may hold the address, so they are not kept.
@@ -51,8 +50,20 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
     const reason = responseCode
       ? `the mail server refused it (${responseCode})`
       : `the mail server could not be reached (${code ?? 'unknown'})`;
-    if (permanent || mail.tries >= MOST_TRIES) return endMail(store.db, id, { state: 'held', error: reason });
+    if (permanent || mail.tries >= MOST_TRIES) return endMail(store.db, id, { error: reason });
     const wait = Math.min(LONGEST_WAIT_MS, 1_000 * 2 ** mail.tries) * (0.5 + Math.random() / 2);
-    await endMail(store.db, id, { state: 'queued', error: reason, dueAt: Math.round(now() + wait) });
+    await endMail(store.db, id, { error: reason, dueAt: Math.round(now() + wait) });
   }
+}
+
+/** The words of a mail. A link to confirm is made now, so that its token is in no table. */
+async function printMail(
+  { store, config }: Context,
+  mail: MailRecord,
+  confirmation: ConfirmationRecord | null,
+): Promise<PrintedMail> {
+  if (mail.kind !== 'ask' || !confirmation) return printPlainMail(mail);
+  const token = newToken();
+  await addToken(store.db, sha256(token), confirmation.id);
+  return printConfirmationMail(confirmation.mail, `${config.publicUrl}/confirm/${token}`);
 }

@@ -1,9 +1,19 @@
 import { keyText } from '../../core/identity/index.ts';
-import { planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
+import {
+  ANSWER_REST_MS,
+  asksIn,
+  deliveriesIn,
+  mailsIn,
+  planSubmission,
+  type Action,
+  type KnownPerson,
+  type Plan,
+} from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
-import { addConfirmations, addMails, type NewConfirmation } from '../store/confirmations.ts';
+import { addConfirmations, type NewConfirmation } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
 import { addDeliveries, type NewDelivery } from '../store/deliveries.ts';
+import { addMails, askingMail, type NewMail } from '../store/mails.ts';
 import {
   addConsentEvents,
   changeContacts,
@@ -23,6 +33,7 @@ import {
   visitOf,
   type SubmissionRecord,
 } from '../store/submissions.ts';
+import { planTold } from './noticing.ts';
 import type { LiveWirings } from './liveWiring.ts';
 
 const MOST_TRIES = 5;
@@ -59,7 +70,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   const locked = await lockUnplanned(db, ids);
   const repeats = await absorbRepeats(db, locked);
   const now = context.now();
-  const taken = await Promise.all(
+  const read = await Promise.all(
     locked
       .filter(({ id }) => !repeats.has(id))
       .map(async (submission) => {
@@ -67,6 +78,9 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
         return { submission, document, said: saidOfSelf(document.fields, submission.values, submission.sourceId) };
       }),
   );
+  for (const { submission, document } of read)
+    if (document.kind === 'notices') await planTold(context, db, submission, document);
+  const taken = read.filter(({ document }) => document.kind !== 'notices');
   const wiringOf = new Map(
     await Promise.all(
       [...new Set(taken.map(({ submission }) => submission.sourceId))].map(
@@ -74,10 +88,13 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       ),
     ),
   );
+  const answers = [...wiringOf.values()].some(({ routes }) =>
+    routes.some(({ document }) => document.mails.some(({ kind }) => kind === 'answer')),
+  );
   const people = await readKnownPeople(
     db,
     taken.map(({ said }) => said),
-    true,
+    { lock: true, answersSince: answers ? now - ANSWER_REST_MS : null },
   );
   const left: string[] = [];
   const here = new Set<string>();
@@ -118,7 +135,7 @@ interface Changes {
   contacts: ContactChange[];
   consent: NewConsentEvent[];
   confirmations: NewConfirmation[];
-  mails: { id: string; confirmationId: string }[];
+  mails: NewMail[];
   deliveries: NewDelivery[];
   planned: { id: string; plan: Plan; contactId: string | null }[];
 }
@@ -149,34 +166,51 @@ function collect({ newId }: Context, changes: Changes, submission: SubmissionRec
 
   const { 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
   const evidence = { page: submission.page ?? '', 'user agent': userAgent, address };
-  for (const { kind, purpose, wording } of plan.consent) {
+  for (const event of plan.consent) {
     // What a person did happened when the form was sent, not when we got to it.
-    const at = kind === 'asked' ? now : submission.receivedAt;
-    changes.consent.push({ id: newId(), contactId, submissionId: submission.id, purpose, kind, at, wording, evidence });
+    const at = event.kind === 'asked' ? now : submission.receivedAt;
+    changes.consent.push({ ...event, id: newId(), contactId, submissionId: submission.id, at, evidence });
   }
 
+  const about = { contactId, submissionId: submission.id };
+  /** The confirmation that each action which asks for one leads to. */
   const confirmationOf = new Map<string, string>();
-  for (const { routeId, purpose, to, mail, expiresHours, joins } of plan.confirmations) {
+  for (const { id: action, routeId, purposes, to, mail, expiresHours, joins } of asksIn(plan)) {
     const id = joins ?? newId();
-    confirmationOf.set(purpose, id);
+    confirmationOf.set(action, id);
     if (joins) continue;
     const times = { createdAt: now, lastSentAt: now, expiresAt: now + expiresHours * 3_600_000 };
-    const about = { contactId, submissionId: submission.id, routeId, purpose };
-    changes.confirmations.push({ id, ...about, sentTo: to, mail, state: 'pending', ...times });
-    changes.mails.push({ id: newId(), confirmationId: id });
+    const asked: NewConfirmation = { ...about, ...times, id, routeId, purposes, sentTo: to, mail, state: 'pending' };
+    changes.confirmations.push(asked);
+    changes.mails.push(askingMail(newId(), asked));
   }
+  const waitsFor = ({ after }: Action) =>
+    after.kind === 'confirmed' ? (confirmationOf.get(after.action) ?? null) : null;
 
-  for (const { when, held, ...delivery } of plan.deliveries) {
+  for (const action of deliveriesIn(plan)) {
+    const { routeId, routeVersion, targetId, connectionId, intent, held, leftOut } = action;
+    const confirmationId = waitsFor(action);
     changes.deliveries.push({
-      ...delivery,
+      ...about,
       id: newId(),
-      submissionId: submission.id,
-      contactId,
-      confirmationId: when === 'after confirmation' ? (confirmationOf.get(delivery.intent.purpose) ?? null) : null,
+      routeId,
+      routeVersion,
+      targetId,
+      connectionId,
+      intent,
+      leftOut,
+      confirmationId,
       // What cannot be sent as it is waits for the confirmation all the same; it is checked again when it is sent.
-      state: when === 'after confirmation' ? 'waiting' : held ? 'held' : 'queued',
+      state: confirmationId !== null ? 'waiting' : held ? 'held' : 'queued',
       cause: held?.cause ?? null,
       causeDetail: held?.message ?? null,
     });
+  }
+  for (const action of mailsIn(plan)) {
+    const { kind, routeId, mailId, to, replyTo, subject, text } = action;
+    const confirmationId = waitsFor(action);
+    const state = confirmationId === null ? 'queued' : 'waiting';
+    const mail = { kind, routeId, mailId, to, replyTo, subject: subject.slice(0, 300), text };
+    changes.mails.push({ ...about, ...mail, id: newId(), confirmationId, state });
   }
 }

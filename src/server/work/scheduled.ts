@@ -4,13 +4,14 @@ import type { Context } from '../context.ts';
 import { clearLooseUploads } from '../intake/uploads.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
 import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
+import { dropUnconfirmedMails } from '../store/mails.ts';
 import { dropExpiredSessions } from '../store/accounts.ts';
 import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
 import { addConsentEvents } from '../store/people/index.ts';
-import { workers } from '../store/schema.ts';
+import { workers } from '../store/schema/index.ts';
 
 const BEAT_MS = 5_000;
 /** How many old attempts lose their requests and answers at each beat: never a long statement. */
@@ -55,22 +56,25 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
 
 /** Ends confirmations whose time is over: an event in the ledger, and what waited for them is dropped. */
 export async function expireConfirmations({ store, now, newId }: Context): Promise<void> {
-  for (const { id, contactId, submissionId, purpose, mail } of await overdueConfirmations(store.db, now())) {
+  for (const { id, contactId, submissionId, purposes, mail } of await overdueConfirmations(store.db, now())) {
     await inTransaction(store, async (db) => {
       if (!(await markExpired(db, id))) return;
-      await addConsentEvents(db, [
-        {
+      await addConsentEvents(
+        db,
+        purposes.map((purpose) => ({
           id: newId(),
           contactId,
           submissionId,
           purpose,
+          channel: 'email',
           kind: 'expired',
           at: now(),
           wording: mail.subject,
           evidence: {},
-        },
-      ]);
+        })),
+      );
       await dropUnconfirmed(db, id, now());
+      await dropUnconfirmedMails(db, id);
     });
   }
 }

@@ -48,7 +48,7 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
   api.get('/lists', needs('catalogue:read'), (c) =>
     paged(
       c,
-      state().lists.map(({ id, name }) => ({ id, name })),
+      state().lists.map(({ id, name, asks = false }) => ({ id, name, asks_to_confirm: asks })),
     ),
   );
   api.get('/lists/:id/groups', needs('catalogue:read'), (c) => {

@@ -3,7 +3,7 @@ import { Faults } from '../faults.ts';
 import { insideRoutes, type Inside } from '../inside.ts';
 import { ternPostApi } from './api.ts';
 import { Hooks } from './hooks.ts';
-import { bounce, leave } from './membership.ts';
+import { bounce, confirm, leave } from './membership.ts';
 import { describeTernPost } from './openapi.ts';
 import { membersPage } from './page.ts';
 import type { TernPostState } from './state.ts';
@@ -37,9 +37,16 @@ export function ternPostApp(inside: Inside<TernPostState>): Hono {
   );
 
   app.get('/', (c) => c.html(membersPage(inside.state, c.req.query('find') ?? '')));
-  app.post('/members/:id/:what{leave|bounce}', (c) => {
+  app.post('/lists/:id/asks', (c) => {
+    const list = inside.state.lists.find(({ id }) => id === c.req.param('id'));
+    if (list) list.asks = list.asks !== true;
+    inside.changed();
+    return c.redirect('/', 303);
+  });
+  app.post('/members/:id/:what{leave|bounce|confirm}', (c) => {
     const member = inside.state.members.find(({ id }) => id === c.req.param('id'));
-    if (member) (c.req.param('what') === 'leave' ? leave : bounce)(member, hooks);
+    const act = { leave, bounce, confirm }[c.req.param('what')];
+    if (member && act) act(member, hooks);
     inside.changed();
     return c.redirect('/', 303);
   });

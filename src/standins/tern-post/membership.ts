@@ -80,6 +80,12 @@ export function leave(member: Member, hooks: Hooks): void {
   hooks.tell('member.left', member);
 }
 
+/** A member confirms, by the mail that Tern Post sent them. */
+export function confirm(member: Member, hooks: Hooks): void {
+  member.state = 'active';
+  hooks.tell('member.confirmed', member);
+}
+
 /** A mail to a member came back for good. */
 export function bounce(member: Member, hooks: Hooks): void {
   member.state = 'refused';

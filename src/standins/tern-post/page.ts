@@ -58,6 +58,15 @@ export function membersPage(state: TernPostState, wanted: string) {
       <body>
         <header><strong>Tern Post</strong> · ${state.account.name}</header>
         <main>
+          <p>
+            ${state.lists.map(
+              ({ id, name, asks }) =>
+                html`<form method="post" action="/lists/${id}/asks">
+                  ${name}: ${asks ? 'new people are asked by mail to confirm' : 'new people are in at once'}
+                  <button>${asks ? 'Ask nobody' : 'Ask them'}</button>
+                </form>`,
+            )}
+          </p>
           <h1>${members.length} members</h1>
           <form>
             <label>Find <input name="find" value="${wanted}" /></label> <button>Find</button>
@@ -89,6 +98,13 @@ export function membersPage(state: TernPostState, wanted: string) {
                     </td>
                     <td>${member.joinedAt.slice(0, 16).replace('T', ' ')}</td>
                     <td>
+                      ${
+                        member.state === 'asked'
+                          ? html`<form method="post" action="/members/${member.id}/confirm">
+                              <button>Confirms</button>
+                            </form>`
+                          : ''
+                      }
                       ${
                         member.state === 'active'
                           ? html`<form method="post" action="/members/${member.id}/leave">

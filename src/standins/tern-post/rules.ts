@@ -84,7 +84,7 @@ function typeProblem({ kind, options, longest }: MemberField, value: unknown): s
 
 export function apply(
   state: TernPostState,
-  { email, fields = {}, lists = [], groups = [], tags = [] }: MemberChange,
+  { email, fields = {}, lists = [], groups = [], tags = [], confirmed }: MemberChange,
 ): { member: Member; isNew: boolean } {
   const known = find(state, email);
   const member: Member = known ?? {
@@ -103,7 +103,10 @@ export function apply(
   member.lists = union(member.lists, lists);
   member.groups = union(member.groups, groups);
   member.tags = union(member.tags, tags);
-  member.state = 'active';
+  const asks = state.lists.some(({ id, asks: does }) => does === true && lists.includes(id));
+  const isAsked = member.state === 'asked' || (!known && asks);
+  // Whoever confirmed elsewhere, and is said to have, is not asked once more.
+  member.state = isAsked && !confirmed ? 'asked' : 'active';
   member.leftAt = null;
   member.changes += 1;
   for (const tag of tags)

@@ -1,8 +1,8 @@
 export interface Member {
   id: string;
   email: string;
-  /** active: gets mail. left: unsubscribed. refused: a mail to it bounced. */
-  state: 'active' | 'left' | 'refused';
+  /** active: gets mail. asked: has still to confirm. left: unsubscribed. refused: a mail to it bounced. */
+  state: 'active' | 'asked' | 'left' | 'refused';
   lists: string[];
   groups: string[];
   tags: string[];
@@ -27,6 +27,12 @@ export interface Place {
   name: string;
 }
 
+export interface List extends Place {
+  groups: Place[];
+  /** Whether it asks people by a mail of its own to confirm before it writes to them. */
+  asks?: boolean;
+}
+
 /** An address that is told what happens to members. */
 export interface Hook {
   id: string;
@@ -38,7 +44,7 @@ export interface Hook {
 export interface TernPostState {
   account: { name: string };
   keys: { key: string; permissions: string[]; revoked: boolean }[];
-  lists: (Place & { groups: Place[] })[];
+  lists: List[];
   tags: Place[];
   fields: MemberField[];
   members: Member[];

@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../contract/activity.ts';
+import type { ExchangeView } from '../../contract/deliveries.ts';
 import { ExactTime } from './Time.tsx';
 
 /** One request and its answer, as they went over the wire; what is secret is masked by the server. */

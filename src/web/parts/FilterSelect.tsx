@@ -1,5 +1,4 @@
-import { useSearchParams } from 'react-router';
-import { withParam } from './searchParams.ts';
+import { parseAsString, useQueryState } from 'nuqs';
 
 interface FilterSelectProps {
   /** Of the parameter in the URL. */
@@ -12,13 +11,16 @@ interface FilterSelectProps {
 
 /** A filter among choices, which is in the URL. */
 export function FilterSelect({ name, label, every, options }: FilterSelectProps) {
-  const [params, setParams] = useSearchParams();
+  const [value, setValue] = useQueryState(
+    name,
+    parseAsString.withDefault('').withOptions({ shallow: false, history: 'push' }),
+  );
   return (
     <select
-      className="select select-sm w-36"
+      className="select select-sm w-32"
       aria-label={label}
-      value={params.get(name) ?? ''}
-      onChange={(event) => setParams((before) => withParam(before, name, event.target.value))}
+      value={value}
+      onChange={(event) => void setValue(event.target.value || null)}
     >
       <option value="">{every}</option>
       {options.map(({ value, text }) => (

@@ -1,27 +1,20 @@
 import { Upload } from 'lucide-react';
-import { useRef, useState } from 'react';
-import { api, saying } from './api.ts';
+import { useRef } from 'react';
+import { saying } from '../data/api.ts';
+import { useImport } from '../data/importing.ts';
 import { Dialog } from './Dialog.tsx';
 
 interface ImportButtonProps {
-  /** What is imported, as in "source". */
-  what: string;
-  path: string;
+  what: 'source' | 'route';
   onImported: (id: string) => void;
 }
 
 /** Takes a file that was exported, here or elsewhere, as a new draft. */
-export function ImportButton({ what, path, onImported }: ImportButtonProps) {
+export function ImportButton({ what, onImported }: ImportButtonProps) {
   const input = useRef<HTMLInputElement>(null);
-  const [trouble, setTrouble] = useState('');
+  const { mutate, error, reset } = useImport(what);
   const take = async (file: File | undefined) => {
-    if (!file) return;
-    try {
-      const { id } = await api.post<{ id: string }>(path, parse(await file.text(), what));
-      onImported(id);
-    } catch (error) {
-      setTrouble(saying(error));
-    }
+    if (file) mutate(await file.text(), { onSuccess: ({ id }) => onImported(id) });
   };
   return (
     <>
@@ -39,20 +32,12 @@ export function ImportButton({ what, path, onImported }: ImportButtonProps) {
           event.target.value = '';
         }}
       />
-      <Dialog title={`The ${what} was not imported`} open={trouble !== ''} onClose={() => setTrouble('')}>
-        <p>{trouble}</p>
-        <button className="btn btn-sm mt-3" onClick={() => setTrouble('')}>
+      <Dialog title={`The ${what} was not imported`} open={error !== null} onClose={reset}>
+        <p>{saying(error)}</p>
+        <button className="btn btn-sm mt-3" onClick={reset}>
           Close
         </button>
       </Dialog>
     </>
   );
-}
-
-function parse(text: string, what: string): unknown {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    throw new Error(`This file is no ${what} that Iwashi exported: it is not JSON.`);
-  }
 }

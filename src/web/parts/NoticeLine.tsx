@@ -1,4 +1,4 @@
-import type { NoticeView } from '../../contract/activity.ts';
+import type { NoticeView } from '../../contract/people.ts';
 import { StateMark } from './StateMark.tsx';
 import { Time } from './Time.tsx';
 

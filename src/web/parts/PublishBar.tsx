@@ -1,6 +1,6 @@
 import type { UseMutationResult } from '@tanstack/react-query';
 import type { PublishState } from '../../core/states/index.ts';
-import { ApiProblem } from './api.ts';
+import { ApiProblem } from '../data/api.ts';
 import type { Draft } from './useDraft.ts';
 import { Conflict } from './Conflict.tsx';
 import { DraftBar } from './DraftBar.tsx';

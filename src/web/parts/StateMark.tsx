@@ -1,4 +1,5 @@
 import {
+  Archive,
   Ban,
   Bot,
   CheckCheck,
@@ -39,6 +40,7 @@ const MARKS: Record<string, Mark> = {
   changed: { icon: PencilLine, tone: 'text-brass', word: 'changed, not published' },
   live: { icon: Radio, tone: 'text-success' },
   paused: { icon: Pause, tone: 'text-quiet' },
+  archived: { icon: Archive, tone: 'text-quiet' },
   // consent
   none: { icon: Minus, tone: 'text-quiet' },
   asked: { icon: MailQuestionMark, tone: 'text-secondary' },

@@ -1,7 +1,7 @@
 import { RotateCcw, TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { UseQueryResult } from '@tanstack/react-query';
-import { saying } from './api.ts';
+import { saying } from '../data/api.ts';
 
 /** Loading, failed or there: what every view shows while it asks the server. */
 export function Loaded<T>({ query, children }: { query: UseQueryResult<T>; children: (data: T) => ReactNode }) {

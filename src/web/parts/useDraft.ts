@@ -1,22 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { PartIssue } from '../../contract/checks.ts';
-import { ApiProblem, saying } from './api.ts';
+import { ApiProblem, saying } from '../data/api.ts';
+import type { Keeping, Revised } from '../data/keeping.ts';
 
 const REST_MS = 500;
 const HISTORY = 100;
-
-/** A document as the server has it, and which revision that is. */
-export interface Revised<Document> {
-  document: Document;
-  revision: string;
-}
-
-/** Where the document is kept. */
-export interface Keeping<Document> {
-  /** @throws ApiProblem with status 412 when the revision is not the newest */
-  save: (document: Document, revision: string) => Promise<Revised<Document>>;
-  load: () => Promise<Revised<Document>>;
-}
 
 export interface Draft<Document> {
   document: Document;

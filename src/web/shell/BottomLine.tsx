@@ -1,19 +1,11 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { StatusView } from '../../contract/activity.ts';
-import { api } from '../parts/api.ts';
+import { useStatus } from '../data/overview.ts';
 import { Time } from '../parts/Time.tsx';
 import { useOpenObject } from './openObject.ts';
 
-const EVERY_MS = 3_000;
-
 /** The bottom line, always there: how the installation is, and the standing of what is open. */
 export function BottomLine() {
-  const status = useQuery({
-    queryKey: ['status'],
-    queryFn: () => api.get<StatusView>('/status'),
-    refetchInterval: EVERY_MS,
-  });
+  const status = useStatus();
   const open = useOpenObject();
   const { data } = status;
   const down = status.isError || data?.database === 'down';

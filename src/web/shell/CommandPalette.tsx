@@ -1,26 +1,22 @@
-import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
-import type { PersonRow, Page } from '../../contract/activity.ts';
-import type { ConnectionView } from '../../contract/connection.ts';
-import type { RouteView } from '../../contract/route.ts';
-import type { SourceView } from '../../contract/source.ts';
-import { api } from '../parts/api.ts';
+import { useConnections } from '../data/connections.ts';
+import { usePeopleLike } from '../data/people.ts';
+import { usePurposes } from '../data/purposes.ts';
+import { useRoutes } from '../data/routes.ts';
+import { useSources } from '../data/sources.ts';
 import { useState } from 'react';
 import { AREAS } from './areas.ts';
 
-/** Goes anywhere by name: areas, connections, sources, routes, people. */
+/** Goes anywhere by name: areas, connections, sources, routes, purposes, people. */
 export function CommandPalette({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
-  const connections = useQuery({ queryKey: ['connections'], queryFn: () => api.get<ConnectionView[]>('/connections') });
-  const sources = useQuery({ queryKey: ['sources'], queryFn: () => api.get<SourceView[]>('/sources') });
-  const routes = useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes') });
-  const people = useQuery({
-    queryKey: ['people', text],
-    queryFn: () => api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}`),
-    enabled: text.length > 1,
-  });
+  const connections = useConnections();
+  const sources = useSources();
+  const routes = useRoutes();
+  const purposes = usePurposes();
+  const people = usePeopleLike(text);
   const go = (to: string) => {
     onClose();
     void navigate(to);
@@ -60,6 +56,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
           {connections.data?.map(({ id, name }) => item(`/connections/${id}`, name, 'connection'))}
           {sources.data?.map(({ id, name }) => item(`/sources/${id}`, name, 'source'))}
           {routes.data?.map(({ id, name }) => item(`/routes/${id}`, name, 'route'))}
+          {purposes.data?.map(({ id, name }) => item(`/consent/${id}`, name, 'purpose'))}
           {people.data?.rows
             .slice(0, 8)
             .map(({ id, email, name }) => item(`/people/${id}`, `${name} ${email}`, 'person'))}

@@ -1,9 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { CircleUserRound, Command, LogOut, Moon, Sun } from 'lucide-react';
+import { NuqsAdapter } from 'nuqs/adapters/react-router/v7';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
-import type { SessionView } from '../../contract/session.ts';
-import { api, ApiProblem, rememberCsrf } from '../parts/api.ts';
+import { ApiProblem } from '../data/api.ts';
+import { useSession, useSignOut } from '../data/session.ts';
 import { Failed } from '../parts/States.tsx';
 import { useTheme } from '../parts/useTheme.ts';
 import { AREAS } from './areas.ts';
@@ -17,15 +17,7 @@ const CommandPalette = lazy(() =>
 /** What is around every view: areas above, the state of everything below. */
 export function Shell() {
   const location = useLocation();
-  const session = useQuery({
-    queryKey: ['session'],
-    queryFn: async () => {
-      const view = await api.get<SessionView>('/session');
-      rememberCsrf(view.csrf);
-      return view;
-    },
-    staleTime: 60_000,
-  });
+  const session = useSession();
   if (session.error instanceof ApiProblem && session.error.status === 401) {
     return <Navigate to={`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`} replace />;
   }
@@ -42,7 +34,9 @@ export function Shell() {
       <main id="main" className="flex-1 min-h-0 overflow-hidden" tabIndex={-1}>
         {session.data && (
           <Suspense fallback={<p className="p-6 text-quiet">Loading</p>}>
-            <Outlet />
+            <NuqsAdapter>
+              <Outlet />
+            </NuqsAdapter>
           </Suspense>
         )}
       </main>
@@ -55,7 +49,7 @@ export function Shell() {
 function TopBar({ name }: { name: string }) {
   const [theme, setTheme] = useTheme();
   const [paletteOpen, setPaletteOpen] = useState(false);
-  const queries = useQueryClient();
+  const end = useSignOut();
   const navigate = useNavigate();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -67,11 +61,7 @@ function TopBar({ name }: { name: string }) {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const signOut = async () => {
-    await api.delete('/session');
-    queries.clear();
-    void navigate('/sign-in');
-  };
+  const signOut = () => end.mutate(undefined, { onSuccess: () => void navigate('/sign-in') });
   const isNight = theme === 'night';
   return (
     <header className="flex items-stretch h-11 border-b border-base-300 bg-base-200 shrink-0">
@@ -107,7 +97,7 @@ function TopBar({ name }: { name: string }) {
           <CircleUserRound size={16} aria-hidden="true" />
           <span className="sr-only lg:not-sr-only">{name || 'Account'}</span>
         </Link>
-        <button className="btn btn-sm btn-ghost" onClick={() => void signOut()}>
+        <button className="btn btn-sm btn-ghost" onClick={signOut}>
           <LogOut size={14} aria-hidden="true" /> <span className="hidden xl:inline">Sign out</span>
           <span className="xl:hidden sr-only">Sign out</span>
         </button>

@@ -1,4 +1,4 @@
-import { Activity, LayoutDashboard, Plug, Route, SquarePen, Users, type LucideIcon } from 'lucide-react';
+import { Activity, Handshake, LayoutDashboard, Plug, Route, SquarePen, Users, type LucideIcon } from 'lucide-react';
 
 /** The areas in the order of the work. */
 export const AREAS: { to: string; label: string; icon: LucideIcon }[] = [
@@ -7,5 +7,6 @@ export const AREAS: { to: string; label: string; icon: LucideIcon }[] = [
   { to: '/sources', label: 'Sources', icon: SquarePen },
   { to: '/routes', label: 'Routes', icon: Route },
   { to: '/people', label: 'People', icon: Users },
+  { to: '/consent', label: 'Consent', icon: Handshake },
   { to: '/activity', label: 'Activity', icon: Activity },
 ];

@@ -3,10 +3,15 @@ import type { Kind, Reading, Signs, Unreadable } from '../reading.ts';
 import type { Suspicion } from '../screening.ts';
 import type { SourceDocument, SourceKind } from '../source.ts';
 import { form } from './form.ts';
+import { notices } from './notices.ts';
 import { posts } from './posts.ts';
 
 /** Every kind of source: one file each in this folder. */
-const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }>> } = { form, posts };
+const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }>> } = {
+  form,
+  posts,
+  notices,
+};
 
 const kindOf = (document: SourceDocument) => KINDS[document.kind] as Kind<SourceDocument>;
 

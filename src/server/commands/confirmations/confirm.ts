@@ -2,19 +2,29 @@ import type { Context } from '../../context.ts';
 import { sha256 } from '../../security/tokens.ts';
 import { findConfirmationByToken, markConfirmed, type ConfirmationRecord } from '../../store/confirmations.ts';
 import { inTransaction } from '../../store/database.ts';
+import { releaseMails } from '../../store/mails.ts';
 import { releaseConfirmed } from '../../store/deliveries.ts';
+import { listPurposes } from '../../store/purposes.ts';
 import { addConsentEvents, takeConfirmedChanges } from '../../store/people/index.ts';
 import { submissionsOfConfirmation } from '../../store/submissions.ts';
 
 export type ConfirmationStanding =
-  { kind: 'unknown' } | { kind: 'pending' | 'confirmed' | 'expired'; confirmation: ConfirmationRecord };
+  | { kind: 'unknown' }
+  | {
+      kind: 'pending' | 'confirmed' | 'expired';
+      confirmation: ConfirmationRecord;
+      /** What it is for, as people know it. */
+      about: string;
+    };
 
 /** What a link stands for now. Looking changes nothing: mail scanners look at every link. */
 export async function readConfirmation({ store, now }: Context, token: string): Promise<ConfirmationStanding> {
   const confirmation = await findConfirmationByToken(store.db, sha256(token));
   if (!confirmation) return { kind: 'unknown' };
   const overdue = confirmation.state === 'pending' && confirmation.expiresAt <= now();
-  return { kind: overdue ? 'expired' : confirmation.state, confirmation };
+  const names = new Map((await listPurposes(store.db)).map(({ id, name }) => [id, name]));
+  const about = confirmation.purposes.map((purpose) => names.get(purpose) ?? purpose).join(', ');
+  return { kind: overdue ? 'expired' : confirmation.state, confirmation, about };
 }
 
 /** A person confirms. Doing so twice is harmless: the second time finds it done. The ledger is the note of it. */
@@ -25,26 +35,29 @@ export async function confirm(
 ): Promise<ConfirmationStanding> {
   const standing = await readConfirmation(context, token);
   if (standing.kind !== 'pending') return standing;
-  const { id, contactId, submissionId, purpose, mail, sentTo } = standing.confirmation;
+  const { id, contactId, submissionId, purposes, mail, sentTo } = standing.confirmation;
   const now = context.now();
   await inTransaction(context.store, async (db) => {
     if (!(await markConfirmed(db, id, now))) return;
-    await addConsentEvents(db, [
-      {
+    await addConsentEvents(
+      db,
+      purposes.map((purpose) => ({
         id: context.newId(),
         contactId,
         submissionId,
         purpose,
+        channel: 'email',
         kind: 'confirmed',
         at: now,
         wording: `${mail.subject} / ${mail.button}`,
         evidence,
-      },
-    ]);
+      })),
+    );
     const served = await submissionsOfConfirmation(db, { id, submissionId });
     const changed = served.map((one) => ({ ...one, changes: one.plan?.contact?.changes ?? [] }));
     await takeConfirmedChanges(db, { contactId, address: sentTo }, changed, context.newId, now);
     await releaseConfirmed(db, id, contactId, now);
+    await releaseMails(db, id, now);
   });
   return { ...standing, kind: 'confirmed' };
 }

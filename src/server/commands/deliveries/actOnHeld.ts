@@ -1,4 +1,4 @@
-import type { BulkInput, BulkView } from '../../../contract/activity.ts';
+import type { BulkInput, BulkView } from '../../../contract/deliveries.ts';
 import { fitValue, type SentValue } from '../../../core/mapping/index.ts';
 import { addressOf, fieldsFor, type Catalogue, type Intent } from '../../../core/plan/index.ts';
 import { bad, good, type Result } from '../../../core/result.ts';

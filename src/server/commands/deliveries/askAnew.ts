@@ -1,7 +1,8 @@
 import { addressOf } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
-import { addConfirmations, addMails, hasOpenConfirmation } from '../../store/confirmations.ts';
+import { addConfirmations, hasOpenConfirmation, type NewConfirmation } from '../../store/confirmations.ts';
+import { addMails, askingMail } from '../../store/mails.ts';
 import type { Db } from '../../store/database.ts';
 import { findDelivery, type DeliveryRecord } from '../../store/deliveries.ts';
 import { addConsentEvents } from '../../store/people/index.ts';
@@ -26,15 +27,27 @@ export async function askForOne(db: Db, context: Context, delivery: DeliveryReco
   if (!route) return 'Its route is gone, and with it the words to ask in.';
   const { mail, expiresHours } = (route.live ?? route.draft).consent;
   const { contactId, submissionId, routeId, intent } = delivery;
-  const { purpose } = intent;
+  const { purpose, channel } = intent;
+  if (purpose === '' || channel !== 'email') return 'A mail confirms consent by email only, and this stands on none.';
   if (await hasOpenConfirmation(db, contactId, purpose))
     return 'A confirmation is open already. The delivery goes on as soon as the person confirms.';
   const id = newId();
   const at = now();
   const times = { createdAt: at, lastSentAt: at, expiresAt: at + expiresHours * 3_600_000 };
-  const about = { contactId, submissionId, purpose };
-  await addConfirmations(db, [{ ...about, ...times, id, routeId, sentTo: addressOf(intent), mail, state: 'pending' }]);
-  await addMails(db, [{ id: newId(), confirmationId: id }], at);
-  await addConsentEvents(db, [{ ...about, id: newId(), kind: 'asked', at, wording: mail.subject, evidence: {} }]);
+  const about = { contactId, submissionId };
+  const asked: NewConfirmation = {
+    ...about,
+    ...times,
+    id,
+    routeId,
+    purposes: [purpose],
+    sentTo: addressOf(intent),
+    mail,
+    state: 'pending',
+  };
+  await addConfirmations(db, [asked]);
+  await addMails(db, [askingMail(newId(), asked)], at);
+  const event = { purpose, channel, kind: 'asked', at, wording: mail.subject, evidence: {} } as const;
+  await addConsentEvents(db, [{ ...about, ...event, id: newId() }]);
   return null;
 }

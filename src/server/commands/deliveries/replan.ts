@@ -1,5 +1,5 @@
 import { keysOf } from '../../../core/identity/index.ts';
-import { planSubmission } from '../../../core/plan/index.ts';
+import { deliveriesIn, planSubmission } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { readCatalogues } from '../../store/connections.ts';
@@ -40,11 +40,12 @@ export async function replanOne(db: Db, { now }: Context, delivery: DeliveryReco
     catalogues: await readCatalogues(db),
     now: now(),
   });
-  const planned = plan.deliveries.find(({ targetId }) => targetId === delivery.targetId);
+  const planned = deliveriesIn(plan).find(({ targetId }) => targetId === delivery.targetId);
   if (!planned) return 'The route, as it is live now, does not send this submission there any more.';
   if (planned.held) return `It would be held again: ${planned.held.message}`;
   // What the person agreed to stays what it was.
-  const intent = { ...planned.intent, purpose: delivery.intent.purpose, wording: delivery.intent.wording };
+  const { purpose, channel, wording } = delivery.intent;
+  const intent = { ...planned.intent, purpose, channel, wording };
   const { leftOut, routeVersion } = planned;
   const queued = await replayDelivery(db, delivery.id, now(), { intent, leftOut, routeVersion });
   return queued ? null : 'It has gone on meanwhile. Reload to see where it is.';

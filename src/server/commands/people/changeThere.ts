@@ -1,4 +1,4 @@
-import type { PlaceActInput, PlaceView } from '../../../contract/activity.ts';
+import type { PlaceActInput, PlaceView } from '../../../contract/people.ts';
 import { good, type Result } from '../../../core/result.ts';
 import { changePlace } from '../../connecting/places.ts';
 import type { Context } from '../../context.ts';

@@ -7,10 +7,9 @@ import { done, inCommand, refused, type Actor, type Refusal } from '../command.t
 
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
 export const NEW_CONSENT: RouteDocument['consent'] = {
-  mode: 'double',
   // Whoever makes the route has to say what people agree to: nothing is presumed.
-  purpose: '',
-  tickField: '',
+  asks: [{ id: 'a1', purpose: '', channels: ['email'], tickField: '' }],
+  confirmedBy: { by: 'iwashi' },
   mail: {
     subject: 'Please confirm your address',
     body: 'Hello,\n\nsomebody, most likely you, signed up with this address. Please confirm that you want to hear from us:\n\n{link}\n\nIf it was not you, do nothing: we will not write again.',
@@ -35,8 +34,9 @@ export async function addRoute(
       ]);
     const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'yes/no');
     const id = newId();
-    const consent = { ...NEW_CONSENT, tickField: tick?.id ?? '' };
-    const draft = { format: ROUTE_FORMAT, sourceIds: [sourceId], targets: [], consent };
+    const asks = NEW_CONSENT.asks.map((ask) => ({ ...ask, tickField: tick?.id ?? '' }));
+    const consent = { ...NEW_CONSENT, asks };
+    const draft = { format: ROUTE_FORMAT, sourceIds: [sourceId], targets: [], consent, mails: [] };
     await store(db, { id, name, draft, now: now() });
     return done(id, { act: 'made', subject: { kind: 'route', id, name } });
   });

@@ -2,6 +2,7 @@ import { preflight } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { readCatalogues } from '../../store/connections.ts';
+import { listPurposes } from '../../store/purposes.ts';
 import { findRoute, publishRoute as store } from '../../store/routes.ts';
 import { listSources, sourcesIn } from '../../store/sources.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
@@ -16,6 +17,7 @@ export async function publishRoute(actor: Actor, context: Context, id: string): 
       document: route.draft,
       sources: sourcesIn(route.draft.sourceIds, sources),
       catalogues: await readCatalogues(db),
+      purposes: await listPurposes(db),
     });
     const blockers = findings.filter(({ level }) => level === 'blocker');
     if (blockers.length > 0) {

@@ -1,10 +1,5 @@
-import type { SourceKind } from '../../../core/intake/index.ts';
-import {
-  SOURCE_FORMAT,
-  type FormDocument,
-  type PostsDocument,
-  type SourceDocument,
-} from '../../../core/intake/index.ts';
+import type { MadeKind } from '../../../core/intake/index.ts';
+import { SOURCE_FORMAT, type FormDocument, type PostsDocument, type MadeDocument } from '../../../core/intake/index.ts';
 import { plainField } from '../../../core/values/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
@@ -52,9 +47,7 @@ export async function addSource(
     name,
     publicId = newPublicId(),
     ...start
-  }: { name: string; publicId?: string } & (
-    { kind: SourceKind } | { imported: SourceDocument } | { draft: SourceDocument }
-  ),
+  }: { name: string; publicId?: string } & ({ kind: MadeKind } | { imported: MadeDocument } | { draft: MadeDocument }),
 ): Promise<Result<string, Refusal>> {
   const { newId, now } = context;
   const draft =

@@ -6,7 +6,7 @@ import {
   PLACEMENT_FIELD,
   REFERRER_FIELD,
   VARIANT_FIELD,
-  type SourceDocument,
+  type MadeDocument,
 } from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';
@@ -23,7 +23,7 @@ const OWN_NAMES = new Set([
 ]);
 
 /** What keeps a source from going live, each with the part that is wrong. */
-export function publishingIssues(document: SourceDocument): PartIssue[] {
+export function publishingIssues(document: MadeDocument): PartIssue[] {
   const { fields, kind } = document;
   const issues: PartIssue[] = [];
   const add = (pointer: string, detail: string) => void issues.push({ pointer, detail });

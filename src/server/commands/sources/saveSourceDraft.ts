@@ -1,4 +1,4 @@
-import type { SourceDocument } from '../../../core/intake/index.ts';
+import type { MadeDocument } from '../../../core/intake/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { findSource, saveSourceDraft as store } from '../../store/sources.ts';
@@ -8,7 +8,7 @@ import { done, inCommand, stale, unknown, type Actor, type Refusal } from '../co
 export async function saveSourceDraft(
   actor: Actor,
   context: Context,
-  { id, draft, revision }: { id: string; draft: SourceDocument; revision: number | null },
+  { id, draft, revision }: { id: string; draft: MadeDocument; revision: number | null },
 ): Promise<Result<void, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);

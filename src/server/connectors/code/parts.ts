@@ -1,4 +1,4 @@
-import type { ExchangeView } from '../../../contract/activity.ts';
+import type { ExchangeView } from '../../../contract/deliveries.ts';
 import type { Cause, Fault } from '../../../core/delivery/index.ts';
 import { mask } from '../http.ts';
 import type { Access } from '../access.ts';

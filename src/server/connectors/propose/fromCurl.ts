@@ -1,5 +1,5 @@
 import { parse } from 'shell-quote';
-import type { Profile, RequestTemplate } from '../../../contract/profile/index.ts';
+import { PROFILE_FORMAT, PROFILE_WHAT, type Profile, type RequestTemplate } from '../../../contract/profile/index.ts';
 import type { DestinationField } from '../../../core/mapping/index.ts';
 import { bad, good, type Result } from '../../../core/result.ts';
 import { idFrom } from './fromOpenApi.ts';
@@ -82,7 +82,8 @@ export function profileFromCurl(request: ExampleRequest): Profile {
     ([name]) => !isSecret(name) && !/^(content-type|accept|content-length|host|user-agent)$/i.test(name),
   );
   return {
-    format: 'iwashi connector profile 1',
+    what: PROFILE_WHAT,
+    format: PROFILE_FORMAT,
     id: idFrom(url.hostname),
     name: url.hostname.slice(0, 60),
     purpose: 'a service of your own',

@@ -1,4 +1,4 @@
-import type { Profile } from '../../../contract/profile/index.ts';
+import { PROFILE_FORMAT, PROFILE_WHAT, type Profile } from '../../../contract/profile/index.ts';
 import type { OperationChoice } from '../../../contract/profiles.ts';
 import { fieldSource, itemsOf, pathOfRecord, recordOf, verifyOf } from './answers.ts';
 import { answersPerson } from './guess.ts';
@@ -25,7 +25,8 @@ export function proposeProfile(api: ApiDescription, choice: OperationChoice): Pr
   const security = authenticationOf(api.security);
   const found = findSchema((find ?? writing)?.answer ?? undefined, hasEmail);
   return {
-    format: 'iwashi connector profile 1',
+    what: PROFILE_WHAT,
+    format: PROFILE_FORMAT,
     id: idFrom(api.title),
     name: api.title.slice(0, 60) || 'Own service',
     purpose: api.about.split('\n')[0]?.slice(0, 80) || 'a service of your own',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { answered } from '../../../../test/world/answers.ts';
-import type { ExchangeView } from '../../../contract/activity.ts';
+import type { ExchangeView } from '../../../contract/deliveries.ts';
 import type { Answer } from '../../../core/delivery/index.ts';
 import type { Access } from '../access.ts';
 import type { OutgoingRequest } from '../http.ts';

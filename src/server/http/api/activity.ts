@@ -1,5 +1,6 @@
 import { Hono } from 'hono';
-import { BulkInput, DEVICES, DropInput, PROGRESS } from '../../../contract/activity.ts';
+import { BulkInput, DropInput } from '../../../contract/deliveries.ts';
+import { DEVICES, PROGRESS } from '../../../contract/submissions.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
 import { actOnHeld } from '../../commands/deliveries/actOnHeld.ts';
 import { askAnew } from '../../commands/deliveries/askAnew.ts';

@@ -54,13 +54,14 @@ function linkTo({ act, subjectKind, subjectId }: AuditRecord, submissionOf: Map<
     case 'person':
       return `/people/${subjectId}`;
     case 'submission':
+    case 'mail':
       return `/activity/${subjectId}`;
     case 'delivery': {
       const submissionId = submissionOf.get(subjectId);
       return submissionId === undefined ? '' : `/activity/${submissionId}`;
     }
     case 'purpose':
-      return '/consent';
+      return `/consent/${subjectId}`;
     case 'token':
     case 'account':
       return '/account';

@@ -93,16 +93,16 @@ const noticesView = (address: NoticeAddress | undefined, reachedAt: string) => (
 function isTouched(route: RouteRecord, connectionId: string, { what, id, level }: CatalogueDifference): boolean {
   return targetsOf(route)
     .filter((target) => target.connectionId === connectionId)
-    .some(({ list, group, tags, tagRules, leaves, tagsOff, kind, lines }) => {
+    .some(({ places, tags, leaves, tagsOff, kind, lines }) => {
       switch (what) {
         case 'list':
-          return list === id || leaves.some((place) => place.list === id);
+          return [...places, ...leaves].some((place) => place.list === id);
         case 'group':
-          return group === id || leaves.some((place) => place.group === id);
+          return [...places, ...leaves].some((place) => place.group === id);
         case 'kind':
           return kind === id;
         case 'tag':
-          return tags.includes(id) || tagsOff.includes(id) || tagRules.some(({ tag }) => tag === id);
+          return tagsOff.includes(id) || tags.some(({ tag }) => tag === id);
         case 'field': {
           const [fieldKind, key] = split(id);
           return fieldKind === kind && (level === 'warning' || lines.some(({ to }) => to === key));

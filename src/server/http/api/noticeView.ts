@@ -1,4 +1,4 @@
-import type { NoticeView } from '../../../contract/activity.ts';
+import type { NoticeView } from '../../../contract/people.ts';
 import type { NoticeRecord } from '../../store/notices.ts';
 
 export const noticeView = ({ at, ...notice }: NoticeRecord): NoticeView => ({

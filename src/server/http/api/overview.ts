@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import type { OverviewView, StatusView } from '../../../contract/activity.ts';
+import type { OverviewView, StatusView } from '../../../contract/overview.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
 import { preflight, type RouteDocument } from '../../../core/plan/index.ts';
 import type { Context } from '../../context.ts';
@@ -7,6 +7,7 @@ import { groupHeld } from '../../store/activity.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { countBySource, countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
 import { readHealths } from '../../store/health.ts';
+import { listPurposes } from '../../store/purposes.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { listSources, sourcesIn } from '../../store/sources.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
@@ -83,28 +84,29 @@ export function overviewRoutes({ store, now }: Context): Hono<Session> {
           link: `/connections/${id}`,
         });
     }
-    const { setAside, failed, mailsHeld } = await countSetAside(store.db);
+    const { setAside, failed, mailsHeld, asksHeld } = await countSetAside(store.db);
     if (failed > 0)
       needs.push({ kind: 'failed', count: failed, text: 'could not be planned', link: '/activity?progress=failed' });
     if (setAside > 0)
       needs.push({
         kind: 'set aside',
         count: setAside,
-        text: 'taken for robots; let through what is not',
+        text: 'taken for robots; release the real ones',
         link: '/activity?progress=set+aside',
       });
     if (mailsHeld > 0)
       needs.push({
         kind: 'mail',
         count: mailsHeld,
-        text: 'confirmation mails that could not be sent',
-        link: '/activity?progress=waiting',
+        text: 'mails of ours that could not be sent',
+        link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
       });
     const catalogues = await readCatalogues(store.db);
+    const purposes = await listPurposes(store.db);
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
       const findings = live
-        ? preflight({ document: live, sources: sourcesIn(live.sourceIds, sourceNames), catalogues })
+        ? preflight({ document: live, sources: sourcesIn(live.sourceIds, sourceNames), catalogues, purposes })
         : [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
       if (blockers[0])

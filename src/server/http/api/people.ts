@@ -1,5 +1,6 @@
 import { Hono } from 'hono';
-import { PlaceActInput, type PersonRow, type PersonView, type PlaceView } from '../../../contract/activity.ts';
+import { PlaceActInput, type PersonRow, type PersonView, type PlaceView } from '../../../contract/people.ts';
+import { groupBy } from '../../../core/groupBy.ts';
 import { consentState } from '../../../core/consent/index.ts';
 import { changeThere } from '../../commands/people/changeThere.ts';
 import { readPlaces } from '../../connecting/places.ts';
@@ -13,6 +14,7 @@ import {
   type PersonRecord,
 } from '../../store/people/index.ts';
 import { listNotices } from '../../store/notices.ts';
+import { listPurposes } from '../../store/purposes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, readInput } from '../problems.ts';
@@ -36,17 +38,24 @@ export function peopleRoutes(context: Context): Hono<Session> {
       store.db,
       records.map(({ id }) => id),
     );
+    const names = new Map((await listPurposes(store.db)).map(({ id, name }) => [id, name]));
     return records.map(({ createdAt, updatedAt, ...record }) => {
-      const own = events.get(record.id) ?? [];
-      const purposes = [...new Set(own.map(({ purpose }) => purpose))];
+      const own = [...groupBy(events.get(record.id) ?? [], ({ purpose, channel }) => `${channel} ${purpose}`).values()];
       return {
         ...record,
         createdAt: new Date(createdAt).toISOString(),
         updatedAt: new Date(updatedAt).toISOString(),
-        consent: purposes.map((purpose) => ({
-          purpose,
-          state: consentState(own.filter((event) => event.purpose === purpose)),
-        })),
+        consent: own.flatMap(([first, ...others]) =>
+          first
+            ? [
+                {
+                  purpose: names.get(first.purpose) ?? first.purpose,
+                  channel: first.channel,
+                  state: consentState([first, ...others]),
+                },
+              ]
+            : [],
+        ),
       };
     });
   }

@@ -8,7 +8,7 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
-import { planSubmission, preflight, readRoute } from '../../../core/plan/index.ts';
+import { ANSWER_REST_MS, planSubmission, preflight, readRoute } from '../../../core/plan/index.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { addRoute } from '../../commands/routes/addRoute.ts';
 import { importRoute } from '../../commands/routes/importRoute.ts';
@@ -18,6 +18,7 @@ import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
+import { listPurposes } from '../../store/purposes.ts';
 import { findRoute, listRoutes, type RouteRecord } from '../../store/routes.ts';
 import { findSource, listSources, sourcesIn } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
@@ -42,6 +43,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
     const connections = new Map((await listConnections(store.db)).map(({ id, name }) => [id, name]));
     const catalogues = await readCatalogues(store.db);
+    const purposes = await listPurposes(store.db);
     const hours = await readDotLines(store.db, 'route', now());
     const standing = await readStanding(store.db, 'route');
     return records.map((record) => {
@@ -57,7 +59,7 @@ export function routeRoutes(context: Context): Hono<Session> {
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
         sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
-        findings: preflight({ document: draft, sources: sourcesIn(draft.sourceIds, sources), catalogues }),
+        findings: preflight({ document: draft, sources: sourcesIn(draft.sourceIds, sources), catalogues, purposes }),
         held: standing.get(id)?.held ?? 0,
         hours: hours(id),
       };
@@ -133,7 +135,7 @@ export function routeRoutes(context: Context): Hono<Session> {
       visit: visitIn(input.visit),
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
       keys: said.keys,
-      known: await readKnownPerson(store.db, said),
+      known: await readKnownPerson(store.db, said, now() - ANSWER_REST_MS),
       catalogues: await readCatalogues(store.db),
       now: now(),
     });

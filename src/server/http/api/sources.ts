@@ -8,7 +8,12 @@ import {
   type SourceView,
 } from '../../../contract/source.ts';
 import { printFormToCopy } from '../../../core/formats/index.ts';
-import { readSource, type FormDocument, type PostsDocument, type SourceDocument } from '../../../core/intake/index.ts';
+import {
+  readMadeSource,
+  type FormDocument,
+  type PostsDocument,
+  type MadeDocument,
+} from '../../../core/intake/index.ts';
 import {
   typeOf,
   UNKNOWN_MANNER,
@@ -112,7 +117,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
 
   /** Makes a source out of a file that was exported, here or elsewhere. */
   app.post('/import', allow('sources:write'), async (c) => {
-    const { name, document } = await readExported(c, 'source', readSource, classOf);
+    const { name, document } = await readExported(c, 'source', readMadeSource, classOf);
     const id = outcome(await addSource(c.get('actor'), context, { name, imported: document }));
     return c.json(await viewOf(id), 201);
   });
@@ -128,14 +133,14 @@ export function sourceRoutes(context: Context): Hono<Session> {
   return app;
 }
 
-const htmlOf = (postUrl: string, document: SourceDocument): string =>
+const htmlOf = (postUrl: string, document: MadeDocument): string =>
   document.kind === 'form' ? printFormToCopy(postUrl, document) : '';
 
-const classOf = ({ kind }: SourceDocument): ClassConstructor<FormDocument | PostsDocument> =>
+const classOf = ({ kind }: MadeDocument): ClassConstructor<FormDocument | PostsDocument> =>
   kind === 'form' ? FormDocumentInput : PostsDocumentInput;
 
 /** A made-up sample for a form that has received nothing yet. */
-function exampleOf({ fields }: SourceDocument): SampleView {
+function exampleOf({ fields }: MadeDocument): SampleView {
   const values: FieldValues = {};
   const words: Record<string, string> = { first_name: 'Mara', last_name: 'Quill', full_name: 'Mara Quill' };
   for (const { id, type, widget, options, preset, keepAs, label } of fields) {

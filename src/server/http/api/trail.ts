@@ -1,9 +1,9 @@
-import type { TrailView } from '../../../contract/activity.ts';
+import type { TrailView } from '../../../contract/submissions.ts';
 import type { RawSubmission } from '../../../core/intake/index.ts';
-import { listConfirmations, listConsentEvents, listDeliveries, readProgress } from '../../store/activity.ts';
+import { listMail, listConsentEvents, listDeliveries, readProgress } from '../../store/activity.ts';
 import { findArrival } from '../../store/arrivals.ts';
 import type { Db } from '../../store/database.ts';
-import { findSource, readSourceVersion } from '../../store/sources.ts';
+import { readSourceName, readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, visitOf, type SubmissionRecord } from '../../store/submissions.ts';
 import { RESEND_LIMITS } from '../../commands/confirmations/resend.ts';
 import { readNames } from '../names.ts';
@@ -17,7 +17,6 @@ async function rawOf(db: Db, { raw, arrivalId }: SubmissionRecord): Promise<RawS
 export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
   const submission = await findSubmission(db, id);
   if (!submission) return null;
-  const source = await findSource(db, submission.sourceId);
   const document = await readSourceVersion(db, submission.sourceId, submission.sourceVersion);
   const { rows: deliveries } = await listDeliveries(db, { submissionId: id }, null, true);
   return {
@@ -26,7 +25,7 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     state: submission.state,
     progress: await readProgress(db, id),
     sourceId: submission.sourceId,
-    sourceName: source?.name ?? '',
+    sourceName: await readSourceName(db, submission.sourceId),
     sourceVersion: submission.sourceVersion,
     fields: document?.fields ?? [],
     raw: await rawOf(db, submission),
@@ -39,7 +38,7 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     contactId: submission.contactId,
     plan: submission.plan,
     consent: await listConsentEvents(db, { submissionId: id }),
-    confirmations: await listConfirmations(db, id, RESEND_LIMITS.restMs),
+    ...(await listMail(db, id, RESEND_LIMITS.restMs)),
     // In the order of the plan.
     deliveries: deliveries.reverse(),
     names: await readNames(db),

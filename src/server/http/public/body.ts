@@ -4,7 +4,7 @@ import { Busboy, type BusboyFileStream } from '@fastify/busboy';
 import type { Context as HonoContext } from 'hono';
 import {
   embeddedFiles,
-  readUrlencoded,
+  readFormBody,
   withValueAt,
   type Entries,
   type FieldIssue,
@@ -48,13 +48,16 @@ export const bodyLimitOf = (context: Context, source: SourceRecord | null): numb
 export async function readBody(context: Context, c: HonoContext, source: SourceRecord): Promise<Body | Problem> {
   switch (mediaTypeOf(c)) {
     case 'application/json': {
-      const json = parseJson(await c.req.text());
+      const text = await textOf(c);
+      if (text === null)
+        return new Problem(400, 'not-text', 'The body is not in the encoding that it says, or in UTF-8.');
+      const json = parseJson(text);
       return json === undefined
         ? new Problem(400, 'not-json', 'The body is not JSON.')
         : withFilesOut(context, source, json, []);
     }
     case 'application/x-www-form-urlencoded':
-      return { payload: { kind: 'entries', entries: readUrlencoded(await c.req.text()), files: [] }, issues: [] };
+      return { payload: { kind: 'entries', entries: readFormBody(await c.req.text()), files: [] }, issues: [] };
     case 'multipart/form-data':
       try {
         return await readMultipart(context, c, source);
@@ -67,6 +70,18 @@ export async function readBody(context: Context, c: HonoContext, source: SourceR
         'unknown-type',
         'Send application/x-www-form-urlencoded, multipart/form-data or application/json.',
       );
+  }
+}
+
+/** The body in the encoding that its media type says, else in UTF-8 (RFC 8259, 8.1); null when it is not in it. */
+async function textOf(c: HonoContext): Promise<string | null> {
+  const charset = /;\s*charset="?([\w.:-]+)/i.exec(c.req.header('content-type') ?? '')?.[1] ?? 'utf-8';
+  try {
+    return new TextDecoder(charset, { fatal: true }).decode(await c.req.arrayBuffer());
+  } catch (error) {
+    // An encoding that nobody knows, or bytes that are none of it.
+    if (error instanceof RangeError || error instanceof TypeError) return null;
+    throw error;
   }
 }
 

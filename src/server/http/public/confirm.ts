@@ -49,9 +49,9 @@ function show(c: HonoContext, standing: ConfirmationStanding, pressed: boolean) 
           'Confirmed',
           pressed
             ? html`<h1>Thank you, that is confirmed</h1>
-                <p>You agreed to: ${standing.confirmation.purpose}. You can close this page.</p>`
+                <p>You agreed to: ${standing.about}. You can close this page.</p>`
             : html`<h1>Already confirmed</h1>
-                <p>You confirmed this before (${standing.confirmation.purpose}). There is nothing more to do.</p>`,
+                <p>You confirmed this before (${standing.about}). There is nothing more to do.</p>`,
         ),
       );
     case 'pending':
@@ -59,7 +59,7 @@ function show(c: HonoContext, standing: ConfirmationStanding, pressed: boolean) 
         page(
           'Please confirm',
           html`<h1>Please confirm</h1>
-            <p>Press the button to confirm for ${standing.confirmation.sentTo}: ${standing.confirmation.purpose}.</p>
+            <p>Press the button to confirm for ${standing.confirmation.sentTo}: ${standing.about}.</p>
             <form method="post"><button type="submit">${standing.confirmation.mail.button}</button></form>
             <p style="margin-top:1.5rem">Not you? Then close this page; nothing will be sent to you.</p>`,
         ),

@@ -10,7 +10,7 @@ import {
 } from '../../../core/identity/index.ts';
 import { inWords } from '../../../core/values/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from '../database.ts';
-import { claims, contactKeys, contacts, contactValues } from '../schema.ts';
+import { claims, contactKeys, contacts, contactValues } from '../schema/index.ts';
 import { personOf } from './known.ts';
 
 /** What a plan makes of one contact. */

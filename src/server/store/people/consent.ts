@@ -1,14 +1,21 @@
 import { sql } from 'drizzle-orm';
-import { consentState, type ConsentEventKind, type ConsentState } from '../../../core/consent/index.ts';
+import {
+  consentState,
+  type Channel,
+  type ConsentEventKind,
+  type ConsentNeed,
+  type ConsentState,
+} from '../../../core/consent/index.ts';
 import { groupBy } from '../../../core/groupBy.ts';
 import { insertRows, oneOf, rowsOf, type Db } from '../database.ts';
-import { consentEvents } from '../schema.ts';
+import { consentEvents } from '../schema/index.ts';
 
 export interface NewConsentEvent {
   id: string;
   contactId: string;
   submissionId: string | null;
   purpose: string;
+  channel: Channel;
   kind: ConsentEventKind;
   at: number;
   wording: string;
@@ -16,11 +23,7 @@ export interface NewConsentEvent {
 }
 
 export async function addConsentEvents(db: Db, events: NewConsentEvent[]): Promise<void> {
-  await insertRows(
-    db,
-    consentEvents,
-    events.map((event) => ({ ...event, channel: 'email' })),
-  );
+  await insertRows(db, consentEvents, events);
 }
 
 /** Proof that a person confirmed, for another system. */
@@ -29,17 +32,17 @@ export interface Proof {
   wording: string;
 }
 
-/** What a person said about one purpose. */
+/** What a person said about one purpose and channel. */
 export interface Consent {
   state: ConsentState;
   /** Their newest confirmation; null when they never confirmed. */
   proof: Proof | null;
 }
 
-/** What the persons of each of these contacts said, for each purpose, by `consentKey`. */
+/** What the persons of each of these contacts said, for each purpose and channel, by `consentKey`. */
 export async function readConsent(db: Db, contactIds: string[]): Promise<Map<string, Consent>> {
   const events = [...(await consentOf(db, contactIds)).values()].flat();
-  const byKey = groupBy(events, ({ contactId, purpose }) => consentKey(contactId, purpose));
+  const byKey = groupBy(events, ({ contactId, ...said }) => consentKey(contactId, said));
   return new Map(
     [...byKey].map(([key, own]) => {
       const confirmed = own.findLast(({ kind }) => kind === 'confirmed');
@@ -49,17 +52,18 @@ export async function readConsent(db: Db, contactIds: string[]): Promise<Map<str
   );
 }
 
-export const consentKey = (contactId: string, purpose: string): string => `${contactId} ${purpose}`;
+export const consentKey = (contactId: string, { purpose, channel }: ConsentNeed): string =>
+  `${contactId} ${channel} ${purpose}`;
 
 /** A consent event as the ledger has it, without its evidence. */
-type ConsentEntry = Pick<NewConsentEvent, 'contactId' | 'purpose' | 'kind' | 'at' | 'wording'>;
+type ConsentEntry = Pick<NewConsentEvent, 'contactId' | 'purpose' | 'channel' | 'kind' | 'at' | 'wording'>;
 
 /** Consent events of the persons of several contacts, by contact, in the order in which they happened. */
 export async function consentOf(db: Db, ids: string[]): Promise<Map<string, ConsentEntry[]>> {
   if (ids.length === 0) return new Map();
   const rows = await rowsOf<ConsentEntry>(
     db,
-    sql`SELECT own.id AS contactId, e.purpose, e.kind, e.at, e.wording FROM contacts own
+    sql`SELECT own.id AS contactId, e.purpose, e.channel, e.kind, e.at, e.wording FROM contacts own
       JOIN contacts part ON part.person_id = own.person_id JOIN consent_events e ON e.contact_id = part.id
       WHERE own.id IN ${oneOf([...new Set(ids)])} ORDER BY e.at`,
   );

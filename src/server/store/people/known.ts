@@ -14,7 +14,8 @@ import {
 import type { KnownPerson } from '../../../core/plan/index.ts';
 import type { FieldValue, FieldValues, SourceField } from '../../../core/values/index.ts';
 import { oneOf, rowsOf, type Db } from '../database.ts';
-import { confirmations, contacts, contactValues, deliveries } from '../schema.ts';
+import { answersSince } from '../mails.ts';
+import { confirmations, contacts, contactValues, deliveries } from '../schema/index.ts';
 import { consentOf } from './consent.ts';
 
 const NOT_KNOWN: Identified = { sure: null, possible: [] };
@@ -24,6 +25,7 @@ export const NOBODY: KnownPerson = {
   consent: [],
   openConfirmations: [],
   sent: [],
+  answered: [],
 };
 
 /** What a submission says of who it is of. */
@@ -40,18 +42,26 @@ export const saidOfSelf = (fields: SourceField[], values: FieldValues, sourceId:
   name: nameIn(keptValues(fields, values)),
 });
 
-/** What is known of the person whom a submission is of. */
-export async function readKnownPerson(db: Db, said: SaidOfSelf): Promise<KnownPerson> {
-  const [person] = await readKnownPeople(db, [said]);
+/**
+ * What is known of the person whom a submission is of.
+ * @param since whether answers that went out since then matter
+ */
+export async function readKnownPerson(db: Db, said: SaidOfSelf, since: number | null = null): Promise<KnownPerson> {
+  const [person] = await readKnownPeople(db, [said], { lock: false, answersSince: since });
   return person ?? NOBODY;
 }
 
 /**
  * What is known of several people, each identified by what they said of themselves.
- * @param lock hold them until the transaction ends, so that two submissions of one person are planned one after the other
+ * @param how.lock hold them until the transaction ends, so that two submissions of one person are planned one after the other
+ * @param how.answersSince since when answers that went out to them matter; null when none do
  * @returns one for each, in their order
  */
-export async function readKnownPeople(db: Db, said: SaidOfSelf[], lock = false): Promise<KnownPerson[]> {
+export async function readKnownPeople(
+  db: Db,
+  said: SaidOfSelf[],
+  { lock, answersSince: since }: { lock: boolean; answersSince: number | null },
+): Promise<KnownPerson[]> {
   const candidates = await candidatesFor(
     db,
     said.flatMap(({ keys }) => keys),
@@ -64,6 +74,7 @@ export async function readKnownPeople(db: Db, said: SaidOfSelf[], lock = false):
   const known = await readContacts(
     db,
     identified.flatMap(({ sure }) => (sure ? [sure.id] : [])),
+    since,
   );
   return identified.map((one) => {
     const parts = one.sure && known(one.sure.id);
@@ -130,7 +141,7 @@ async function namesOf(db: Db, ids: string[]): Promise<Map<string, string>> {
 }
 
 /** Values, consent and open confirmations of contacts. @returns what tells those of one of them */
-async function readContacts(db: Db, ids: string[]) {
+async function readContacts(db: Db, ids: string[], since: number | null) {
   const parts =
     ids.length === 0
       ? []
@@ -151,12 +162,13 @@ async function readContacts(db: Db, ids: string[]) {
           .select({
             id: confirmations.id,
             contactId: confirmations.contactId,
-            purpose: confirmations.purpose,
+            purposes: confirmations.purposes,
             lastSentAt: confirmations.lastSentAt,
           })
           .from(confirmations)
           .where(and(inArray(confirmations.contactId, all), eq(confirmations.state, 'pending')));
   const sent = await sentTo(db, all);
+  const answers = since === null ? [] : await answersSince(db, all, since);
   const partsOf = groupBy(parts, ({ id }) => id);
   return (id: string): Omit<KnownPerson, 'identified'> => {
     const own = partsOf.get(id) ?? [];
@@ -173,6 +185,7 @@ async function readContacts(db: Db, ids: string[]) {
         ),
       },
       consent: events.get(id) ?? [],
+      answered: answers.filter(({ contactId }) => is(contactId)),
       openConfirmations: open
         .filter(({ contactId }) => is(contactId))
         .map(({ contactId: _, ...confirmation }) => confirmation),

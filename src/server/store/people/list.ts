@@ -1,6 +1,6 @@
 import { desc, eq, sql } from 'drizzle-orm';
 import { containing, rowsOf, type Db } from '../database.ts';
-import { claims, contactKeys, contacts, contactValues, merges } from '../schema.ts';
+import { claims, contactKeys, contacts, contactValues, merges } from '../schema/index.ts';
 
 export type PersonRecord = Pick<
   typeof contacts.$inferSelect,

@@ -2,7 +2,7 @@ import { eq, inArray } from 'drizzle-orm';
 import { merge, partsOf, split, standsFor, type Pointers } from '../../../core/identity/index.ts';
 import { bad, good, type Result } from '../../../core/result.ts';
 import { type Db } from '../database.ts';
-import { contacts, merges } from '../schema.ts';
+import { contacts, merges } from '../schema/index.ts';
 import { refreshRecord } from './changes.ts';
 
 /** Who decided that two contacts are one person, or are not, when and why. */

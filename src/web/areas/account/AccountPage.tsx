@@ -5,7 +5,7 @@ import { Dialog } from '../../parts/Dialog.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
 import { TokenForm } from './TokenForm.tsx';
-import { useRemoveToken, useTokens } from './useTokens.ts';
+import { useRemoveToken, useTokens } from '../../data/tokens.ts';
 
 /** What other programs may do here: tokens, made and taken back. */
 export function AccountPage() {

@@ -1,9 +1,9 @@
 import { useState, type SubmitEvent } from 'react';
 import { SCOPES, type NewTokenView, type Scope } from '../../../contract/tokens.ts';
-import { ApiProblem } from '../../parts/api.ts';
+import { ApiProblem } from '../../data/api.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
-import { useMakeToken } from './useTokens.ts';
+import { useMakeToken } from '../../data/tokens.ts';
 
 const SCOPE_LIST = Object.entries(SCOPES) as [Scope, string][];
 

@@ -1,12 +1,13 @@
 import { Link, useSearchParams } from 'react-router';
 import { ACTS, SUBJECT_KINDS, SUBJECTS, type ChangeView } from '../../../contract/changes.ts';
 import { FilterSelect } from '../../parts/FilterSelect.tsx';
+import { LongBody } from '../../parts/LongBody.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
 import { ActivityTabs } from './ActivityTabs.tsx';
-import { useChanges } from './useActivity.ts';
+import { useChanges } from '../../data/activity.ts';
 
 const KINDS = SUBJECT_KINDS.map((kind) => ({ value: kind, text: SUBJECTS[kind].replace(/^(the|a) /, '') }));
 
@@ -51,7 +52,7 @@ export function ChangesPage() {
 
 function ChangeTable({ rows }: { rows: ChangeView[] }) {
   return (
-    <table className="rows w-full" onKeyDown={moveInList}>
+    <table className="rows w-full" aria-rowcount={rows.length + 1} onKeyDown={moveInList}>
       <thead>
         <tr>
           <th scope="col">When</th>
@@ -60,9 +61,9 @@ function ChangeTable({ rows }: { rows: ChangeView[] }) {
           <th scope="col">More</th>
         </tr>
       </thead>
-      <tbody>
-        {rows.map(({ id, at, actor, act, subject, detail }) => (
-          <tr key={id}>
+      <LongBody rows={rows} keyOf={({ id }) => id} columns={4}>
+        {({ at, actor, act, subject, detail }) => (
+          <>
             <td className="whitespace-nowrap">
               <Time at={at} />
             </td>
@@ -75,9 +76,9 @@ function ChangeTable({ rows }: { rows: ChangeView[] }) {
               <Subject subject={subject} />
             </td>
             <td className="text-quiet">{detail}</td>
-          </tr>
-        ))}
-      </tbody>
+          </>
+        )}
+      </LongBody>
     </table>
   );
 }

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
-import type { ConsentEventView } from '../../../contract/activity.ts';
+import type { ConsentEventView } from '../../../contract/consent.ts';
+import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
 
@@ -8,10 +9,10 @@ export function ConsentEvents({ events, linked = false }: { events: ConsentEvent
   if (events.length === 0) return <p className="text-quiet">No consent was given or asked for.</p>;
   return (
     <ul className="flex flex-col gap-2">
-      {events.map(({ kind, purpose, wording, at, evidence, submissionId }) => (
-        <li key={kind + purpose + at}>
+      {events.map(({ kind, purpose, channel, wording, at, evidence, submissionId }) => (
+        <li key={kind + purpose + channel + at}>
           <p>
-            <StateMark state={kind} /> for <strong>{purpose}</strong> · <Time at={at} />
+            <StateMark state={kind} /> for <strong>{purpose}</strong>, by {CHANNEL_WORDS[channel]} · <Time at={at} />
             {linked && submissionId && (
               <>
                 {' · '}

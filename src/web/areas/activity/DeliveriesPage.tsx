@@ -1,26 +1,25 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import type { DeliveryView } from '../../../contract/activity.ts';
-import type { RouteView } from '../../../contract/route.ts';
+import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
-import { api } from '../../parts/api.ts';
+import { useRoutes } from '../../data/routes.ts';
 import { Filter } from '../../parts/Filter.tsx';
 import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
+import { LongBody } from '../../parts/LongBody.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
-import { useConnections } from '../connections/useConnections.ts';
+import { useConnections } from '../../data/connections.ts';
 import { ActivityTabs } from './ActivityTabs.tsx';
 import { HeldGroups } from './HeldGroups.tsx';
 import { DeliveryActions } from './DeliveryActions.tsx';
-import { useDeliveries, useHeldGroups } from './useActivity.ts';
+import { useDeliveries, useHeldGroups } from '../../data/activity.ts';
 
 export function DeliveriesPage() {
   const [params] = useSearchParams();
   const connections = useConnections();
-  const routes = useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes') });
+  const routes = useRoutes();
   const deliveries = useDeliveries(Object.fromEntries(params));
   const groups = useHeldGroups();
   const rows = deliveries.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -54,7 +53,7 @@ export function DeliveriesPage() {
         {deliveries.data && rows.length === 0 ? (
           <NoDeliveries state={state} isNarrowed={params.size > (state ? 1 : 0)} />
         ) : (
-          <table className="rows w-full" onKeyDown={moveInList}>
+          <table className="rows w-full" aria-rowcount={rows.length + 1} onKeyDown={moveInList}>
             <thead>
               <tr>
                 <th scope="col">Person</th>
@@ -68,9 +67,9 @@ export function DeliveriesPage() {
                 </th>
               </tr>
             </thead>
-            <tbody>
-              {rows.map((delivery) => (
-                <tr key={delivery.id} data-link>
+            <LongBody rows={rows} keyOf={({ id }) => id} columns={7}>
+              {(delivery) => (
+                <>
                   <td>
                     <Link data-row to={`/activity/${delivery.submissionId}`} className="plain-link whitespace-nowrap">
                       {delivery.email}
@@ -90,9 +89,9 @@ export function DeliveriesPage() {
                   <td>
                     <DeliveryActions delivery={delivery} />
                   </td>
-                </tr>
-              ))}
-            </tbody>
+                </>
+              )}
+            </LongBody>
           </table>
         )}
         <MoreRows query={deliveries} />

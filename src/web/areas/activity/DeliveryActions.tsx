@@ -1,9 +1,9 @@
 import { useState, type SubmitEvent } from 'react';
-import type { DeliveryView } from '../../../contract/activity.ts';
+import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
-import { useAct } from './useActivity.ts';
+import { useAct } from '../../data/activity.ts';
 
 /** What a person can do about a delivery that does not go on by itself. */
 export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {

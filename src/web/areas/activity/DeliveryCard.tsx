@@ -1,6 +1,6 @@
 import { Check, X } from 'lucide-react';
 import { Link } from 'react-router';
-import type { DeliveryView } from '../../../contract/activity.ts';
+import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { Address } from '../../parts/Address.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';

@@ -1,11 +1,11 @@
 import { useState, type SubmitEvent } from 'react';
-import type { BulkInput, HeldGroupView } from '../../../contract/activity.ts';
+import type { BulkInput, HeldGroupView } from '../../../contract/deliveries.ts';
 import { DestinationInput } from '../../parts/DestinationInput.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
-import { useConnections } from '../connections/useConnections.ts';
-import { useBulk } from './useActivity.ts';
+import { useConnections } from '../../data/connections.ts';
+import { useBulk } from '../../data/activity.ts';
 
 type Act = BulkInput['act'];
 type More = Partial<Pick<BulkInput, 'reason' | 'field' | 'value'>>;

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { HeldGroupView } from '../../../contract/activity.ts';
+import type { HeldGroupView } from '../../../contract/deliveries.ts';
 import { CAUSES } from '../../../core/delivery/index.ts';
 import { HeldGroupActions } from './HeldGroupActions.tsx';
 

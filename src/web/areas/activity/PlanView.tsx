@@ -1,12 +1,13 @@
-import { nameKey } from '../../../contract/activity.ts';
-import type { Plan } from '../../../core/plan/index.ts';
+import { nameKey } from '../../../contract/submissions.ts';
+import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
+import type { Action, Plan } from '../../../core/plan/index.ts';
 import { printValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 
 /** A plan, in the same layout wherever it is shown: in a rehearsal before, and in a trail after. */
 export function PlanView({ plan, names }: { plan: Plan; names: Record<string, string> }) {
-  const { contact, consent, confirmations, deliveries, notes } = plan;
+  const { contact, consent, notes } = plan;
   return (
     <div className="flex flex-col gap-4">
       <PlanPart title="Contact">
@@ -37,60 +38,15 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
       </PlanPart>
       {consent.length > 0 && (
         <PlanPart title="Consent">
-          {consent.map(({ kind, purpose, wording }) => (
-            <p key={kind + purpose}>
-              <StateMark state={kind} /> for {purpose}: <q>{wording}</q>
+          {consent.map(({ kind, purpose, channel, wording }) => (
+            <p key={kind + purpose + channel}>
+              <StateMark state={kind} /> for {names[purpose] ?? purpose}, by {CHANNEL_WORDS[channel]}: <q>{wording}</q>
             </p>
           ))}
         </PlanPart>
       )}
-      {confirmations.map(({ purpose, to, mail, joins, expiresHours }) => (
-        <PlanPart key={purpose} title="Confirmation">
-          <p>
-            {joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <Address text={to} />:{' '}
-            <q>{mail.subject}</q>
-          </p>
-          <p className="text-quiet">Has to be confirmed within {expiresHours} hours.</p>
-        </PlanPart>
-      ))}
-      {deliveries.map(({ connectionId, intent, when, held, leftOut, targetId }) => (
-        <PlanPart
-          key={`${connectionId} ${targetId}`}
-          title={`Delivery to ${names[connectionId] ?? 'a connection'}`}
-          aside={when === 'now' ? 'at once' : 'after confirmation'}
-        >
-          {held && <p className="text-error font-semibold mb-1">Would be held: {held.message}</p>}
-          <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3">
-            {Object.entries(intent.fields).map(([key, value]) => (
-              <PlanRow key={key} name={names[nameKey(connectionId, 'field', key)] ?? key} value={String(value)} />
-            ))}
-            {intent.kind !== '' && (
-              <PlanRow name="Into" value={names[nameKey(connectionId, 'kind', intent.kind)] ?? intent.kind} />
-            )}
-            {intent.list !== '' && (
-              <PlanRow name="List" value={names[nameKey(connectionId, 'place', intent.list)] ?? intent.list} />
-            )}
-            {intent.group !== '' && (
-              <PlanRow name="Group" value={names[nameKey(connectionId, 'place', intent.group)] ?? intent.group} />
-            )}
-            {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
-            {intent.leaves.length > 0 && (
-              <PlanRow
-                name="Taken out of"
-                value={intent.leaves
-                  .map(({ list, group }) => names[nameKey(connectionId, 'place', group || list)] ?? (group || list))
-                  .join(', ')}
-              />
-            )}
-            {intent.tagsOff.length > 0 && <PlanRow name="Tags taken off" value={intent.tagsOff.join(', ')} />}
-            <PlanRow name="If there already" value={intent.duplicates === 'add' ? 'add another' : intent.duplicates} />
-          </dl>
-          {leftOut.map((text) => (
-            <p key={text} className="text-warning mt-1">
-              Left out: {text}
-            </p>
-          ))}
-        </PlanPart>
+      {plan.actions.map((action) => (
+        <ActionPart key={action.id} action={action} names={names} />
       ))}
       {notes.map(({ text }) => (
         <p key={text} className="text-quiet">
@@ -101,12 +57,116 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
   );
 }
 
-function PlanPart({ title, aside, children }: { title: string; aside?: string; children: React.ReactNode }) {
+interface ActionProps<Kind> {
+  action: Kind;
+  names: Record<string, string>;
+}
+
+/** One thing that will be done, or was: when, why, and what. */
+function ActionPart({ action, names }: ActionProps<Action>) {
+  const aside = action.after.kind === 'now' ? 'at once' : 'once confirmed';
+  switch (action.kind) {
+    case 'ask':
+      return (
+        <PlanPart title="Confirmation" because={action.because}>
+          <p>
+            {action.joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <Address text={action.to} />:{' '}
+            <q>{action.mail.subject}</q>
+          </p>
+          <p className="text-quiet">Has to be confirmed within {action.expiresHours} hours.</p>
+        </PlanPart>
+      );
+    case 'deliver':
+      return (
+        <PlanPart
+          title={`Delivery to ${names[action.connectionId] ?? 'a connection'}`}
+          aside={aside}
+          because={action.because}
+        >
+          <Delivery action={action} names={names} />
+        </PlanPart>
+      );
+    case 'answer':
+    case 'notify':
+      return (
+        <PlanPart
+          title={action.kind === 'answer' ? 'Answer to the visitor' : 'Note to colleagues'}
+          aside={aside}
+          because={action.because}
+        >
+          <p>
+            A mail to <Address text={action.to.join(', ')} />: <q>{action.subject}</q>
+          </p>
+          <pre className="whitespace-pre-wrap font-sans text-quiet mt-1">{action.text}</pre>
+        </PlanPart>
+      );
+    default:
+      return action satisfies never;
+  }
+}
+
+function Delivery({
+  action: { connectionId, intent, held, leftOut },
+  names,
+}: ActionProps<Extract<Action, { kind: 'deliver' }>>) {
+  return (
+    <>
+      {held && <p className="text-error font-semibold mb-1">Would be held: {held.message}</p>}
+      <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3">
+        {Object.entries(intent.fields).map(([key, value]) => (
+          <PlanRow key={key} name={names[nameKey(connectionId, 'field', key)] ?? key} value={String(value)} />
+        ))}
+        {intent.kind !== '' && (
+          <PlanRow name="As" value={names[nameKey(connectionId, 'kind', intent.kind)] ?? intent.kind} />
+        )}
+        {intent.places.map(({ list, group }) => (
+          <PlanRow
+            key={`${list} ${group}`}
+            name="Into"
+            value={[list, group]
+              .filter((id) => id !== '')
+              .map((id) => names[nameKey(connectionId, 'place', id)] ?? id)
+              .join(': ')}
+          />
+        ))}
+        {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
+        {intent.leaves.length > 0 && (
+          <PlanRow
+            name="Taken out of"
+            value={intent.leaves
+              .map(({ list, group }) => names[nameKey(connectionId, 'place', group || list)] ?? (group || list))
+              .join(', ')}
+          />
+        )}
+        {intent.tagsOff.length > 0 && <PlanRow name="Tags taken off" value={intent.tagsOff.join(', ')} />}
+        <PlanRow name="If there already" value={intent.duplicates === 'add' ? 'add another' : intent.duplicates} />
+      </dl>
+      {leftOut.map((text) => (
+        <p key={text} className="text-warning mt-1">
+          Left out: {text}
+        </p>
+      ))}
+    </>
+  );
+}
+
+function PlanPart({
+  title,
+  aside,
+  because = '',
+  children,
+}: {
+  title: string;
+  aside?: string;
+  because?: string;
+  children: React.ReactNode;
+}) {
   return (
     <section className="border-l-2 border-base-300 pl-3">
       <h4 className="font-semibold flex justify-between gap-2">
         {title} {aside && <span className="font-normal text-quiet">{aside}</span>}
       </h4>
+      {because !== '' && <p className="text-quiet">{because}</p>}
       {children}
     </section>
   );

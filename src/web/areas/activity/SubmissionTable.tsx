@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
-import type { SubmissionRow } from '../../../contract/activity.ts';
+import type { SubmissionRow } from '../../../contract/submissions.ts';
+import { LongBody } from '../../parts/LongBody.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
@@ -11,9 +12,9 @@ interface SubmissionTableProps {
 }
 
 export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTableProps) {
-  const columns = [...(ofOnePerson ? [] : ['Person', 'Name']), 'Source', 'Received', 'How far'];
+  const columns = [...(ofOnePerson ? [] : ['Person', 'Name']), 'Source', 'Received', 'Progress'];
   return (
-    <table className="rows w-full" onKeyDown={moveInList}>
+    <table className="rows w-full" aria-rowcount={rows.length + 1} onKeyDown={moveInList}>
       <thead>
         <tr>
           {columns.map((column) => (
@@ -23,15 +24,15 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
           ))}
         </tr>
       </thead>
-      <tbody>
-        {rows.map(({ id, email, phone, name, sourceName, receivedAt, progress, repeats }) => {
+      <LongBody rows={rows} keyOf={({ id }) => id} columns={columns.length}>
+        {({ id, email, phone, name, sourceName, receivedAt, progress, repeats }) => {
           const link = (text: string) => (
             <Link data-row to={`/activity/${id}`} className="plain-link whitespace-nowrap">
               {text}
             </Link>
           );
           return (
-            <tr key={id} data-link>
+            <>
               {!ofOnePerson && <td>{link(email || phone || 'nobody known')}</td>}
               {!ofOnePerson && <td>{name}</td>}
               <td>{ofOnePerson ? link(sourceName) : sourceName}</td>
@@ -42,10 +43,10 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
               <td>
                 <StateMark state={progress} />
               </td>
-            </tr>
+            </>
           );
-        })}
-      </tbody>
+        }}
+      </LongBody>
     </table>
   );
 }

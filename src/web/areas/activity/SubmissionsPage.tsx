@@ -1,20 +1,18 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import { DEVICES, PROGRESS } from '../../../contract/activity.ts';
-import type { SourceView } from '../../../contract/source.ts';
-import { api } from '../../parts/api.ts';
+import { DEVICES, PROGRESS } from '../../../contract/submissions.ts';
+import { useSources } from '../../data/sources.ts';
 import { Filter } from '../../parts/Filter.tsx';
 import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { ActivityTabs } from './ActivityTabs.tsx';
 import { SubmissionTable } from './SubmissionTable.tsx';
-import { useSubmissions } from './useActivity.ts';
+import { useSubmissions } from '../../data/activity.ts';
 
 export function SubmissionsPage() {
   const [params] = useSearchParams();
   const submissions = useSubmissions(Object.fromEntries(params));
-  const sources = useQuery({ queryKey: ['sources'], queryFn: () => api.get<SourceView[]>('/sources') });
+  const sources = useSources();
   const rows = submissions.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <div className="h-full flex flex-col">
@@ -26,7 +24,7 @@ export function SubmissionsPage() {
           <Filter name="campaign" label="Campaign" slash={false} />
           <FilterSelect name="device" label="Device" every="Any device" options={inWords(DEVICES)} />
           <FilterSelect name="source" label="Source" every="Every source" options={byName(sources.data)} />
-          <FilterSelect name="progress" label="How far" every="However far" options={inWords(PROGRESS)} />
+          <FilterSelect name="progress" label="Progress" every="Any progress" options={inWords(PROGRESS)} />
         </div>
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Submissions">

@@ -1,6 +1,7 @@
 import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { ConfirmationView, TrailView } from '../../../contract/activity.ts';
+import type { ConfirmationView } from '../../../contract/consent.ts';
+import type { TrailView } from '../../../contract/submissions.ts';
 import { VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
 import { inBytes, isFile, printValue, type FieldValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
@@ -12,8 +13,9 @@ import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { ConsentEvents } from './ConsentEvents.tsx';
 import { DeliveryCard } from './DeliveryCard.tsx';
+import { MailCard } from './MailCard.tsx';
 import { PlanView } from './PlanView.tsx';
-import { useAct, useTrail } from './useActivity.ts';
+import { useAct, useTrail } from '../../data/activity.ts';
 
 /** Everything that happened to one submission, in order. */
 export function TrailPage() {
@@ -46,6 +48,7 @@ function Trail({ trail }: { trail: TrailView }) {
     plan,
     consent,
     confirmations,
+    mails,
     deliveries,
     visit,
   } = trail;
@@ -125,6 +128,15 @@ function Trail({ trail }: { trail: TrailView }) {
             <ConfirmationPart confirmation={confirmation} />
           </Stop>
         ))}
+        {mails.length > 0 && (
+          <Stop title={mails.length === 1 ? 'Mail' : 'Mails'}>
+            <div className="flex flex-col gap-2">
+              {mails.map((mail) => (
+                <MailCard key={mail.id} mail={mail} />
+              ))}
+            </div>
+          </Stop>
+        )}
         {plan && (
           <Stop title={deliveries.length === 1 ? 'Delivery' : 'Deliveries'} last>
             {deliveries.length === 0 && (
@@ -217,7 +229,7 @@ function Stopped({ trail }: { trail: TrailView }) {
   if (state !== 'set aside' && state !== 'failed') {
     return suspicion ? (
       <p className="mt-2 text-quiet">
-        Was set aside as a robot&apos;s ({SUSPICIONS[suspicion]}), and let through by a person.
+        Was set aside as a robot&apos;s ({SUSPICIONS[suspicion]}), and released by a person.
       </p>
     ) : null;
   }
@@ -233,7 +245,7 @@ function Stopped({ trail }: { trail: TrailView }) {
         disabled={act.isPending}
         onClick={() => act.mutate({ path: `/submissions/${id}/release` })}
       >
-        {state === 'set aside' ? 'It is a person: let it through' : 'Plan it again'}
+        {state === 'set aside' ? 'It is a person: release it' : 'Plan it again'}
       </button>
       <ActionError error={act.error} />
     </div>
@@ -243,12 +255,12 @@ function Stopped({ trail }: { trail: TrailView }) {
 function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) {
   const act = useAct();
   const now = useNow();
-  const { id, purpose, state, sentTo, expiresAt, confirmedAt, mayResendAt, mails } = confirmation;
+  const { id, purposes, state, expiresAt, confirmedAt, mayResendAt, mails } = confirmation;
   const mayResend = mayResendAt !== null && Date.parse(mayResendAt) <= now;
   return (
     <div className="flex flex-col gap-2">
       <p>
-        <StateMark state={state} /> for <strong>{purpose}</strong>
+        <StateMark state={state} /> for <strong>{purposes.join(', ')}</strong>
         {confirmedAt && (
           <>
             {' '}
@@ -262,14 +274,8 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
           </span>
         )}
       </p>
-      {mails.map((mail, index) => (
-        <details key={index} className="border border-base-300 rounded">
-          <summary className="px-3 py-1.5 cursor-pointer">
-            Mail to {sentTo}: <q>{mail.subject}</q> <StateMark state={mail.state} /> · <Time at={mail.at} />
-            {mail.error && <span className="text-error"> · {mail.error}</span>}
-          </summary>
-          <pre className="p-3 whitespace-pre-wrap font-sans">{mail.text}</pre>
-        </details>
+      {mails.map((mail) => (
+        <MailCard key={mail.id} mail={mail} />
       ))}
       {state === 'pending' && (
         <p>

@@ -1,10 +1,10 @@
 import { useState, type SubmitEvent } from 'react';
 import type { ConnectionView, CredentialInputs } from '../../../contract/connection.ts';
-import { ApiProblem } from '../../parts/api.ts';
+import { ApiProblem } from '../../data/api.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
 import { CredentialFields } from './CredentialFields.tsx';
-import { useChangeConnection } from './useConnections.ts';
+import { useChangeConnection } from '../../data/connections.ts';
 
 /** Changes name, address or credentials; new ones are verified before the old ones are let go. */
 export function ChangeForm({ connection, onDone }: { connection: ConnectionView; onDone: () => void }) {

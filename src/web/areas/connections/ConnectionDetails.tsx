@@ -14,7 +14,7 @@ import { Notices } from './Notices.tsx';
 import { RemoveForm } from './RemoveForm.tsx';
 import { RouteLinks } from './RouteLinks.tsx';
 import { connectionStanding } from './standing.ts';
-import { useConnectionAct, useGrant } from './useConnections.ts';
+import { useConnectionAct, useGrant } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
 
 export function ConnectionDetails({ connection }: { connection: ConnectionView }) {

@@ -9,7 +9,7 @@ import { StateMark } from '../../parts/StateMark.tsx';
 import { CatalogueView } from './CatalogueView.tsx';
 import { ConnectionDetails } from './ConnectionDetails.tsx';
 import { connectionStanding } from './standing.ts';
-import { useConnections } from './useConnections.ts';
+import { useConnections } from '../../data/connections.ts';
 
 export function ConnectionsPage() {
   const connections = useConnections();

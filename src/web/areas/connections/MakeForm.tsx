@@ -1,10 +1,10 @@
 import { useState, type SubmitEvent } from 'react';
 import type { ConnectionView, MakingInput } from '../../../contract/connection.ts';
-import { ApiProblem } from '../../parts/api.ts';
+import { ApiProblem } from '../../data/api.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
-import { useMake } from './useConnections.ts';
+import { useMake } from '../../data/connections.ts';
 
 interface MakeButtonProps {
   connection: ConnectionView;

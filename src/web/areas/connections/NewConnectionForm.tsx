@@ -1,12 +1,12 @@
 import { useState, type SubmitEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { CredentialInputs, ProfileView } from '../../../contract/connection.ts';
-import { ApiProblem } from '../../parts/api.ts';
+import { ApiProblem } from '../../data/api.ts';
 import { CopyButton } from '../../parts/CopyButton.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
 import { CredentialFields } from './CredentialFields.tsx';
-import { useAddConnection, useGrant, useTryConnection } from './useConnections.ts';
+import { useAddConnection, useGrant, useTryConnection } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
 
 /** What lets us into one account of a service: verified, then saved. Where access is granted there, it is saved, then granted. */

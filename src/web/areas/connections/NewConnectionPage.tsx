@@ -3,7 +3,7 @@ import { Link, useSearchParams } from 'react-router';
 import { Loaded } from '../../parts/States.tsx';
 import { NewConnectionForm } from './NewConnectionForm.tsx';
 import { ServiceChoice } from './ServiceChoice.tsx';
-import { useProfiles } from './useConnections.ts';
+import { useProfiles } from '../../data/connections.ts';
 
 /** Adding a connection: first which service, then what lets us in. */
 export function NewConnectionPage() {

@@ -4,7 +4,7 @@ import type { ConnectionView } from '../../../contract/connection.ts';
 import { NoticeLine } from '../../parts/NoticeLine.tsx';
 import { ActionError } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
-import { useNotices, useTelling } from './useConnections.ts';
+import { useNotices, useTelling } from '../../data/connections.ts';
 
 /** Whether the service tells us what happens there, and what it told last. */
 export function Notices({ connection }: { connection: ConnectionView }) {

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
-import { useRemoveConnection } from './useConnections.ts';
+import { useRemoveConnection } from '../../data/connections.ts';
 
 /** Removes a connection, after saying what will stop. One that is used asks for its name to be typed. */
 export function RemoveForm({ connection, onDone }: { connection: ConnectionView; onDone: () => void }) {

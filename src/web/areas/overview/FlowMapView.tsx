@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { OverviewView } from '../../../contract/activity.ts';
+import type { OverviewView } from '../../../contract/overview.ts';
 import { COLUMNS, layoutFlows, NODE } from './flowLayout.ts';
 
 /** The flow map, computed from the live routes. */

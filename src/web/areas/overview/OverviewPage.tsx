@@ -1,11 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
 import { Bot, CircleCheck, Hand, Plug, Route, TriangleAlert, Volume1, type LucideIcon } from 'lucide-react';
 import { Link } from 'react-router';
-import type { OverviewView } from '../../../contract/activity.ts';
-import { api } from '../../parts/api.ts';
+import type { OverviewView } from '../../../contract/overview.ts';
+import { useOverview } from '../../data/overview.ts';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { SubmissionTable } from '../activity/SubmissionTable.tsx';
-import { useSubmissions } from '../activity/useActivity.ts';
+import { useSubmissions } from '../../data/activity.ts';
 import { FlowMapView } from './FlowMapView.tsx';
 
 const ICONS: Record<string, LucideIcon> = {
@@ -19,11 +18,7 @@ const ICONS: Record<string, LucideIcon> = {
 };
 
 export function OverviewPage() {
-  const overview = useQuery({
-    queryKey: ['overview'],
-    queryFn: () => api.get<OverviewView>('/overview'),
-    refetchInterval: 5_000,
-  });
+  const overview = useOverview();
   return (
     <div className="h-full overflow-auto" tabIndex={0} role="region" aria-label="Overview">
       <Loaded query={overview}>{(data) => <Overview data={data} />}</Loaded>

@@ -1,4 +1,4 @@
-import type { OverviewView } from '../../../contract/activity.ts';
+import type { OverviewView } from '../../../contract/overview.ts';
 
 type Flow = OverviewView['flows'][number];
 

@@ -1,8 +1,8 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
-import type { KeyView, Page, PersonRow, PersonView } from '../../../contract/activity.ts';
+import type { KeyView, PersonView } from '../../../contract/people.ts';
+import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
 import { printValue } from '../../../core/values/index.ts';
-import { api } from '../../parts/api.ts';
+import { usePeople, usePerson } from '../../data/people.ts';
 import { Address } from '../../parts/Address.tsx';
 import { Filter } from '../../parts/Filter.tsx';
 import { moveInList } from '../../parts/keys.ts';
@@ -19,12 +19,7 @@ import { Places } from './Places.tsx';
 
 export function PeoplePage() {
   const { id } = useParams();
-  const person = useQuery({
-    queryKey: ['people', 'one', id],
-    queryFn: () => api.get<PersonView>(`/people/${id}`),
-    enabled: Boolean(id),
-    refetchInterval: 5_000,
-  });
+  const person = usePerson(id);
   const middle = id ? (
     <Loaded query={person}>{(data) => <Person person={data} />}</Loaded>
   ) : (
@@ -46,15 +41,7 @@ export function PeoplePage() {
 function PeopleList({ openId }: { openId: string | undefined }) {
   const [params] = useSearchParams();
   const text = params.get('text') ?? '';
-  const people = useInfiniteQuery({
-    queryKey: ['people', 'list', text],
-    initialPageParam: '',
-    queryFn: ({ pageParam }) =>
-      api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}&before=${pageParam}`),
-    getNextPageParam: (last) => last.next ?? undefined,
-    placeholderData: (before) => before,
-    refetchInterval: 10_000,
-  });
+  const people = usePeople(text);
   const rows = people.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <div onKeyDown={moveInList}>
@@ -220,9 +207,9 @@ function ConsentColumn({ person: { consent, events, deliveries, notices } }: { p
       <section>
         <h2 className="font-semibold text-lg mb-1">Consent</h2>
         {consent.length === 0 && <p className="text-quiet">None.</p>}
-        {consent.map(({ purpose, state }) => (
-          <p key={purpose}>
-            <strong>{purpose}</strong>: <StateMark state={state} />
+        {consent.map(({ purpose, channel, state }) => (
+          <p key={purpose + channel}>
+            <strong>{purpose}</strong>, by {CHANNEL_WORDS[channel]}: <StateMark state={state} />
           </p>
         ))}
       </section>

@@ -1,22 +1,16 @@
 import { RefreshCw, Undo2, X } from 'lucide-react';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { PlaceActInput, PlaceView } from '../../../contract/activity.ts';
-import { api, ApiProblem } from '../../parts/api.ts';
+import type { PlaceView } from '../../../contract/people.ts';
+import { ApiProblem } from '../../data/api.ts';
+import { useChangePlace, usePlaces, type PlaceAct } from '../../data/people.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 
-type Act = Partial<Pick<PlaceActInput, 'list' | 'group' | 'tag' | 'reason'>> & Pick<PlaceActInput, 'act'>;
-
 /** How the other systems hold a person, asked at this moment, and what can be changed there from here. */
 export function Places({ personId }: { personId: string }) {
-  const places = useQuery({
-    queryKey: ['people', 'places', personId],
-    queryFn: () => api.get<PlaceView[]>(`/people/${personId}/places`),
-    staleTime: 60_000,
-  });
+  const places = usePlaces(personId);
   return (
     <section>
       <div className="flex items-center justify-between gap-2 mb-1">
@@ -43,23 +37,18 @@ export function Places({ personId }: { personId: string }) {
 }
 
 function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
-  const { connectionId, connectionName, kind, kindName, problem, held, can } = place;
-  const queries = useQueryClient();
+  const { connectionName, kindName, problem, held, can } = place;
   const [leaving, setLeaving] = useState(false);
-  const [undo, setUndo] = useState<Act | null>(null);
-  const change = useMutation({
-    mutationFn: (act: Act) => api.post<PlaceView>(`/people/${personId}/places`, { connectionId, kind, ...act }),
-    onSuccess: (changed, done) => {
-      setUndo(done.act === 'take out' || done.act === 'take tag off' ? { ...done, act: 'put back' } : null);
-      queries.setQueryData<PlaceView[]>(['people', 'places', personId], (all) =>
-        all?.map((one) => (one.connectionId === connectionId && one.kind === kind ? changed : one)),
-      );
-      setLeaving(false);
-    },
-    // Also after a failure: a withdrawal is written down all the same.
-    onSettled: () => queries.invalidateQueries({ queryKey: ['people', 'one', personId] }),
-  });
-  const act = (what: Act) => () => change.mutate(what);
+  const [undo, setUndo] = useState<PlaceAct | null>(null);
+  const change = useChangePlace(personId, place);
+  const onAct = (what: PlaceAct) =>
+    change.mutate(what, {
+      onSuccess: () => {
+        setUndo(what.act === 'take out' || what.act === 'take tag off' ? { ...what, act: 'put back' } : null);
+        setLeaving(false);
+      },
+    });
+  const act = (what: PlaceAct) => () => onAct(what);
   return (
     <div className="box p-3 flex flex-col gap-2">
       <div className="flex flex-wrap items-center justify-between gap-2">
@@ -92,7 +81,7 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
               term="Lists"
               items={held.lists.map(({ id, name }) => ({ name, act: { act: 'take out' as const, list: id } }))}
               verb={can.leaveLists ? 'Take out of' : null}
-              onAct={(what) => change.mutate(what)}
+              onAct={onAct}
               isBusy={change.isPending}
             />
           )}
@@ -104,7 +93,7 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
                 act: { act: 'take out' as const, list, group: id },
               }))}
               verb={can.leaveGroups ? 'Take out of' : null}
-              onAct={(what) => change.mutate(what)}
+              onAct={onAct}
               isBusy={change.isPending}
             />
           )}
@@ -113,7 +102,7 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
               term="Tags"
               items={held.tags.map((tag) => ({ name: tag, act: { act: 'take tag off' as const, tag } }))}
               verb={can.untag ? 'Take off' : null}
-              onAct={(what) => change.mutate(what)}
+              onAct={onAct}
               isBusy={change.isPending}
             />
           )}
@@ -127,7 +116,7 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
       {undo && (
         <p role="status">
           Done there.{' '}
-          <button className="btn btn-xs" onClick={() => change.mutate(undo)} disabled={change.isPending}>
+          <button className="btn btn-xs" onClick={act(undo)} disabled={change.isPending}>
             <Undo2 size={13} aria-hidden="true" /> Put back
           </button>
         </p>
@@ -137,7 +126,7 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
         <UnsubscribeForm
           error={change.error}
           isBusy={change.isPending}
-          onDo={(reason) => change.mutate({ act: 'unsubscribe', reason })}
+          onDo={(reason) => onAct({ act: 'unsubscribe', reason })}
         />
       </Dialog>
     </div>
@@ -146,10 +135,10 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
 
 interface ItemsProps {
   term: string;
-  items: { name: string; act: Act }[];
+  items: { name: string; act: PlaceAct }[];
   /** null when it cannot be undone there. */
   verb: string | null;
-  onAct: (act: Act) => void;
+  onAct: (act: PlaceAct) => void;
   isBusy: boolean;
 }
 

@@ -10,6 +10,8 @@ interface ConditionPartProps {
   fields: SourceField[];
   /** Of the sample. */
   values: FieldValues;
+  /** What it is about: whom it goes to, and what follows where it holds. */
+  words?: { who: string; holds: string };
   onChange: (when: Condition | null) => void;
 }
 
@@ -19,8 +21,10 @@ const WHO: [group: 'all' | 'any' | 'none', words: string][] = [
   ['none', 'those for whom none of this is true'],
 ];
 
+const TO_TARGET = { who: 'Who goes there', holds: 'it goes there' };
+
 /** Who goes to a target: everybody, or those for whom something is true; and what that means for the sample. */
-export function ConditionPart({ when, fields, values, onChange }: ConditionPartProps) {
+export function ConditionPart({ when, fields, values, words = TO_TARGET, onChange }: ConditionPartProps) {
   const id = useId();
   const known = factFields(fields);
   const group = groupOf(when);
@@ -29,7 +33,7 @@ export function ConditionPart({ when, fields, values, onChange }: ConditionPartP
     <div className="flex flex-col gap-2">
       <div className="flex flex-wrap items-center gap-2">
         <label htmlFor={id} className="font-semibold">
-          Who goes there
+          {words.who}
         </label>
         <select
           id={id}
@@ -111,7 +115,7 @@ export function ConditionPart({ when, fields, values, onChange }: ConditionPartP
         <p>
           For the sample:{' '}
           {decision.verdict === 'holds' ? (
-            <strong>it goes there</strong>
+            <strong>{words.holds}</strong>
           ) : (
             <>
               <strong>it is left out</strong>, since {decision.why}

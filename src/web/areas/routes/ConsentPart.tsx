@@ -1,11 +1,18 @@
+import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
-import type { ConsentPolicy } from '../../../core/plan/index.ts';
+import type { ConnectionView } from '../../../contract/connection.ts';
+import type { ConfirmedBy, ConsentAsk, ConsentPolicy, Target } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
+import { usePurposes } from '../../data/purposes.ts';
 import { Field } from '../../parts/Field.tsx';
+import { AskPart } from './AskPart.tsx';
+import { newPartId } from './routeEdits.ts';
 
 interface ConsentPartProps {
   consent: ConsentPolicy;
+  targets: Target[];
+  connections: ConnectionView[];
   fields: SourceField[];
   /** The words beside the source's button. */
   statement: string;
@@ -13,67 +20,76 @@ interface ConsentPartProps {
   onChange: (consent: ConsentPolicy) => void;
 }
 
-/** How people consent, in which words, and the mail by which they confirm. */
-export function ConsentPart({ consent, fields, statement, issues, onChange }: ConsentPartProps) {
+/** What people consent to, in which words, who has them confirm it, and the mail by which they do. */
+export function ConsentPart({ consent, targets, connections, fields, statement, issues, onChange }: ConsentPartProps) {
+  const purposes = usePurposes();
   const set = (part: Partial<ConsentPolicy>) => onChange({ ...consent, ...part });
   const setMail = (part: Partial<ConsentPolicy['mail']>) => set({ mail: { ...consent.mail, ...part } });
   const about = (part: string) => issues.find(({ pointer }) => pointer === `/consent/${part}`)?.detail;
-  const ticks = fields.filter(({ type }) => type === 'yes/no');
-  const words = ticks.find(({ id }) => id === consent.tickField)?.label ?? statement;
+  const setAsk = (ask: ConsentAsk) => set({ asks: consent.asks.map((one) => (one.id === ask.id ? ask : one)) });
+  const byUs = consent.confirmedBy.by === 'iwashi';
   return (
     <section aria-labelledby="consent" className="flex flex-col gap-4">
       <h3 id="consent" className="text-lg font-semibold">
         Consent
       </h3>
-      <div className="grid gap-4 sm:grid-cols-2">
-        <Field
-          label="What it is for"
-          help="As people know it. Consent for one purpose says nothing about another."
-          error={about('purpose')}
+      {consent.asks.length === 0 && <p className="text-quiet">Nobody is asked for consent by this route.</p>}
+      {consent.asks.map((ask, index) => (
+        <AskPart
+          key={ask.id}
+          ask={ask}
+          purposes={purposes.data ?? []}
+          fields={fields}
+          statement={statement}
+          error={about(`asks/${index}/purpose`)}
+          onChange={setAsk}
+          onRemove={() => set({ asks: consent.asks.filter(({ id }) => id !== ask.id) })}
+        />
+      ))}
+      <div>
+        <button
+          className="btn btn-sm"
+          onClick={() =>
+            set({ asks: [...consent.asks, { id: newPartId(), purpose: '', channels: ['email'], tickField: '' }] })
+          }
         >
-          <input
-            className="input w-full"
-            value={consent.purpose}
-            onChange={(event) => set({ purpose: event.target.value })}
-          />
-        </Field>
-        <Field
-          label="Given by"
-          help={words ? `People agree to: “${words}”` : 'Nothing says yet what people agree to.'}
-          error={about('tickField')}
-        >
-          <select
-            className="select w-full"
-            value={consent.tickField}
-            onChange={(event) => set({ tickField: event.target.value })}
-          >
-            <option value="">sending the form</option>
-            {ticks.map(({ id, label }) => (
-              <option key={id} value={id}>
-                yes to: {label.length > 50 ? `${label.slice(0, 50)}…` : label}
-              </option>
-            ))}
-          </select>
-        </Field>
+          <Plus size={15} aria-hidden="true" /> Ask for {consent.asks.length === 0 ? 'a' : 'another'} consent
+        </button>
       </div>
       <fieldset className="flex flex-col gap-1">
-        <legend className="font-semibold mb-1">Opt-in</legend>
-        <Option name="mode" isChosen={consent.mode === 'double'} onChoose={() => set({ mode: 'double' })}>
-          Double: Iwashi sends a confirmation, and delivers once it is confirmed.{' '}
-          <span className="text-quiet">
-            Keeps typing mistakes and robots out, and proves consent. Switch off the confirmation of the destination, or
-            people get two.
-          </span>
+        <legend className="font-semibold mb-1">Who has people confirm that the address is theirs</legend>
+        <Option name="confirms" isChosen={byUs} onChoose={() => set({ confirmedBy: { by: 'iwashi' } })}>
+          Iwashi: a mail goes out, and what needs consent by email waits until it is confirmed.{' '}
+          <span className="text-quiet">Double opt-in. Keeps typing mistakes and robots out, and proves consent.</span>
         </Option>
-        <Option name="mode" isChosen={consent.mode === 'single'} onChoose={() => set({ mode: 'single' })}>
-          Single: delivered at once.{' '}
-          <span className="text-quiet">Grows faster; nobody proves that the address is theirs.</span>
+        {confirmingTargets(targets, connections).map(({ id, name, confirms }) => (
+          <Option
+            key={id}
+            name="confirms"
+            isChosen={isTarget(consent.confirmedBy, id)}
+            onChoose={() => set({ confirmedBy: { by: 'target', targetId: id } })}
+          >
+            {name} sends its own mail.{' '}
+            <span className="text-quiet">
+              Double opt-in by the destination. {confirms === true && 'It does so, as last fetched.'}
+              {confirms === false && 'As last fetched it does not.'}
+              {confirms === undefined && 'Whether it does cannot be seen from here.'}
+            </span>
+          </Option>
+        ))}
+        <Option
+          name="confirms"
+          isChosen={consent.confirmedBy.by === 'nobody'}
+          onChoose={() => set({ confirmedBy: { by: 'nobody' } })}
+        >
+          Nobody: everything goes at once.{' '}
+          <span className="text-quiet">Single opt-in. Grows faster; nobody proves that the address is theirs.</span>
         </Option>
       </fieldset>
       <fieldset className="flex flex-col gap-1">
         <legend className="font-semibold mb-1">If somebody who confirmed before sends other answers</legend>
         <Option name="changes" isChosen={consent.changes !== 'at once'} onChoose={() => set({ changes: 'ask' })}>
-          {consent.mode === 'double' ? 'Ask them to confirm the change.' : 'Fill what is empty, and keep the rest.'}{' '}
+          {byUs ? 'Ask them to confirm the change.' : 'Fill what is empty, and keep the rest.'}{' '}
           <span className="text-quiet">Anybody who knows an address can send a form with it.</span>
         </Option>
         <Option name="changes" isChosen={consent.changes === 'at once'} onChoose={() => set({ changes: 'at once' })}>
@@ -81,7 +97,7 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
           <span className="text-quiet">For forms that only signed-in people reach, such as a preference page.</span>
         </Option>
       </fieldset>
-      {consent.mode === 'double' && (
+      {byUs && (
         <div className="grid gap-4 lg:grid-cols-2">
           <div className="flex flex-col gap-3">
             <Field label="Subject of the confirmation mail" error={about('mail/subject')}>
@@ -107,7 +123,7 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
                   onChange={(event) => setMail({ button: event.target.value })}
                 />
               </Field>
-              <Field label="Good for, in hours" error={about('expiresHours')}>
+              <Field label="Valid for, in hours" error={about('expiresHours')}>
                 <input
                   type="number"
                   min={1}
@@ -127,6 +143,21 @@ export function ConsentPart({ consent, fields, statement, issues, onChange }: Co
       )}
     </section>
   );
+}
+
+const isTarget = (confirmedBy: ConfirmedBy, id: string): boolean =>
+  confirmedBy.by === 'target' && confirmedBy.targetId === id;
+
+/** The targets that have lists, which may ask people to confirm by themselves. */
+function confirmingTargets(targets: Target[], connections: ConnectionView[]) {
+  return targets.flatMap(({ id, connectionId, places }) => {
+    const connection = connections.find((one) => one.id === connectionId);
+    const lists = connection?.catalogue?.lists.filter((list) => places.some((place) => place.list === list.id)) ?? [];
+    const [first] = lists;
+    if (!connection || !first) return [];
+    const asking = lists.find(({ confirms }) => confirms === true) ?? first;
+    return [{ id, name: `${asking.name} in ${connection.name}`, confirms: asking.confirms }];
+  });
 }
 
 /** One of several choices, with what it means. */

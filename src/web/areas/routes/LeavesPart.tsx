@@ -9,7 +9,7 @@ interface LeavesPartProps {
 }
 
 /** Places that people leave when they arrive here: whoever becomes a member leaves the list of those who only asked. */
-export function LeavesPart({ target: { leaves, list, group }, catalogue: { lists, can }, onChange }: LeavesPartProps) {
+export function LeavesPart({ target: { leaves, places: into }, catalogue: { lists, can }, onChange }: LeavesPartProps) {
   const places = lists.flatMap((one) => [
     ...(can.leavesLists ? [{ list: one.id, group: '', name: one.name }] : []),
     ...(can.leavesGroups
@@ -17,7 +17,8 @@ export function LeavesPart({ target: { leaves, list, group }, catalogue: { lists
       : []),
   ]);
   const isChosen = (place: Place) => leaves.some((left) => left.list === place.list && left.group === place.group);
-  const isTarget = (place: Place) => (place.group === '' ? place.list === list : place.group === group);
+  const isTarget = (place: Place) =>
+    into.some(({ list, group }) => (place.group === '' ? place.list === list : place.group === group));
   const open = places.filter((place) => !isChosen(place) && !isTarget(place));
   const nameOf = (place: Place) =>
     places.find((one) => one.list === place.list && one.group === place.group)?.name ?? 'a place that is gone there';

@@ -1,12 +1,12 @@
 import { X } from 'lucide-react';
 import {
   applyMapping,
-  STEP_HELP,
-  STEPS,
+  stepOf,
+  stepsAfter,
   type DestinationField,
   type LineResult,
   type MapLine,
-  type Step,
+  type StepKind,
   withIds,
   withNames,
 } from '../../../core/mapping/index.ts';
@@ -113,16 +113,16 @@ function MappingRow({
       <td>
         {line?.from.kind === 'field' && (
           <div className="flex flex-wrap gap-1 items-center">
-            {line.steps.map((step, index) => (
+            {line.steps.map(({ kind }, index) => (
               <span
-                key={`${step} ${index}`}
+                key={`${kind} ${index}`}
                 className="badge badge-outline gap-1 pr-1 border-base-300 whitespace-nowrap"
-                title={STEP_HELP[step]}
+                title={stepOf(kind).help}
               >
-                {step}
+                {kind}
                 <button
                   className="btn btn-ghost btn-xs btn-circle"
-                  aria-label={`Take the step ${step} away from ${field.label}`}
+                  aria-label={`Take the step ${kind} away from ${field.label}`}
                   onClick={() => onChange(removeStep(lines, field.key, index))}
                 >
                   <X size={12} aria-hidden="true" />
@@ -133,12 +133,12 @@ function MappingRow({
               className="select select-xs w-18"
               aria-label={`Add a step to ${field.label}`}
               value=""
-              onChange={(event) => onChange(addStep(lines, field.key, event.target.value as Step))}
+              onChange={(event) => onChange(addStep(lines, field.key, event.target.value as StepKind))}
             >
               <option value="">add</option>
-              {STEPS.map((step) => (
-                <option key={step} value={step}>
-                  {`${step}: ${STEP_HELP[step]}`}
+              {stepsAfter(typeIn(line.from.field, fields), line.steps).map((kind) => (
+                <option key={kind} value={kind}>
+                  {`${kind}: ${stepOf(kind).help}`}
                 </option>
               ))}
             </select>
@@ -151,6 +151,10 @@ function MappingRow({
     </tr>
   );
 }
+
+/** The type of the field that a line starts from; a text where it is not in the source. */
+const typeIn = (id: string, fields: SourceField[]) =>
+  factFields(fields).find((field) => field.id === id)?.type ?? 'text';
 
 /** A text with fields in it; each field is put in by a click, and by its name in braces. */
 function TextOrigin({

@@ -4,7 +4,7 @@ import type { FieldValues } from '../../../core/values/index.ts';
 import { Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { PlanView } from '../activity/PlanView.tsx';
-import { useRehearsal } from './useRoutes.ts';
+import { useRehearsal } from '../../data/routes.ts';
 
 /** What would happen to the sample, and what keeps the route from going live. */
 export function Rehearsal({

@@ -9,16 +9,17 @@ import { factsOf } from '../../../core/intake/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
-import { usePublishing } from '../../parts/usePublishing.ts';
+import { usePublishing } from '../../data/publishing.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
-import { useSamples } from '../sources/useSources.ts';
+import { useSamples } from '../../data/sources.ts';
 import { ConsentPart } from './ConsentPart.tsx';
+import { MailsPart } from './MailsPart.tsx';
 import { newTarget } from './routeEdits.ts';
 import { Rehearsal } from './Rehearsal.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
 import { TargetPart } from './TargetPart.tsx';
-import { useKeepRoute } from './useRoutes.ts';
+import { useKeepRoute } from '../../data/routes.ts';
 
 /** The route bench: the sample on the left, the wiring in the middle, and on the right what would happen. */
 export function RouteBench({
@@ -142,6 +143,7 @@ export function RouteBench({
               <TargetPart
                 key={index}
                 target={target}
+                asks={document.consent.asks}
                 fields={fields}
                 connections={connections}
                 values={factsOf(values ?? {}, chosen?.visit ?? {})}
@@ -154,15 +156,29 @@ export function RouteBench({
               connections={connections}
               isFirst={document.targets.length === 0}
               onAdd={({ id, catalogue }) =>
-                catalogue && change({ ...document, targets: [...document.targets, newTarget(id, catalogue, fields)] })
+                catalogue &&
+                change({
+                  ...document,
+                  targets: [...document.targets, newTarget(id, catalogue, { fields, asks: document.consent.asks })],
+                })
               }
             />
             <ConsentPart
               consent={document.consent}
+              targets={document.targets}
+              connections={connections}
               fields={fields}
               statement={source?.draft.statement ?? ''}
               issues={issues}
               onChange={setConsent}
+            />
+            <MailsPart
+              mails={document.mails}
+              fields={fields}
+              values={factsOf(values ?? {}, chosen?.visit ?? {})}
+              confirms={document.consent.confirmedBy.by === 'iwashi'}
+              issues={issues}
+              onChange={(mails) => change({ ...document, mails })}
             />
           </div>
         </>

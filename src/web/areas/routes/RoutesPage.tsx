@@ -1,4 +1,3 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -11,10 +10,10 @@ import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
-import { useConnections } from '../connections/useConnections.ts';
-import { useSources } from '../sources/useSources.ts';
+import { useConnections } from '../../data/connections.ts';
+import { useSources } from '../../data/sources.ts';
 import { RouteBench } from './RouteBench.tsx';
-import { useAddRoute, useRoutes } from './useRoutes.ts';
+import { useAddRoute, useRoutes } from '../../data/routes.ts';
 
 export function RoutesPage() {
   const routes = useRoutes();
@@ -61,12 +60,8 @@ export function RoutesPage() {
 }
 
 function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => void; canAdd: boolean }) {
-  const queries = useQueryClient();
   const navigate = useNavigate();
-  const onImported = async (id: string) => {
-    await queries.invalidateQueries({ queryKey: ['routes'] });
-    await navigate(`/routes/${id}`);
-  };
+  const onImported = (id: string) => void navigate(`/routes/${id}`);
   if (list.length === 0) {
     return (
       <Empty
@@ -93,7 +88,7 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
       <div className="flex items-center gap-4 p-4">
         <h1 className="text-xl font-semibold">Routes</h1>
         <span className="ml-auto" />
-        <ImportButton what="route" path="/routes/import" onImported={(id) => void onImported(id)} />
+        <ImportButton what="route" onImported={onImported} />
         <button className="btn btn-sm" onClick={onAdd}>
           <Plus size={15} aria-hidden="true" /> Route
         </button>

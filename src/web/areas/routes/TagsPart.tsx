@@ -1,8 +1,11 @@
+import { Plus, X } from 'lucide-react';
 import { useId } from 'react';
-import { tagsFor, type Target } from '../../../core/plan/index.ts';
+import { tagsFor, type Target, type TargetTag } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { LinesInput } from '../../parts/LinesInput.tsx';
-import { setTagRule, tagFor } from './routeEdits.ts';
+import { ConditionPart } from './ConditionPart.tsx';
+import { setGroup } from './conditionEdits.ts';
+import { answerOf, newPartId, setAnswerTag, setTagsForAll, tagFor } from './routeEdits.ts';
 
 interface TagsPartProps {
   target: Target;
@@ -15,73 +18,119 @@ interface TagsPartProps {
   onChange: (part: Partial<Target>) => void;
 }
 
-/** Tags: some for everybody, some by answer. */
+/** Tags: some for everybody, some by an answer, some for those for whom more is true. */
 export function TagsPart({ target, fields, known, canTakeOff, values, onChange }: TagsPartProps) {
   const listId = useId();
+  const { tags } = target;
   const answers = fields.flatMap((field) => {
     if (field.type === 'choice' || field.type === 'several choices')
       return field.options.map((answer) => ({ field, answer }));
     return field.type === 'yes/no' ? [{ field, answer: 'yes' }] : [];
   });
+  const isByAnswer = (tag: TargetTag) => {
+    const by = answerOf(tag);
+    return by !== null && answers.some(({ field, answer }) => field.id === by.field && answer === by.answer);
+  };
+  const others = tags.filter((tag) => tag.when !== null && !isByAnswer(tag));
+  const set = (tag: TargetTag) => onChange({ tags: tags.map((one) => (one.id === tag.id ? tag : one)) });
   const now = tagsFor(target, values);
   return (
-    <div className="grid gap-5 sm:grid-cols-2">
-      <div className="flex flex-col gap-1">
-        <h4 className="font-semibold">Tags for everybody</h4>
-        <LinesInput
-          aria-label="Tags for everybody, one a line"
-          lines={target.tags}
-          onChange={(tags) => onChange({ tags })}
-          rows={3}
-        />
-        <p className="text-quiet text-sm">
-          One a line. There are: {known.join(', ') || 'none yet'}. Others are made there when first used.
-        </p>
-        {canTakeOff && (
-          <>
-            <h4 className="font-semibold mt-2">Tags taken off</h4>
-            <LinesInput
-              aria-label="Tags taken off everybody, one a line"
-              lines={target.tagsOff}
-              onChange={(tagsOff) => onChange({ tagsOff })}
-              rows={2}
-            />
-          </>
-        )}
-        <p>
-          For the sample: <strong>{now.join(', ') || 'none'}</strong>
-        </p>
-      </div>
-      {answers.length > 0 && (
-        <div>
-          <h4 className="font-semibold mb-1">Tags by answer</h4>
-          <datalist id={listId}>
-            {known.map((tag) => (
-              <option key={tag} value={tag} />
-            ))}
-          </datalist>
-          <ul className="flex flex-col gap-1">
-            {answers.map(({ field, answer }) => {
-              const label = field.type === 'yes/no' ? `${field.label.slice(0, 60)}: yes` : answer;
-              return (
-                <li key={`${field.id} ${answer}`} className="grid grid-cols-[minmax(0,1fr)_9rem] gap-2 items-center">
-                  <span className="leading-tight">{label}</span>
-                  <input
-                    className="input input-sm w-full"
-                    list={listId}
-                    placeholder="no tag"
-                    aria-label={`Tag for ${label}`}
-                    value={tagFor(target.tagRules, field.id, answer)}
-                    onChange={(event) =>
-                      onChange({ tagRules: setTagRule(target.tagRules, field.id, answer, event.target.value) })
-                    }
-                  />
-                </li>
-              );
-            })}
-          </ul>
+    <div className="flex flex-col gap-3">
+      <datalist id={listId}>
+        {known.map((tag) => (
+          <option key={tag} value={tag} />
+        ))}
+      </datalist>
+      <div className="grid gap-5 sm:grid-cols-2">
+        <div className="flex flex-col gap-1">
+          <h4 className="font-semibold">Tags for everybody</h4>
+          <LinesInput
+            aria-label="Tags for everybody, one a line"
+            lines={tags.filter(({ when }) => when === null).map(({ tag }) => tag)}
+            onChange={(names) => onChange({ tags: setTagsForAll(tags, names) })}
+            rows={3}
+          />
+          <p className="text-quiet text-sm">
+            One a line. There are: {known.join(', ') || 'none yet'}. Others are made there when first used.
+          </p>
+          {canTakeOff && (
+            <>
+              <h4 className="font-semibold mt-2">Tags taken off</h4>
+              <LinesInput
+                aria-label="Tags taken off everybody, one a line"
+                lines={target.tagsOff}
+                onChange={(tagsOff) => onChange({ tagsOff })}
+                rows={2}
+              />
+            </>
+          )}
+          <p>
+            For the sample: <strong>{now.join(', ') || 'none'}</strong>
+          </p>
         </div>
-      )}
+        {answers.length > 0 && (
+          <div>
+            <h4 className="font-semibold mb-1">Tags by answer</h4>
+            <ul className="flex flex-col gap-1">
+              {answers.map(({ field, answer }) => {
+                const label = field.type === 'yes/no' ? `${field.label.slice(0, 60)}: yes` : answer;
+                return (
+                  <li key={`${field.id} ${answer}`} className="grid grid-cols-[minmax(0,1fr)_9rem] gap-2 items-center">
+                    <span className="leading-tight">{label}</span>
+                    <input
+                      className="input input-sm w-full"
+                      list={listId}
+                      placeholder="no tag"
+                      aria-label={`Tag for ${label}`}
+                      value={tagFor(tags, field.id, answer)}
+                      onChange={(event) => onChange({ tags: setAnswerTag(tags, field.id, answer, event.target.value) })}
+                    />
+                  </li>
+                );
+              })}
+            </ul>
+          </div>
+        )}
+      </div>
+      {others.map((tag) => (
+        <div key={tag.id} className="border-l-2 border-base-300 pl-3 flex flex-col gap-2">
+          <div className="flex items-center gap-2">
+            <label className="flex items-center gap-2">
+              <span className="font-semibold">Tag</span>
+              <input
+                className="input input-sm w-48"
+                list={listId}
+                value={tag.tag}
+                onChange={(event) => set({ ...tag, tag: event.target.value })}
+              />
+            </label>
+            <button
+              className="btn btn-xs btn-ghost btn-square"
+              aria-label={`Set the tag ${tag.tag || 'without a name'} on nobody`}
+              onClick={() => onChange({ tags: tags.filter((one) => one !== tag) })}
+            >
+              <X size={14} aria-hidden="true" />
+            </button>
+          </div>
+          <ConditionPart
+            when={tag.when}
+            fields={fields}
+            values={values}
+            words={{ who: 'Who gets it', holds: 'it is set' }}
+            onChange={(when) => set({ ...tag, when })}
+          />
+        </div>
+      ))}
+      <div>
+        <button
+          className="btn btn-xs"
+          onClick={() =>
+            onChange({ tags: [...tags, { id: newPartId(), tag: '', when: setGroup(null, 'all', fields) }] })
+          }
+        >
+          <Plus size={13} aria-hidden="true" /> A tag for some people
+        </button>
+      </div>
     </div>
   );
 }

@@ -3,14 +3,16 @@ import { useState } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { suggestLines } from '../../../core/mapping/index.ts';
-import { fieldsFor, type DuplicatePolicy, type Target } from '../../../core/plan/index.ts';
+import { fieldsFor, type ConsentAsk, type DuplicatePolicy, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { capital } from '../../parts/words.ts';
 import { LeavesPart } from './LeavesPart.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
+import { NeedPart } from './NeedPart.tsx';
 import { MappingTable } from './MappingTable.tsx';
+import { PlacesPart } from './PlacesPart.tsx';
 import { addFreeLine, withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
 
@@ -23,6 +25,8 @@ const POLICIES: [DuplicatePolicy, string, string][] = [
 
 interface TargetPartProps {
   target: Target;
+  /** The consents that the route asks for. */
+  asks: ConsentAsk[];
   fields: SourceField[];
   connections: ConnectionView[];
   values: FieldValues;
@@ -32,7 +36,7 @@ interface TargetPartProps {
 }
 
 /** One destination of a route: the place there, the mapping, the tags, and what happens to people already there. */
-export function TargetPart({ target, fields, connections, values, issues, onChange, onRemove }: TargetPartProps) {
+export function TargetPart({ target, asks, fields, connections, values, issues, onChange, onRemove }: TargetPartProps) {
   const connection = connections.find(({ id }) => id === target.connectionId);
   const catalogue = connection?.catalogue;
   const set = (part: Partial<Target>) => onChange({ ...target, ...part });
@@ -47,7 +51,6 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
     );
   }
   const { can } = catalogue;
-  const list = catalogue.lists.find(({ id }) => id === target.list);
   const destination = fieldsFor(catalogue, target);
   const open = suggestLines(fields, destination, target.lines);
   return (
@@ -79,50 +82,6 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
             </select>
           </Field>
         )}
-        {can.lists && (
-          <div className="flex flex-col gap-1">
-            <Field label={capital(can.calls.list)}>
-              <select
-                className="select w-full"
-                value={target.list}
-                onChange={(event) => set({ list: event.target.value, group: '' })}
-              >
-                <option value="">no {can.calls.list}</option>
-                {catalogue.lists.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </Field>
-            <MakeButton connection={connection} what="list" onMade={(id) => set({ list: id, group: '' })} />
-          </div>
-        )}
-        {can.groups && (
-          <div className="flex flex-col gap-1">
-            <Field
-              label={capital(can.calls.group)}
-              {...(list && list.groups.length === 0 ? { help: 'This list has no groups.' } : {})}
-            >
-              <select
-                className="select w-full"
-                value={target.group}
-                onChange={(event) => set({ group: event.target.value })}
-                disabled={!list || list.groups.length === 0}
-              >
-                <option value="">no {can.calls.group}</option>
-                {list?.groups.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </Field>
-            {list && (
-              <MakeButton connection={connection} what="group" list={list.id} onMade={(id) => set({ group: id })} />
-            )}
-          </div>
-        )}
         <Field label="Who is there already" help={POLICIES.find(([policy]) => policy === target.duplicates)?.[2]}>
           <select
             className="select w-full"
@@ -137,6 +96,17 @@ export function TargetPart({ target, fields, connections, values, issues, onChan
           </select>
         </Field>
       </div>
+      {can.lists && (
+        <PlacesPart
+          places={target.places}
+          connection={connection}
+          catalogue={catalogue}
+          fields={fields}
+          values={values}
+          onChange={(places) => set({ places })}
+        />
+      )}
+      {asks.length > 0 && <NeedPart needs={target.needs} asks={asks} onChange={(needs) => set({ needs })} />}
       <ConditionPart when={target.when} fields={fields} values={values} onChange={(when) => set({ when })} />
       <div>
         <div className="flex items-center justify-between gap-2 mb-1">

@@ -2,7 +2,18 @@ import { sourceField } from '../../../../test/world/fields.ts';
 import { abilities, catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
 import type { DestinationField, MapLine } from '../../../core/mapping/index.ts';
-import { addStep, newTarget, removeStep, setFixed, setOrigin, setTagRule, tagFor, withKind } from './routeEdits.ts';
+import type { TargetTag } from '../../../core/plan/index.ts';
+import {
+  addStep,
+  newTarget,
+  removeStep,
+  setAnswerTag,
+  setFixed,
+  setOrigin,
+  setTagsForAll,
+  tagFor,
+  withKind,
+} from './routeEdits.ts';
 
 const given: DestinationField = {
   key: 'given',
@@ -17,10 +28,15 @@ it('maps, adds steps, fixes a value, and takes the line away', () => {
   let lines: MapLine[] = setOrigin([], given, 'field:name');
   lines = addStep(addStep(lines, 'given', 'trim'), 'given', 'first name');
   expect(lines).toEqual([
-    { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: ['trim', 'first name'] },
+    {
+      id: 'l-given',
+      to: 'given',
+      from: { kind: 'field', field: 'name' },
+      steps: [{ kind: 'trim' }, { kind: 'first name' }],
+    },
   ]);
-  expect(removeStep(lines, 'given', 0)[0]?.steps).toEqual(['first name']);
-  expect(setOrigin(lines, given, 'field:other')[0]?.steps).toEqual(['trim', 'first name']);
+  expect(removeStep(lines, 'given', 0)[0]?.steps).toEqual([{ kind: 'first name' }]);
+  expect(setOrigin(lines, given, 'field:other')[0]?.steps).toEqual([{ kind: 'trim' }, { kind: 'first name' }]);
   expect(setFixed(setOrigin(lines, given, 'fixed:'), 'given', 'Guest')).toEqual([
     { id: 'l-given', to: 'given', from: { kind: 'fixed', value: 'Guest' }, steps: [] },
   ]);
@@ -28,17 +44,27 @@ it('maps, adds steps, fixes a value, and takes the line away', () => {
 });
 
 it('sets one tag an answer', () => {
-  const rules = setTagRule(setTagRule([], 'likes', 'Moon', 'moon'), 'likes', 'Moon', 'luna');
+  const rules = setAnswerTag(setAnswerTag([], 'likes', 'Moon', 'moon'), 'likes', 'Moon', 'luna');
   expect(rules).toHaveLength(1);
   expect(tagFor(rules, 'likes', 'Moon')).toBe('luna');
-  expect(setTagRule(rules, 'likes', 'Moon', '')).toEqual([]);
+  expect(setAnswerTag(rules, 'likes', 'Moon', '')).toEqual([]);
+});
+
+it('keeps the tags that more than an answer decides about, and the ids of those that stay', () => {
+  const some: TargetTag = { id: 'c', tag: 'near', when: { kind: 'all', of: [] } };
+  const tags = [{ id: 'a', tag: 'web', when: null }, { id: 'b', tag: 'old', when: null }, some];
+  expect(setTagsForAll(tags, ['new', 'web'])).toMatchObject([{ tag: 'new' }, { id: 'a', tag: 'web' }, some]);
+  expect(setAnswerTag(tags, 'likes', 'Moon', 'moon')).toHaveLength(4);
 });
 
 it('starts a target with what can be guessed', () => {
   const name = sourceField('name', 'text', { label: 'Name', required: true });
-  expect(newTarget('C', catalogueOf({ fields: [given] }), [name]).lines).toMatchObject([
-    { to: 'given', steps: ['first name'] },
-  ]);
+  expect(newTarget('C', catalogueOf({ fields: [given] }), { fields: [name], asks: [] })).toMatchObject({
+    lines: [{ to: 'given', steps: [{ kind: 'first name' }] }],
+    needs: null,
+  });
+  const asks = [{ id: 'a', purpose: 'p', channels: ['sms' as const], tickField: '' }];
+  expect(newTarget('C', catalogueOf(), { fields: [], asks }).needs).toEqual({ ask: 'a', channel: 'sms' });
 });
 
 it('adds another where each record is a thing of its own, and updates where it is a person', () => {
@@ -48,7 +74,7 @@ it('adds another where each record is a thing of its own, and updates where it i
   ];
   const can = abilities({ kinds: true, duplicates: ['update', 'fill gaps', 'leave alone', 'add'] });
   const catalogue = catalogueOf({ kinds, can });
-  const enquiry = newTarget('C', catalogue, []);
+  const enquiry = newTarget('C', catalogue, { fields: [], asks: [] });
   expect([enquiry.kind, enquiry.duplicates]).toEqual(['enquiry', 'add']);
   const person = withKind(enquiry, 'person', catalogue, []);
   expect(person.duplicates).toBe('update');

@@ -4,37 +4,48 @@ import {
   type DestinationField,
   type LineOrigin,
   type MapLine,
-  type Step,
+  type StepKind,
 } from '../../../core/mapping/index.ts';
 import {
   fieldsFor,
   type Catalogue,
+  type ConsentAsk,
   type DuplicatePolicy,
-  type TagRule,
   type Target,
+  type TargetTag,
 } from '../../../core/plan/index.ts';
+import type { Condition } from '../../../core/conditions/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 
 /** The id of a part of a document: it outlives renaming and reordering. */
 export const newPartId = (): string => crypto.randomUUID().slice(0, 8);
 
 /** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
-export function newTarget(connectionId: string, catalogue: Catalogue, fields: SourceField[]): Target {
+export function newTarget(
+  connectionId: string,
+  catalogue: Catalogue,
+  { fields, asks }: { fields: SourceField[]; asks: ConsentAsk[] },
+): Target {
   const kind = catalogue.kinds[0]?.id ?? '';
   const target = {
     id: newPartId(),
     when: null,
+    needs: firstNeed(asks),
     connectionId,
     kind,
-    list: '',
-    group: '',
+    places: [],
     tags: [],
-    tagRules: [],
     leaves: [],
     tagsOff: [],
     lines: [],
   };
   return withKind({ ...target, duplicates: catalogue.can.duplicates[0] ?? 'update' }, kind, catalogue, fields);
+}
+
+/** What a new target needs: what is asked for first. Whoever makes the route may say that it needs none. */
+function firstNeed([ask]: ConsentAsk[]): Target['needs'] {
+  const channel = ask?.channels[0];
+  return ask && channel ? { ask: ask.id, channel } : null;
 }
 
 /** Chooses the kind of record; it has fields of its own, so the mapping begins anew. */
@@ -95,20 +106,41 @@ export function setFixed(lines: MapLine[], key: string, value: string): MapLine[
   return lines.map((line) => (line.to === key ? { ...line, from: { kind: 'fixed', value } } : line));
 }
 
-export function addStep(lines: MapLine[], key: string, step: Step): MapLine[] {
-  return lines.map((line) => (line.to === key ? { ...line, steps: [...line.steps, step] } : line));
+export function addStep(lines: MapLine[], key: string, kind: StepKind): MapLine[] {
+  return lines.map((line) => (line.to === key ? { ...line, steps: [...line.steps, { kind }] } : line));
 }
 
 export function removeStep(lines: MapLine[], key: string, index: number): MapLine[] {
   return lines.map((line) => (line.to === key ? { ...line, steps: line.steps.filter((_, at) => at !== index) } : line));
 }
 
+/** The answer that alone decides about a tag; null where something else does, or nothing. A tick's answer is `yes`. */
+export const answerOf = ({ when }: TargetTag): { field: string; answer: string } | null =>
+  when?.kind === 'test' && when.test === 'is' ? { field: when.field, answer: when.value } : null;
+
+const isSetBy = (tag: TargetTag, field: string, answer: string): boolean => {
+  const by = answerOf(tag);
+  return by !== null && by.field === field && by.answer === answer;
+};
+
 /** The tag that an answer sets; '' for none. */
-export function tagFor(rules: TagRule[], field: string, answer: string): string {
-  return rules.find((rule) => rule.field === field && rule.answer === answer)?.tag ?? '';
+export const tagFor = (tags: TargetTag[], field: string, answer: string): string =>
+  tags.find((tag) => isSetBy(tag, field, answer))?.tag ?? '';
+
+/** Sets the tag of an answer; '' takes it away. */
+export function setAnswerTag(tags: TargetTag[], field: string, answer: string, tag: string): TargetTag[] {
+  const known = tags.find((one) => isSetBy(one, field, answer));
+  if (tag === '') return tags.filter((one) => one !== known);
+  if (known) return tags.map((one) => (one === known ? { ...one, tag } : one));
+  const when: Condition = { kind: 'test', id: newPartId(), field, test: 'is', value: answer };
+  return [...tags, { id: newPartId(), tag, when }];
 }
 
-export function setTagRule(rules: TagRule[], field: string, answer: string, tag: string): TagRule[] {
-  const rest = rules.filter((rule) => rule.field !== field || rule.answer !== answer);
-  return tag === '' ? rest : [...rest, { id: newPartId(), field, answer, tag }];
+/** Sets the tags that everybody gets; those that stay keep their ids. */
+export function setTagsForAll(tags: TargetTag[], names: string[]): TargetTag[] {
+  const before = tags.filter(({ when }) => when === null);
+  const all = names.map(
+    (tag): TargetTag => before.find((one) => one.tag === tag) ?? { id: newPartId(), tag, when: null },
+  );
+  return [...all, ...tags.filter(({ when }) => when !== null)];
 }

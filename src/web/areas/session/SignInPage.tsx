@@ -1,18 +1,12 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type SubmitEvent } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import type { SessionView } from '../../../contract/session.ts';
-import { api, ApiProblem, rememberCsrf } from '../../parts/api.ts';
+import { ApiProblem } from '../../data/api.ts';
+import { useSignIn, useSignInState, type SignInState } from '../../data/session.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
 
-interface SignInState {
-  hasAccount: boolean;
-  demo: { email: string; password: string } | null;
-}
-
 export function SignInPage() {
-  const state = useQuery({ queryKey: ['session-state'], queryFn: () => api.get<SignInState>('/session/state') });
+  const state = useSignInState();
   return (
     <main className="min-h-dvh grid place-items-center bg-base-200 p-4">
       <div className="box p-8 w-full max-w-sm">
@@ -31,28 +25,19 @@ export function SignInPage() {
 function SignInForm({ demo }: { demo: SignInState['demo'] }) {
   const [email, setEmail] = useState(demo?.email ?? '');
   const [password, setPassword] = useState(demo?.password ?? '');
-  const [error, setError] = useState<unknown>(null);
-  const [busy, setBusy] = useState(false);
+  const signIn = useSignIn();
   const navigate = useNavigate();
   const [params] = useSearchParams();
-  const queries = useQueryClient();
-  const submit = async (event: SubmitEvent) => {
+  const submit = (event: SubmitEvent) => {
     event.preventDefault();
-    setBusy(true);
-    try {
-      const session = await api.post<SessionView>('/session', { email, password });
-      rememberCsrf(session.csrf);
-      queries.setQueryData(['session'], session);
-      const to = params.get('to') ?? '/';
-      void navigate(/^\/(?!\/)/.test(to) ? to : '/', { replace: true });
-    } catch (problem) {
-      setError(problem);
-      setBusy(false);
-    }
+    const to = params.get('to') ?? '/';
+    const onSuccess = () => void navigate(/^\/(?!\/)/.test(to) ? to : '/', { replace: true });
+    signIn.mutate({ email, password }, { onSuccess });
   };
+  const { error, isPending: busy } = signIn;
   const problem = error instanceof ApiProblem ? error : null;
   return (
-    <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-4" noValidate>
+    <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
       {demo && <p className="text-sm text-quiet">This is a demo; its sign-in is filled in.</p>}
       <Field label="Email" error={problem?.about('/email')}>
         <input

@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { AUTOFILL_TOKENS } from '../../../core/formats/index.ts';
-import type { SourceKind } from '../../../core/intake/index.ts';
+import type { MadeKind } from '../../../core/intake/index.ts';
 import {
   FIELD_TYPES,
   isTick,
@@ -39,7 +39,7 @@ const USUAL: [label: string, type: TypeName][] = [
 ];
 
 interface FieldsEditorProps {
-  kind: SourceKind;
+  kind: MadeKind;
   fields: SourceField[];
   /** Ids that are live: pages out there, and values, use them. */
   liveIds: string[];
@@ -98,7 +98,7 @@ export function FieldsEditor({ kind, fields, liveIds, onChange, about }: FieldsE
 }
 
 interface FieldRowProps {
-  kind: SourceKind;
+  kind: MadeKind;
   field: SourceField;
   error: string | undefined;
   isFirst: boolean;

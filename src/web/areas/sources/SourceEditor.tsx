@@ -1,14 +1,13 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
-import type { FormDocument, PostsDocument, SourceDocument } from '../../../core/intake/index.ts';
-import { api } from '../../parts/api.ts';
+import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
+import { usePublishing } from '../../data/publishing.ts';
+import { useKeepSource } from '../../data/sources.ts';
 import { Field } from '../../parts/Field.tsx';
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
-import { usePublishing } from '../../parts/usePublishing.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { FieldsEditor } from './FieldsEditor.tsx';
@@ -17,27 +16,13 @@ import { PostsEvidence } from './PostsEvidence.tsx';
 
 /** Builds a source: its fields and what happens around them, with what others see of it beside. */
 export function SourceEditor({ source, list }: { source: SourceView; list: ReactNode }) {
-  const queries = useQueryClient();
-  const take = (view: SourceView) => {
-    queries.setQueryData<SourceView[]>(['sources'], (before) =>
-      before?.map((one) => (one.id === view.id ? view : one)),
-    );
-    return { document: view.draft, revision: view.draftAt };
-  };
-  const draft = useDraft<SourceDocument>(
-    { document: source.draft, revision: source.draftAt },
-    {
-      save: async (document, revision) =>
-        take(await api.putRevision<SourceView>(`/sources/${source.id}/draft`, document, revision)),
-      load: async () => take(await api.get<SourceView>(`/sources/${source.id}`)),
-    },
-  );
+  const draft = useDraft<MadeDocument>({ document: source.draft, revision: source.draftAt }, useKeepSource(source.id));
   const publishing = usePublishing('sources', source.id);
   const { document, change, issues } = draft;
   const about = (pointer: string) =>
     issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const set = (part: Partial<FormDocument> | Partial<PostsDocument>) =>
-    change({ ...document, ...part } as SourceDocument);
+    change({ ...document, ...part } as MadeDocument);
   useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
     <Working

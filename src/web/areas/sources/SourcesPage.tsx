@@ -1,9 +1,8 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
-import { SOURCE_KINDS, type SourceKind } from '../../../core/intake/index.ts';
+import { SOURCE_KINDS, type MadeKind } from '../../../core/intake/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { moveInList } from '../../parts/keys.ts';
@@ -12,7 +11,7 @@ import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
-import { useAddSource, useSources } from './useSources.ts';
+import { useAddSource, useSources } from '../../data/sources.ts';
 
 export function SourcesPage() {
   const sources = useSources();
@@ -55,7 +54,7 @@ export function SourcesPage() {
   );
 }
 
-const KIND_HELP: Record<SourceKind, string> = {
+const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
   posts: 'Posts from elsewhere: another system sends JSON or form posts to an address of yours.',
 };
@@ -63,7 +62,7 @@ const KIND_HELP: Record<SourceKind, string> = {
 function NewSource({ onDone }: { onDone: () => void }) {
   const add = useAddSource();
   const navigate = useNavigate();
-  const [kind, setKind] = useState<SourceKind>('form');
+  const [kind, setKind] = useState<MadeKind>('form');
   const submit = (name: string) =>
     add.mutate(
       { name, kind },
@@ -104,18 +103,14 @@ function NewSource({ onDone }: { onDone: () => void }) {
 }
 
 function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: string; onAdd: () => void }) {
-  const queries = useQueryClient();
   const navigate = useNavigate();
-  const onImported = async (id: string) => {
-    await queries.invalidateQueries({ queryKey: ['sources'] });
-    await navigate(`/sources/${id}`);
-  };
+  const onImported = (id: string) => void navigate(`/sources/${id}`);
   return (
     <div onKeyDown={moveInList}>
       <div className="flex items-center justify-between p-3">
         <h1 className="font-semibold text-lg">Sources</h1>
         <span>
-          <ImportButton what="source" path="/sources/import" onImported={(id) => void onImported(id)} />
+          <ImportButton what="source" onImported={onImported} />
           <button className="btn btn-sm" onClick={onAdd}>
             <Plus size={15} aria-hidden="true" /> Source
           </button>

@@ -1,8 +1,8 @@
 import { useState, type SubmitEvent } from 'react';
 import type { Profile } from '../../../../contract/profile/index.ts';
-import { ApiProblem } from '../../../parts/api.ts';
+import { ApiProblem } from '../../../data/api.ts';
 import { Field } from '../../../parts/Field.tsx';
-import { useReadCurl } from './useProfiles.ts';
+import { useReadCurl } from '../../../data/profiles.ts';
 
 /** Reads one example request, as services print it in their documentation. */
 export function FromCurl({ onProfile }: { onProfile: (profile: Profile) => void }) {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Profile } from '../../../../contract/profile/index.ts';
 import { Field } from '../../../parts/Field.tsx';
-import { useCheckProfile } from './useProfiles.ts';
+import { useCheckProfile } from '../../../data/profiles.ts';
 
 /** Takes a profile that somebody exported. */
 export function FromFile({ onProfile }: { onProfile: (profile: Profile) => void }) {

@@ -1,10 +1,10 @@
 import { useState, type SubmitEvent } from 'react';
 import type { Profile } from '../../../../contract/profile/index.ts';
 import type { DescriptionView, OperationChoice } from '../../../../contract/profiles.ts';
-import { ApiProblem } from '../../../parts/api.ts';
+import { ApiProblem } from '../../../data/api.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
-import { useReadDescription } from './useProfiles.ts';
+import { useReadDescription } from '../../../data/profiles.ts';
 
 type Role = [keyof OperationChoice, string, string];
 

@@ -4,14 +4,14 @@ import type { CredentialInputs } from '../../../../contract/connection.ts';
 import type { Profile } from '../../../../contract/profile/index.ts';
 import type { TrialView } from '../../../../contract/profiles.ts';
 import type { DestinationField, SentValue } from '../../../../core/mapping/index.ts';
-import { ApiProblem } from '../../../parts/api.ts';
+import { ApiProblem } from '../../../data/api.ts';
 import { ChoiceInput, DestinationInput } from '../../../parts/DestinationInput.tsx';
 import { Exchange } from '../../../parts/Exchange.tsx';
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
 import { capital } from '../../../parts/words.ts';
 import { CredentialFields } from '../CredentialFields.tsx';
-import { useTryOperation } from './useProfiles.ts';
+import { useTryOperation } from '../../../data/profiles.ts';
 
 /** Tries the operations of a profile one by one, live, with the requests and answers in sight. */
 export function OperationTrial({ profile }: { profile: Profile }) {

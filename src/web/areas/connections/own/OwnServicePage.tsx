@@ -7,7 +7,7 @@ import { FromCurl } from './FromCurl.tsx';
 import { FromFile } from './FromFile.tsx';
 import { FromOpenApi } from './FromOpenApi.tsx';
 import { ProfileEditor } from './ProfileEditor.tsx';
-import { useProfile } from './useProfiles.ts';
+import { useProfile } from '../../../data/profiles.ts';
 
 const WAYS = [
   ['openapi', 'From its OpenAPI description'],

@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Profile } from '../../../../contract/profile/index.ts';
-import { ApiProblem } from '../../../parts/api.ts';
+import { ApiProblem } from '../../../data/api.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError } from '../../../parts/States.tsx';
 import { AuthenticationPart } from './AuthenticationPart.tsx';
 import { MannersPart } from './MannersPart.tsx';
 import { OperationTrial } from './OperationTrial.tsx';
 import { StandingsPart } from './StandingsPart.tsx';
-import { useSaveProfile } from './useProfiles.ts';
+import { useSaveProfile } from '../../../data/profiles.ts';
 
 /** A profile that is being made: its name, whether it works, the document itself, and saving it. */
 export function ProfileEditor({

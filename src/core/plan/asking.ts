@@ -1,0 +1,124 @@
+import { CHANNEL_WORDS, consentState, type Channel } from '../consent/index.ts';
+import { addressIn } from '../identity/index.ts';
+import type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
+import { asksIn, note, type After, type Plan, type PlannedConsent } from './planned.ts';
+import type { ConsentAsk } from './route.ts';
+
+/** A repeated sign-up within this time does not send a second confirmation. */
+const CONFIRMATION_REST_MS = 10 * 60_000;
+
+/** A consent that was asked for, and given in these words. */
+export interface Given {
+  ask: ConsentAsk;
+  wording: string;
+}
+
+/** The words that a person agrees to: the tick's label as the form showed it, or the statement beside the button. */
+export function wordingOf(
+  { tickField }: Pick<ConsentAsk, 'tickField'>,
+  { fields, statement }: Pick<PlanInput, 'fields' | 'statement'>,
+): string {
+  return tickField === '' ? statement : (fields.find(({ id }) => id === tickField)?.label ?? '');
+}
+
+/**
+ * Notes for each consent that a route asks for whether it was given. A box left unticked is evidence of what was offered;
+ * it takes nothing back.
+ */
+export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { given: Given[]; refused: Given[] } {
+  const given: Given[] = [];
+  const refused: Given[] = [];
+  for (const ask of route.document.consent.asks) {
+    const one = { ask, wording: wordingOf(ask, input) };
+    const isGiven = ask.tickField === '' || input.values[ask.tickField] === true;
+    (isGiven ? given : refused).push(one);
+    for (const channel of ask.channels)
+      addConsent(plan, {
+        kind: isGiven ? 'given' : 'not given',
+        purpose: ask.purpose,
+        channel,
+        wording: one.wording,
+      });
+  }
+  return { given, refused };
+}
+
+/** Whether the person proved that the address is theirs, for a purpose. */
+export const isConfirmedFor = (consent: KnownPerson['consent'], purpose: string, channel: Channel = 'email'): boolean =>
+  consentState(consent.filter((event) => event.purpose === purpose && event.channel === channel)) === 'confirmed';
+
+/** Whether the person proved once that the address is theirs. */
+export function isConfirmedForAnything({ consent }: KnownPerson): boolean {
+  const purposes = new Set(consent.map(({ purpose }) => purpose));
+  return [...purposes].some((purpose) => isConfirmedFor(consent, purpose));
+}
+
+/** The address at which a person can be asked; '' for none. */
+export const addressToAsk = ({ keys, known }: PlanInput): string => addressIn(keys) || (known.contact?.address ?? '');
+
+/**
+ * Plans the mail that asks to confirm, once for each purpose that needs it.
+ * @param about.purposes those that were agreed to, and are confirmed by us
+ * @param about.changes whether something of a confirmed person would be changed, which they are asked about
+ * @returns when what stands on a purpose may be done
+ */
+export function planAsking(
+  plan: Plan,
+  route: LiveRoute,
+  { input, purposes, changes }: { input: PlanInput; purposes: string[]; changes: boolean },
+): (purpose: string) => After {
+  const isConfirmed = (purpose: string) => isConfirmedFor(input.known.consent, purpose);
+  const before = purposes.filter(isConfirmed);
+  if (before.length > 0 && changes)
+    note(
+      plan,
+      'change asked for',
+      `${route.name}: this changes something of a confirmed person, who is asked to confirm it.`,
+    );
+  if (before.length > 0 && !changes)
+    note(plan, 'confirmed before', `${route.name}: confirmed before, so no confirmation is sent.`);
+  const open = changes ? purposes : purposes.filter((purpose) => !isConfirmed(purpose));
+  const asked = asksIn(plan);
+  const toAsk = open.filter((purpose) => !asked.some((ask) => ask.purposes.includes(purpose)));
+  if (toAsk.length > 0) addAsk(plan, route, toAsk, input);
+  return (purpose) => {
+    const ask = open.includes(purpose) ? asksIn(plan).find((one) => one.purposes.includes(purpose)) : undefined;
+    return ask ? { kind: 'confirmed', action: ask.id } : { kind: 'now' };
+  };
+}
+
+function addAsk(plan: Plan, route: LiveRoute, purposes: string[], { known, now, ...input }: PlanInput): void {
+  const { mail, expiresHours } = route.document.consent;
+  const open = known.openConfirmations.find(
+    (candidate) =>
+      now - candidate.lastSentAt < CONFIRMATION_REST_MS &&
+      purposes.every((purpose) => candidate.purposes.includes(purpose)),
+  );
+  if (open)
+    note(plan, 'asked minutes ago', `${route.name}: a confirmation went out minutes ago; no second one is sent.`);
+  else
+    for (const purpose of purposes)
+      addConsent(plan, { kind: 'asked', purpose, channel: 'email', wording: mail.subject });
+  plan.actions.push({
+    kind: 'ask',
+    id: `ask ${route.id}`,
+    after: { kind: 'now' },
+    needs: null,
+    because: 'They agreed, and have to confirm that the address is theirs.',
+    routeId: route.id,
+    purposes,
+    to: addressToAsk({ known, now, ...input }),
+    mail,
+    expiresHours,
+    joins: open?.id ?? null,
+  });
+}
+
+function addConsent(plan: Plan, event: PlannedConsent): void {
+  const isSame = ({ kind, purpose, channel }: PlannedConsent) =>
+    kind === event.kind && purpose === event.purpose && channel === event.channel;
+  if (!plan.consent.some(isSame)) plan.consent.push(event);
+}
+
+/** A channel as it is said of consent: "by text message". */
+export const byChannel = (channel: Channel): string => `by ${CHANNEL_WORDS[channel]}`;

@@ -1,0 +1,92 @@
+import { decide } from '../conditions/index.ts';
+import { factFields, factsOf } from '../intake/index.ts';
+import { fillText } from '../mapping/index.ts';
+import { isEmpty, printValue, type FieldValues, type SourceField } from '../values/index.ts';
+import { addressToAsk } from './asking.ts';
+import type { LiveRoute, PlanInput } from './input.ts';
+import { asksIn, note, type After, type Plan } from './planned.ts';
+import type { RouteMail } from './route.ts';
+
+/** The same answer goes out to one person no more often than this: a form must not become a way to flood a mailbox. */
+export const ANSWER_REST_MS = 10 * 60_000;
+
+const ANSWERS = '@answers';
+/** Stands in a text for everything that was answered. */
+export const ALL_ANSWERS = `{${ANSWERS}}`;
+
+/** Plans the mails that a route sends: answers to the visitor, and those that tell colleagues. */
+export function planMails(plan: Plan, route: LiveRoute, input: PlanInput): void {
+  for (const mail of route.document.mails) {
+    const why = mail.when && decide(mail.when, factsOf(input.values, input.visit), factFields(input.fields));
+    if (why && why.verdict !== 'holds') {
+      note(plan, 'not for them', `${route.name}: the mail "${mail.subject}" is left out, since ${why.why}.`);
+      continue;
+    }
+    const to = mail.kind === 'notify' ? mail.to : addressesToAnswer(plan, { route, mail, input });
+    if (to.length === 0) continue;
+    plan.actions.push({
+      kind: mail.kind,
+      id: `${route.id} ${mail.id}`,
+      after: afterOf(plan, route, mail),
+      needs: null,
+      because: why ? `It goes out, since ${why.why}.` : 'It goes out for everybody.',
+      routeId: route.id,
+      mailId: mail.id,
+      to,
+      replyTo: mail.kind === 'notify' ? addressToAsk(input) : '',
+      subject: oneLine(filled(mail.subject, input)),
+      text: filled(mail.body, input),
+    });
+  }
+}
+
+function addressesToAnswer(
+  plan: Plan,
+  { route, mail, input }: { route: LiveRoute; mail: RouteMail; input: PlanInput },
+): string[] {
+  const address = addressToAsk(input);
+  if (address === '') {
+    note(plan, 'no address to answer', `${route.name}: there is no address to which "${mail.subject}" could go.`);
+    return [];
+  }
+  const lately = input.known.answered.some(
+    ({ routeId, mailId, at }) => routeId === route.id && mailId === mail.id && input.now - at < ANSWER_REST_MS,
+  );
+  if (!lately) return [address];
+  note(
+    plan,
+    'answered minutes ago',
+    `${route.name}: "${mail.subject}" went out to them minutes ago; no second one is sent.`,
+  );
+  return [];
+}
+
+/** What waits for a confirmation waits only where this submission has to be confirmed. */
+function afterOf(plan: Plan, route: LiveRoute, { after }: RouteMail): After {
+  if (after === 'now') return { kind: 'now' };
+  const own = asksIn(plan).find(({ routeId }) => routeId === route.id);
+  if (own) return { kind: 'confirmed', action: own.id };
+  // Another route of the same source may be the one that asks.
+  const waits = plan.actions.find((action) => action.routeId === route.id && action.after.kind === 'confirmed');
+  return waits?.after ?? { kind: 'now' };
+}
+
+const oneLine = (text: string): string => text.replace(/\s+/gu, ' ').trim();
+
+/** A text with what was answered in it. Lines within an answer are set in, so that none can look like one of ours. */
+function filled(text: string, { fields, values, visit }: PlanInput): string {
+  const facts = factsOf(values, visit);
+  const setIn = (value: string) => value.replace(/\r\n?|\n/gu, '\n    ');
+  const printed: FieldValues = Object.fromEntries(
+    factFields(fields).map(({ id }) => [id, setIn(printValue(facts[id] ?? ''))]),
+  );
+  return fillText(text, { ...printed, [ANSWERS]: answersOf(fields, values, setIn) });
+}
+
+const answersOf = (fields: SourceField[], values: FieldValues, setIn: (value: string) => string): string =>
+  fields
+    .flatMap(({ id, label }) => {
+      const value = values[id];
+      return value === undefined || isEmpty(value) ? [] : [`${label}: ${setIn(printValue(value))}`];
+    })
+    .join('\n');

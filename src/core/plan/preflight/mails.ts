@@ -1,0 +1,63 @@
+import { parseEmail } from '../../values/index.ts';
+import { identifyingFields, keyKindOf } from '../../identity/index.ts';
+import { factFields, type SourceDocument } from '../../intake/index.ts';
+import { fieldsUsedIn } from '../../mapping/index.ts';
+import type { RouteDocument, RouteMail } from '../route.ts';
+import { conditionFindings } from './conditions.ts';
+import { blocker, warning, type Finding } from './finding.ts';
+
+/** Whether each mail has words, somebody to go to, and nothing in it that the source does not have. */
+export function mailFindings({ mails, consent }: RouteDocument, source: SourceDocument): Finding[] {
+  return mails.flatMap((mail) => [
+    ...wordFindings(mail, source),
+    ...whomFindings(mail, source),
+    ...conditionFindings(mail.when, source.fields, { part: 'mails', what: 'A mail goes out' }),
+    ...(mail.after === 'confirmed' && consent.confirmedBy.by !== 'iwashi'
+      ? [
+          warning(
+            'mails',
+            `"${mail.subject}" waits for a confirmation, and Iwashi asks for none here: it goes out at once.`,
+            'Choose that it goes out at once, or let Iwashi confirm.',
+          ),
+        ]
+      : []),
+  ]);
+}
+
+function wordFindings({ subject, body }: RouteMail, { fields }: SourceDocument): Finding[] {
+  const findings: Finding[] = [];
+  if (subject.trim() === '') findings.push(blocker('mails', 'A mail has no subject.', 'Write one.'));
+  if (body.trim() === '') findings.push(blocker('mails', `"${subject}" has no text.`, 'Write one.'));
+  const known = factFields(fields);
+  const unknown = [...fieldsUsedIn(subject), ...fieldsUsedIn(body)].filter(
+    (used) => used !== '@answers' && !known.some(({ id }) => id === used),
+  );
+  if (unknown.length > 0)
+    findings.push(
+      blocker(
+        'mails',
+        `"${subject}" has {${unknown.join('}, {')}} in it, which the live source does not have.`,
+        'Write the field names as the source has them, or publish the source if the field is new.',
+      ),
+    );
+  return findings;
+}
+
+function whomFindings({ kind, to, subject }: RouteMail, { fields }: SourceDocument): Finding[] {
+  if (kind === 'answer')
+    return identifyingFields(fields).some((field) => keyKindOf(field) === 'email')
+      ? []
+      : [
+          blocker(
+            'mails',
+            `"${subject}" answers the visitor, and the source asks for no address.`,
+            'Add an email field to the source, or take the answer away.',
+          ),
+        ];
+  if (to.length === 0)
+    return [blocker('mails', `"${subject}" tells nobody: it has no address.`, 'Enter the address of a colleague.')];
+  const wrong = to.filter((address) => !parseEmail(address).ok);
+  return wrong.length === 0
+    ? []
+    : [blocker('mails', `"${subject}" goes to "${wrong.join('", "')}", which is no address.`, 'Correct the address.')];
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `confirmations` DROP COLUMN `purpose`;

@@ -1,0 +1,56 @@
+import { EVENT_MEANINGS } from '../../contract/profile/index.ts';
+import type { NoticesDocument } from '../../core/intake/index.ts';
+import { planNotice } from '../../core/plan/index.ts';
+import { profileFor } from '../connecting/profiles.ts';
+import type { Context } from '../context.ts';
+import { sha256 } from '../security/tokens.ts';
+import { findConnection } from '../store/connections.ts';
+import type { Db } from '../store/database.ts';
+import { addNotice, consentUsed } from '../store/notices.ts';
+import { addConsentEvents, NOBODY, readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { endPlanning, endRepeats, type SubmissionRecord } from '../store/submissions.ts';
+
+/** Plans what another system told us, and stores what follows: what happened there, and what it means for consent. Each event once. */
+export async function planTold(
+  { newId, now }: Context,
+  db: Db,
+  submission: SubmissionRecord,
+  document: NoticesDocument,
+): Promise<void> {
+  const { values, receivedAt } = submission;
+  const text = (name: string) => (typeof values[name] === 'string' ? values[name] : '');
+  const said = saidOfSelf(document.fields, values, submission.sourceId);
+  const [known = NOBODY] = await readKnownPeople(db, [said], { lock: true, answersSince: null });
+  const contactId = known.contact?.id ?? null;
+  const connection = await findConnection(db, document.connectionId);
+  const used = contactId === null ? [] : await consentUsed(db, contactId, document.connectionId);
+  const from = connection ? profileFor(connection).name : 'a destination that was removed';
+  const meaning = EVENT_MEANINGS.find((one) => one === text('meaning')) ?? null;
+  // Nothing has happened that is still to come.
+  const at = Math.min(Date.parse(text('at')) || receivedAt, receivedAt);
+  const plan = planNotice({ meaning: meaning ?? '', from, keys: said.keys, known, used });
+  const isNew = await addNotice(db, {
+    id: newId(),
+    connectionId: document.connectionId,
+    remoteId: sha256(text('id')),
+    kind: text('event'),
+    meaning,
+    contactId,
+    at,
+    receivedAt,
+  });
+  if (!isNew) {
+    const again = { ...plan, consent: [], notes: [{ code: 'told before' as const, text: 'It was told before.' }] };
+    return endPlanning(db, [{ id: submission.id, plan: again, contactId }]);
+  }
+  if (contactId !== null && plan.consent.length > 0) {
+    const evidence = { 'told by': connection?.name ?? '', event: text('event'), 'its id': text('id').slice(0, 100) };
+    await addConsentEvents(
+      db,
+      plan.consent.map((event) => ({ ...event, id: newId(), contactId, submissionId: submission.id, at, evidence })),
+    );
+    // The same form sent again afterwards is a new sign-up, not a repeat.
+    if (plan.consent.some(({ kind }) => kind === 'withdrawn')) await endRepeats(db, contactId, now());
+  }
+  await endPlanning(db, [{ id: submission.id, plan, contactId }]);
+}

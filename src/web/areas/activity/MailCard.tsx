@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import type { MailView } from '../../../contract/consent.ts';
+import { useAct } from '../../data/activity.ts';
+import { Address } from '../../parts/Address.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
+import { ActionError } from '../../parts/States.tsx';
+import { Time } from '../../parts/Time.tsx';
+
+const KINDS: Record<MailView['kind'], string> = {
+  ask: 'Mail',
+  answer: 'Answer',
+  notify: 'Note to colleagues',
+};
+
+/** A mail of ours: to whom, in which words, whether it went out; and what can be done where it could not. */
+export function MailCard({ mail: { id, kind, to, subject, text, state, at, error } }: { mail: MailView }) {
+  return (
+    <details className="border border-base-300 rounded">
+      <summary className="px-3 py-1.5 cursor-pointer">
+        {KINDS[kind]} to <Address text={to.join(', ')} />: <q>{subject}</q> <StateMark state={state} /> ·{' '}
+        <Time at={at} />
+        {error && <span className="text-error"> · {error}</span>}
+      </summary>
+      <pre className="p-3 whitespace-pre-wrap font-sans">{text}</pre>
+      {state === 'held' && kind !== 'ask' && <HeldMail id={id} />}
+    </details>
+  );
+}
+
+function HeldMail({ id }: { id: string }) {
+  const act = useAct();
+  const [reason, setReason] = useState('');
+  return (
+    <div className="p-3 pt-0 flex flex-wrap gap-2 items-center">
+      <button
+        className="btn btn-sm"
+        disabled={act.isPending}
+        onClick={() => act.mutate({ path: `/mails/${id}/retry` })}
+      >
+        Send it again
+      </button>
+      <form
+        className="flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          act.mutate({ path: `/mails/${id}/drop`, body: { reason } });
+        }}
+      >
+        <input
+          className="input input-sm w-56"
+          aria-label="Why the mail is dropped"
+          placeholder="Why it is dropped"
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        <button className="btn btn-sm" disabled={act.isPending || reason.trim().length < 3}>
+          Drop it
+        </button>
+      </form>
+      <ActionError error={act.error} />
+    </div>
+  );
+}

@@ -1,0 +1,75 @@
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { BulkInput, BulkView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
+import type { Page } from '../../contract/pages.ts';
+import type { SubmissionRow, TrailView } from '../../contract/submissions.ts';
+import type { ChangeView } from '../../contract/changes.ts';
+import { api } from './api.ts';
+
+const LIVE_MS = 3_000;
+const UNFINISHED = new Set(['received', 'on its way', 'waiting']);
+
+/** Pages of a list, one after the other, kept fresh. */
+function usePages<Row>(key: string, path: string, filter: Record<string, string>) {
+  const search = new URLSearchParams(filter).toString();
+  return useInfiniteQuery({
+    queryKey: [key, search],
+    initialPageParam: '',
+    queryFn: ({ pageParam }) =>
+      api.get<Page<Row>>(`${path}?${search}${pageParam ? `&before=${encodeURIComponent(pageParam)}` : ''}`),
+    getNextPageParam: (last) => last.next ?? undefined,
+    refetchInterval: LIVE_MS,
+    placeholderData: (before) => before,
+  });
+}
+
+export const useSubmissions = (filter: Record<string, string>) =>
+  usePages<SubmissionRow>('submissions', '/submissions', filter);
+export const useDeliveries = (filter: Record<string, string>) =>
+  usePages<DeliveryView>('deliveries', '/deliveries', filter);
+
+export const useChanges = (filter: Record<string, string>) => usePages<ChangeView>('changes', '/changes', filter);
+
+export const useTrail = (id: string) =>
+  useQuery({
+    queryKey: ['trail', id],
+    queryFn: () => api.get<TrailView>(`/submissions/${id}`),
+    refetchInterval: ({ state }) => (state.data && UNFINISHED.has(state.data.progress) ? 1_500 : 10_000),
+  });
+
+export const useHeldGroups = () =>
+  useQuery({
+    queryKey: ['held'],
+    queryFn: () => api.get<HeldGroupView[]>('/deliveries/held'),
+    refetchInterval: LIVE_MS,
+  });
+
+/** Does one thing to a whole held group, part by part, telling how far it has come. */
+export function useBulk(onProgress: (done: number) => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (input: Omit<Pick<BulkInput, keyof BulkInput>, 'after'>) => {
+      const total: BulkView = { done: 0, stayed: [], next: null };
+      do {
+        const part: BulkView = await api.post('/deliveries/held', { ...input, after: total.next });
+        total.done += part.done;
+        total.stayed.push(...part.stayed);
+        total.next = part.next;
+        onProgress(total.done);
+      } while (total.next !== null);
+      return total;
+    },
+    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+  });
+}
+
+/** What shows the activity, and is asked for anew after an action. */
+const SHOWING = ['trail', 'submissions', 'deliveries', 'held', 'status', 'overview', 'people', 'connections'];
+
+/** An action on something in the activity; everything that shows it is asked for anew. */
+export function useAct() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ path, body }: { path: string; body?: unknown }) => api.post(path, body),
+    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+  });
+}

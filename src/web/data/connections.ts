@@ -1,0 +1,64 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { NoticeView } from '../../contract/people.ts';
+import type {
+  ConnectionInput,
+  ConnectionView,
+  MakingInput,
+  ProfileView,
+  VerifyResult,
+} from '../../contract/connection.ts';
+import { api } from './api.ts';
+
+type Plain<T> = Pick<T, keyof T>;
+
+export const useConnections = () =>
+  useQuery({
+    queryKey: ['connections'],
+    queryFn: () => api.get<ConnectionView[]>('/connections'),
+    // While the first message of a service is awaited, it is looked for more often.
+    refetchInterval: ({ state: { data } }) =>
+      data?.some(({ notices }) => notices?.on && !notices.provenAt) ? 1_500 : 10_000,
+  });
+export const useProfiles = () =>
+  useQuery({ queryKey: ['profiles'], queryFn: () => api.get<ProfileView[]>('/connections/profiles') });
+export const useTryConnection = () =>
+  useMutation({ mutationFn: (input: Plain<ConnectionInput>) => api.post<VerifyResult>('/connections/try', input) });
+
+function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: change, onSettled: () => queries.invalidateQueries({ queryKey: ['connections'] }) });
+}
+
+export const useAddConnection = () =>
+  useChange((input: Plain<ConnectionInput>) => api.post<ConnectionView>('/connections', input));
+export const useChangeConnection = (id: string) =>
+  useChange((input: Plain<ConnectionInput>) => api.put<ConnectionView>(`/connections/${id}`, input));
+/** Verify, pause or resume. */
+export const useConnectionAct = (id: string) =>
+  useChange((act: 'verify' | 'pause' | 'resume') => api.post<ConnectionView>(`/connections/${id}/${act}`));
+export const useRemoveConnection = (id: string) => useChange(() => api.delete(`/connections/${id}?anyway=true`));
+export const useMake = (id: string) =>
+  useChange((making: Plain<MakingInput>) =>
+    api.post<{ id: string; connection: ConnectionView }>(`/connections/${id}/make`, making),
+  );
+/** What a service told us, newest first. */
+export const useNotices = (id: string) =>
+  useQuery({
+    queryKey: ['connections', id, 'notices'],
+    queryFn: () => api.get<NoticeView[]>(`/connections/${id}/notices`),
+    refetchInterval: 10_000,
+  });
+/** Has the service tell us what happens there, or no more. */
+export const useTelling = (id: string) =>
+  useChange(async (on: boolean) => {
+    if (on) await api.post<ConnectionView>(`/connections/${id}/notices`);
+    else await api.delete(`/connections/${id}/notices`);
+  });
+/** Goes to the other system's own window, in which access is granted. */
+export const useGrant = () =>
+  useMutation({
+    mutationFn: async (id: string) => {
+      const { url } = await api.post<{ url: string }>(`/connections/${id}/grant`);
+      window.location.assign(url);
+    },
+  });

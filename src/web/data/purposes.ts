@@ -1,0 +1,31 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { PurposeDraft } from '../../core/consent/index.ts';
+import type { PurposeView } from '../../contract/purposes.ts';
+import { api } from './api.ts';
+
+export const usePurposes = () =>
+  useQuery({ queryKey: ['purposes'], queryFn: () => api.get<PurposeView[]>('/purposes') });
+
+/** What shows purposes, or judges by them. */
+const SHOWING = ['purposes', 'routes', 'changes'];
+
+function usePurposeAct<Input>(act: (input: Input) => Promise<PurposeView>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+  });
+}
+
+export const useAddPurpose = () => usePurposeAct((input: PurposeDraft) => api.post<PurposeView>('/purposes', input));
+
+/** Saves a purpose, unless somebody else changed it meanwhile. */
+export const useChangePurpose = () =>
+  usePurposeAct(({ purpose, input }: { purpose: PurposeView; input: PurposeDraft }) =>
+    api.putRevision<PurposeView>(`/purposes/${purpose.id}`, input, purpose.updatedAt),
+  );
+
+export const useArchivePurpose = () =>
+  usePurposeAct(({ id, archived }: { id: string; archived: boolean }) =>
+    api.post<PurposeView>(`/purposes/${id}/${archived ? 'restore' : 'archive'}`),
+  );

@@ -1,0 +1,25 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { SampleView, SourceView } from '../../contract/source.ts';
+import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
+import { api } from './api.ts';
+import { useKeeping, type Keeping } from './keeping.ts';
+
+export const useSources = () =>
+  useQuery({ queryKey: ['sources'], queryFn: () => api.get<SourceView[]>('/sources'), refetchInterval: 10_000 });
+export const useSamples = (sourceId: string) =>
+  useQuery({
+    queryKey: ['samples', sourceId],
+    queryFn: () => api.get<SampleView[]>(`/sources/${sourceId}/samples`),
+    enabled: sourceId !== '',
+  });
+
+export function useAddSource() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (input: { name: string; kind: MadeKind }) => api.post<SourceView>('/sources', input),
+    onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
+  });
+}
+
+/** Where the draft of a source is kept. */
+export const useKeepSource = (id: string): Keeping<MadeDocument> => useKeeping('sources', id);
