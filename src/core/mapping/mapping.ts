@@ -26,12 +26,25 @@ export interface LineResult {
 
 /** Fills the destination's fields (required first) from a submission's values. One result a field, none thrown. */
 export function applyMapping(fields: DestinationField[], lines: MapLine[], values: FieldValues): LineResult[] {
-  const byField = new Map(lines.map((line) => [line.to, line]));
-  return requiredFirst(fields).map((field) => {
-    const line = byField.get(field.key) ?? null;
-    return { field, line, verdict: line ? fillField(field, line, values) : unfilled(field) };
-  });
+  return pairs(fields, lines).map(([field, line]) => ({
+    field,
+    line,
+    verdict: line ? fillField(field, line, values) : unfilled(field),
+  }));
 }
+
+/** Which line fills each field. Found once for a mapping that is applied to many: neither list is ever changed in place. */
+function pairs(fields: DestinationField[], lines: MapLine[]): Pair[] {
+  const before = PAIRS.get(lines);
+  if (before?.fields === fields) return before.found;
+  const byField = new Map(lines.map((line) => [line.to, line]));
+  const found = requiredFirst(fields).map((field): Pair => [field, byField.get(field.key) ?? null]);
+  PAIRS.set(lines, { fields, found });
+  return found;
+}
+
+type Pair = [field: DestinationField, line: MapLine | null];
+const PAIRS = new WeakMap<MapLine[], { fields: DestinationField[]; found: Pair[] }>();
 
 /** Required fields first, otherwise in the catalogue's order. */
 export function requiredFirst(fields: DestinationField[]): DestinationField[] {

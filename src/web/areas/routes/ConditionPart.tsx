@@ -1,9 +1,16 @@
 import { Plus, X } from 'lucide-react';
 import { useId } from 'react';
-import { decide, TEST_NAMES, TESTS, type Condition, type TestName } from '../../../core/conditions/index.ts';
+import {
+  decide,
+  inSentence,
+  TEST_NAMES,
+  TESTS,
+  type Condition,
+  type TestName,
+} from '../../../core/conditions/index.ts';
 import { factFields, VISIT_FIELDS } from '../../../core/intake/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
-import { addTest, changeTest, groupOf, removeTest, setGroup } from './conditionEdits.ts';
+import { addTest, changeTest, groupOf, removePart, setGroup } from './conditionEdits.ts';
 
 interface ConditionPartProps {
   when: Condition | null;
@@ -97,12 +104,24 @@ export function ConditionPart({ when, fields, values, words = TO_TARGET, onChang
             <button
               className="btn btn-xs btn-ghost btn-square"
               aria-label={`Remove test ${index + 1}`}
-              onClick={() => onChange(removeTest(when, part.id))}
+              onClick={() => onChange(removePart(when, part))}
             >
               <X size={14} aria-hidden="true" />
             </button>
           </div>
-        ) : null,
+        ) : (
+          // Several tests that stand together come with a route from a file. They are said, and can be taken away.
+          <div key={`together-${index}`} className="flex flex-wrap items-center gap-2 pl-3 border-l-2 border-base-300">
+            <span>{inSentence(part, known)}</span>
+            <button
+              className="btn btn-xs btn-ghost btn-square"
+              aria-label={`Remove test ${index + 1}`}
+              onClick={() => onChange(removePart(when, part))}
+            >
+              <X size={14} aria-hidden="true" />
+            </button>
+          </div>
+        ),
       )}
       {group && (
         <div>

@@ -40,9 +40,9 @@ export function changeTest(
   );
 }
 
-/** Takes a test away; without any, everybody is meant. */
-export function removeTest(when: Condition | null, id: string): Condition | null {
+/** Takes a test, or several that stand together, away; without any, everybody is meant. */
+export function removePart(when: Condition | null, part: Condition): Condition | null {
   const group = groupOf(when);
-  const of = group?.of.filter((one) => one.kind !== 'test' || one.id !== id) ?? [];
+  const of = group?.of.filter((one) => one !== part) ?? [];
   return group && of.length > 0 ? { ...group, of } : null;
 }
