@@ -3,7 +3,7 @@ import type { Channel, ConsentState } from '../core/consent/index.ts';
 import type { Standing } from '../core/delivery/index.ts';
 import type { EventMeaning } from './profile/index.ts';
 import type { KeyKind } from '../core/identity/index.ts';
-import type { FieldValue, KeepRule } from '../core/values/index.ts';
+import type { FieldValue, KeepRule, Trust } from '../core/values/index.ts';
 import type { DeliveryView } from './deliveries.ts';
 import type { SubmissionRow } from './submissions.ts';
 import type { ConsentEventView } from './consent.ts';
@@ -104,6 +104,8 @@ export interface ClaimView {
   name: string;
   value: FieldValue;
   rule: KeepRule;
+  /** How far its source was trusted. */
+  trust: Trust;
   at: string;
   submissionId: string;
 }

@@ -28,10 +28,12 @@ import type { PublishState } from '../core/states/index.ts';
 import {
   FIELD_TYPES,
   KEEP_RULES,
+  TRUSTS,
   WIDGETS,
   WIDTHS,
   type FieldValues,
   type KeepRule,
+  type Trust,
   type TypeName,
   type Widget,
   type Width,
@@ -116,6 +118,9 @@ class AnySourceInput {
   @IsString()
   @MaxLength(1000)
   statement!: string;
+
+  @IsIn(TRUSTS)
+  trust!: Trust;
 }
 
 export class FormDocumentInput extends AnySourceInput implements FormDocument {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PersonView } from '../../src/contract/people.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
-import type { PostsDocument } from '../../src/core/intake/index.ts';
+import type { FormDocument, PostsDocument } from '../../src/core/intake/index.ts';
 import {
   merge,
   presentRecord,
@@ -13,7 +13,7 @@ import {
   type Pointers,
 } from '../../src/core/identity/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../src/core/plan/index.ts';
-import type { SourceField } from '../../src/core/values/index.ts';
+import { TRUSTS, type SourceField, type Trust } from '../../src/core/values/index.ts';
 import type { Context } from '../../src/server/context.ts';
 import { enquiryTarget, schoolRoute, signUpsTarget } from '../../src/server/demo/documents.ts';
 import { inTransaction } from '../../src/server/store/database.ts';
@@ -214,6 +214,27 @@ describe('somebody who gives a number instead of an address', () => {
     expect(person.keys.map(({ kind }) => kind)).toEqual(['email']);
   });
 
+  it('keeps what the more trusted of several sources says of them', async () => {
+    const name = { keepAs: 'town', keepRule: 'most trusted' as const };
+    const fields = [
+      sourceField('email', 'email', { required: true, keepAs: 'email' }),
+      sourceField('town', 'text', name),
+    ];
+    const tills = await operator.form('Tills', formOf(fields, { trust: 'more' }));
+    const guestbook = await operator.form('Guestbook', formOf(fields, { trust: 'less' }));
+    const townAfter = async (source: LiveSource<FormDocument>, town: string) => {
+      const id = await submitJson(source, { email: 'trusted@hill.example', town });
+      const { contactId } = await operator.trailWhen(id, 'nothing to send');
+      const { values, history } = await operator.get<PersonView>(`/people/${contactId}`);
+      expect(history.find((one) => one.name === 'town')?.rule).toBe('most trusted');
+      return values.find((one) => one.name === 'town')?.value;
+    };
+    expect(await townAfter(guestbook, 'Lower Pellam')).toBe('Lower Pellam');
+    expect(await townAfter(tills, 'Pellam')).toBe('Pellam');
+    expect(await townAfter(guestbook, 'Nowhere')).toBe('Pellam');
+    expect(await townAfter(tills, 'Upper Pellam')).toBe('Upper Pellam');
+  });
+
   it('has a history of everything that was said, with what said it', async () => {
     const first = await delivered(order('+44 1632 960005', { given: 'Wren', family: 'Hill' }));
     await delivered({ ...order('+44 1632 960005', { given: 'Wren', family: 'Hill' }, { email: 'wren@hill.example' }) });
@@ -233,12 +254,12 @@ describe('merging and splitting in the database', () => {
   const decision = () => ({ id: context.newId(), by: 'Wren', reason: 'a test', at: Date.now() });
   let clock = 1_000;
   /** One person says something, as a plan has it. @returns the contact that it went to */
-  async function say(keys: ContactKey[], name: string): Promise<string> {
+  async function say(keys: ContactKey[], name: string, trust: Trust = 'usual'): Promise<string> {
     return inTransaction(context.store, async (db) => {
       const { identified } = await readKnownPerson(db, { keys, name });
       const id = identified.sure?.id ?? context.newId();
       const ofOthers = identified.possible.map(({ by }) => by);
-      const changes = name === '' ? [] : [{ name: 'full_name', to: name, rule: 'latest' as const }];
+      const changes = name === '' ? [] : [{ name: 'full_name', to: name, rule: 'most trusted' as const, trust }];
       const change = { id, isNew: !identified.sure, keys, ofOthers, changes, submissionId: context.newId() };
       await changeContacts(db, [change], context.newId, (clock += 1));
       return id;
@@ -290,6 +311,7 @@ describe('merging and splitting in the database', () => {
           kind: fc.constant('say' as const),
           who: fc.nat(4),
           name: fc.constantFrom('', 'Mara', 'Ulric', 'Wren'),
+          trust: fc.constantFrom(...TRUSTS),
         }),
       },
       { weight: 2, arbitrary: fc.record({ kind: fc.constant('merge' as const), from: fc.nat(4), into: fc.nat(4) }) },
@@ -304,14 +326,15 @@ describe('merging and splitting in the database', () => {
         const { db } = context.store;
         for (const one of steps) {
           if (one.kind === 'say') {
-            const id = await say([email(`${tag}-${one.who}`)], one.name);
+            const id = await say([email(`${tag}-${one.who}`)], one.name, one.trust);
             expect(ids[one.who] ?? id).toBe(id);
             ids[one.who] = id;
             const claim = {
               id: String(clock).padStart(9, '0'),
               name: 'full_name',
               value: one.name,
-              rule: 'latest' as const,
+              rule: 'most trusted' as const,
+              trust: one.trust,
               at: clock,
             };
             if (one.name !== '') said.push({ contact: id, claim });

@@ -15,6 +15,7 @@ export const formOf = (fields: SourceField[], more: Partial<FormDocument> = {}):
   fields,
   button: 'Go',
   statement: '',
+  trust: 'usual',
   thankYouUrl: '',
   thankYouMessage: '',
   origins: [],
@@ -28,6 +29,7 @@ export const postsOf = (fields: SourceField[], more: Partial<PostsDocument> = {}
   kind: 'posts',
   fields,
   statement: '',
+  trust: 'usual',
   each: '',
   ...more,
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { sourceField } from '../../../test/world/fields.ts';
-import type { FieldValues, KeepRule, SourceField } from '../values/index.ts';
+import type { FieldValues, KeepRule, SourceField, Trust } from '../values/index.ts';
 import {
   changesTo,
   identify,
@@ -144,8 +144,8 @@ describe('what a submission changes in what is known', () => {
 
   it('everything that is kept, of somebody new', () =>
     expect(changesTo(null, fields, { mail: 'Mara@Hill.example', name: 'Mara', page: 'sky-letter' })).toEqual([
-      { name: 'email', from: null, to: 'mara@hill.example', rule: 'latest', when: 'now' },
-      { name: 'full_name', from: null, to: 'Mara', rule: 'latest', when: 'now' },
+      { name: 'email', from: null, to: 'mara@hill.example', rule: 'latest', trust: 'usual', when: 'now' },
+      { name: 'full_name', from: null, to: 'Mara', rule: 'latest', trust: 'usual', when: 'now' },
     ]));
 
   it('only what is another now, with what it was', () =>
@@ -154,7 +154,7 @@ describe('what a submission changes in what is known', () => {
         mail: 'MARA@hill.example',
         name: 'Mara Quill',
       }),
-    ).toEqual([{ name: 'full_name', from: 'Mara', to: 'Mara Quill', rule: 'latest', when: 'now' }]));
+    ).toEqual([{ name: 'full_name', from: 'Mara', to: 'Mara Quill', rule: 'latest', trust: 'usual', when: 'now' }]));
 
   it.each([[''], [[]], [undefined]])('nothing by an empty answer: %j', (answer) =>
     expect(
@@ -166,7 +166,7 @@ describe('what a submission changes in what is known', () => {
 
   it('several answers as one value', () =>
     expect(changesTo(known({ interests: ['planets'] }), fields, { likes: ['planets', 'comets'] })).toEqual([
-      { name: 'interests', from: ['planets'], to: ['planets', 'comets'], rule: 'latest', when: 'now' },
+      { name: 'interests', from: ['planets'], to: ['planets', 'comets'], rule: 'latest', trust: 'usual', when: 'now' },
     ]));
 
   it.each<[KeepRule, string, string[]]>([
@@ -179,14 +179,28 @@ describe('what a submission changes in what is known', () => {
       changesTo(known({ full_name: 'Mara Quill' }), [{ ...NAME, keepRule }], { name }).map((change) => change.name),
     ).toEqual(changed),
   );
+
+  it.each<[before: Trust | undefined, now: Trust, changed: string[]]>([
+    [undefined, 'usual', ['full_name']],
+    [undefined, 'less', []],
+    ['more', 'usual', []],
+    ['more', 'more', ['full_name']],
+    ['less', 'usual', ['full_name']],
+  ])('as its source is trusted: known of one trusted %s, told by one trusted %s', (before, now, changed) => {
+    const person = { ...known({ full_name: 'Mara Quill' }), ...(before ? { trusts: { full_name: before } } : {}) };
+    const told = changesTo(person, [{ ...NAME, keepRule: 'most trusted' }], { name: 'Mara' }, now);
+    expect(told.map((change) => change.name)).toEqual(changed);
+    for (const { trust } of told) expect(trust).toBe(now);
+  });
 });
 
 describe('the present record', () => {
-  const claim = (id: string, at: number, value: string, rule: KeepRule = 'latest'): Claim => ({
+  const claim = (id: string, at: number, value: string, rule: KeepRule = 'latest', trust: Trust = 'usual'): Claim => ({
     id,
     name: 'full_name',
     value,
     rule,
+    trust,
     at,
   });
   const present = (...claims: Claim[]) => presentRecord(claims).get('full_name')?.value;
@@ -197,5 +211,13 @@ describe('the present record', () => {
   });
   it('keeps what was first where the rule says so', () =>
     expect(present(claim('a', 1, 'Mara'), claim('b', 2, 'Mara Quill', 'first'))).toBe('Mara'));
+  it('keeps what the more trusted source says, and the latest of two that are trusted alike', () => {
+    const said = (id: string, at: number, value: string, trust: Trust) => claim(id, at, value, 'most trusted', trust);
+    const mara = said('a', 1, 'Mara', 'usual');
+    expect(present(mara, said('b', 2, 'M', 'less'))).toBe('Mara');
+    expect(present(mara, said('b', 2, 'Mara Quill', 'usual'))).toBe('Mara Quill');
+    expect(present(said('b', 1, 'Mara Quill', 'more'), said('c', 2, 'Mara', 'usual'))).toBe('Mara Quill');
+    expect(present(said('b', 1, 'M', 'less'), said('c', 2, 'Mara', 'usual'))).toBe('Mara');
+  });
   it('is nothing where nothing was said', () => expect(present()).toBeUndefined());
 });

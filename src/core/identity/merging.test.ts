@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { consentState, type ConsentEvent } from '../consent/index.ts';
+import { KEEP_RULES, TRUSTS, type KeepRule, type Trust } from '../values/index.ts';
 import {
   identify,
   merge,
@@ -41,7 +42,7 @@ describe('merging', () => {
 
 /** What happens to a few people, in some order. */
 type Happening =
-  | { kind: 'submission'; keys: ContactKey[]; name: string; at: number }
+  | { kind: 'submission'; keys: ContactKey[]; name: string; rule: KeepRule; trust: Trust; at: number }
   | { kind: 'consent'; key: ContactKey; event: ConsentEvent }
   | { kind: 'merge'; from: number; into: number }
   | { kind: 'split'; of: number };
@@ -59,6 +60,8 @@ const submission = fc
   .record({
     keys: fc.uniqueArray(fc.constantFrom(...KEYS), { minLength: 1, maxLength: 3 }),
     name: fc.constantFrom('', 'Mara', 'Ulric'),
+    rule: fc.constantFrom(...KEEP_RULES),
+    trust: fc.constantFrom(...TRUSTS),
     at: fc.integer({ min: 0, max: 9 }),
   })
   .map(({ keys, ...rest }): Happening => ({
@@ -127,7 +130,8 @@ function live(all: Happening[]): { contacts: Contact[]; pointers: Pointers } {
           id: String(number).padStart(4, '0'),
           name: 'full_name',
           value: one.name,
-          rule: 'latest',
+          rule: one.rule,
+          trust: one.trust,
           at: one.at,
         });
     }

@@ -1,6 +1,6 @@
 import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
 import { bad, good, type Result } from '../result.ts';
-import { plainField, type SourceField } from '../values/index.ts';
+import { plainField, type SourceField, type Trust } from '../values/index.ts';
 
 /** By what people, or other systems for them, hand something over: the kinds that operators make. */
 export const SOURCE_KINDS = ['form', 'posts'] as const;
@@ -14,6 +14,8 @@ interface AnySource {
   fields: SourceField[];
   /** The words that sending agrees to: beside the button of a form, or as another system shows them; '' for none. */
   statement: string;
+  /** How far what it says of people is trusted, beside what other sources say of them. */
+  trust: Trust;
 }
 
 /** A form that visitors fill in. */
@@ -69,11 +71,12 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
     { ...plainField('id', 'text'), label: 'Its id there' },
   ],
   statement: '',
+  trust: 'usual',
   connectionId,
   reads,
 });
 
-const SOURCE: Format = { what: 'source', upgrades: [withKinds] };
+const SOURCE: Format = { what: 'source', upgrades: [withKinds, withTrust] };
 
 /** The format of sources as they are written today. */
 export const SOURCE_FORMAT = presentFormat(SOURCE);
@@ -111,6 +114,11 @@ function withKinds(old: Loose): Loose {
       ...typed(String(type), several === true),
     })),
   };
+}
+
+/** To format 3: a source says how far it is trusted. */
+function withTrust(old: Loose): Loose {
+  return { trust: 'usual', ...old };
 }
 
 function typed(type: string, several: boolean): { type: string; widget: string } {

@@ -80,6 +80,7 @@ const planOf = (values: FieldValues, route: Partial<RouteDocument> = {}, known: 
   const input: PlanInput = {
     fields,
     statement: '',
+    trust: 'usual',
     values,
     keys: keysOf(fields, values, 'S'),
     visit: {},

@@ -1,7 +1,7 @@
 import type { Channel, ConsentEvent } from '../consent/index.ts';
 import type { ContactKey, Identified, KnownContact } from '../identity/index.ts';
 import type { Visit } from '../intake/index.ts';
-import type { FieldValues, SourceField } from '../values/index.ts';
+import type { FieldValues, SourceField, Trust } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
 import type { Intent } from './intent.ts';
 import type { RouteDocument } from './route.ts';
@@ -31,6 +31,8 @@ export interface PlanInput {
   fields: SourceField[];
   /** The words beside the source's button. */
   statement: string;
+  /** How far the source is trusted. */
+  trust: Trust;
   /** By the ids of the fields. */
   values: FieldValues;
   /** The keys in it, the surest first. */

@@ -105,6 +105,7 @@ const plan = (more: Partial<PlanInput> = {}) => {
   const planned = planSubmission({
     fields,
     statement: '',
+    trust: 'usual',
     values,
     keys: keysOf(more.fields ?? fields, more.values ?? values, 'S'),
     visit: {},
@@ -253,6 +254,7 @@ it('plans nothing for nobody', () => {
   const planned = planSubmission({
     fields: [],
     statement: '',
+    trust: 'usual',
     values: {},
     keys: [],
     visit: {},

@@ -35,7 +35,7 @@ export function planSubmission(input: PlanInput): Plan {
     key,
     keys: input.keys,
     possible,
-    changes: changesTo(known.contact, fields, values),
+    changes: changesTo(known.contact, fields, values, input.trust),
   };
   for (const { by, because } of possible) note(plan, 'possibly the same', DOUBTS[because](by));
   const isConfirmed = isConfirmedForAnything(known);

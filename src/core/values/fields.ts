@@ -37,9 +37,16 @@ export function widgetsOf(type: TypeName): Widget[] {
 export const WIDTHS = ['full', 'half', 'third'] as const;
 export type Width = (typeof WIDTHS)[number];
 
-/** Which of two values of a contact is the present one. first: what is known stays, and only gaps are filled. */
-export const KEEP_RULES = ['latest', 'first', 'longest'] as const;
+/**
+ * Which of two values of a contact is the present one. first: what is known stays, and only gaps are filled. most trusted:
+ * the one whose source is trusted more, and the latest where both are trusted alike.
+ */
+export const KEEP_RULES = ['latest', 'first', 'longest', 'most trusted'] as const;
 export type KeepRule = (typeof KEEP_RULES)[number];
+
+/** How far what a source says of people is trusted, beside what others say of them; the least first. */
+export const TRUSTS = ['less', 'usual', 'more'] as const;
+export type Trust = (typeof TRUSTS)[number];
 
 /** The inputs of a field that is entered in parts: what they are called beside the field's own name, as in `home.street`. */
 export const FIELD_PARTS: Partial<Record<TypeName, readonly string[]>> = {

@@ -13,11 +13,12 @@ export {
   printValue,
   sentFor,
   takesFile,
+  TRUSTS,
   WIDGETS,
   widgetsOf,
   WIDTHS,
 } from './fields.ts';
-export type { KeepRule, SourceField, Widget, Width } from './fields.ts';
+export type { KeepRule, SourceField, Trust, Widget, Width } from './fields.ts';
 export {
   convert,
   holds,

@@ -64,6 +64,7 @@ export const skyLetterForm = (siteUrl: string): FormDocument => ({
   ],
   button: 'Send me the Sky letter',
   statement: '',
+  trust: 'usual',
   thankYouUrl: `${siteUrl}/thank-you`,
   thankYouMessage: 'Thank you. Please look into your mailbox and confirm your address.',
   origins: [siteUrl],
@@ -197,6 +198,7 @@ export const schoolForm = (): FormDocument => ({
   ],
   button: 'Ask for a visit',
   statement: PURPOSES.visits.wordings[0] ?? '',
+  trust: 'usual',
   thankYouUrl: '',
   thankYouMessage: 'Thank you. We will write to you within two days.',
   origins: [],
@@ -268,6 +270,7 @@ export const ordersSource = (): PostsDocument => ({
     { ...field('group', 'Comes as a group', 'yes/no'), path: '$.group' },
   ],
   statement: PURPOSES.calls.wordings[0] ?? '',
+  trust: 'usual',
   each: '',
 });
 

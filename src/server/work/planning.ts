@@ -108,11 +108,12 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       continue;
     }
     for (const mark of marks) here.add(mark);
-    const { fields, statement } = document;
+    const { fields, statement, trust } = document;
     const wiring = wiringOf.get(submission.sourceId) ?? { routes: [], catalogues: {} };
     const plan = planSubmission({
       fields,
       statement,
+      trust,
       values: submission.values,
       keys,
       visit: visitOf(submission),

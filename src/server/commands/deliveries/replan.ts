@@ -32,6 +32,7 @@ export async function replanOne(db: Db, { now }: Context, delivery: DeliveryReco
   const plan = planSubmission({
     fields: source.fields,
     statement: source.statement,
+    trust: source.trust,
     values: submission.values,
     keys: keysOf(source.fields, submission.values, submission.sourceId),
     visit: visitOf(submission),

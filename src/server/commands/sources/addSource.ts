@@ -21,6 +21,7 @@ const NEW_FORM: FormDocument = {
   ],
   button: 'Sign up',
   statement: '',
+  trust: 'usual',
   thankYouUrl: '',
   thankYouMessage: 'Thank you. Please look into your mailbox and confirm your address.',
   origins: [],
@@ -33,6 +34,7 @@ const NEW_POSTS: PostsDocument = {
   kind: 'posts',
   fields: [{ ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' }],
   statement: '',
+  trust: 'usual',
   each: '',
 };
 

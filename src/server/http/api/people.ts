@@ -86,10 +86,11 @@ export function peopleRoutes(context: Context): Hono<Session> {
         saidAt: saidAt === 0 ? null : iso(saidAt),
         verifiedAt: verifiedAt === null ? null : iso(verifiedAt),
       })),
-      values: values.map(({ name, value, rule, setAt, submissionId }) => ({
+      values: values.map(({ name, value, rule, trust, setAt, submissionId }) => ({
         name,
         value,
         rule,
+        trust,
         at: iso(setAt),
         submissionId,
       })),

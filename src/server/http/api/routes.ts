@@ -131,6 +131,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     const plan = planSubmission({
       fields: document.fields,
       statement: document.statement,
+      trust: document.trust,
       values,
       visit: visitIn(input.visit),
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],

@@ -22,7 +22,7 @@ export interface ContactChange {
   /** Those of them that somebody else is recognised by. */
   ofOthers: ContactKey[];
   /** What is taken over. */
-  changes: Pick<ValueChange, 'name' | 'to' | 'rule'>[];
+  changes: Pick<ValueChange, 'name' | 'to' | 'rule' | 'trust'>[];
   submissionId: string;
 }
 
@@ -42,7 +42,16 @@ export async function changeContacts(db: Db, people: ContactChange[], newId: () 
   await insertRows(db, contacts, rows);
   const grown = await addKeys(db, people, now);
   const said = people.flatMap(({ id, changes, submissionId }) =>
-    changes.map(({ name, to, rule }) => ({ id: newId(), contactId: id, name, value: to, rule, submissionId, at: now })),
+    changes.map(({ name, to, rule, trust = 'usual' }) => ({
+      id: newId(),
+      contactId: id,
+      name,
+      value: to,
+      rule,
+      trust,
+      submissionId,
+      at: now,
+    })),
   );
   await insertRows(db, claims, said);
   // Of somebody new, and of one who was never merged, the claims come in their order: the newest that wins is the present one.
@@ -50,7 +59,15 @@ export async function changeContacts(db: Db, people: ContactChange[], newId: () 
     db,
     contactValues,
     made.flatMap(({ id: contactId, changes, submissionId }) =>
-      changes.map(({ name, to, rule }) => ({ contactId, name, value: to, rule, submissionId, setAt: now })),
+      changes.map(({ name, to, rule, trust = 'usual' }) => ({
+        contactId,
+        name,
+        value: to,
+        rule,
+        trust,
+        submissionId,
+        setAt: now,
+      })),
     ),
   );
   const known = people.filter(({ isNew }) => !isNew);
@@ -105,11 +122,12 @@ export async function refreshRecord(db: Db, contactId: string, now: number): Pro
   await insertRows(
     db,
     contactValues,
-    [...present.values()].map(({ name, value, rule, submissionId, at }) => ({
+    [...present.values()].map(({ name, value, rule, trust, submissionId, at }) => ({
       contactId: personId,
       name,
       value,
       rule,
+      trust,
       submissionId,
       setAt: at,
     })),

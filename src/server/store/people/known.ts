@@ -174,15 +174,15 @@ async function readContacts(db: Db, ids: string[], since: number | null) {
     const own = partsOf.get(id) ?? [];
     const is = (contactId: string) => own.some(({ part }) => part === contactId);
     const person = own[0]?.person ?? id;
+    const held = values.filter(({ contactId }) => contactId === person);
     const mine = own.find(({ part }) => part === id)?.email ?? '';
     return {
       sent: own.flatMap(({ part }) => sent.get(part) ?? []),
       contact: {
         id,
         address: mine || (own.find(({ email }) => email !== '')?.email ?? ''),
-        values: Object.fromEntries(
-          values.filter(({ contactId }) => contactId === person).map(({ name, value }) => [name, value]),
-        ),
+        values: Object.fromEntries(held.map(({ name, value }) => [name, value])),
+        trusts: Object.fromEntries(held.map(({ name, trust }) => [name, trust])),
       },
       consent: events.get(id) ?? [],
       answered: answers.filter(({ contactId }) => is(contactId)),

@@ -59,6 +59,7 @@ export async function readPersonParts(db: Db, personId: string) {
       name: claims.name,
       value: claims.value,
       rule: claims.rule,
+      trust: claims.trust,
       at: claims.at,
       submissionId: claims.submissionId,
     })

@@ -1,5 +1,5 @@
 import type { ContactKey } from '../../../core/identity/index.ts';
-import type { FieldValue, KeepRule } from '../../../core/values/index.ts';
+import type { FieldValue, KeepRule, Trust } from '../../../core/values/index.ts';
 import { index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 
 import { id, json, time } from './columns.ts';
@@ -56,7 +56,8 @@ export const claims = mysqlTable(
     contactId: id('contact_id').notNull(),
     name: varchar('name', { length: 60 }).notNull(),
     value: json<FieldValue>('value').notNull(),
-    rule: varchar('rule', { length: 10 }).$type<KeepRule>().notNull(),
+    rule: varchar('rule', { length: 20 }).$type<KeepRule>().notNull(),
+    trust: varchar('trust', { length: 10 }).$type<Trust>().notNull().default('usual'),
     submissionId: id('submission_id').notNull(),
     at: time('at').notNull(),
   },
@@ -85,7 +86,8 @@ export const contactValues = mysqlTable(
     contactId: id('contact_id').notNull(),
     name: varchar('name', { length: 60 }).notNull(),
     value: json<FieldValue>('value').notNull(),
-    rule: varchar('rule', { length: 10 }).$type<KeepRule>().notNull().default('latest'),
+    rule: varchar('rule', { length: 20 }).$type<KeepRule>().notNull().default('latest'),
+    trust: varchar('trust', { length: 10 }).$type<Trust>().notNull().default('usual'),
     submissionId: id('submission_id').notNull(),
     setAt: time('set_at').notNull(),
   },

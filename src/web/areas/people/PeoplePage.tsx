@@ -186,7 +186,7 @@ function History({ history, mergings }: Pick<PersonView, 'history' | 'mergings'>
             <Time at={at} /> · {kind === 'merged' ? 'merged with another contact' : 'split off again'} by {by}: {reason}
           </li>
         ))}
-        {history.map(({ name, value, rule, at, submissionId }) => (
+        {history.map(({ name, value, rule, trust, at, submissionId }) => (
           <li key={submissionId + name + at}>
             <Time at={at} /> ·{' '}
             <Link to={`/activity/${submissionId}`} className="plain-link">
@@ -194,6 +194,7 @@ function History({ history, mergings }: Pick<PersonView, 'history' | 'mergings'>
             </Link>{' '}
             {printValue(value)}
             {rule !== 'latest' && <span className="text-quiet"> · {rule} stays</span>}
+            {trust !== 'usual' && <span className="text-quiet"> · from a source trusted {trust}</span>}
           </li>
         ))}
       </ul>

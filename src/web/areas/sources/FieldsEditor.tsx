@@ -254,6 +254,7 @@ const RULE_WORDS: Record<KeepRule, string> = {
   latest: 'keep the latest',
   first: 'keep what is known',
   longest: 'keep the longest',
+  'most trusted': 'keep the most trusted',
 };
 
 interface PartProps {

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
 import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
+import { TRUSTS, type Trust } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
 import { Field } from '../../parts/Field.tsx';
@@ -63,6 +64,25 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
                 onChange={(fields) => set({ fields })}
                 about={about}
               />
+              <div className="mt-4 max-w-md">
+                <Field
+                  label="What it says of people is trusted"
+                  help="Beside what other sources say of the same person. It counts for fields that keep the most trusted."
+                  error={about('/trust')}
+                >
+                  <select
+                    className="select w-auto"
+                    value={document.trust}
+                    onChange={(event) => set({ trust: event.target.value as Trust })}
+                  >
+                    {TRUSTS.map((trust) => (
+                      <option key={trust} value={trust}>
+                        {TRUST_WORDS[trust]}
+                      </option>
+                    ))}
+                  </select>
+                </Field>
+              </div>
             </section>
             {document.kind === 'form' ? (
               <FormParts document={document} set={set} about={about} />
@@ -99,6 +119,12 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
     />
   );
 }
+
+const TRUST_WORDS: Record<Trust, string> = {
+  less: 'less than usual',
+  usual: 'as usual',
+  more: 'more than usual',
+};
 
 interface PartsProps<Document> {
   document: Document;
