@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { hash, randomBytes } from 'node:crypto';
 
 /** An unguessable token for links and cookies: 256 bits, safe in URLs. */
 export const newToken = (): string => randomBytes(32).toString('base64url');
@@ -7,4 +7,4 @@ export const newToken = (): string => randomBytes(32).toString('base64url');
 export const newPublicId = (): string => randomBytes(9).toString('base64url').replace(/[-_]/g, 'x');
 
 /** SHA-256 in hexadecimal: how tokens and contents are kept at rest. */
-export const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
+export const sha256 = (text: string): string => hash('sha256', text, 'hex');

@@ -82,6 +82,15 @@ export function inSnapshot<T>(store: Store, read: (db: Db) => Promise<T>): Promi
   });
 }
 
+/**
+ * Carries out a prepared statement on the driver itself. Its promises take down a stack for every call, along everything that
+ * awaits it: a tenth of what it costs to accept a submission.
+ */
+export const executePlainly = (pool: Pool, statement: string, values: (string | number | null)[]): Promise<void> =>
+  new Promise((resolve, reject) => {
+    pool.pool.execute(statement, values, (error) => (error ? reject(error) : resolve()));
+  });
+
 export const DUPLICATE_ENTRY = 1062;
 
 /** MariaDB's number of an error, through the wrapping of the query builder; null when it is none of MariaDB's. */

@@ -4,7 +4,16 @@ import type { SampleView } from '../../contract/source.ts';
 import { VISIT_PARTS, type RawSubmission, type Suspicion, type Visit } from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
-import { byId, DUPLICATE_ENTRY, errorNumber, firstIdAt, oneOf, type Db, type Store } from './database.ts';
+import {
+  byId,
+  DUPLICATE_ENTRY,
+  errorNumber,
+  executePlainly,
+  firstIdAt,
+  oneOf,
+  type Db,
+  type Store,
+} from './database.ts';
 import { samePerson } from './people/tree.ts';
 import { deliveries, submissions } from './schema/index.ts';
 
@@ -57,7 +66,7 @@ export async function acceptSubmission({ pool }: Store, submission: NewSubmissio
     const start = [id, sourceId, sourceVersion, receivedAt, state];
     const json = [JSON.stringify(raw), arrivalId, JSON.stringify(values)];
     const came = VISIT_PARTS.map((part) => visit[part] ?? null);
-    await pool.execute(ACCEPT, [...start, ...json, key, personKey, suspicion, receivedAt, ...came]);
+    await executePlainly(pool, ACCEPT, [...start, ...json, key, personKey, suspicion, receivedAt, ...came]);
     return true;
   } catch (error) {
     if (errorNumber(error) === DUPLICATE_ENTRY) return false;
