@@ -28,7 +28,7 @@ export const ACTS = {
   dropped: 'dropped',
   'asked to confirm': 'asked the person to confirm',
   'acted on all held': 'acted on everything held at',
-  'changed there': 'changed in a destination',
+  'changed there': 'changed what another system holds of',
   merged: 'merged',
   split: 'split',
 } as const;
