@@ -7,12 +7,13 @@ type Kind = (typeof KINDS)[number];
 /** More than anybody should read: 3 MB. */
 const HUGE = 3 * 1024 * 1024;
 
-/** A fault to come: the next n requests (whose path starts with `path`) answer it. */
+/** A fault to come: the next n requests (by `method`, whose path starts with `path`) answer it. */
 interface Fault {
   next: number;
   kind: Kind;
   status?: number;
   path?: string;
+  method?: string;
   /** Instead of a number: the share of requests that fail, by chance, until it is taken back. */
   share?: number;
   /** How long "slow" takes, in milliseconds. */
@@ -32,7 +33,7 @@ export class Faults {
         return c.json(
           {
             error:
-              'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage" | "huge" | "half", "status"?, "path"?, "share"? }',
+              'send { "next": n, "kind": "status" | "slow" | "drop" | "garbage" | "huge" | "half", "status"?, "path"?, "method"?, "share"? }',
           },
           400,
         );
@@ -51,7 +52,7 @@ export class Faults {
   /** Applies what is pending to a request, before it is served. */
   middleware(): MiddlewareHandler {
     return async (c, next) => {
-      const fault = this.take(c.req.path);
+      const fault = this.take(c.req.path, c.req.method);
       if (!fault) return next();
       switch (fault.kind) {
         case 'status': {
@@ -95,10 +96,12 @@ export class Faults {
   }
 
   /** The fault that a request or mail is to suffer, used up by that; null for none. */
-  take(path: string): Fault | null {
+  take(path: string, method = ''): Fault | null {
     const fault = this.#pending.find(
       (candidate) =>
-        path.startsWith(candidate.path ?? '/') && (candidate.share === undefined || Math.random() < candidate.share),
+        path.startsWith(candidate.path ?? '/') &&
+        (candidate.method ?? method) === method &&
+        (candidate.share === undefined || Math.random() < candidate.share),
     );
     if (!fault) return null;
     fault.next -= 1;

@@ -37,7 +37,7 @@ describe('a destination with a fault', () => {
     ['that breaks off is looked at before it is tried again', { next: 2, kind: 'drop' }, 'time-out'],
     ['that answers nonsense is looked at before it is tried again', { next: 1, kind: 'garbage' }, 'answer unreadable'],
     [
-      'that takes the change and then breaks off is not changed twice',
+      'that breaks off while it is looked at is looked at again',
       { next: 1, kind: 'drop', path: '/v1/members/find' },
       'time-out',
     ],
@@ -48,6 +48,17 @@ describe('a destination with a fault', () => {
     const { attempts, readBack } = only(trail);
     expect(attempts[0]).toMatchObject({ cause, outcome: 'failed, tried again later' });
     expect(attempts.at(-1)?.cause).toBeNull();
+    expect(readBack?.every(({ same }) => same)).toBe(true);
+    expect(await memberOf(email)).toMatchObject([{ changes: 1 }]);
+  });
+
+  it('that takes the change and then breaks off is looked at, and not changed twice, though it remembers no request', async () => {
+    await world.changeTernPost({ forgets: true });
+    await world.faults({ next: 1, kind: 'half', method: 'PUT', path: '/v1/members' });
+    const email = newAddress();
+    const { attempts, readBack } = only(await operator.trailWhen(await submit(email), 'delivered'));
+    await world.changeTernPost({ forgets: false });
+    expect(attempts.map((attempt) => attempt.cause)).toEqual(['time-out', null]);
     expect(readBack?.every(({ same }) => same)).toBe(true);
     expect(await memberOf(email)).toMatchObject([{ changes: 1 }]);
   });

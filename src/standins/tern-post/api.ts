@@ -17,8 +17,10 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
   const answered = new Map<string, { status: 200 | 201; body: { member: Member } }>();
 
   /** Makes or changes a member; the same key gives the same answer again. */
+  const answerTo = (key: string | undefined) => (key && !state().forgets ? answered.get(key) : undefined);
+
   function put(change: MemberChange, key: string | undefined) {
-    const before = key ? answered.get(key) : undefined;
+    const before = answerTo(key);
     if (before) return before;
     const wrong = check(state(), change);
     if (wrong) return { status: wrong.status, body: wrong };
@@ -66,7 +68,7 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
 
   api.put('/members', needs('members:write'), async (c) => {
     const name = c.req.header('idempotency-key');
-    const before = name ? answered.get(name) : undefined;
+    const before = answerTo(name);
     if (before) return c.json(before.body, before.status, { 'idempotent-replayed': 'true' });
     const change = await c.req.json<MemberChange>().catch(() => null);
     if (!change) return problem(c, 400, 'not-json', 'The body is not JSON.');

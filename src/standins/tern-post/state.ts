@@ -49,6 +49,8 @@ export interface TernPostState {
   fields: MemberField[];
   members: Member[];
   hooks: Hook[];
+  /** Whether it remembers no request by its Idempotency-Key: the same one twice is done twice. */
+  forgets?: boolean;
 }
 
 const ALL = ['catalogue:read', 'members:read', 'members:write'];
