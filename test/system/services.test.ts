@@ -78,10 +78,10 @@ const visit = (email: string, more: Record<string, string> = {}) =>
 
 /** One route from the school form to one target; others are paused, so that each test sees its own delivery only. */
 let live: { id: string } | null = null;
-async function wire(target: Target): Promise<void> {
+async function wire(...targets: [Target, ...Target[]]): Promise<void> {
   if (live) await operator.post(`/routes/${live.id}/pause`);
-  const document = schoolRoute(school.id, target.connectionId);
-  live = await operator.route('School visits', { ...document, mails: [], targets: [target] });
+  const document = schoolRoute(school.id, targets[0].connectionId);
+  live = await operator.route('School visits', { ...document, mails: [], targets });
 }
 const only = ({ deliveries }: TrailView) => {
   if (deliveries.length !== 1 || !deliveries[0]) throw new Error(`${deliveries.length} deliveries`);
@@ -573,22 +573,30 @@ describe('kinds that need code', () => {
 describe('a connection in use', () => {
   it('can be paused: what comes waits in order, and goes out afterwards', async () => {
     const connection = await operator.connect(world.ternPost, TERN_KEY);
-    await wire({
+    const bell = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {});
+    const paused: Target = {
       ...bellTarget(connection.id),
+      id: 'paused',
       duplicates: 'update',
       lines: [
         { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: [] },
         { id: 'l-given', to: 'given', from: { kind: 'field', field: 'first' }, steps: [] },
       ],
-    });
+    };
+    await wire(paused, bellTarget(bell.id));
     await operator.post(`/connections/${connection.id}/pause`);
     const id = await visit(newAddress());
+    const to = (trail: TrailView, { id: connectionId }: ConnectionView) =>
+      trail.deliveries.find((delivery) => delivery.connectionId === connectionId);
+    // Workers have gone round: what came later went to the other connection.
+    const later = await visit(newAddress());
     await eventually(
-      () => operator.connection(connection.id),
-      ({ waiting }) => waiting === 1,
+      () => operator.trail(later),
+      (trail) => to(trail, bell)?.state === 'delivered',
     );
-    await new Promise((resolve) => setTimeout(resolve, 600));
-    expect(only(await operator.trail(id))).toMatchObject({ state: 'queued', attempts: [] });
+    for (const one of [id, later])
+      expect(to(await operator.trail(one), connection)).toMatchObject({ state: 'queued', attempts: [] });
+    expect((await operator.connection(connection.id)).waiting).toBe(2);
     await operator.post(`/connections/${connection.id}/resume`);
     await operator.trailWhen(id, 'delivered');
 
