@@ -1,5 +1,7 @@
 // The edit loop: the demo, whose server and worker are built and started again at every change, and whose interface follows by itself.
+import { once } from 'node:events';
 import { existsSync, mkdirSync } from 'node:fs';
+import { createServer as createHttpServer } from 'node:http';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { watch } from 'rolldown';
@@ -21,17 +23,25 @@ export async function run(args) {
   const demo = await startDemo(folder, port, { isOne: true });
   const { app, signIn } = demo.endpoints;
 
+  // Vite gets a server of ours: with one of its own it ends this process by itself, before the database has ended.
+  const http = createHttpServer();
   const web = await createServer({
     root,
     logLevel: 'warn',
     server: {
-      host: '127.0.0.1',
-      port: await freePort(port + 20, new Set()),
+      middlewareMode: true,
+      hmr: { server: http },
       proxy: Object.fromEntries(OF_THE_SERVER.map((start) => [start, { target: app, changeOrigin: false }])),
     },
   });
-  await web.listen();
-  onStop(() => web.close());
+  const webPort = await freePort(port + 20, new Set());
+  http.on('request', web.middlewares).listen(webPort, '127.0.0.1');
+  await once(http, 'listening');
+  onStop(async () => {
+    await web.close();
+    http.closeAllConnections();
+    http.close();
+  });
 
   let changedAt = 0;
   const watcher = watch({ ...programs, watch: { buildDelay: 50, skipWrite: false } });
@@ -50,7 +60,7 @@ export async function run(args) {
   });
 
   console.log(`
-  The interface, as you change it:  ${web.resolvedUrls?.local[0] ?? ''}
+  The interface, as you change it:  http://127.0.0.1:${webPort}/
   As it was built last:             ${app}
   Sign in:                          ${signIn.email} / ${signIn.password}
 

@@ -7,4 +7,4 @@ export {
   type Purpose,
   type PurposeDraft,
 } from './purpose.ts';
-export { consentState, type ConsentEvent, type ConsentEventKind, type ConsentState } from './state.ts';
+export { consentState, stateFor, type ConsentEvent, type ConsentEventKind, type ConsentState } from './state.ts';

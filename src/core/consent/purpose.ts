@@ -1,3 +1,5 @@
+import { oneLine } from '../values/index.ts';
+
 /** By what somebody may be written to or called. Consent for one says nothing of the others. */
 export const CHANNELS = ['email', 'sms', 'phone', 'post'] as const;
 export type Channel = (typeof CHANNELS)[number];
@@ -40,9 +42,6 @@ export const fitsWording = ({ wordings }: Pick<Purpose, 'wordings'>, sentence: s
   wordings.some((wording) => plain(wording) === plain(sentence));
 
 const plain = (sentence: string): string =>
-  sentence
-    .normalize('NFC')
-    .trim()
-    .replace(/\s+/gu, ' ')
+  oneLine(sentence.normalize('NFC'))
     .replace(/[.!]+$/u, '')
     .toLowerCase();

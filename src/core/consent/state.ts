@@ -1,3 +1,5 @@
+import type { ConsentNeed } from './purpose.ts';
+
 /** `not given`: a box was shown and left unticked. It is evidence of what was offered, and takes nothing back. */
 export type ConsentEventKind = 'asked' | 'given' | 'not given' | 'confirmed' | 'refused' | 'withdrawn' | 'expired';
 
@@ -39,6 +41,10 @@ export function consentState(events: ConsentEvent[]): ConsentState {
     .reduce<Standing>(next, { decided: 'none', open: null });
   return open ?? decided;
 }
+
+/** The same of one purpose and channel, out of events of several. */
+export const stateFor = (events: (ConsentEvent & ConsentNeed)[], { purpose, channel }: ConsentNeed): ConsentState =>
+  consentState(events.filter((event) => event.purpose === purpose && event.channel === channel));
 
 function next(standing: Standing, { kind }: ConsentEvent): Standing {
   switch (kind) {

@@ -1,6 +1,7 @@
 export { identify, type Candidate, type Identified, type Possible } from './identify.ts';
 export {
   addressIn,
+  asksForAddress,
   identifyingFields,
   keyKindOf,
   keysOf,

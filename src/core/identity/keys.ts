@@ -41,6 +41,10 @@ export function keyKindOf({ type, keepAs }: SourceField): KeyKind {
   return type === 'phone' ? 'phone' : 'email';
 }
 
+/** Whether fields ask for an address that identifies the person, at which they can be written to. */
+export const asksForAddress = (fields: SourceField[]): boolean =>
+  identifyingFields(fields).some((field) => keyKindOf(field) === 'email');
+
 /**
  * The keys of the person behind a submission, the surest first: an id, an address, a number.
  * @param scope the system that ids in it belong to

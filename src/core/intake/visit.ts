@@ -1,4 +1,4 @@
-import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
+import { oneLine, plainField, type FieldValues, type SourceField } from '../values/index.ts';
 
 /** What is known of how a submission came, beside what was entered. Each is a column, and can be mapped and filtered by. */
 export const VISIT_PARTS = [
@@ -79,7 +79,7 @@ export function readVisit(
   const page = addressOf(sent(PAGE_FIELD)) ?? addressOf(headers.referer) ?? addressOf(headers.origin);
   const visit: Visit = {};
   const set = (part: VisitPart, text: string | null | undefined, limit = LIMITS.other) => {
-    const line = (text ?? '').replace(/\s+/gu, ' ').trim().slice(0, limit);
+    const line = oneLine(text ?? '').slice(0, limit);
     if (line !== '') visit[part] = line;
   };
   set('page', page && withoutQuery(page), LIMITS.page);

@@ -1,5 +1,5 @@
 import { bad, good, type Result } from '../result.ts';
-import { inWords, printValue, shapeOf, shapeOfType, type FieldValue, type TypeName } from '../values/index.ts';
+import { inWords, oneLine, printValue, shapeOf, shapeOfType, type FieldValue, type TypeName } from '../values/index.ts';
 
 /** What is done with a value on its way, in one respect. */
 interface StepManner {
@@ -17,17 +17,12 @@ interface StepManner {
   apply: (value: FieldValue) => Result<FieldValue>;
 }
 
-/** Most texts have nothing to take out, and looking is quicker than writing them anew. */
-function squeeze(text: string): string {
-  const trimmed = text.trim();
-  return /[^\S ]| {2}/.test(trimmed) ? trimmed.replace(/\s+/g, ' ') : trimmed;
-}
 const ofText = (change: (text: string) => string) => (value: FieldValue) => good(change(printValue(value)));
 
 /** A part of a name: as its parts were said, or else by its first blank. */
 const partOfName = (part: 'given' | 'family') => (value: FieldValue) => {
   if (typeof value === 'object' && 'given' in value) return good(value[part]);
-  const name = squeeze(printValue(value));
+  const name = oneLine(printValue(value));
   const blank = name.indexOf(' ');
   if (part === 'given') return good(blank < 0 ? name : name.slice(0, blank));
   return good(blank < 0 ? '' : name.slice(blank + 1));
@@ -44,7 +39,7 @@ export const STEPS = {
     lets: true,
     gives: 'text',
     example: ['  Mara   Quill ', 'Mara Quill'],
-    apply: ofText(squeeze),
+    apply: ofText(oneLine),
   },
   'lower-case': {
     help: 'turns capitals into small letters',

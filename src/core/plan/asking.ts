@@ -1,4 +1,4 @@
-import { CHANNEL_WORDS, consentState, type Channel } from '../consent/index.ts';
+import { CHANNEL_WORDS, stateFor, type Channel } from '../consent/index.ts';
 import { addressIn } from '../identity/index.ts';
 import type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
 import { asksIn, note, type After, type Plan, type PlannedConsent } from './planned.ts';
@@ -44,8 +44,8 @@ export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { g
 }
 
 /** Whether the person proved that the address is theirs, for a purpose. */
-export const isConfirmedFor = (consent: KnownPerson['consent'], purpose: string, channel: Channel = 'email'): boolean =>
-  consentState(consent.filter((event) => event.purpose === purpose && event.channel === channel)) === 'confirmed';
+export const isConfirmedFor = (consent: KnownPerson['consent'], purpose: string): boolean =>
+  stateFor(consent, { purpose, channel: 'email' }) === 'confirmed';
 
 /** Whether the person proved once that the address is theirs. */
 export function isConfirmedForAnything({ consent }: KnownPerson): boolean {

@@ -1,5 +1,5 @@
 import type { DestinationField, MapLine } from '../mapping/index.ts';
-import type { DuplicatePolicy } from './route.ts';
+import type { DuplicatePolicy, Target } from './route.ts';
 
 /** A place or label in the other system. */
 export interface CatalogueItem {
@@ -61,6 +61,10 @@ export function fieldsFor(catalogue: Catalogue, target: { kind: string; lines: M
   const named = target.lines.filter(({ to }) => !known.some(({ key }) => key === to));
   return [...known, ...named.map(({ to }) => freeField(to))];
 }
+
+/** The lists that a target puts people into, as far as they are there. */
+export const listsOf = (catalogue: Catalogue | undefined, { places }: Pick<Target, 'places'>): CatalogueList[] =>
+  catalogue?.lists.filter(({ id }) => places.some(({ list }) => list === id)) ?? [];
 
 const freeField = (key: string): DestinationField => ({
   key,

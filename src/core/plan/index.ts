@@ -1,4 +1,4 @@
-export { fieldsFor } from './catalogue.ts';
+export { fieldsFor, listsOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
 export { wordingOf } from './asking.ts';

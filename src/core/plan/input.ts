@@ -1,6 +1,7 @@
+import { decide, type Condition, type Decision } from '../conditions/index.ts';
 import type { Channel, ConsentEvent } from '../consent/index.ts';
 import type { ContactKey, Identified, KnownContact } from '../identity/index.ts';
-import type { Visit } from '../intake/index.ts';
+import { factFields, factsOf, type Visit } from '../intake/index.ts';
 import type { FieldValues, SourceField, Trust } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
 import type { Intent } from './intent.ts';
@@ -45,3 +46,7 @@ export interface PlanInput {
   catalogues: Record<string, Catalogue>;
   now: number;
 }
+
+/** Whether a condition holds for what was entered, and how it came. */
+export const decideFor = (when: Condition, { values, visit, fields }: PlanInput): Decision =>
+  decide(when, factsOf(values, visit), factFields(fields));

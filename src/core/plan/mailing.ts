@@ -1,23 +1,23 @@
-import { decide } from '../conditions/index.ts';
 import { factFields, factsOf } from '../intake/index.ts';
 import { fillText } from '../mapping/index.ts';
-import { isEmpty, printValue, type FieldValues, type SourceField } from '../values/index.ts';
+import { isEmpty, oneLine, printValue, type FieldValues, type SourceField } from '../values/index.ts';
 import { addressToAsk } from './asking.ts';
-import type { LiveRoute, PlanInput } from './input.ts';
+import { decideFor, type LiveRoute, type PlanInput } from './input.ts';
 import { asksIn, note, type After, type Plan } from './planned.ts';
 import type { RouteMail } from './route.ts';
 
 /** The same answer goes out to one person no more often than this: a form must not become a way to flood a mailbox. */
 export const ANSWER_REST_MS = 10 * 60_000;
 
-const ANSWERS = '@answers';
+/** Under which a text has everything that was answered, as if it were a field. */
+export const ANSWERS = '@answers';
 /** Stands in a text for everything that was answered. */
 export const ALL_ANSWERS = `{${ANSWERS}}`;
 
 /** Plans the mails that a route sends: answers to the visitor, and those that tell colleagues. */
 export function planMails(plan: Plan, route: LiveRoute, input: PlanInput): void {
   for (const mail of route.document.mails) {
-    const why = mail.when && decide(mail.when, factsOf(input.values, input.visit), factFields(input.fields));
+    const why = mail.when && decideFor(mail.when, input);
     if (why && why.verdict !== 'holds') {
       note(plan, 'not for them', `${route.name}: the mail "${mail.subject}" is left out, since ${why.why}.`);
       continue;
@@ -70,8 +70,6 @@ function afterOf(plan: Plan, route: LiveRoute, { after }: RouteMail): After {
   const waits = plan.actions.find((action) => action.routeId === route.id && action.after.kind === 'confirmed');
   return waits?.after ?? { kind: 'now' };
 }
-
-const oneLine = (text: string): string => text.replace(/\s+/gu, ' ').trim();
 
 /** A text with what was answered in it. Lines within an answer are set in, so that none can look like one of ours. */
 function filled(text: string, { fields, values, visit }: PlanInput): string {

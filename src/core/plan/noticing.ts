@@ -1,4 +1,4 @@
-import { consentState, type ConsentNeed } from '../consent/index.ts';
+import { stateFor, type ConsentNeed } from '../consent/index.ts';
 import { keyText, type ContactKey } from '../identity/index.ts';
 import type { KnownPerson } from './input.ts';
 import { note, PLAN_FORMAT, type Plan } from './planned.ts';
@@ -34,13 +34,12 @@ export function planNotice({ meaning, from, keys, known, used }: NoticeInput): P
     possible: [],
     changes: [],
   };
-  const stateOf = (need: ConsentNeed) =>
-    consentState(known.consent.filter(({ purpose, channel }) => purpose === need.purpose && channel === need.channel));
   for (const need of used) {
-    if (meaning === 'unsubscribed' && stateOf(need) !== 'withdrawn')
+    const state = stateFor(known.consent, need);
+    if (meaning === 'unsubscribed' && state !== 'withdrawn')
       plan.consent.push({ ...need, kind: 'withdrawn', wording: `Unsubscribed in ${from}.` });
     // A mail of theirs proves the address, and nothing else.
-    if (meaning === 'confirmed' && need.channel === 'email' && stateOf(need) !== 'confirmed')
+    if (meaning === 'confirmed' && need.channel === 'email' && state !== 'confirmed')
       plan.consent.push({ ...need, kind: 'confirmed', wording: `Confirmed in ${from}.` });
   }
   if (plan.consent.length === 0) note(plan, 'nothing follows', 'It changes nothing here.');

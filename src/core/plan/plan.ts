@@ -1,6 +1,4 @@
-import { decide } from '../conditions/index.ts';
 import { changesTo, type ContactKey, type Identified } from '../identity/index.ts';
-import { factFields, factsOf } from '../intake/index.ts';
 import {
   addressToAsk,
   byChannel,
@@ -11,7 +9,7 @@ import {
   type Given,
 } from './asking.ts';
 import { draftDelivery, isMore, onlyGaps, type Draft } from './drafting.ts';
-import type { LiveRoute, PlanInput } from './input.ts';
+import { decideFor, type LiveRoute, type PlanInput } from './input.ts';
 import { planMails } from './mailing.ts';
 import { asksIn, note, PLAN_FORMAT, type Plan } from './planned.ts';
 import type { Target } from './route.ts';
@@ -153,7 +151,7 @@ function reasonFor(
   { route, input, number }: { route: LiveRoute; input: PlanInput; number: number },
 ): string | null {
   if (when === null) return 'Everybody goes there.';
-  const { verdict, why } = decide(when, factsOf(input.values, input.visit), factFields(input.fields));
+  const { verdict, why } = decideFor(when, input);
   if (verdict === 'holds') return `They go there, since ${why}.`;
   note(plan, 'not for them', `${route.name}: target ${number} is left out, since ${why}.`);
   return null;

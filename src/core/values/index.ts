@@ -33,5 +33,6 @@ export {
 } from './registry.ts';
 export { COUNTRY_CODES } from './types/country.ts';
 export { inBytes, isFile, type FileValue } from './types/file.ts';
+export { oneLine } from './types/text.ts';
 export { isListOfRecords, readRecords } from './types/records.ts';
 export { UNKNOWN_MANNER } from './type.ts';

@@ -44,6 +44,12 @@ export const unknown = (what: string): Result<never, Refusal> =>
 export const stale = (): Result<never, Refusal> =>
   refused('stale', 'changed-meanwhile', 'Somebody else changed this meanwhile. Nothing was saved.');
 
+/** What became of something that was held, while somebody decided about it. */
+export const GONE_ON = 'It has gone on meanwhile. Reload to see where it is.';
+
+/** It is not held any more. */
+export const goneOn = (): Result<never, Refusal> => refused('conflict', 'not-held', GONE_ON);
+
 /** What was done, to what. */
 export interface Act {
   act: ActName;

@@ -1,5 +1,6 @@
 import type { Profile, Webhooks } from '../../contract/profile/index.ts';
 import type { Fault } from '../../core/delivery/index.ts';
+import { parseJson } from '../../core/json/index.ts';
 import { noticesDocument } from '../../core/intake/index.ts';
 import { isGenuine } from '../connectors/notices.ts';
 import type { Context } from '../context.ts';
@@ -83,7 +84,7 @@ export async function takeNotices(
   const { webhooks } = profileFor(connection);
   if (!webhooks) return 'unknown address';
   if (!isGenuine(webhooks, { header, body, secret: secrets.open(address.secret), now: now() })) return 'not genuine';
-  const parsed = parse(body);
+  const parsed = parseJson(body);
   if (parsed === undefined) return 'not readable';
   await markProven(store.db, connection.id, now());
   const source = await sourceOf(context, connection, webhooks);
@@ -124,14 +125,6 @@ async function sourceOf(context: Context, { id, name }: ConnectionRecord, webhoo
   if (!made || made.liveVersion === null) throw new Error('the source of notices is missing');
   return { sourceId: made.id, sourceVersion: made.liveVersion, document };
 }
-
-const parse = (text: string): unknown => {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    return undefined;
-  }
-};
 
 /** Whether a kind of service can tell us what happens there. */
 export const tellsNotices = ({ webhooks }: Profile): boolean => webhooks !== undefined;

@@ -9,7 +9,7 @@ import type { MailState } from '../../core/states/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { beginning, containing, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf, type MailRecord } from './mails.ts';
-import { listPurposes } from './purposes.ts';
+import { purposeNames } from './purposes.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { samePerson } from './people/tree.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, purposes, routes } from './schema/index.ts';
@@ -31,40 +31,49 @@ export interface SubmissionFilter {
   placement?: string;
 }
 
-/** Whether a submission `s` has a delivery, or a mail to the visitor or to colleagues, in one of these states. */
-const hasPart = (deliveryStates: DeliveryState[], mailStates: MailState[]) =>
-  sql`(EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN ${oneOf(deliveryStates)})
-    OR EXISTS (SELECT 1 FROM mails m WHERE m.submission_id = s.id AND m.kind <> 'ask' AND m.state IN ${oneOf(mailStates)}))`;
+/** How far deliveries, and mails to the visitor or to colleagues, have come that are in these states. */
+const PARTS = {
+  held: { deliveries: ['held'], mails: ['held'] },
+  'on its way': { deliveries: ['queued', 'sending', 'retrying'], mails: ['queued', 'sending'] },
+  waiting: { deliveries: ['waiting'], mails: ['waiting'] },
+  delivered: { deliveries: ['delivered'], mails: ['sent'] },
+  dropped: { deliveries: ['dropped'], mails: ['dropped'] },
+} satisfies Record<string, { deliveries: DeliveryState[]; mails: MailState[] }>;
 
-const HAS = {
-  held: hasPart(['held'], ['held']),
-  'on its way': hasPart(['queued', 'sending', 'retrying'], ['queued', 'sending']),
-  waiting: hasPart(['waiting'], ['waiting']),
-  delivered: hasPart(['delivered'], ['sent']),
-  dropped: hasPart(['dropped'], ['dropped']),
-};
+/** Whether a submission `s` has a part that has come so far. */
+const hasPart = (progress: keyof typeof PARTS) =>
+  sql`(EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN ${oneOf(PARTS[progress].deliveries)})
+    OR EXISTS (SELECT 1 FROM mails m WHERE m.submission_id = s.id AND m.kind <> 'ask' AND m.state IN ${oneOf(PARTS[progress].mails)}))`;
+
+/** The same for few among many: begins with the parts, which indexes find by their state. */
+const isOfParts = (progress: keyof typeof PARTS) =>
+  sql`s.id IN (SELECT id FROM (SELECT submission_id AS id FROM deliveries WHERE state IN ${oneOf(PARTS[progress].deliveries)}
+    UNION SELECT submission_id FROM mails WHERE kind <> 'ask' AND state IN ${oneOf(PARTS[progress].mails)}) part)`;
 
 /** How far a submission `s` has come: its own state, and that of its deliveries and mails, the most urgent first. */
 const PROGRESS = sql`CASE
   WHEN s.state <> 'planned' THEN s.state
-  WHEN ${HAS.held} THEN 'held'
-  WHEN ${HAS['on its way']} THEN 'on its way'
-  WHEN ${HAS.waiting} THEN 'waiting'
-  WHEN ${HAS.delivered} THEN 'delivered'
-  WHEN ${HAS.dropped} THEN 'dropped'
+  WHEN ${hasPart('held')} THEN 'held'
+  WHEN ${hasPart('on its way')} THEN 'on its way'
+  WHEN ${hasPart('waiting')} THEN 'waiting'
+  WHEN ${hasPart('delivered')} THEN 'delivered'
+  WHEN ${hasPart('dropped')} THEN 'dropped'
   ELSE 'nothing to send' END`;
 
-/** What everything that has come so far has in common, by which an index finds it; `PROGRESS` then decides. */
+/**
+ * What everything that has come so far has in common, by which an index finds it; `PROGRESS` then decides. What most
+ * submissions come to is found soonest by reading the newest of all.
+ */
 function mayHaveCome(progress: Progress): SQL {
   switch (progress) {
     case 'held':
     case 'waiting':
-    case 'delivered':
     case 'dropped':
     case 'on its way':
-      return HAS[progress];
+      return isOfParts(progress);
+    case 'delivered':
     case 'nothing to send':
-      return sql`s.state = 'planned'`;
+      return sql`TRUE`;
     default:
       return sql`s.state = ${progress}`;
   }
@@ -94,6 +103,7 @@ export async function listSubmissions(
   if (filter.placement) conditions.push(sql`s.placement = ${filter.placement}`);
   if (filter.progress) conditions.push(mayHaveCome(filter.progress));
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
+  // An outer join, though every submission has a source: an inner one would begin with the few sources, and sort all.
   const rows = await rowsOf<{
     id: string;
     receivedAt: number;
@@ -108,7 +118,7 @@ export async function listSubmissions(
     db,
     sql`SELECT s.id, s.received_at AS receivedAt, src.name AS sourceName, c.email, c.phone, c.name, s.repeats, s.field_values AS typed,
         ${PROGRESS} AS progress
-      FROM submissions s JOIN sources src ON src.id = s.source_id LEFT JOIN contacts c ON c.id = s.contact_id
+      FROM submissions s LEFT JOIN sources src ON src.id = s.source_id LEFT JOIN contacts c ON c.id = s.contact_id
       WHERE ${sql.join(conditions, sql` AND `)} ${having} ORDER BY s.id DESC LIMIT ${PAGE_SIZE + 1}`,
   );
   const shown = rows.slice(0, PAGE_SIZE).map(({ typed, email, phone, name, ...row }) => ({
@@ -300,10 +310,10 @@ export async function listMail(
     submissionId,
     records.map(({ id }) => id),
   );
-  const names = new Map((await listPurposes(db)).map(({ id, name }) => [id, name]));
+  const nameOf = await purposeNames(db);
   const views = records.map(({ id, purposes: settled, state, sentTo, expiresAt, confirmedAt, lastSentAt, mail }) => ({
     id,
-    purposes: settled.map((purpose) => names.get(purpose) ?? purpose),
+    purposes: settled.map(nameOf),
     state,
     sentTo,
     expiresAt: iso(expiresAt),

@@ -7,6 +7,19 @@ export type ConfirmationRecord = typeof confirmations.$inferSelect;
 
 export type NewConfirmation = Omit<ConfirmationRecord, 'sends' | 'confirmedAt'>;
 
+/** A confirmation as it is asked for now. */
+export const pendingConfirmation = (
+  asked: Pick<ConfirmationRecord, 'id' | 'contactId' | 'submissionId' | 'routeId' | 'purposes' | 'sentTo' | 'mail'>,
+  expiresHours: number,
+  now: number,
+): NewConfirmation => ({
+  ...asked,
+  state: 'pending',
+  createdAt: now,
+  lastSentAt: now,
+  expiresAt: now + expiresHours * 3_600_000,
+});
+
 export async function addConfirmations(db: Db, records: NewConfirmation[]): Promise<void> {
   await insertRows(db, confirmations, records);
 }

@@ -18,6 +18,12 @@ export async function listPurposes(db: Db): Promise<PurposeRecord[]> {
   return (await db.select().from(purposes).orderBy(asc(purposes.name))).map(toRecord);
 }
 
+/** What purposes are called. @returns the name by the id; the id itself where there is no such purpose */
+export async function purposeNames(db: Db): Promise<(id: string) => string> {
+  const names = new Map((await listPurposes(db)).map(({ id, name }) => [id, name]));
+  return (id) => names.get(id) ?? id;
+}
+
 export async function findPurpose(db: Db, id: string): Promise<PurposeRecord | null> {
   const [row] = await db.select().from(purposes).where(eq(purposes.id, id));
   return row ? toRecord(row) : null;

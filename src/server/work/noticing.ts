@@ -7,19 +7,17 @@ import { sha256 } from '../security/tokens.ts';
 import { findConnection } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { addNotice, consentUsed } from '../store/notices.ts';
-import { addConsentEvents, NOBODY, readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { addConsentEvents, NOBODY, readKnownPeople, type SaidOfSelf } from '../store/people/index.ts';
 import { endPlanning, endRepeats, type SubmissionRecord } from '../store/submissions.ts';
 
 /** Plans what another system told us, and stores what follows: what happened there, and what it means for consent. Each event once. */
 export async function planTold(
   { newId, now }: Context,
   db: Db,
-  submission: SubmissionRecord,
-  document: NoticesDocument,
+  { submission, document, said }: { submission: SubmissionRecord; document: NoticesDocument; said: SaidOfSelf },
 ): Promise<void> {
   const { values, receivedAt } = submission;
   const text = (name: string) => (typeof values[name] === 'string' ? values[name] : '');
-  const said = saidOfSelf(document.fields, values, submission.sourceId);
   const [known = NOBODY] = await readKnownPeople(db, [said], { lock: true, answersSince: null });
   const contactId = known.contact?.id ?? null;
   const connection = await findConnection(db, document.connectionId);

@@ -10,7 +10,7 @@ import {
   type Plan,
 } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
-import { addConfirmations, type NewConfirmation } from '../store/confirmations.ts';
+import { addConfirmations, pendingConfirmation, type NewConfirmation } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
 import { addDeliveries, type NewDelivery } from '../store/deliveries.ts';
 import { addMails, askingMail, type NewMail } from '../store/mails.ts';
@@ -78,8 +78,8 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
         return { submission, document, said: saidOfSelf(document.fields, submission.values, submission.sourceId) };
       }),
   );
-  for (const { submission, document } of read)
-    if (document.kind === 'notices') await planTold(context, db, submission, document);
+  for (const { submission, document, said } of read)
+    if (document.kind === 'notices') await planTold(context, db, { submission, document, said });
   const taken = read.filter(({ document }) => document.kind !== 'notices');
   const wiringOf = new Map(
     await Promise.all(
@@ -180,8 +180,7 @@ function collect({ newId }: Context, changes: Changes, submission: SubmissionRec
     const id = joins ?? newId();
     confirmationOf.set(action, id);
     if (joins) continue;
-    const times = { createdAt: now, lastSentAt: now, expiresAt: now + expiresHours * 3_600_000 };
-    const asked: NewConfirmation = { ...about, ...times, id, routeId, purposes, sentTo: to, mail, state: 'pending' };
+    const asked = pendingConfirmation({ ...about, id, routeId, purposes, sentTo: to, mail }, expiresHours, now);
     changes.confirmations.push(asked);
     changes.mails.push(askingMail(newId(), asked));
   }

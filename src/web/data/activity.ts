@@ -1,9 +1,10 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import type { BulkInput, BulkView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
 import type { Page } from '../../contract/pages.ts';
 import type { SubmissionRow, TrailView } from '../../contract/submissions.ts';
 import type { ChangeView } from '../../contract/changes.ts';
-import { api } from './api.ts';
+import { api, type Plain } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 const LIVE_MS = 3_000;
 const UNFINISHED = new Set(['received', 'on its way', 'waiting']);
@@ -45,9 +46,9 @@ export const useHeldGroups = () =>
 
 /** Does one thing to a whole held group, part by part, telling how far it has come. */
 export function useBulk(onProgress: (done: number) => void) {
-  const queries = useQueryClient();
+  const refresh = useRefresh(SHOWING);
   return useMutation({
-    mutationFn: async (input: Omit<Pick<BulkInput, keyof BulkInput>, 'after'>) => {
+    mutationFn: async (input: Omit<Plain<BulkInput>, 'after'>) => {
       const total: BulkView = { done: 0, stayed: [], next: null };
       do {
         const part: BulkView = await api.post('/deliveries/held', { ...input, after: total.next });
@@ -58,7 +59,7 @@ export function useBulk(onProgress: (done: number) => void) {
       } while (total.next !== null);
       return total;
     },
-    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSettled: refresh,
   });
 }
 
@@ -67,9 +68,9 @@ const SHOWING = ['trail', 'submissions', 'deliveries', 'held', 'status', 'overvi
 
 /** An action on something in the activity; everything that shows it is asked for anew. */
 export function useAct() {
-  const queries = useQueryClient();
+  const refresh = useRefresh(SHOWING);
   return useMutation({
     mutationFn: ({ path, body }: { path: string; body?: unknown }) => api.post(path, body),
-    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSettled: refresh,
   });
 }

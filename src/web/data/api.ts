@@ -1,5 +1,8 @@
 import type { PartIssue } from '../../contract/checks.ts';
 
+/** An input of the API as it is written down: its checks are the server's. */
+export type Plain<Input> = Pick<Input, keyof Input>;
+
 /** What the server said was wrong, with the parts it concerns. */
 export class ApiProblem extends Error {
   readonly status: number;

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { NoticeView } from '../../contract/people.ts';
 import type {
   ConnectionInput,
@@ -7,9 +7,8 @@ import type {
   ProfileView,
   VerifyResult,
 } from '../../contract/connection.ts';
-import { api } from './api.ts';
-
-type Plain<T> = Pick<T, keyof T>;
+import { api, type Plain } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 export const useConnections = () =>
   useQuery({
@@ -25,8 +24,8 @@ export const useTryConnection = () =>
   useMutation({ mutationFn: (input: Plain<ConnectionInput>) => api.post<VerifyResult>('/connections/try', input) });
 
 function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
-  const queries = useQueryClient();
-  return useMutation({ mutationFn: change, onSettled: () => queries.invalidateQueries({ queryKey: ['connections'] }) });
+  const refresh = useRefresh(['connections']);
+  return useMutation({ mutationFn: change, onSettled: refresh });
 }
 
 export const useAddConnection = () =>

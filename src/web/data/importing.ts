@@ -1,12 +1,13 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { api } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 /** Takes the text of a file that was exported as a new draft. @param what is imported, as in "source" */
 export function useImport(what: 'source' | 'route') {
-  const queries = useQueryClient();
+  const refresh = useRefresh([`${what}s`]);
   return useMutation({
     mutationFn: (text: string) => api.post<{ id: string }>(`/${what}s/import`, parse(text, what)),
-    onSuccess: () => queries.invalidateQueries({ queryKey: [`${what}s`] }),
+    onSuccess: refresh,
   });
 }
 

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Profile } from '../../contract/profile/index.ts';
 import type {
   CheckedProfileView,
@@ -7,9 +7,8 @@ import type {
   TrialInput,
   TrialView,
 } from '../../contract/profiles.ts';
-import { api } from './api.ts';
-
-type Plain<T> = Pick<T, keyof T>;
+import { api, type Plain } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 export const useReadDescription = () =>
   useMutation({
@@ -25,11 +24,10 @@ export const useProfile = (id: string) =>
   useQuery({ queryKey: ['profile', id], queryFn: () => api.get<Profile>(`/profiles/${id}`), enabled: id !== '' });
 
 export function useSaveProfile() {
-  const queries = useQueryClient();
+  const refresh = useRefresh(['profiles', 'profile', 'connections']);
   return useMutation({
     mutationFn: ({ document, replace }: { document: Profile; replace: boolean }) =>
       api.put<Profile>(`/profiles/${document.id}${replace ? '?replace=true' : ''}`, { document }),
-    onSuccess: () =>
-      Promise.all(['profiles', 'profile', 'connections'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSuccess: refresh,
   });
 }

@@ -1,7 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { PurposeDraft } from '../../core/consent/index.ts';
 import type { PurposeView } from '../../contract/purposes.ts';
 import { api } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 export const usePurposes = () =>
   useQuery({ queryKey: ['purposes'], queryFn: () => api.get<PurposeView[]>('/purposes') });
@@ -10,10 +11,10 @@ export const usePurposes = () =>
 const SHOWING = ['purposes', 'routes', 'changes'];
 
 function usePurposeAct<Input>(act: (input: Input) => Promise<PurposeView>) {
-  const queries = useQueryClient();
+  const refresh = useRefresh(SHOWING);
   return useMutation({
     mutationFn: act,
-    onSettled: () => Promise.all(SHOWING.map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSettled: refresh,
   });
 }
 

@@ -1,21 +1,22 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { NewTokenView, TokenInput, TokenView } from '../../contract/tokens.ts';
-import { api } from './api.ts';
+import { api, type Plain } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 export const useTokens = () => useQuery({ queryKey: ['tokens'], queryFn: () => api.get<TokenView[]>('/tokens') });
 
 export function useMakeToken() {
-  const queries = useQueryClient();
+  const refresh = useRefresh(['tokens']);
   return useMutation({
-    mutationFn: (input: Pick<TokenInput, keyof TokenInput>) => api.post<NewTokenView>('/tokens', input),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['tokens'] }),
+    mutationFn: (input: Plain<TokenInput>) => api.post<NewTokenView>('/tokens', input),
+    onSuccess: refresh,
   });
 }
 
 export function useRemoveToken() {
-  const queries = useQueryClient();
+  const refresh = useRefresh(['tokens']);
   return useMutation({
     mutationFn: (id: string) => api.delete(`/tokens/${id}`),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['tokens'] }),
+    onSettled: refresh,
   });
 }

@@ -1,5 +1,5 @@
 import { all, textAt } from '../../json/index.ts';
-import type { FieldValues } from '../../values/index.ts';
+import { normaliseEmail, type FieldValues } from '../../values/index.ts';
 import type { Kind } from '../reading.ts';
 import type { NoticesDocument } from '../source.ts';
 
@@ -13,7 +13,7 @@ export const notices: Kind<NoticesDocument> = {
       // By its own members only: a kind may be called as something that every object has.
       const meaning = Object.hasOwn(reads.means, kind) ? (reads.means[kind] ?? '') : '';
       if (id === '' || kind === '' || meaning === 'trial') return [];
-      const email = textAt(event, reads.email).trim().toLowerCase();
+      const email = normaliseEmail(textAt(event, reads.email));
       const at = Date.parse(textAt(event, reads.at));
       const said: FieldValues = { id, event: kind };
       if (meaning !== '') said.meaning = meaning;

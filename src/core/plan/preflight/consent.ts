@@ -1,9 +1,9 @@
 import { CHANNEL_WORDS, fitsWording, type Channel, type Purpose } from '../../consent/index.ts';
-import { identifyingFields, keyKindOf } from '../../identity/index.ts';
+import { asksForAddress } from '../../identity/index.ts';
 import type { SourceDocument } from '../../intake/index.ts';
 import type { SourceField } from '../../values/index.ts';
 import { wordingOf } from '../asking.ts';
-import type { Catalogue, CatalogueList } from '../catalogue.ts';
+import { listsOf, type Catalogue } from '../catalogue.ts';
 import type { ConsentAsk, RouteDocument, Target } from '../route.ts';
 import { blocker, hint, warning, type Finding } from './finding.ts';
 
@@ -121,11 +121,13 @@ function confirmingFindings({ consent, targets }: RouteDocument, { fields }: Sou
   const { confirmedBy, mail, asks } = consent;
   if (asks.length === 0) return [];
   const findings: Finding[] = [];
-  const lists = targets.flatMap((target) => listsOf(target, known).map((list) => ({ target, list })));
+  const lists = targets.flatMap((target) =>
+    listsOf(known.catalogues[target.connectionId], target).map((list) => ({ target, list })),
+  );
   const confirming = lists.filter(({ list }) => list.confirms === true);
   switch (confirmedBy.by) {
     case 'iwashi':
-      if (!identifyingFields(fields).some((field) => keyKindOf(field) === 'email'))
+      if (!asksForAddress(fields))
         findings.push(
           blocker(
             'consent',
@@ -201,6 +203,3 @@ function confirmingFindings({ consent, targets }: RouteDocument, { fields }: Sou
   }
   return findings;
 }
-
-const listsOf = ({ connectionId, places }: Target, { catalogues }: Known): CatalogueList[] =>
-  catalogues[connectionId]?.lists.filter(({ id }) => places.some(({ list }) => list === id)) ?? [];

@@ -1,10 +1,12 @@
 import { parseEmail } from '../../values/index.ts';
-import { identifyingFields, keyKindOf } from '../../identity/index.ts';
-import { factFields, type SourceDocument } from '../../intake/index.ts';
+import { asksForAddress } from '../../identity/index.ts';
+import type { SourceDocument } from '../../intake/index.ts';
 import { fieldsUsedIn } from '../../mapping/index.ts';
+import { ANSWERS } from '../mailing.ts';
 import type { RouteDocument, RouteMail } from '../route.ts';
 import { conditionFindings } from './conditions.ts';
 import { blocker, warning, type Finding } from './finding.ts';
+import { unknownFields } from './unknownFields.ts';
 
 /** Whether each mail has words, somebody to go to, and nothing in it that the source does not have. */
 export function mailFindings({ mails, consent }: RouteDocument, source: SourceDocument): Finding[] {
@@ -28,24 +30,13 @@ function wordFindings({ subject, body }: RouteMail, { fields }: SourceDocument):
   const findings: Finding[] = [];
   if (subject.trim() === '') findings.push(blocker('mails', 'A mail has no subject.', 'Write one.'));
   if (body.trim() === '') findings.push(blocker('mails', `"${subject}" has no text.`, 'Write one.'));
-  const known = factFields(fields);
-  const unknown = [...fieldsUsedIn(subject), ...fieldsUsedIn(body)].filter(
-    (used) => used !== '@answers' && !known.some(({ id }) => id === used),
-  );
-  if (unknown.length > 0)
-    findings.push(
-      blocker(
-        'mails',
-        `"${subject}" has {${unknown.join('}, {')}} in it, which the live source does not have.`,
-        'Write the field names as the source has them, or publish the source if the field is new.',
-      ),
-    );
-  return findings;
+  const used = [...fieldsUsedIn(subject), ...fieldsUsedIn(body)].filter((id) => id !== ANSWERS);
+  return [...findings, ...unknownFields(used, fields, { part: 'mails', what: `"${subject}"` })];
 }
 
 function whomFindings({ kind, to, subject }: RouteMail, { fields }: SourceDocument): Finding[] {
   if (kind === 'answer')
-    return identifyingFields(fields).some((field) => keyKindOf(field) === 'email')
+    return asksForAddress(fields)
       ? []
       : [
           blocker(

@@ -7,6 +7,7 @@ import type { Target } from '../route.ts';
 import { conditionFindings } from './conditions.ts';
 import { blocker, warning, type Finding } from './finding.ts';
 import { placeFindings } from './places.ts';
+import { unknownFields } from './unknownFields.ts';
 
 /** The field by which a destination knows people: its required address, or its first. */
 const identityField = (destination: DestinationField[]): DestinationField | undefined =>
@@ -19,11 +20,12 @@ export function targetFindings(target: Target, catalogue: Catalogue | undefined,
     return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
   const findings = [...placeFindings(target, catalogue), ...conditionsOf(target, fields)];
   const destination = fieldsFor(catalogue, target);
+  const known = factFields(fields);
   const lines = new Map(target.lines.map((line) => [line.to, line]));
   for (const field of requiredFirst(destination)) {
     const line = lines.get(field.key);
     const origin = line?.from.kind === 'field' ? line.from.field : null;
-    const sourceField = factFields(fields).find(({ id }) => id === origin);
+    const sourceField = known.find(({ id }) => id === origin);
     if (!line) {
       if (field.required)
         findings.push(
@@ -86,7 +88,7 @@ export function targetFindings(target: Target, catalogue: Catalogue | undefined,
   }
   for (const line of target.lines) {
     const start = line.from.kind === 'field' ? line.from.field : null;
-    const from = factFields(fields).find(({ id }) => id === start);
+    const from = known.find(({ id }) => id === start);
     const trouble = from && chainTrouble(from.type, line.steps);
     if (trouble)
       findings.push(
@@ -96,19 +98,8 @@ export function targetFindings(target: Target, catalogue: Catalogue | undefined,
           trouble.mend ? `Put the step "${trouble.mend}" before it, or take it away.` : 'Take the step away.',
         ),
       );
-    const unknown =
-      line.from.kind === 'text'
-        ? fieldsUsed(line).filter((used) => !factFields(fields).some(({ id }) => id === used))
-        : [];
-    if (unknown.length > 0) {
-      findings.push(
-        blocker(
-          'mapping',
-          `The text for ${line.to} has {${unknown.join('}, {')}} in it, which the live source does not have.`,
-          'Write the field names as the source has them, or publish the source if the field is new.',
-        ),
-      );
-    }
+    if (line.from.kind === 'text')
+      findings.push(...unknownFields(fieldsUsed(line), fields, { part: 'mapping', what: `The text for ${line.to}` }));
     if (!destination.some(({ key }) => key === line.to)) {
       findings.push(warning('mapping', `"${line.to}" is mapped, but is no field there any more.`, 'Remove the line.'));
     }

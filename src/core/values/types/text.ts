@@ -5,10 +5,17 @@ import type { ValueType } from '../type.ts';
 export const LINE_LIMIT = 2_000;
 export const TEXT_LIMIT = 20_000;
 
+/** A text in one line, without blanks at its ends or doubled ones inside. */
+export function oneLine(written: string): string {
+  const trimmed = written.trim();
+  // Most texts have nothing to take out, and looking is quicker than writing them anew.
+  return /[^\S ]| {2}/.test(trimmed) ? trimmed.replace(/\s+/g, ' ') : trimmed;
+}
+
 /** One line of text: what would break the line, control something or be half a character is taken out. */
 export const text: ValueType<string> = {
   parse: (written) => {
-    const line = withoutControls(written).replace(/\s+/gu, ' ').trim();
+    const line = oneLine(withoutControls(written));
     return line.length > LINE_LIMIT ? bad(`This is longer than ${LINE_LIMIT} characters.`) : good(line);
   },
   print: (value) => value,

@@ -4,7 +4,7 @@ import { findConfirmationByToken, markConfirmed, type ConfirmationRecord } from 
 import { inTransaction } from '../../store/database.ts';
 import { releaseMails } from '../../store/mails.ts';
 import { releaseConfirmed } from '../../store/deliveries.ts';
-import { listPurposes } from '../../store/purposes.ts';
+import { purposeNames } from '../../store/purposes.ts';
 import { addConsentEvents, takeConfirmedChanges } from '../../store/people/index.ts';
 import { submissionsOfConfirmation } from '../../store/submissions.ts';
 
@@ -22,8 +22,8 @@ export async function readConfirmation({ store, now }: Context, token: string): 
   const confirmation = await findConfirmationByToken(store.db, sha256(token));
   if (!confirmation) return { kind: 'unknown' };
   const overdue = confirmation.state === 'pending' && confirmation.expiresAt <= now();
-  const names = new Map((await listPurposes(store.db)).map(({ id, name }) => [id, name]));
-  const about = confirmation.purposes.map((purpose) => names.get(purpose) ?? purpose).join(', ');
+  const nameOf = await purposeNames(store.db);
+  const about = confirmation.purposes.map(nameOf).join(', ');
   return { kind: overdue ? 'expired' : confirmation.state, confirmation, about };
 }
 

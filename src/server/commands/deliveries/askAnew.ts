@@ -1,7 +1,7 @@
 import { addressOf } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
-import { addConfirmations, hasOpenConfirmation, type NewConfirmation } from '../../store/confirmations.ts';
+import { addConfirmations, hasOpenConfirmation, pendingConfirmation } from '../../store/confirmations.ts';
 import { addMails, askingMail } from '../../store/mails.ts';
 import type { Db } from '../../store/database.ts';
 import { findDelivery, type DeliveryRecord } from '../../store/deliveries.ts';
@@ -31,20 +31,10 @@ export async function askForOne(db: Db, context: Context, delivery: DeliveryReco
   if (purpose === '' || channel !== 'email') return 'A mail confirms consent by email only, and this stands on none.';
   if (await hasOpenConfirmation(db, contactId, purpose))
     return 'A confirmation is open already. The delivery goes on as soon as the person confirms.';
-  const id = newId();
   const at = now();
-  const times = { createdAt: at, lastSentAt: at, expiresAt: at + expiresHours * 3_600_000 };
   const about = { contactId, submissionId };
-  const asked: NewConfirmation = {
-    ...about,
-    ...times,
-    id,
-    routeId,
-    purposes: [purpose],
-    sentTo: addressOf(intent),
-    mail,
-    state: 'pending',
-  };
+  const words = { routeId, purposes: [purpose], sentTo: addressOf(intent), mail };
+  const asked = pendingConfirmation({ ...about, ...words, id: newId() }, expiresHours, at);
   await addConfirmations(db, [asked]);
   await addMails(db, [askingMail(newId(), asked)], at);
   const event = { purpose, channel, kind: 'asked', at, wording: mail.subject, evidence: {} } as const;

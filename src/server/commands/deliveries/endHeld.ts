@@ -2,7 +2,7 @@ import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import type { Db } from '../../store/database.ts';
 import { dropDelivery, replayDelivery, settleDelivery } from '../../store/deliveries.ts';
-import { done, inCommand, refused, type Act, type Actor, type Refusal } from '../command.ts';
+import { done, goneOn, inCommand, type Act, type Actor, type Refusal } from '../command.ts';
 
 /** Tries a held or retrying delivery again as it was planned. */
 export const tryAgain = (actor: Actor, context: Context, id: string) =>
@@ -31,9 +31,5 @@ async function change(
   move: (db: Db) => Promise<boolean>,
   act: Act,
 ): Promise<Result<void, Refusal>> {
-  return inCommand(context, actor, async (db) =>
-    (await move(db))
-      ? done(undefined, act)
-      : refused('conflict', 'not-held', 'It has gone on meanwhile. Reload to see where it is.'),
-  );
+  return inCommand(context, actor, async (db) => ((await move(db)) ? done(undefined, act) : goneOn()));
 }

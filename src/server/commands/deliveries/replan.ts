@@ -9,7 +9,7 @@ import { NOBODY } from '../../store/people/index.ts';
 import { findRoute } from '../../store/routes.ts';
 import { readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, visitOf } from '../../store/submissions.ts';
-import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { done, GONE_ON, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
 /** Puts a held delivery back with what its route, as it is live now, makes of the submission. */
 export async function replan(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
@@ -49,5 +49,5 @@ export async function replanOne(db: Db, { now }: Context, delivery: DeliveryReco
   const intent = { ...planned.intent, purpose, channel, wording };
   const { leftOut, routeVersion } = planned;
   const queued = await replayDelivery(db, delivery.id, now(), { intent, leftOut, routeVersion });
-  return queued ? null : 'It has gone on meanwhile. Reload to see where it is.';
+  return queued ? null : GONE_ON;
 }

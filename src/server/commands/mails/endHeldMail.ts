@@ -1,7 +1,7 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { dropMail, findMail, sendAgain as store } from '../../store/mails.ts';
-import { done, inCommand, refused, unknown, type Act, type Actor, type Refusal } from '../command.ts';
+import { done, goneOn, inCommand, unknown, type Act, type Actor, type Refusal } from '../command.ts';
 import type { Db } from '../../store/database.ts';
 
 /** Sends a mail again that was held. */
@@ -22,8 +22,7 @@ async function change(
   return inCommand(context, actor, async (db) => {
     const found = await findMail(db, id);
     if (!found) return unknown('mail');
-    if (!(await move(db)))
-      return refused('conflict', 'not-held', 'It has gone on meanwhile. Reload to see where it is.');
+    if (!(await move(db))) return goneOn();
     return done(undefined, { ...act, subject: { kind: 'mail', id: found.mail.submissionId, name: '' } });
   });
 }

@@ -38,6 +38,8 @@ const NEW_POSTS: PostsDocument = {
   each: '',
 };
 
+const NEW: Record<MadeKind, MadeDocument> = { form: NEW_FORM, posts: NEW_POSTS };
+
 /**
  * Makes a source: a new one of its kind, one out of a file, as a draft whatever it was there, or a given one.
  * @returns its id
@@ -52,14 +54,7 @@ export async function addSource(
   }: { name: string; publicId?: string } & ({ kind: MadeKind } | { imported: MadeDocument } | { draft: MadeDocument }),
 ): Promise<Result<string, Refusal>> {
   const { newId, now } = context;
-  const draft =
-    'draft' in start
-      ? start.draft
-      : 'imported' in start
-        ? start.imported
-        : start.kind === 'form'
-          ? NEW_FORM
-          : NEW_POSTS;
+  const draft = 'draft' in start ? start.draft : 'imported' in start ? start.imported : NEW[start.kind];
   return inCommand(context, actor, async (db) => {
     const id = newId();
     await store(db, { id, publicId, name, draft, now: now() });

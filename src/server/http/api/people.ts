@@ -14,7 +14,7 @@ import {
   type PersonRecord,
 } from '../../store/people/index.ts';
 import { listNotices } from '../../store/notices.ts';
-import { listPurposes } from '../../store/purposes.ts';
+import { purposeNames } from '../../store/purposes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, readInput } from '../problems.ts';
@@ -38,7 +38,7 @@ export function peopleRoutes(context: Context): Hono<Session> {
       store.db,
       records.map(({ id }) => id),
     );
-    const names = new Map((await listPurposes(store.db)).map(({ id, name }) => [id, name]));
+    const nameOf = await purposeNames(store.db);
     return records.map(({ createdAt, updatedAt, ...record }) => {
       const own = [...groupBy(events.get(record.id) ?? [], ({ purpose, channel }) => `${channel} ${purpose}`).values()];
       return {
@@ -49,7 +49,7 @@ export function peopleRoutes(context: Context): Hono<Session> {
           first
             ? [
                 {
-                  purpose: names.get(first.purpose) ?? first.purpose,
+                  purpose: nameOf(first.purpose),
                   channel: first.channel,
                   state: consentState([first, ...others]),
                 },

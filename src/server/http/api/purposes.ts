@@ -4,7 +4,7 @@ import { addPurpose } from '../../commands/purposes/addPurpose.ts';
 import { archivePurpose } from '../../commands/purposes/archivePurpose.ts';
 import { changePurpose } from '../../commands/purposes/changePurpose.ts';
 import type { Context } from '../../context.ts';
-import { listPurposes, type PurposeRecord } from '../../store/purposes.ts';
+import { findPurpose, listPurposes, type PurposeRecord } from '../../store/purposes.ts';
 import { asksFor, listRoutes } from '../../store/routes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
@@ -24,7 +24,8 @@ export function purposeRoutes(context: Context): Hono<Session> {
     }));
   }
   async function viewOf(id: string): Promise<PurposeView> {
-    const [view] = await views((await listPurposes(store.db)).filter((purpose) => purpose.id === id));
+    const found = await findPurpose(store.db, id);
+    const [view] = await views(found ? [found] : []);
     if (!view) throw notFound('purpose');
     return view;
   }

@@ -18,6 +18,7 @@ import { FileTooLarge, fileValueOf, storeUpload } from '../../intake/uploads.ts'
 import { readSignedText, signText } from '../../security/stamps.ts';
 import type { SourceRecord } from '../../store/sources.ts';
 import { findUpload } from '../../store/uploads.ts';
+import { parseJson } from '../../../core/json/index.ts';
 import { Problem } from '../problems.ts';
 
 /** What a request may hold beside files. */
@@ -82,14 +83,6 @@ async function textOf(c: HonoContext): Promise<string | null> {
     // An encoding that nobody knows, or bytes that are none of it.
     if (error instanceof RangeError || error instanceof TypeError) return null;
     throw error;
-  }
-}
-
-function parseJson(text: string): unknown {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    return undefined;
   }
 }
 

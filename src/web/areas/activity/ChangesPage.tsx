@@ -21,7 +21,7 @@ export function ChangesPage() {
       <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
         <ActivityTabs />
         <div className="flex-1 flex flex-wrap justify-end gap-2">
-          <FilterSelect name="kind" label="Of what" every="Of anything" options={KINDS} />
+          <FilterSelect name="kind" label="Of what" every="Anything" options={KINDS} />
         </div>
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Changes">
@@ -58,7 +58,7 @@ function ChangeTable({ rows }: { rows: ChangeView[] }) {
           <th scope="col">When</th>
           <th scope="col">Who</th>
           <th scope="col">What</th>
-          <th scope="col">More</th>
+          <th scope="col">Details</th>
         </tr>
       </thead>
       <LongBody rows={rows} keyOf={({ id }) => id} columns={4}>

@@ -1,9 +1,9 @@
-import { useState, type SubmitEvent } from 'react';
+import { useState } from 'react';
 import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
-import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
 import { useAct } from '../../data/activity.ts';
+import { DropForm } from './DropForm.tsx';
 
 /** What a person can do about a delivery that does not go on by itself. */
 export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
@@ -56,31 +56,5 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
         <DropForm path={`${path}/drop`} onDone={() => setDropping(false)} />
       </Dialog>
     </div>
-  );
-}
-
-function DropForm({ path, onDone }: { path: string; onDone: () => void }) {
-  const act = useAct();
-  const [reason, setReason] = useState('');
-  const submit = (event: SubmitEvent) => {
-    event.preventDefault();
-    act.mutate({ path, body: { reason } }, { onSuccess: onDone });
-  };
-  return (
-    <form onSubmit={submit} className="flex flex-col gap-3">
-      <p>It will not be sent, and cannot be taken up again. The submission and the person stay.</p>
-      <Field label="Why" help="Stays in the trail.">
-        <input className="input w-full" value={reason} onChange={(event) => setReason(event.target.value)} />
-      </Field>
-      <ActionError error={act.error} />
-      <div className="flex gap-2">
-        <button className="btn btn-sm btn-error" disabled={reason.trim().length < 3 || act.isPending}>
-          Drop it
-        </button>
-        <button type="button" className="btn btn-sm" onClick={onDone}>
-          Keep it
-        </button>
-      </div>
-    </form>
   );
 }

@@ -2,9 +2,11 @@ import { useState } from 'react';
 import type { MailView } from '../../../contract/consent.ts';
 import { useAct } from '../../data/activity.ts';
 import { Address } from '../../parts/Address.tsx';
+import { Dialog } from '../../parts/Dialog.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { ActionError } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
+import { DropForm } from './DropForm.tsx';
 
 const KINDS: Record<MailView['kind'], string> = {
   ask: 'Mail',
@@ -29,35 +31,20 @@ export function MailCard({ mail: { id, kind, to, subject, text, state, at, error
 
 function HeldMail({ id }: { id: string }) {
   const act = useAct();
-  const [reason, setReason] = useState('');
+  const [dropping, setDropping] = useState(false);
+  const path = `/mails/${id}`;
   return (
-    <div className="p-3 pt-0 flex flex-wrap gap-2 items-center">
-      <button
-        className="btn btn-sm"
-        disabled={act.isPending}
-        onClick={() => act.mutate({ path: `/mails/${id}/retry` })}
-      >
-        Send it again
+    <div className="p-3 pt-0 flex flex-wrap gap-1 items-center">
+      <button className="btn btn-xs" disabled={act.isPending} onClick={() => act.mutate({ path: `${path}/retry` })}>
+        Retry
       </button>
-      <form
-        className="flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          act.mutate({ path: `/mails/${id}/drop`, body: { reason } });
-        }}
-      >
-        <input
-          className="input input-sm w-56"
-          aria-label="Why the mail is dropped"
-          placeholder="Why it is dropped"
-          value={reason}
-          onChange={(event) => setReason(event.target.value)}
-        />
-        <button className="btn btn-sm" disabled={act.isPending || reason.trim().length < 3}>
-          Drop it
-        </button>
-      </form>
+      <button className="btn btn-xs btn-ghost" onClick={() => setDropping(true)}>
+        Drop
+      </button>
       <ActionError error={act.error} />
+      <Dialog title="Drop this mail?" open={dropping} onClose={() => setDropping(false)}>
+        <DropForm path={`${path}/drop`} onDone={() => setDropping(false)} />
+      </Dialog>
     </div>
   );
 }

@@ -2,9 +2,9 @@ import { useState, type SubmitEvent } from 'react';
 import { Link } from 'react-router';
 import type { PurposeDraft } from '../../../core/consent/index.ts';
 import type { PurposeView } from '../../../contract/purposes.ts';
-import { CHANNELS, CHANNEL_WORDS } from '../../../core/consent/index.ts';
 import { ApiProblem } from '../../data/api.ts';
 import { useArchivePurpose, useChangePurpose } from '../../data/purposes.ts';
+import { ChannelBoxes } from '../../parts/ChannelBoxes.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
@@ -15,16 +15,11 @@ export function PurposeEditor({ purpose }: { purpose: PurposeView }) {
   const { id, archived, routes } = purpose;
   const change = useChangePurpose();
   const archive = useArchivePurpose();
-  const [input, setInput] = useState<PurposeDraft>({
-    name: purpose.name,
-    wordings: purpose.wordings,
-    channels: purpose.channels,
-  });
+  const saved: PurposeDraft = { name: purpose.name, wordings: purpose.wordings, channels: purpose.channels };
+  const [input, setInput] = useState(saved);
   const set = (part: Partial<PurposeDraft>) => setInput({ ...input, ...part });
   const problem = change.error instanceof ApiProblem ? change.error : null;
-  const isChanged =
-    JSON.stringify(input) !==
-    JSON.stringify({ name: purpose.name, wordings: purpose.wordings, channels: purpose.channels });
+  const isChanged = JSON.stringify(input) !== JSON.stringify(saved);
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     change.mutate({ purpose, input });
@@ -47,23 +42,7 @@ export function PurposeEditor({ purpose }: { purpose: PurposeView }) {
         </Field>
         <fieldset className="flex flex-col gap-1">
           <legend className="font-semibold mb-1">People are reached by</legend>
-          {CHANNELS.map((channel) => (
-            <label key={channel} className="flex gap-2 items-center">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={input.channels.includes(channel)}
-                onChange={(event) =>
-                  set({
-                    channels: CHANNELS.filter((one) =>
-                      one === channel ? event.target.checked : input.channels.includes(one),
-                    ),
-                  })
-                }
-              />
-              {CHANNEL_WORDS[channel]}
-            </label>
-          ))}
+          <ChannelBoxes chosen={input.channels} onChange={(channels) => set({ channels })} />
           {problem?.about('/channels') && <p className="text-error font-semibold">{problem.about('/channels')}</p>}
           <p className="text-quiet text-sm">Consent by one says nothing of the others.</p>
         </fieldset>

@@ -1,10 +1,11 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { PurposeView } from '../../../contract/purposes.ts';
-import { CHANNELS, CHANNEL_WORDS, fitsWording, type Channel } from '../../../core/consent/index.ts';
+import { CHANNELS, fitsWording } from '../../../core/consent/index.ts';
 import { wordingOf, type ConsentAsk } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { useAddPurpose, useChangePurpose } from '../../data/purposes.ts';
+import { ChannelBoxes } from '../../parts/ChannelBoxes.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
@@ -30,10 +31,8 @@ export function AskPart({ ask, purposes, fields, statement, error, onChange, onR
   const purpose = purposes.find(({ id }) => id === ask.purpose);
   const choosable = purposes.filter(({ id, archived }) => !archived || id === ask.purpose);
   const channels = CHANNELS.filter(
-    (channel) => !purpose || purpose.channels.includes(channel) || isAsked(ask, channel),
+    (channel) => !purpose || purpose.channels.includes(channel) || ask.channels.includes(channel),
   );
-  const setChannel = (channel: Channel, isOn: boolean) =>
-    onChange({ ...ask, channels: CHANNELS.filter((one) => (one === channel ? isOn : isAsked(ask, one))) });
   const make = (name: string) =>
     add.mutate(
       { name, wordings: wording.trim() === '' ? [] : [wording], channels: ask.channels },
@@ -92,17 +91,11 @@ export function AskPart({ ask, purposes, fields, statement, error, onChange, onR
         <span className="font-semibold" aria-hidden="true">
           Reached by
         </span>
-        {channels.map((channel) => (
-          <label key={channel} className="flex gap-1.5 items-center">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              checked={isAsked(ask, channel)}
-              onChange={(event) => setChannel(channel, event.target.checked)}
-            />
-            {CHANNEL_WORDS[channel]}
-          </label>
-        ))}
+        <ChannelBoxes
+          offered={channels}
+          chosen={ask.channels}
+          onChange={(chosen) => onChange({ ...ask, channels: chosen })}
+        />
       </fieldset>
       <Dialog title="A new purpose" open={making} onClose={() => setMaking(false)}>
         <NameForm
@@ -126,12 +119,10 @@ export function AskPart({ ask, purposes, fields, statement, error, onChange, onR
 /** Stands for "a new one" among the purposes. */
 const NEW = '+';
 
-const isAsked = ({ channels }: ConsentAsk, channel: Channel): boolean => channels.includes(channel);
-
 /** The sentence that people agree to, and whether somebody decided that it speaks of the purpose. */
 function Wording({ wording, purpose }: { wording: string; purpose: PurposeView | undefined }) {
   const change = useChangePurpose();
-  if (wording.trim() === '') return <p className="text-quiet">Nothing says yet what people agree to.</p>;
+  if (wording.trim() === '') return <p className="text-quiet">Nothing says what people agree to yet.</p>;
   const fits = !purpose || fitsWording(purpose, wording);
   return (
     <div>

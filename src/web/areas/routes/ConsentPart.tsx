@@ -2,7 +2,13 @@ import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
-import type { ConfirmedBy, ConsentAsk, ConsentPolicy, Target } from '../../../core/plan/index.ts';
+import {
+  listsOf,
+  type ConfirmedBy,
+  type ConsentAsk,
+  type ConsentPolicy,
+  type Target,
+} from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { usePurposes } from '../../data/purposes.ts';
 import { Field } from '../../parts/Field.tsx';
@@ -152,7 +158,7 @@ const isTarget = (confirmedBy: ConfirmedBy, id: string): boolean =>
 function confirmingTargets(targets: Target[], connections: ConnectionView[]) {
   return targets.flatMap(({ id, connectionId, places }) => {
     const connection = connections.find((one) => one.id === connectionId);
-    const lists = connection?.catalogue?.lists.filter((list) => places.some((place) => place.list === list.id)) ?? [];
+    const lists = listsOf(connection?.catalogue ?? undefined, { places });
     const [first] = lists;
     if (!connection || !first) return [];
     const asking = lists.find(({ confirms }) => confirms === true) ?? first;
