@@ -28,6 +28,8 @@ export function openStore(url: string, connections = 12): Store {
     supportBigNumbers: true,
     decimalNumbers: true,
     charset: 'utf8mb4',
+    // Otherwise the driver takes down a stack for every call, along everything that awaits it, in case that it fails.
+    trace: false,
   });
   pool.pool.on('connection', (connection) => {
     // Claims and plans lock the rows they name; locks on the gaps between them would only cause deadlocks.

@@ -75,7 +75,7 @@ export async function changeContacts(db: Db, people: ContactChange[], newId: () 
   const seen = known.filter(({ id, changes }) => changes.length === 0 && !grown.has(id)).map(({ id }) => id);
   if (seen.length > 0)
     await db.execute(
-      sql`UPDATE contacts person JOIN contacts own ON own.person_id = person.id SET person.updated_at = ${now} WHERE own.id IN ${oneOf(seen)}`,
+      sql`UPDATE contacts own STRAIGHT_JOIN contacts person ON person.id = own.person_id SET person.updated_at = ${now} WHERE own.id IN ${oneOf(seen)}`,
     );
 }
 
@@ -135,7 +135,7 @@ export async function refreshRecord(db: Db, contactId: string, now: number): Pro
   const [shown] = await rowsOf<{ email: string | null; phone: string | null }>(
     db,
     sql`SELECT MIN(CASE WHEN k.kind = 'email' THEN k.value END) AS email, MIN(CASE WHEN k.kind = 'phone' THEN k.value END) AS phone
-      FROM contact_keys k JOIN contacts c ON c.id = k.contact_id WHERE c.person_id = ${personId} AND (k.is_owner = 1 OR c.id = ${personId})`,
+      FROM contacts c STRAIGHT_JOIN contact_keys k ON k.contact_id = c.id WHERE c.person_id = ${personId} AND (k.is_owner = 1 OR c.id = ${personId})`,
   );
   const values = Object.fromEntries([...present].map(([name, { value }]) => [name, value]));
   // What a field of another type is kept as may be longer than any address or number.

@@ -90,7 +90,7 @@ async function candidatesFor(db: Db, keys: ContactKey[], lock: boolean): Promise
   );
   const found = await rowsOf<KeyRow>(
     db,
-    sql`SELECT k.kind, k.scope, k.value, c.id FROM contact_keys k JOIN contacts c ON c.id = k.contact_id
+    sql`SELECT k.kind, k.scope, k.value, c.id FROM contact_keys k FORCE INDEX (contact_keys_owner) STRAIGHT_JOIN contacts c ON c.id = k.contact_id
       WHERE k.is_owner = 1 AND (${sql.join(either, sql` OR `)}) ${lock ? sql`FOR UPDATE` : sql``}`,
   );
   // Only a telephone number may be doubted, by the address or the name of whoever has it.
@@ -148,7 +148,7 @@ async function readContacts(db: Db, ids: string[], since: number | null) {
       : await rowsOf<{ id: string; person: string; part: string; email: string }>(
           db,
           sql`SELECT own.id, own.person_id AS person, part.id AS part, part.email FROM contacts own
-            JOIN contacts part ON part.person_id = own.person_id WHERE own.id IN ${oneOf([...new Set(ids)])}`,
+            STRAIGHT_JOIN contacts part ON part.person_id = own.person_id WHERE own.id IN ${oneOf([...new Set(ids)])}`,
         );
   const all = [...new Set(parts.map(({ part }) => part))];
   const people = [...new Set(parts.map(({ person }) => person))];
