@@ -77,7 +77,7 @@ describe('a route', () => {
         {},
         { lines: [{ id: 'l-f', to: 'f', from: { kind: 'field', field: 'a' }, steps: [{ kind: 'explode' }] }] },
       ),
-    ).toEqual(['/targets/0/lines/0/steps/0/kind']);
+    ).toEqual(['/targets/0/lines/0/steps']);
     expect(issues({ consent: { ...consent, expiresHours: 0 } })).toEqual(['/consent/expiresHours']);
   });
 });

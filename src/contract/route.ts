@@ -18,7 +18,7 @@ import {
 } from 'class-validator';
 import { TEST_NAMES, type Condition } from '../core/conditions/index.ts';
 import { CHANNELS, type Channel } from '../core/consent/index.ts';
-import { STEP_KINDS, type Step, type StepKind } from '../core/mapping/index.ts';
+import { isStep, OVERWRITE_RULES, type OverwriteRule, type Step, type WhenEmpty } from '../core/mapping/index.ts';
 import {
   DUPLICATE_POLICIES,
   ROUTE_FORMAT,
@@ -58,12 +58,18 @@ const IsCondition = () =>
   });
 
 class LineOriginInput {
-  @IsIn(['field', 'fixed', 'text'])
-  kind!: 'field' | 'fixed' | 'text';
+  @IsIn(['field', 'first', 'fixed', 'text'])
+  kind!: 'field' | 'first' | 'fixed' | 'text';
 
   @IsString()
   @MaxLength(64)
   field: string = '';
+
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'A line takes the first of at most twenty fields.' })
+  @IsString({ each: true })
+  @MaxLength(64, { each: true })
+  fields: string[] = [];
 
   @IsString()
   @MaxLength(500, { message: 'A fixed value has at most 500 characters.' })
@@ -74,10 +80,20 @@ class LineOriginInput {
   text: string = '';
 }
 
-class StepInput implements Step {
-  @IsIn(STEP_KINDS)
-  kind!: StepKind;
-}
+const IsSteps = () =>
+  ValidateBy({
+    name: 'isSteps',
+    validator: {
+      validate: (value) => Array.isArray(value) && value.every(isStep),
+      defaultMessage: () => 'A step is told something that it cannot be told.',
+    },
+  });
+
+const isWhenEmpty = (value: unknown): value is WhenEmpty => {
+  if (typeof value !== 'object' || value === null || !('kind' in value)) return false;
+  if (value.kind === 'value') return 'value' in value && typeof value.value === 'string' && value.value.length <= 500;
+  return value.kind === 'leave out' || value.kind === 'clear';
+};
 
 class MapLineInput {
   @IsString()
@@ -95,9 +111,18 @@ class MapLineInput {
 
   @IsArray()
   @ArrayMaxSize(10, { message: 'A line has at most ten steps.' })
-  @ValidateNested({ each: true })
-  @Type(() => StepInput)
-  steps!: StepInput[];
+  @IsSteps()
+  steps!: Step[];
+
+  @ValidateBy({
+    name: 'isWhenEmpty',
+    validator: { validate: isWhenEmpty, defaultMessage: () => 'Say what is sent where nothing came.' },
+  })
+  whenEmpty: WhenEmpty = { kind: 'leave out' };
+
+  @ValidateIf((_, rule) => rule !== null)
+  @IsIn(OVERWRITE_RULES)
+  overwrite: OverwriteRule | null = null;
 }
 
 class TagInput implements TargetTag {

@@ -33,6 +33,10 @@ afterAll(async () => {
 
 const EMAIL = 'mara.quill@hill.example';
 const area = (name: string) => operator.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name });
+const part = (name: string) =>
+  operator
+    .getByRole('navigation', { name: 'Parts of the route' })
+    .getByRole('button', { name: new RegExp(`^${name}`) });
 const saved = () => operator.getByText('Draft saved').waitFor();
 
 /** Axe in the colours of day and of night. */
@@ -221,32 +225,82 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByLabel('Source', { exact: true }).selectOption('Every type');
     await operator.getByRole('button', { name: 'Make the route' }).click();
     // The wrong one: it can be changed.
+    await part('From').click();
     await operator.getByLabel('Take from another source instead').selectOption('Sky letter sign-up');
     await saved();
     await operator.getByLabel('Full name').first().waitFor();
+    await operator.getByRole('button', { name: 'Add a target' }).click();
     await operator.getByRole('button', { name: 'Tern Post', exact: true }).click();
     await operator.getByLabel('List', { exact: true }).selectOption('Sky letter');
     await operator.getByLabel('Group', { exact: true }).selectOption('From the web site');
     await operator.getByLabel('Tags for everybody, one a line').fill('newsletter');
     await operator.getByLabel('Tag for Planets').fill('planets');
-    await operator.getByLabel('Sign-up page is filled from').selectOption('a fixed value');
-    await operator.getByLabel('Fixed value of Sign-up page').fill('sky-letter');
-    expect(await operator.getByLabel('First name is filled from').inputValue()).toMatch(/^field:/);
+    const page = operator.getByLabel('Sign-up page is filled from');
+    await page.fill('sky-letter');
+    await operator.getByRole('option', { name: '"sky-letter" fixed value' }).waitFor();
+    await page.press('Enter');
+    await expect.poll(() => page.inputValue()).toBe('"sky-letter"');
+    // The next line up, by keys.
+    await page.press('Alt+ArrowUp');
+    expect(await operator.locator(':focus').getAttribute('aria-label')).toBe('Last name is filled from');
+    expect(await operator.getByLabel('First name is filled from').inputValue()).toBe('Full name');
     await operator
-      .getByRole('row', { name: /^First name/ })
+      .getByRole('row', { name: /^Open First name/ })
       .getByText('Mara')
       .waitFor();
     await operator.getByText('once confirmed').waitFor();
     await operator.getByText('It does not say what people consent to.').waitFor();
+    await operator.getByRole('button', { name: 'Publish' }).click();
+    await operator.getByText('The route cannot go live yet.').waitFor();
+    await operator.getByRole('button', { name: 'Choose the purpose, or make one.' }).click();
     await operator.getByLabel('What it is for').selectOption('a new one…');
     await operator.getByLabel('What people consent to').fill('Sky letter');
     await operator.getByRole('button', { name: 'Make it' }).click();
+    await saved();
+    // What was said of the draft of before is not said of this one.
+    expect(await operator.getByText('The route cannot go live yet.').count()).toBe(0);
+    await expectAccessible(operator);
+    await part('To Tern Post').click();
     await operator.getByRole('option', { name: 'consent to Sky letter, by email' }).waitFor({ state: 'attached' });
+  });
+
+  it('adds a step by typing its name, tells it how, and says what becomes of nothing', async () => {
+    await operator.getByRole('button', { name: 'Open Last name' }).click();
+    const steps = operator.getByRole('list', { name: 'Steps of Last name' });
+    const add = operator.getByLabel('Add a step to Last name: type its name');
+    await add.fill('capit');
+    await add.press('Enter');
+    await steps
+      .getByText(/gives QUILL/)
+      .first()
+      .waitFor();
+    await add.fill('find and');
+    await add.press('Enter');
+    await operator.getByLabel('Find', { exact: true }).fill('Q');
+    await operator.getByLabel('Replace by').fill('qu');
+    await steps
+      .getByText(/gives quUILL/)
+      .first()
+      .waitFor();
+    await operator.getByRole('button', { name: 'Move the step "Q" → "qu" up' }).click();
+    await steps
+      .getByText(/gives QUUILL/)
+      .first()
+      .waitFor();
+    await operator.getByRole('button', { name: 'Take the step "Q" → "qu" away from Last name' }).click();
+    await operator.getByRole('button', { name: 'Take the step capitals away from Last name' }).click();
+    await operator.getByLabel('When it is empty').selectOption('send this instead');
+    await operator.getByLabel('Sent instead').fill('friend');
+    await operator.getByLabel('When the person is there already').selectOption('the longer value stays');
     await saved();
     await expectAccessible(operator);
+    await operator.getByLabel('When it is empty').selectOption('send nothing: what is there stays');
+    await operator.getByLabel('When the person is there already').selectOption('as the target says');
+    await operator.getByRole('button', { name: 'Close Last name' }).click();
   });
 
   it('puts some people into a second list, sets a tag on some, and tells a colleague', async () => {
+    await operator.getByText(/^Everybody · into Sky letter/).click();
     await operator.getByRole('button', { name: 'Another list' }).click();
     await operator.getByLabel('List 2', { exact: true }).selectOption('Press');
     await operator.getByRole('button', { name: 'For some people only' }).click();
@@ -255,6 +309,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'A tag for some people' }).click();
     await operator.getByLabel('Tag', { exact: true }).fill('from afar');
     await operator.getByLabel('Set the tag from afar on nobody').click();
+    await part('Mails').click();
     await operator.getByRole('button', { name: 'Tell a colleague' }).click();
     await operator.getByText('tells nobody: it has no address.').waitFor();
     await operator.getByLabel('Addresses of colleagues').fill('desk@pellam-ridge.example');
@@ -269,6 +324,7 @@ describe('an operator who has never seen Iwashi', () => {
   });
 
   it('takes back the last change of a draft, and does it again', async () => {
+    await part('To Tern Post').click();
     const tags = operator.getByLabel('Tags for everybody, one a line');
     await tags.fill('newsletter\nspring');
     await operator.getByRole('button', { name: 'Undo' }).click();

@@ -1,3 +1,4 @@
+import { plainLine } from '../../src/core/mapping/index.ts';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import path from 'node:path';
@@ -98,12 +99,12 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
   const bellbuoy = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {});
   const webhook = await operator.connectTo('signed-webhook', receiver.url, { secret: receiver.secret });
   const source = await operator.form('Visits', { ...schoolForm(), minimumSeconds: 0 });
-  const line = (to: string, field: string) => ({
-    id: `l-${to}`,
-    to,
-    from: { kind: 'field' as const, field },
-    steps: [],
-  });
+  const line = (to: string, field: string) =>
+    plainLine({
+      id: `l-${to}`,
+      to,
+      from: { kind: 'field' as const, field },
+    });
   const plain = (target: Target, lines: Target['lines'], more: Partial<Target> = {}): Target => ({
     ...target,
     lines,
@@ -115,7 +116,7 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
       kind: 'visits',
     }),
     plain(bellTarget(bellbuoy.id), [
-      { id: 'l-text', to: 'text', from: { kind: 'text', text: '{email} {pupils}' }, steps: [] },
+      plainLine({ id: 'l-text', to: 'text', from: { kind: 'text', text: '{email} {pupils}' } }),
     ]),
     plain(bellTarget(webhook.id), [line('pupils', 'pupils')]),
   ]);

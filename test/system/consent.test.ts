@@ -1,3 +1,4 @@
+import { plainLine } from '../../src/core/mapping/index.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PersonView } from '../../src/contract/people.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
@@ -123,8 +124,8 @@ it('several consents of one form are written down by purpose and channel, and co
     tickField: id,
   });
   const lines = [
-    { id: 'l1', to: 'email', from: { kind: 'field' as const, field: 'email' }, steps: [] },
-    { id: 'l2', to: 'given', from: { kind: 'field' as const, field: 'name' }, steps: [] },
+    plainLine({ id: 'l1', to: 'email', from: { kind: 'field' as const, field: 'email' } }),
+    plainLine({ id: 'l2', to: 'given', from: { kind: 'field' as const, field: 'name' } }),
   ];
   const target = (id: string, list: string, needs: Target['needs']): Target => ({
     ...letterTarget(),

@@ -1,3 +1,5 @@
+import { plainLine, type MapLine } from '../../src/core/mapping/index.ts';
+import type { DuplicatePolicy, Target } from '../../src/core/plan/index.ts';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { DeliveryView } from '../../src/contract/deliveries.ts';
 import type { OverviewView } from '../../src/contract/overview.ts';
@@ -144,7 +146,7 @@ describe('what a person has to mend', () => {
       ...target,
       lines: [
         ...target.lines,
-        { id: 'l-visits', to: 'visits', from: { kind: 'fixed', value: 'first time' }, steps: [] },
+        plainLine({ id: 'l-visits', to: 'visits', from: { kind: 'fixed', value: 'first time' } }),
       ],
     }));
     await operator.put(`/routes/${route.id}/draft`, { ...route.draft, targets });
@@ -261,15 +263,16 @@ describe('two targets on one connection', () => {
 });
 
 describe('people who are there already', () => {
-  const withPolicy = async (duplicates: string) => {
+  const withTarget = async (part: (target: Target) => Partial<Target>) => {
     const route = await operator.get<typeof wired.route>(`/routes/${wired.route.id}`);
     await operator.put(`/routes/${route.id}/draft`, {
       ...route.draft,
-      targets: route.draft.targets.map((target) => ({ ...target, duplicates })),
+      targets: route.draft.targets.map((target) => ({ ...target, ...part(target) })),
     });
     await operator.post(`/routes/${route.id}/publish`);
   };
-  const someone = async () => {
+  const withPolicy = (duplicates: DuplicatePolicy) => withTarget(() => ({ duplicates }));
+  const someone = async (more: Record<string, string | number | null> = {}) => {
     const email = newAddress();
     await world.changeTernPost((state) => ({
       members: [
@@ -281,7 +284,7 @@ describe('people who are there already', () => {
           lists: [],
           groups: [],
           tags: ['old'],
-          fields: { given: 'Maria', has_telescope: null },
+          fields: { given: 'Maria', has_telescope: null, ...more },
           joinedAt: '',
           leftAt: null,
           changes: 0,
@@ -290,7 +293,8 @@ describe('people who are there already', () => {
     }));
     return email;
   };
-  afterAll(() => withPolicy('update'));
+  let before: MapLine[] | null = null;
+  afterAll(() => withTarget(({ lines }) => ({ lines: before ?? lines, duplicates: 'update' })));
 
   it('are updated', async () => {
     const email = await someone();
@@ -314,6 +318,42 @@ describe('people who are there already', () => {
       meant: 'Mara (kept as it was)',
       found: 'Maria',
       same: true,
+    });
+  });
+  it('have each field written by its own rule, cleared or filled where nothing came', async () => {
+    const held = { given: 'Maria', signup_page: 'old-page', has_telescope: 3, visits: 'every month' };
+    const email = await someone(held);
+    const nothing = { kind: 'fixed' as const, value: '' };
+    const rules: Record<string, Partial<MapLine>> = {
+      given: { overwrite: 'longest' },
+      family: { overwrite: 'new people' },
+      has_telescope: { overwrite: 'highest' },
+      signup_page: { from: nothing, whenEmpty: { kind: 'clear' } },
+    };
+    const often = plainLine({
+      id: 'often',
+      to: 'visits',
+      from: nothing,
+      whenEmpty: { kind: 'value', value: 'now and then' },
+      overwrite: 'fill gaps',
+    });
+    await withTarget(({ lines }) => {
+      before ??= lines;
+      return { lines: [...lines.map((line) => ({ ...line, ...rules[line.to] })), often], duplicates: 'update' };
+    });
+    const { readBack } = only(await operator.trailWhen(await submit(email), 'delivered'));
+    expect((await memberOf(email))[0]?.fields).toEqual({ ...held, signup_page: null });
+    const kept = readBack?.filter(({ meant }) => meant.endsWith('(kept as it was)')).map(({ what }) => what);
+    expect(new Set(kept)).toEqual(new Set(['First name', 'Last name', 'Has a telescope', 'How often they come']));
+    // Of somebody new all of it goes in.
+    const other = newAddress();
+    await operator.trailWhen(await submit(other), 'delivered');
+    expect((await memberOf(other))[0]?.fields).toMatchObject({
+      given: 'Mara',
+      family: 'Quill',
+      has_telescope: 1,
+      signup_page: null,
+      visits: 'now and then',
     });
   });
   it('are left alone', async () => {

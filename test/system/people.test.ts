@@ -1,3 +1,4 @@
+import { plainLine } from '../../src/core/mapping/index.ts';
 import { randomBytes } from 'node:crypto';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -64,18 +65,18 @@ describe('somebody who gives a number instead of an address', () => {
     const rowbarn = await operator.connectTo('rowbarn', others.rowbarn.url, ROWBARN, 'Rowbarn');
     await operator.grant(rowbarn.id);
     const bellbuoy = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {}, 'Bellbuoy');
-    const line = (to: string, field: string) => ({
-      id: `l-${to}`,
-      to,
-      from: { kind: 'field' as const, field },
-      steps: [],
-    });
-    const text = (to: string, words: string) => ({
-      id: `l-${to}`,
-      to,
-      from: { kind: 'text' as const, text: words },
-      steps: [],
-    });
+    const line = (to: string, field: string) =>
+      plainLine({
+        id: `l-${to}`,
+        to,
+        from: { kind: 'field' as const, field },
+      });
+    const text = (to: string, words: string) =>
+      plainLine({
+        id: `l-${to}`,
+        to,
+        from: { kind: 'text' as const, text: words },
+      });
     const targets: Target[] = [
       {
         ...enquiryTarget(capstan.id),

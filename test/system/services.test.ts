@@ -1,3 +1,4 @@
+import { plainLine } from '../../src/core/mapping/index.ts';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BulkView, HeldGroupView } from '../../src/contract/deliveries.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
@@ -27,12 +28,12 @@ import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
 /** Mail to a colleague by a connection of its own. */
 const noticeTarget = (connectionId: string): Target => {
-  const line = (to: string, text: string, kind: 'text' | 'fixed' = 'text') => ({
-    id: `l-${to}`,
-    to,
-    from: kind === 'text' ? { kind, text } : { kind, value: text },
-    steps: [],
-  });
+  const line = (to: string, text: string, kind: 'text' | 'fixed' = 'text') =>
+    plainLine({
+      id: `l-${to}`,
+      to,
+      from: kind === 'text' ? { kind, text } : { kind, value: text },
+    });
   return {
     ...bellTarget(connectionId),
     lines: [
@@ -163,9 +164,9 @@ describe('Capstan: a key, and a secret that signs', () => {
       places: [],
       duplicates: 'update',
       lines: [
-        { id: 'l-mail', to: 'mail', from: { kind: 'field', field: 'email' }, steps: [] },
-        { id: 'l-called', to: 'called', from: { kind: 'text', text: '{first} {last}' }, steps: [] },
-        { id: 'l-wants_letter', to: 'wants_letter', from: { kind: 'fixed', value: 'yes' }, steps: [] },
+        plainLine({ id: 'l-mail', to: 'mail', from: { kind: 'field', field: 'email' } }),
+        plainLine({ id: 'l-called', to: 'called', from: { kind: 'text', text: '{first} {last}' } }),
+        plainLine({ id: 'l-wants_letter', to: 'wants_letter', from: { kind: 'fixed', value: 'yes' } }),
       ],
     });
     const email = newAddress();
@@ -321,7 +322,7 @@ describe('a service that lets programs in by themselves (OAuth client credential
     connection = await operator.connectTo(document.id, others.rowbarn.url, ROWBARN);
     await wire({
       ...signUpsTarget(connection.id),
-      lines: [{ id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] }],
+      lines: [plainLine({ id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' } })],
     });
   });
 
@@ -428,19 +429,19 @@ describe('values of other types', () => {
     };
     const form = await operator.form('Every type', document);
     const connection = await operator.connectTo('capstan', others.capstan.url, CAPSTAN, 'Typed');
-    const line = (to: string, source: string) => ({
-      id: `l-${to}`,
-      to,
-      from: { kind: 'field' as const, field: source },
-      steps: [],
-    });
+    const line = (to: string, source: string) =>
+      plainLine({
+        id: `l-${to}`,
+        to,
+        from: { kind: 'field' as const, field: source },
+      });
     const target: Target = {
       ...enquiryTarget(connection.id),
       lines: [
         line('mail', 'email'),
-        { id: 'l-subject', to: 'subject', from: { kind: 'text', text: '{who}: {home}, {budget}' }, steps: [] },
+        plainLine({ id: 'l-subject', to: 'subject', from: { kind: 'text', text: '{who}: {home}, {budget}' } }),
         line('heads', 'heads'),
-        { id: 'l-note', to: 'note', from: { kind: 'text', text: '{day} {land} {call} {more}' }, steps: [] },
+        plainLine({ id: 'l-note', to: 'note', from: { kind: 'text', text: '{day} {land} {call} {more}' } }),
       ],
     };
     const { consent } = schoolRoute(form.id, connection.id);
@@ -522,12 +523,12 @@ describe('kinds that need code', () => {
   it('telling a colleague and answering the visitor are two things', async () => {
     const smtp = world.env.SMTP_URL ?? '';
     const answer = await operator.connectTo('mail-to-visitor', smtp, {});
-    const words = (to: string, text: string) => ({
-      id: `l-${to}`,
-      to,
-      from: { kind: 'text' as const, text },
-      steps: [],
-    });
+    const words = (to: string, text: string) =>
+      plainLine({
+        id: `l-${to}`,
+        to,
+        from: { kind: 'text' as const, text },
+      });
     const target = (from: string): Target => ({
       ...noticeTarget(answer.id),
       lines: [words('from', from), words('subject', 'Your visit'), words('text', 'Hello {first}, we will write.')],
@@ -554,8 +555,8 @@ describe('kinds that need code', () => {
     await wire({
       ...bellTarget(connection.id),
       lines: [
-        { id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' }, steps: [] },
-        { id: 'l-Said', to: 'Said', from: { kind: 'text', text: '"{school}", {pupils}' }, steps: [] },
+        plainLine({ id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' } }),
+        plainLine({ id: 'l-Said', to: 'Said', from: { kind: 'text', text: '"{school}", {pupils}' } }),
       ],
     });
     const [one, two] = [newAddress(), newAddress()];
@@ -579,8 +580,8 @@ describe('a connection in use', () => {
       id: 'paused',
       duplicates: 'update',
       lines: [
-        { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: [] },
-        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'first' }, steps: [] },
+        plainLine({ id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' } }),
+        plainLine({ id: 'l-given', to: 'given', from: { kind: 'field', field: 'first' } }),
       ],
     };
     await wire(paused, bellTarget(bell.id));

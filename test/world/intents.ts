@@ -3,10 +3,11 @@ import type { Intent } from '../../src/core/plan/index.ts';
 
 /** What is meant for a person: nothing but the address, as far as a test does not say more. */
 export const intentOf = (email: string, more: Partial<Intent> = {}): Intent => ({
-  format: 4,
+  format: 5,
   subject: [{ key: { kind: 'email', value: email }, field: 'mail' }],
   kind: '',
   fields: {},
+  rules: {},
   places: [],
   tags: [],
   leaves: [],

@@ -116,8 +116,9 @@ describe('the states of a delivery', () => {
 
 describe('reading back', () => {
   const intent: Intent = {
-    format: 4,
+    format: 5,
     channel: 'email',
+    rules: {},
     subject: [{ key: { kind: 'email', value: 'a@b.example' }, field: 'email' }],
     kind: '',
     fields: { email: 'a@b.example', given: 'Mara', figure: 1 },

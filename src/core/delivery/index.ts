@@ -1,3 +1,4 @@
+export { looksFirst, overwriting, ruleFor } from './overwriting.ts';
 export { ANSWER_CAUSES, CAUSE_NAMES, CAUSES, CHANGED_THERE, type AnswerCause, type Cause } from './causes.ts';
 export { afterOutcome, HEALTHY, isTryingOut, type Health } from './breaker.ts';
 export { takeFromBudget, type Pace } from './budget.ts';

@@ -1,6 +1,7 @@
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
 import type { Cause } from './causes.ts';
 import { convert, typeOf } from '../values/index.ts';
+import { overwriting, partsOf, ruleFor } from './overwriting.ts';
 import { addressFieldOf, addressOf, fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
 
 /** Whether a person gets the mail of another system. */
@@ -67,13 +68,16 @@ export function compareReadBack(
     // Compared above, as the service's own address of the person.
     if (found.email !== '' && key === identity) continue;
     const held = found.fields[key] ?? null;
-    const kept = untouched || (intent.duplicates === 'fill gaps' && isFilled(before?.fields[key]));
+    const rule = ruleFor(intent, key);
+    const expected = before === null ? meant : overwriting(rule, meant, before.fields[key]);
+    const kept = untouched || expected === undefined;
+    const said = printed(expected ?? meant);
     rows.push(
       row(
         field?.label ?? key,
-        kept ? `${String(meant)} (kept as it was)` : String(meant),
-        held === null ? '' : String(held),
-        kept || isSameValue(field?.type ?? 'text', meant, held),
+        kept ? `${said} (kept as it was)` : said,
+        printed(held),
+        kept || (rule === 'add' ? hasAll(held, meant) : isSameValue(field?.type ?? 'text', expected, held)),
       ),
     );
   }
@@ -107,11 +111,16 @@ const row = (what: string, meant: string, found: string, same: boolean): ReadBac
 const place = (what: string, name: string, isIn: boolean) => row(what, name, isIn ? name : 'not in it', isIn);
 const absence = (what: string, name: string, isIn: boolean) =>
   row(what, `not ${name}`, isIn ? name : `not ${name}`, !isIn);
-const isFilled = (value: SentValue | null | undefined) => value !== undefined && value !== null && value !== '';
+const printed = (value: SentValue | null): string => (value === null ? '' : String(value));
+/** Whether everything that was to be added to a list is in it. */
+const hasAll = (held: SentValue | null, meant: SentValue | null): boolean =>
+  meant === null || partsOf(meant).every((part) => held !== null && partsOf(held).includes(part));
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** Whether two values mean the same, however either side writes it: 1 and "1", true and "yes", a day and its midnight. */
-function isSameValue(type: DestinationFieldType, meant: SentValue, held: SentValue | null): boolean {
+function isSameValue(type: DestinationFieldType, meant: SentValue | null, held: SentValue | null): boolean {
+  // Cleared is nothing, however the other system writes that.
+  if (meant === null) return held === null || held === '' || (Array.isArray(held) && held.length === 0);
   if (held === null) return false;
   const [one, other] = [String(meant).trim(), String(held).trim()];
   if (one === other) return true;

@@ -11,11 +11,37 @@ export {
   fieldsUsedIn,
   fillText,
   requiredFirst,
+  lineValue,
+  OVERWRITE_RULES,
+  plainLine,
   withIds,
   withNames,
   type LineResult,
   type LineOrigin,
   type MapLine,
+  type OverwriteRule,
+  type WhenEmpty,
 } from './mapping.ts';
-export { applyStep, chainTrouble, STEP_KINDS, stepOf, stepsAfter, type Step, type StepKind } from './steps.ts';
+export {
+  applyStep,
+  chainOf,
+  chainTrouble,
+  isStep,
+  offersAfter,
+  optionsOf,
+  STEP_KINDS,
+  stepInWords,
+  stepOf,
+  typeAfterAll,
+  type OptionValue,
+  type Pair,
+  type Step,
+  type StepFacts,
+  type StepKind,
+  type StepOffer,
+  type StepOption,
+  type StepOptions,
+  type ToldStep,
+} from './steps/index.ts';
+export { READY } from './steps/ready.ts';
 export { lineId, suggestLines } from './suggest.ts';

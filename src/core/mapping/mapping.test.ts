@@ -1,17 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { sourceField } from '../../../test/world/fields.ts';
-import { shapeOf, type SourceField } from '../values/index.ts';
+import type { FieldValues, SourceField } from '../values/index.ts';
 import {
   applyMapping,
-  applyStep,
-  chainTrouble,
+  chainOf,
+  fieldsUsed,
   fitValue,
-  STEP_KINDS,
-  stepOf,
-  stepsAfter,
+  plainLine,
+  READY,
+  stepInWords,
   suggestLines,
   type DestinationField,
-  type StepKind,
+  type LineResult,
+  type MapLine,
 } from './index.ts';
 
 const there = (
@@ -19,60 +20,9 @@ const there = (
   type: DestinationField['type'],
   more: Partial<DestinationField> = {},
 ): DestinationField => ({ key, label: key, type, required: false, choices: [], maxLength: null, ...more });
+/** What a line knows, on the day of the examples. */
+const facts = (values: FieldValues) => ({ values, now: Date.UTC(2026, 4, 31) });
 const here = (key: string, type: SourceField['type'] = 'text', label = key) => sourceField(key, type, { label });
-
-describe('steps', () => {
-  it.each([
-    ['trim', '  Mara   Quill ', 'Mara Quill'],
-    ['lower-case', 'MARA@B.Example', 'mara@b.example'],
-    ['first name', ' Mara Anne Quill', 'Mara'],
-    ['last name', 'Mara Anne Quill', 'Anne Quill'],
-    ['last name', 'Mara', ''],
-    ['yes/no to 1/0', true, '1'],
-    ['yes/no to 1/0', false, '0'],
-    ['yes/no to 1/0', 'Yes', '1'],
-    ['first name', { given: 'Mara Anne', family: 'Quill' }, 'Mara Anne'],
-    ['last name', { given: 'Mara Anne', family: 'van der Quill' }, 'van der Quill'],
-  ] as const)('%s turns %j into %j', (kind, from, to) =>
-    expect(applyStep({ kind }, from)).toEqual({ ok: true, value: to }),
-  );
-
-  it.each(STEP_KINDS)('%s does what its example says, and gives what it says', (kind) => {
-    const { example, gives, takes } = stepOf(kind);
-    const [from, to] = example;
-    expect(applyStep({ kind }, from)).toEqual({ ok: true, value: to });
-    expect([takes.includes(shapeOf(from)), shapeOf(to)]).toEqual([true, gives]);
-  });
-
-  it('go through a list item by item', () =>
-    expect(applyStep({ kind: 'lower-case' }, ['A', 'B'])).toEqual({ ok: true, value: ['a', 'b'] }));
-
-  it('say what keeps them from a value, and guess nothing', () => {
-    expect(applyStep({ kind: 'yes/no to 1/0' }, 'perhaps')).toEqual({
-      ok: false,
-      issue: '"perhaps" is neither yes nor no',
-    });
-    // What has nothing to do with a step goes on as it is: routes of before were not checked for it.
-    expect(applyStep({ kind: 'lower-case' }, 7)).toEqual({ ok: true, value: 7 });
-  });
-
-  it('meet in a chain, or it is said where they do not and what would mend it, without a value', () => {
-    const chain = (...kinds: StepKind[]) => kinds.map((kind) => ({ kind }));
-    expect(chainTrouble('text', chain('trim', 'lower-case', 'first name'))).toBeNull();
-    expect(chainTrouble('several choices', chain('trim', 'lower-case'))).toBeNull();
-    expect(chainTrouble('person name', chain('last name', 'trim'))).toBeNull();
-    expect(chainTrouble('yes/no', chain('trim', 'lower-case'))).toEqual({
-      index: 1,
-      kind: 'lower-case',
-      shape: 'yes/no',
-      mend: 'yes/no to 1/0',
-    });
-    expect(chainTrouble('person name', chain('lower-case'))).toMatchObject({ index: 0, mend: 'first name' });
-    expect(chainTrouble('number', chain('first name'))).toMatchObject({ mend: null });
-    expect(stepsAfter('yes/no', [])).toEqual(['trim', 'yes/no to 1/0']);
-    expect(stepsAfter('number', [])).toEqual(['trim']);
-  });
-});
 
 describe('what a destination takes', () => {
   it.each([
@@ -109,7 +59,7 @@ describe('applying a mapping', () => {
   const fields = [there('note', 'text'), there('given', 'text', { required: true })];
 
   it('puts required fields first, and says which of them get nothing', () => {
-    const results = applyMapping(fields, [], {});
+    const results = applyMapping(fields, [], facts({}));
     expect(results.map(({ field, verdict }) => [field.key, verdict.kind])).toEqual([
       ['given', 'wrong'],
       ['note', 'unmapped'],
@@ -120,15 +70,15 @@ describe('applying a mapping', () => {
     const results = applyMapping(
       fields,
       [
-        {
+        plainLine({
           id: 'l-given',
           to: 'given',
           from: { kind: 'field', field: 'name' },
-          steps: [{ kind: 'first name' }, { kind: 'lower-case' }],
-        },
-        { id: 'l-note', to: 'note', from: { kind: 'fixed', value: 'web' }, steps: [] },
+          steps: chainOf(READY.firstNames, READY.lowerCase),
+        }),
+        plainLine({ id: 'l-note', to: 'note', from: { kind: 'fixed', value: 'web' } }),
       ],
-      { name: 'Mara Quill' },
+      facts({ name: 'Mara Quill' }),
     );
     expect(results.map(({ verdict }) => verdict)).toEqual([
       { kind: 'sent', value: 'mara' },
@@ -139,11 +89,48 @@ describe('applying a mapping', () => {
   it('does not send what is empty', () => {
     const [, note] = applyMapping(
       fields,
-      [{ id: 'l-note', to: 'note', from: { kind: 'field', field: 'gone' }, steps: [] }],
-      {},
+      [plainLine({ id: 'l-note', to: 'note', from: { kind: 'field', field: 'gone' } })],
+      facts({}),
     );
     expect(note?.verdict).toEqual({ kind: 'empty' });
   });
+});
+
+describe('a line of which nothing comes', () => {
+  const fields = [there('note', 'number'), there('given', 'text', { required: true })];
+  const verdictOf = (to: string, line: Partial<MapLine>) =>
+    applyMapping(
+      fields,
+      [plainLine({ id: 'l', to, from: { kind: 'field', field: 'gone' }, ...line })],
+      facts({ second: 'B' }),
+    ).find(({ field }) => field.key === to)?.verdict;
+
+  it.each<[string, Partial<MapLine>, LineResult['verdict']]>([
+    ['note', { whenEmpty: { kind: 'leave out' } }, { kind: 'empty' }],
+    ['note', { whenEmpty: { kind: 'clear' } }, { kind: 'sent', value: null }],
+    ['note', { whenEmpty: { kind: 'value', value: '7' } }, { kind: 'sent', value: 7 }],
+    ['given', { whenEmpty: { kind: 'value', value: 'friend' } }, { kind: 'sent', value: 'friend' }],
+    ['given', { from: { kind: 'first', fields: ['gone', 'second'] } }, { kind: 'sent', value: 'B' }],
+    [
+      'given',
+      { from: { kind: 'first', fields: [] } },
+      { kind: 'wrong', message: 'is required there, and is empty here.' },
+    ],
+    // Nobody is served by a required field that is cleared.
+    ['given', { whenEmpty: { kind: 'clear' } }, { kind: 'wrong', message: 'is required there, and is empty here.' }],
+  ])('%s with %j', (to, line, verdict) => expect(verdictOf(to, line)).toEqual(verdict));
+
+  it('says what it draws on, steps as well', () =>
+    expect(
+      fieldsUsed(
+        plainLine({
+          id: 'l',
+          to: 'note',
+          from: { kind: 'first', fields: ['a', 'b'] },
+          steps: chainOf({ kind: 'time between', options: { until: 'c' } }),
+        }),
+      ),
+    ).toEqual(['a', 'b', 'c']));
 });
 
 describe('suggestions', () => {
@@ -160,10 +147,10 @@ describe('suggestions', () => {
       [],
     );
     expect(
-      lines.map(({ to, from, steps }) => [to, from.kind === 'field' && from.field, steps.map(({ kind }) => kind)]),
+      lines.map(({ to, from, steps }) => [to, from.kind === 'field' && from.field, steps.map(stepInWords)]),
     ).toEqual([
-      ['email', 'mail', ['trim', 'lower-case']],
-      ['given', 'your-name', ['first name']],
+      ['email', 'mail', ['trim', 'lower case']],
+      ['given', 'your-name', ['first and middle names']],
       ['family', 'your-name', ['last name']],
       ['telescope', 'telescope', ['yes/no to 1/0']],
     ]);
@@ -179,7 +166,7 @@ describe('suggestions', () => {
   });
 
   it('never touch a line that a person has made', () => {
-    const own = [{ id: 'l-email', to: 'email', from: { kind: 'fixed' as const, value: 'x' }, steps: [] }];
+    const own = [plainLine({ id: 'l-email', to: 'email', from: { kind: 'fixed' as const, value: 'x' } })];
     expect(suggestLines([here('email', 'email')], [there('email', 'email')], own)).toEqual([]);
   });
 });

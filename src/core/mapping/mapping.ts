@@ -1,11 +1,24 @@
 import { good, type Result } from '../result.ts';
 import { type FieldValue, type FieldValues, isEmpty, printValue, type SourceField } from '../values/index.ts';
 import { type DestinationField, fitValue, type SentValue } from './destination.ts';
-import { applyStep, type Step } from './steps.ts';
+import { applyStep, fieldsTold, type Step, type StepFacts } from './steps/index.ts';
 
-/** Where a line's value comes from: a field of the source, a fixed value, or a text with {field} in it. */
+/** Where a line's value comes from: a field of the source, the first of several that is filled, a fixed value, or a text with {field} in it. */
 export type LineOrigin =
-  { kind: 'field'; field: string } | { kind: 'fixed'; value: string } | { kind: 'text'; text: string };
+  | { kind: 'field'; field: string }
+  | { kind: 'first'; fields: string[] }
+  | { kind: 'fixed'; value: string }
+  | { kind: 'text'; text: string };
+
+/** What is sent where nothing came: nothing, so that what is there stays; an empty value, so that it is cleared; or a value. */
+export type WhenEmpty = { kind: 'leave out' } | { kind: 'clear' } | { kind: 'value'; value: string };
+
+/**
+ * What becomes of a value of somebody who is there already. latest: ours goes in. fill gaps: only where there is none. longest,
+ * highest: the one that is. add: what is in the list there stays in it. new people: theirs stays, even an empty one.
+ */
+export const OVERWRITE_RULES = ['latest', 'fill gaps', 'longest', 'highest', 'add', 'new people'] as const;
+export type OverwriteRule = (typeof OVERWRITE_RULES)[number];
 
 /** One line of a mapping: a destination field, and how it is filled. */
 export interface MapLine {
@@ -13,10 +26,25 @@ export interface MapLine {
   to: string;
   from: LineOrigin;
   steps: Step[];
+  whenEmpty: WhenEmpty;
+  /** null: as the target says for all of its lines. */
+  overwrite: OverwriteRule | null;
 }
 
+/** A line that does what every line does unless it is told otherwise. */
+export const plainLine = (line: Pick<MapLine, 'id' | 'to' | 'from'> & Partial<MapLine>): MapLine => ({
+  steps: [],
+  whenEmpty: { kind: 'leave out' },
+  overwrite: null,
+  ...line,
+});
+
+/** A value that is sent null is one that is cleared there. */
 export type LineVerdict =
-  { kind: 'sent'; value: SentValue } | { kind: 'empty' } | { kind: 'wrong'; message: string } | { kind: 'unmapped' };
+  | { kind: 'sent'; value: SentValue | null }
+  | { kind: 'empty' }
+  | { kind: 'wrong'; message: string }
+  | { kind: 'unmapped' };
 
 export interface LineResult {
   field: DestinationField;
@@ -25,11 +53,11 @@ export interface LineResult {
 }
 
 /** Fills the destination's fields (required first) from a submission's values. One result a field, none thrown. */
-export function applyMapping(fields: DestinationField[], lines: MapLine[], values: FieldValues): LineResult[] {
+export function applyMapping(fields: DestinationField[], lines: MapLine[], facts: StepFacts): LineResult[] {
   return pairs(fields, lines).map(([field, line]) => ({
     field,
     line,
-    verdict: line ? fillField(field, line, values) : unfilled(field),
+    verdict: line ? fillField(field, line, facts) : unfilled(field),
   }));
 }
 
@@ -57,22 +85,27 @@ function unfilled(field: DestinationField): LineVerdict {
     : { kind: 'unmapped' };
 }
 
-function fillField(field: DestinationField, line: MapLine, values: FieldValues): LineVerdict {
-  const stepped = lineValue(line, values);
+function fillField(field: DestinationField, line: MapLine, facts: StepFacts): LineVerdict {
+  const stepped = lineValue(line, facts);
   if (!stepped.ok) return { kind: 'wrong', message: `${stepped.issue}.` };
   const { value } = stepped;
-  if (isEmpty(value) || value === undefined) {
-    return field.required ? { kind: 'wrong', message: 'is required there, and is empty here.' } : { kind: 'empty' };
-  }
-  const fitted = fitValue(field, value);
-  return fitted.ok ? { kind: 'sent', value: fitted.value } : { kind: 'wrong', message: fitted.issue };
+  if (value !== undefined && !isEmpty(value)) return fitted(field, value);
+  const { whenEmpty } = line;
+  if (whenEmpty.kind === 'value' && whenEmpty.value !== '') return fitted(field, whenEmpty.value);
+  if (field.required) return { kind: 'wrong', message: 'is required there, and is empty here.' };
+  return whenEmpty.kind === 'clear' ? { kind: 'sent', value: null } : { kind: 'empty' };
+}
+
+function fitted(field: DestinationField, value: FieldValue): LineVerdict {
+  const fits = fitValue(field, value);
+  return fits.ok ? { kind: 'sent', value: fits.value } : { kind: 'wrong', message: fits.issue };
 }
 
 /** A line's value after its steps; undefined when the source has no such field. */
-function lineValue({ from, steps }: MapLine, values: FieldValues): Result<FieldValue | undefined> {
-  let value = startOf(from, values);
+export function lineValue({ from, steps }: MapLine, facts: StepFacts): Result<FieldValue | undefined> {
+  let value = startOf(from, facts.values);
   for (const step of value === undefined ? [] : steps) {
-    const applied = applyStep(step, value as FieldValue);
+    const applied = applyStep(step, value as FieldValue, facts);
     if (!applied.ok) return applied;
     ({ value } = applied);
   }
@@ -85,6 +118,8 @@ function startOf(from: LineOrigin, values: FieldValues): FieldValue | undefined 
       return from.value;
     case 'field':
       return values[from.field];
+    case 'first':
+      return values[from.fields.find((field) => !isEmpty(values[field])) ?? ''];
     case 'text':
       return fillText(from.text, values);
     default:
@@ -100,9 +135,21 @@ export function fillText(text: string, values: FieldValues): string {
 }
 
 /** The ids of the source fields that a line draws on. */
-export function fieldsUsed({ from }: MapLine): string[] {
-  if (from.kind === 'field') return [from.field];
-  return from.kind === 'text' ? fieldsUsedIn(from.text) : [];
+export const fieldsUsed = ({ from, steps }: MapLine): string[] => [...originFields(from), ...steps.flatMap(fieldsTold)];
+
+function originFields(from: LineOrigin): string[] {
+  switch (from.kind) {
+    case 'field':
+      return [from.field];
+    case 'first':
+      return from.fields;
+    case 'text':
+      return fieldsUsedIn(from.text);
+    case 'fixed':
+      return [];
+    default:
+      return from satisfies never;
+  }
 }
 
 /** The ids of the source fields that stand in a text. */

@@ -1,7 +1,8 @@
 import type { SourceField } from '../values/index.ts';
 import type { DestinationField } from './destination.ts';
-import type { MapLine } from './mapping.ts';
-import type { StepKind } from './steps.ts';
+import { plainLine, type MapLine } from './mapping.ts';
+import { chainOf, type ToldStep } from './steps/index.ts';
+import { READY } from './steps/ready.ts';
 
 /** Names that practitioners use for one thing; each row is one meaning. */
 const SAME_MEANING = [
@@ -24,22 +25,23 @@ export function suggestLines(source: SourceField[], fields: DestinationField[], 
 }
 
 function suggestLine(source: SourceField[], field: DestinationField): MapLine | null {
-  const line = (origin: SourceField, ...kinds: StepKind[]): MapLine => ({
-    id: lineId(field.key),
-    to: field.key,
-    from: { kind: 'field', field: origin.id },
-    steps: kinds.map((kind) => ({ kind })),
-  });
+  const line = (origin: SourceField, ...steps: ToldStep[]): MapLine =>
+    plainLine({
+      id: lineId(field.key),
+      to: field.key,
+      from: { kind: 'field', field: origin.id },
+      steps: chainOf(...steps),
+    });
   const same = source.find((candidate) => meaningsOf(candidate).some((word) => meaningsOf(field).includes(word)));
   if (same) {
-    if (same.type === 'email') return line(same, 'trim', 'lower-case');
+    if (same.type === 'email') return line(same, READY.trim, READY.lowerCase);
     if (same.type === 'yes/no' && (field.type === 'number' || field.type === 'text'))
-      return line(same, 'yes/no to 1/0');
-    return line(same, 'trim');
+      return line(same, READY.oneOrZero);
+    return line(same, READY.trim);
   }
   const fullName = source.find((candidate) => meaningsOf(candidate).includes('name'));
-  if (fullName && meaningsOf(field).includes('firstname')) return line(fullName, 'first name');
-  if (fullName && meaningsOf(field).includes('lastname')) return line(fullName, 'last name');
+  if (fullName && meaningsOf(field).includes('firstname')) return line(fullName, READY.firstNames);
+  if (fullName && meaningsOf(field).includes('lastname')) return line(fullName, READY.lastName);
   return null;
 }
 

@@ -1,3 +1,4 @@
+import { plainLine } from '../mapping/index.ts';
 import { describe, expect, it } from 'vitest';
 import { abilities, catalogueOf } from '../../../test/world/catalogue.ts';
 import type { DestinationField } from '../mapping/index.ts';
@@ -80,7 +81,7 @@ describe('what changed there since it was last fetched', () => {
 });
 
 describe('the fields that a target can fill', () => {
-  const line = (to: string) => ({ id: `l-${to}`, to, from: { kind: 'fixed' as const, value: '' }, steps: [] });
+  const line = (to: string) => plainLine({ id: `l-${to}`, to, from: { kind: 'fixed' as const, value: '' } });
   it('are those of its kind of record', () => {
     const kinds = [
       { id: 'a', name: 'A', fields: [field('one')] },

@@ -1,3 +1,4 @@
+import { plainLine } from '../mapping/index.ts';
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { formOf, sourceField } from '../../../test/world/fields.ts';
@@ -39,7 +40,7 @@ const target = (id: string, needs: Target['needs'], connectionId = 'C'): Target 
   tags: [],
   leaves: [],
   tagsOff: [],
-  lines: [{ id: 'l', to: 'mail', from: { kind: 'field', field: 'email' }, steps: [] }],
+  lines: [plainLine({ id: 'l', to: 'mail', from: { kind: 'field', field: 'email' } })],
   duplicates: 'update',
 });
 const document: RouteDocument = {
@@ -229,6 +230,7 @@ describe('preflight of consent and mails', () => {
     const changed = structuredClone(document);
     change(changed);
     return preflight({
+      others: [],
       document: changed,
       sources: [{ name: 'Form', live: formOf(fields) }],
       catalogues: { C: { ...catalogue, lists } },

@@ -26,7 +26,7 @@ export function draftDelivery(
 ): Draft {
   const destination = fieldsFor(catalogue, target);
   const facts = factsOf(input.values, input.visit);
-  const results = applyMapping(destination, target.lines, facts);
+  const results = applyMapping(destination, target.lines, { values: facts, now: input.now });
   const channel = target.needs?.channel ?? 'email';
   const sent = input.known.sent.find((one) => one.routeId === route.id && one.targetId === target.id);
   return {
@@ -47,6 +47,7 @@ export function draftDelivery(
         subject: subjectOf(input).map((key) => ({ key, field: fieldOfKey(key, target, destination, input.fields) })),
         kind: target.kind,
         fields: sentFields(results),
+        rules: rulesOf(results, target),
         places: placesFor(target, facts),
         tags: catalogue.can.tags ? tagsFor(target, facts) : [],
         leaves: leavesFor(target, catalogue),
@@ -106,11 +107,13 @@ export function onlyGaps(
   if (intent.duplicates === 'add' || intent.duplicates === 'leave alone') return intent;
   const known = before?.fields ?? {};
   const fields = Object.entries(intent.fields).filter(
-    ([key, value]) => known[key] === undefined || isSame(known[key], value),
+    ([key, value]) => value !== null && (known[key] === undefined || isSame(known[key], value)),
   );
   const careful: Intent = {
     ...intent,
     fields: can.duplicates.includes('fill gaps') ? intent.fields : Object.fromEntries(fields),
+    // What leaves alone even more stays so.
+    rules: Object.fromEntries(Object.entries(intent.rules).filter(([, rule]) => rule === 'new people')),
     duplicates: can.duplicates.includes('fill gaps') ? 'fill gaps' : intent.duplicates,
     tags: intent.tags.filter(
       (tag) => forEverybody(target.tags, (one) => one.tag === tag) || before?.tags.includes(tag),
@@ -137,9 +140,19 @@ function subjectOf({ keys, known }: PlanInput): ContactKey[] {
   return keys.filter((key) => !others.has(keyText(key)));
 }
 
-function sentFields(results: LineResult[]): Record<string, SentValue> {
+function sentFields(results: LineResult[]): Record<string, SentValue | null> {
   return Object.fromEntries(
     results.flatMap(({ field, verdict }) => (verdict.kind === 'sent' ? [[field.key, verdict.value]] : [])),
+  );
+}
+
+/** The rules of those lines that have one of their own. Where each record is a thing of its own, nothing is there already. */
+function rulesOf(results: LineResult[], { duplicates }: Target): Intent['rules'] {
+  if (duplicates === 'add' || duplicates === 'leave alone') return {};
+  return Object.fromEntries(
+    results.flatMap(({ field, line, verdict }) =>
+      verdict.kind === 'sent' && line?.overwrite ? [[field.key, line.overwrite]] : [],
+    ),
   );
 }
 

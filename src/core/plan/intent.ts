@@ -1,7 +1,7 @@
 import { isObject, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
 import type { Channel } from '../consent/index.ts';
 import type { ContactKey } from '../identity/index.ts';
-import type { SentValue } from '../mapping/index.ts';
+import type { OverwriteRule, SentValue } from '../mapping/index.ts';
 import type { Result } from '../result.ts';
 import { placesOf, type DuplicatePolicy, type Place } from './route.ts';
 
@@ -12,7 +12,10 @@ export interface Intent {
   subject: { key: ContactKey; field: string }[];
   /** Id of the kind of record; '' where there is but one. */
   kind: string;
-  fields: Record<string, SentValue>;
+  /** null clears a field there. */
+  fields: Record<string, SentValue | null>;
+  /** What becomes of what is there already, for those fields for which it is not as `duplicates` says. */
+  rules: Record<string, OverwriteRule>;
   /** The lists and groups that the person is to be in. */
   places: Place[];
   tags: string[];
@@ -34,7 +37,7 @@ export const addressOf = ({ subject }: Pick<Intent, 'subject'>): string =>
 export const addressFieldOf = ({ subject }: Pick<Intent, 'subject'>): string =>
   subject.find(({ key }) => key.kind === 'email')?.field ?? '';
 
-const INTENT: Format = { what: 'intent', upgrades: [withSubject, withChannel, withPlaces] };
+const INTENT: Format = { what: 'intent', upgrades: [withSubject, withChannel, withPlaces, withRules] };
 
 /** The format of intents as they are written today. */
 export const INTENT_FORMAT = presentFormat(INTENT);
@@ -61,4 +64,9 @@ export function withChannel(old: Loose): Loose {
 /** Intents to format 4: any number of places. Before, there was one list, and one group in it. */
 export function withPlaces({ list, group, ...old }: Loose): Loose {
   return { ...old, places: placesOf(list, group) };
+}
+
+/** Intents to format 5: fields have rules of their own. Before, one rule was for all of them. */
+export function withRules(old: Loose): Loose {
+  return { rules: {}, ...old };
 }

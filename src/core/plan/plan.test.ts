@@ -1,3 +1,4 @@
+import { plainLine, chainOf, READY } from '../mapping/index.ts';
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { formOf, sourceField } from '../../../test/world/fields.ts';
@@ -54,8 +55,18 @@ const document: RouteDocument = {
       leaves: [],
       tagsOff: [],
       lines: [
-        { id: 'l-email', to: 'email', from: { kind: 'field', field: 'email' }, steps: [{ kind: 'lower-case' }] },
-        { id: 'l-given', to: 'given', from: { kind: 'field', field: 'name' }, steps: [{ kind: 'first name' }] },
+        plainLine({
+          id: 'l-email',
+          to: 'email',
+          from: { kind: 'field', field: 'email' },
+          steps: chainOf(READY.lowerCase),
+        }),
+        plainLine({
+          id: 'l-given',
+          to: 'given',
+          from: { kind: 'field', field: 'name' },
+          steps: chainOf(READY.firstNames),
+        }),
       ],
       duplicates: 'update',
     },
@@ -239,12 +250,9 @@ it('holds what lacks a required value, and leaves out an optional one that does 
   const long = plan({ values: { ...values, name: 'Maximiliana' } });
   expect(long.deliveries[0]?.held?.message).toContain('First name');
   const withNote = structuredClone(route);
-  withNote.document.targets[0]?.lines.push({
-    id: 'l-note',
-    to: 'note',
-    from: { kind: 'field', field: 'name' },
-    steps: [],
-  });
+  withNote.document.targets[0]?.lines.push(
+    plainLine({ id: 'l-note', to: 'note', from: { kind: 'field', field: 'name' } }),
+  );
   const planned = plan({ routes: [withNote] });
   expect(planned.deliveries[0]?.held).toBeNull();
   expect(planned.deliveries[0]?.leftOut[0]).toContain('Note takes a number');
@@ -283,7 +291,13 @@ describe('preflight', () => {
   const blockers = (change: (document: RouteDocument) => void, live: typeof source | null = source) => {
     const changed = structuredClone(document);
     change(changed);
-    return preflight({ document: changed, sources: [{ name: 'Form', live }], catalogues: { C: catalogue }, purposes })
+    return preflight({
+      others: [],
+      document: changed,
+      sources: [{ name: 'Form', live }],
+      catalogues: { C: catalogue },
+      purposes,
+    })
       .filter(({ level }) => level === 'blocker')
       .map(({ part }) => part);
   };
@@ -302,7 +316,7 @@ describe('preflight', () => {
       'a field that the source lost',
       (changed) =>
         (target(changed).lines = [
-          { id: 'l-given', to: 'given', from: { kind: 'field', field: 'gone' }, steps: [] },
+          plainLine({ id: 'l-given', to: 'given', from: { kind: 'field', field: 'gone' } }),
           ...target(changed).lines.slice(0, 1),
         ]),
       'mapping',
@@ -372,7 +386,7 @@ describe('somebody who confirmed before', () => {
     });
     const [target] = document.targets;
     if (!target) throw new Error('no target');
-    const line = { id: 'l', to: 'likes', from: { kind: 'field' as const, field: 'likes' }, steps: [] };
+    const line = plainLine({ id: 'l', to: 'likes', from: { kind: 'field' as const, field: 'likes' } });
     const routes = [withConsent({}, [{ ...target, lines: [...target.lines, line] }])];
     const sent = known.sent.map((one) => ({
       ...one,
@@ -466,12 +480,13 @@ it('somebody who is known by a number only is asked nothing by mail, and nothing
 it('the check before going live says all that is wrong with a field, not only the first', () => {
   const [target] = document.targets;
   if (!target) throw new Error('no target');
-  const lines = [{ id: 'l', to: 'note', from: { kind: 'field' as const, field: 'consent' }, steps: [] }];
+  const lines = [plainLine({ id: 'l', to: 'note', from: { kind: 'field' as const, field: 'consent' } })];
   const strict = catalogueOf({
     lists: catalogue.lists,
     fields: catalogue.fields.map((one) => (one.key === 'note' ? { ...one, required: true, ours: true } : one)),
   });
   const findings = preflight({
+    others: [],
     document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
     sources: [{ name: 'Form', live: formOf(fields.map((one) => ({ ...one, required: false }))) }],
     catalogues: { C: strict },
@@ -479,7 +494,7 @@ it('the check before going live says all that is wrong with a field, not only th
   });
   expect(findings.filter(({ message }) => message.startsWith('Note ')).map(({ level }) => level)).toEqual([
     'blocker',
-    'warning',
+    'blocker',
     'warning',
   ]);
 });
@@ -512,6 +527,7 @@ describe('a target for some people only', () => {
     if (!target) throw new Error('no target');
     const found = (field: string, value: string) =>
       preflight({
+        others: [],
         document: {
           ...document,
           targets: [{ ...target, when: { kind: 'all', of: [{ kind: 'test', id: 'x', field, test: 'is', value }] } }],
@@ -529,7 +545,7 @@ describe('a target for some people only', () => {
 it('what keeps a route from going live is said once for all its sources, or of those where it is so', () => {
   const whole = { name: 'Form', live: formOf(fields) };
   const found = (sources: { name: string; live: ReturnType<typeof formOf> | null }[]) =>
-    preflight({ document, sources, catalogues: { C: catalogue }, purposes })
+    preflight({ others: [], document, sources, catalogues: { C: catalogue }, purposes })
       .filter(({ level }) => level === 'blocker')
       .map(({ message }) => message);
   expect(found([whole, { ...whole, name: 'Shop' }])).toEqual([]);
@@ -546,6 +562,7 @@ it('a route that would change the first enquiry of somebody by their second is w
   const can = { ...catalogue.can, kinds: true, duplicates: ['update' as const, 'add' as const] };
   const warnings = (duplicates: 'update' | 'add') =>
     preflight({
+      others: [],
       document: { ...document, targets: [{ ...target, kind: 'enquiry', duplicates }] },
       sources: [{ name: 'Form', live: formOf(fields) }],
       catalogues: { C: { ...catalogue, kinds, can } },

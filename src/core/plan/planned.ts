@@ -10,7 +10,7 @@ import {
 } from '../documents/index.ts';
 import type { ContactKey, Possible, ValueChange } from '../identity/index.ts';
 import type { Result } from '../result.ts';
-import { withChannel, withPlaces, withSubject, type Intent } from './intent.ts';
+import { withChannel, withPlaces, withRules, withSubject, type Intent } from './intent.ts';
 import { targetIdAt, type ConsentPolicy } from './route.ts';
 
 export interface PlannedConsent {
@@ -133,7 +133,7 @@ export const deliveriesIn = ({ actions }: Plan): Deliver[] => actions.filter((ac
 export const mailsIn = ({ actions }: Plan): Mail[] =>
   actions.flatMap((action) => (action.kind === 'answer' || action.kind === 'notify' ? [action] : []));
 
-const PLAN: Format = { what: 'plan', upgrades: [withTargets, withKeys, withActions, withPlacesMeant] };
+const PLAN: Format = { what: 'plan', upgrades: [withTargets, withKeys, withActions, withPlacesMeant, withRulesMeant] };
 
 /** The format of plans as they are written today. */
 export const PLAN_FORMAT = presentFormat(PLAN);
@@ -212,6 +212,18 @@ function withPlacesMeant(old: Loose): Loose {
     actions: objectsIn(old.actions).map((action) =>
       action.kind === 'deliver'
         ? { ...action, intent: { ...withPlaces((action.intent ?? {}) as Loose), format: 4 } }
+        : action,
+    ),
+  };
+}
+
+/** Plans to format 6: fields of what is meant have rules of their own. */
+function withRulesMeant(old: Loose): Loose {
+  return {
+    ...old,
+    actions: objectsIn(old.actions).map((action) =>
+      action.kind === 'deliver'
+        ? { ...action, intent: { ...withRules((action.intent ?? {}) as Loose), format: 5 } }
         : action,
     ),
   };

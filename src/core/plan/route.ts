@@ -110,7 +110,7 @@ export interface RouteDocument {
   mails: RouteMail[];
 }
 
-const ROUTE: Format = { what: 'route', upgrades: [withIds, withConditions, withAsks, withPlaces] };
+const ROUTE: Format = { what: 'route', upgrades: [withIds, withConditions, withAsks, withPlaces, withTold] };
 
 /** The format of routes as they are written today. */
 export const ROUTE_FORMAT = presentFormat(ROUTE);
@@ -191,6 +191,34 @@ function withPlaces(old: Loose): Loose {
       lines: objectsIn(target.lines).map((line) => ({
         ...line,
         steps: textsIn(line.steps).map((kind) => ({ kind })),
+      })),
+    })),
+  };
+}
+
+/** What steps of before format 6 are today. */
+const STEPS_BEFORE: Record<string, Loose> = {
+  'lower-case': { kind: 'case', options: { form: 'lower case' } },
+  'first name': { kind: 'part of a name', options: { part: 'first name' } },
+  'last name': { kind: 'part of a name', options: { part: 'all after the first name' } },
+  'yes/no to 1/0': { kind: 'yes/no', options: { yes: '1', no: '0' } },
+};
+
+/** To format 6: steps have ids and are told how; lines say what becomes of nothing, and of a value that is there already. */
+function withTold(old: Loose): Loose {
+  return {
+    ...old,
+    targets: objectsIn(old.targets).map((target) => ({
+      ...target,
+      lines: objectsIn(target.lines).map((line) => ({
+        ...line,
+        steps: objectsIn(line.steps).map((step, index) => ({
+          id: `s${index + 1}`,
+          options: {},
+          ...(STEPS_BEFORE[String(step.kind)] ?? step),
+        })),
+        whenEmpty: { kind: 'leave out' },
+        overwrite: null,
       })),
     })),
   };

@@ -32,6 +32,7 @@ export {
   type TypeName,
 } from './registry.ts';
 export { COUNTRY_CODES } from './types/country.ts';
+export { readDecimal } from './types/number.ts';
 export { inBytes, isFile, type FileValue } from './types/file.ts';
 export { oneLine } from './types/text.ts';
 export { isListOfRecords, readRecords } from './types/records.ts';

@@ -47,7 +47,7 @@ export async function benchMapping(): Promise<Comparison> {
   const comparison = await compare('a second', ROUNDS, {
     iwashi: () =>
       perSecond(COUNT, 1, (index) =>
-        Promise.resolve(void (sink += applyMapping(fields, target.lines, values(index)).length)),
+        Promise.resolve(void (sink += applyMapping(fields, target.lines, { values: values(index), now: 0 }).length)),
       ),
     reference: () => perSecond(COUNT, 1, (index) => Promise.resolve(void (sink += byHand(values(index)) ? 1 : 0))),
   });

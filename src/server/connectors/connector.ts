@@ -19,9 +19,9 @@ export interface Wanted {
 
 /** What is written about a person in the other system. */
 export interface PersonChange extends Pick<Intent, 'kind' | 'places' | 'tags' | 'leaves' | 'tagsOff'>, Wanted {
-  fields: Record<string, SentValue>;
+  fields: Record<string, SentValue | null>;
   /** Fields other than the address itself, for services that take the address apart from the fields. */
-  otherFields: Record<string, SentValue>;
+  otherFields: Record<string, SentValue | null>;
   /** Proof that the person confirmed, which lets back in who left before; null without one. */
   proof: { at: string; wording: string } | null;
 }

@@ -26,13 +26,13 @@ export function writtenValues(
 }
 
 /** Values as the service stores them: its own words for yes and no, or everything as text. */
-function inItsWords({ values }: Profile, fields: Record<string, SentValue>): Record<string, unknown> {
+function inItsWords({ values }: Profile, fields: Record<string, SentValue | null>): Record<string, unknown> {
   if (!values) return fields;
   const { flags, asText } = values;
   return Object.fromEntries(
     Object.entries(fields).map(([key, value]) => {
       const own = typeof value === 'boolean' && flags ? (value ? flags.yes : flags.no) : value;
-      return [key, asText ? String(own) : own];
+      return [key, asText ? String(own ?? '') : own];
     }),
   );
 }

@@ -1,5 +1,5 @@
 import { SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
-import { lineId, type MapLine, type StepKind } from '../../core/mapping/index.ts';
+import { chainOf, lineId, plainLine, READY, type MapLine, type ToldStep } from '../../core/mapping/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target, type TargetTag } from '../../core/plan/index.ts';
 import type { PurposeDraft } from '../../core/consent/index.ts';
 import { plainField, type SourceField } from '../../core/values/index.ts';
@@ -71,19 +71,11 @@ export const skyLetterForm = (siteUrl: string): FormDocument => ({
   minimumSeconds: 2,
 });
 
-const line = (to: string, source: string, ...kinds: StepKind[]): MapLine => ({
-  id: lineId(to),
-  to,
-  from: { kind: 'field', field: source },
-  steps: kinds.map((kind) => ({ kind })),
-});
+const line = (to: string, source: string, ...steps: ToldStep[]): MapLine =>
+  plainLine({ id: lineId(to), to, from: { kind: 'field', field: source }, steps: chainOf(...steps) });
 
-const text = (to: string, words: string): MapLine => ({
-  id: lineId(to),
-  to,
-  from: { kind: 'text', text: words },
-  steps: [],
-});
+const text = (to: string, words: string): MapLine =>
+  plainLine({ id: lineId(to), to, from: { kind: 'text', text: words } });
 
 /** A tag for those who like something best. */
 const byInterest = (answer: string, tag: string): TargetTag => ({
@@ -110,8 +102,8 @@ const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list 
 
 export const signUpsTarget = (connectionId: string): Target => ({
   ...plainTarget(connectionId, 'signups', [
-    line('Email', 'email', 'trim', 'lower-case'),
-    line('Name', 'name', 'trim'),
+    line('Email', 'email', READY.trim, READY.lowerCase),
+    line('Name', 'name', READY.trim),
     text('Source', 'Sky letter, page {page}'),
   ]),
   needs: BY_EMAIL,
@@ -122,9 +114,9 @@ export const enquiryTarget = (connectionId: string): Target =>
     connectionId,
     'enquiry',
     [
-      line('mail', 'email', 'trim', 'lower-case'),
+      line('mail', 'email', READY.trim, READY.lowerCase),
       text('subject', 'Visit of {school}'),
-      line('heads', 'pupils', 'trim'),
+      line('heads', 'pupils', READY.trim),
       text('note', 'From {first} {last}. Has been here: {visits}.'),
     ],
     'S1',
@@ -156,11 +148,11 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
       leaves: [],
       tagsOff: [],
       lines: [
-        line('email', 'email', 'trim', 'lower-case'),
-        line('given', 'name', 'first name'),
-        line('family', 'name', 'last name'),
-        line('signup_page', 'page', 'trim'),
-        line('has_telescope', 'telescope', 'yes/no to 1/0'),
+        line('email', 'email', READY.trim, READY.lowerCase),
+        line('given', 'name', READY.firstNames),
+        line('family', 'name', READY.lastName),
+        line('signup_page', 'page', READY.trim),
+        line('has_telescope', 'telescope', READY.oneOrZero),
       ],
       duplicates: 'update',
     },
@@ -220,9 +212,9 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
       leaves: [],
       tagsOff: [],
       lines: [
-        line('email', 'email', 'trim', 'lower-case'),
-        line('given', 'first', 'trim'),
-        line('family', 'last', 'trim'),
+        line('email', 'email', READY.trim, READY.lowerCase),
+        line('given', 'first', READY.trim),
+        line('family', 'last', READY.trim),
         line('visits', 'visits'),
       ],
       duplicates: 'fill gaps',

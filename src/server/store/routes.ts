@@ -44,6 +44,14 @@ export async function liveVersionsOf(
   return rows.flatMap(({ id, name, version }) => (version === null ? [] : [{ id, name, version }]));
 }
 
+/** The routes that are live beside one. */
+export const liveBeside = (all: RouteRecord[], id: string): { id: string; name: string; document: RouteDocument }[] =>
+  all.flatMap((route) =>
+    route.id !== id && route.state === 'live' && route.live
+      ? [{ id: route.id, name: route.name, document: route.live }]
+      : [],
+  );
+
 /** Where a route goes, as it is live and as it is drafted. */
 export const targetsOf = ({ draft, live }: RouteRecord): RouteDocument['targets'] => [
   ...(live?.targets ?? []),

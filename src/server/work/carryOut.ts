@@ -1,11 +1,15 @@
 import {
   CAUSES,
   compareReadBack,
+  looksFirst,
+  overwriting,
+  ruleFor,
   standingTrouble,
   type Fault,
   type HeldPerson,
   type ReadBackRow,
 } from '../../core/delivery/index.ts';
+import type { SentValue } from '../../core/mapping/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
@@ -49,8 +53,7 @@ export async function carryOut(
   const wasTaken = delivery.cause === 'not seen yet' && begunAt === null;
   let before: HeldPerson | null = null;
   if (mayBeThere && !canLook) return failed({ cause: 'unclear', said: '', waitMs: null });
-  const looksFirst = adds ? mayBeThere : unclear || connector.findsFirst;
-  const looks = looksFirst || intent.duplicates === 'fill gaps' || intent.duplicates === 'leave alone';
+  const looks = (adds ? mayBeThere : unclear || connector.findsFirst) || looksFirst(intent);
   if (connector.canFind && (looks || wasTaken)) {
     const found = await connector.find(wanted);
     if (!found.ok && wasTaken) return notLookedAt(found.fault, adds || connector.makesTwice);
@@ -139,7 +142,7 @@ function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord,
   return compareReadBack(fieldsOnly, catalogue, held, null).every(({ same }) => same);
 }
 
-/** What is written: all of the intent, or under "fill gaps" only what is empty there. */
+/** What is written: all of the intent, or of somebody who is there only what their fields' rules let through. */
 export function changeFor(
   intent: Intent,
   wanted: Wanted,
@@ -147,10 +150,9 @@ export function changeFor(
   proof: PersonChange['proof'],
 ): PersonChange {
   const { places, tags, leaves, tagsOff } = intent;
-  const gaps = intent.duplicates === 'fill gaps' && before !== null;
-  const fields = Object.entries(intent.fields).filter(([key]) => {
-    const held = before?.fields[key];
-    return !gaps || held === undefined || held === null || held === '';
+  const fields = Object.entries(intent.fields).flatMap(([key, meant]): [string, SentValue | null][] => {
+    const sent = before === null ? meant : overwriting(ruleFor(intent, key), meant, before.fields[key]);
+    return sent === undefined ? [] : [[key, sent]];
   });
   return {
     ...wanted,

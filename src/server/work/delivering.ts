@@ -1,6 +1,6 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile } from '../../contract/profile/index.ts';
-import { CAUSES, readRoom, type Cause, type Fault } from '../../core/delivery/index.ts';
+import { CAUSES, looksFirst, readRoom, type Cause, type Fault } from '../../core/delivery/index.ts';
 import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Access } from '../connectors/access.ts';
 import type { Connector } from '../connectors/connector.ts';
@@ -65,6 +65,7 @@ export function takeBundle(jobs: Job[], most: number): Job[] {
 /** Whether nothing has to be looked at before it is written. */
 const goesTogether = (job: Job): boolean =>
   job.delivery.intent.duplicates === 'update' &&
+  !looksFirst(job.delivery.intent) &&
   // They are told apart by their addresses in the answer.
   addressOf(job.delivery.intent) !== '' &&
   job.delivery.begunAt === null &&

@@ -63,16 +63,19 @@ const wrongField = (type: string, key: string, detail: string): Wrong => ({
   more: { errors: [{ pointer: `/fields/${key}`, detail }] },
 });
 
-function typeProblem({ kind, options, longest }: MemberField, value: unknown): string | null {
+function typeProblem({ kind, options, longest, required }: MemberField, value: unknown): string | null {
+  // Null clears a field.
+  if (value === null) return required ? 'cannot be cleared' : null;
+  const text = typeof value === 'string' ? value : JSON.stringify(value);
   switch (kind) {
     case 'figure':
       return typeof value === 'number' ? null : 'takes a number';
     case 'flag':
       return typeof value === 'boolean' ? null : 'takes true or false';
     case 'option':
-      return options.includes(String(value)) ? null : `takes one of: ${options.join(', ')}`;
+      return options.includes(text) ? null : `takes one of: ${options.join(', ')}`;
     case 'day':
-      return /^\d{4}-\d{2}-\d{2}$/.test(String(value)) ? null : 'takes a day like 2026-05-31';
+      return /^\d{4}-\d{2}-\d{2}$/.test(text) ? null : 'takes a day like 2026-05-31';
     case 'address':
     case 'line':
       if (typeof value !== 'string') return 'takes text';

@@ -1,4 +1,6 @@
 import type { UseMutationResult } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
+import { useEffect } from 'react';
 import type { PublishState } from '../../core/states/index.ts';
 import { ApiProblem } from '../data/api.ts';
 import type { Draft } from './useDraft.ts';
@@ -29,17 +31,26 @@ export function PublishBar<Document>({
     if (await draft.flush()) publishing.mutate('publish');
   };
   const problem = publishing.error instanceof ApiProblem ? publishing.error : null;
+  const { reset } = publishing;
+  // What stood in the way may be mended by now: it is asked again by publishing again.
+  useEffect(() => reset(), [draft.document, reset]);
   return (
-    <div className="px-5 py-3 border-b border-base-300 sticky top-0 bg-base-100 z-10">
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <h2 className="text-xl font-semibold">{name}</h2>
+    <div className="px-4 py-2 border-b border-base-300 sticky top-0 bg-base-100 z-40">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <h2 className="text-lg font-semibold">{name}</h2>
         <StateMark state={state} />
         {liveVersion !== null && <span className="text-quiet">version {liveVersion}</span>}
         {liveVersion !== null && unpublished && <StateMark state="changed" />}
-        <div className="ml-auto flex flex-wrap items-center gap-2">
+        <div className="ml-auto flex flex-wrap items-center gap-1">
           <DraftBar draft={draft} />
-          <a className="btn btn-sm btn-ghost" href={`/api${exportPath}`} download>
-            Export
+          <a
+            className="btn btn-sm btn-ghost btn-square"
+            href={`/api${exportPath}`}
+            download
+            aria-label="Export"
+            title="Export as a file"
+          >
+            <Download size={16} aria-hidden="true" />
           </a>
           {state === 'live' && (
             <button className="btn btn-sm" onClick={() => publishing.mutate('pause')} disabled={publishing.isPending}>

@@ -2,9 +2,9 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { PartIssue } from '../../contract/checks.ts';
 import { ApiProblem, saying } from '../data/api.ts';
 import type { Keeping, Revised } from '../data/keeping.ts';
+import { begun, changed, redone, undone } from './history.ts';
 
 const REST_MS = 500;
-const HISTORY = 100;
 
 export interface Draft<Document> {
   document: Document;
@@ -25,7 +25,7 @@ const CHANGED_MEANWHILE = 412;
 
 /** A document that saves itself a moment after each change, and remembers its former states. */
 export function useDraft<Document>(now: Revised<Document>, keeping: Keeping<Document>): Draft<Document> {
-  const [state, setState] = useState({ past: [] as Document[], document: now.document, future: [] as Document[] });
+  const [state, setState] = useState(() => begun(now.document));
   const [saved, setSaved] = useState(now.document);
   /** The document that the server would not take, and why. */
   const [refused, setRefused] = useState<{ document: Document; error: unknown } | null>(null);
@@ -40,7 +40,8 @@ export function useDraft<Document>(now: Revised<Document>, keeping: Keeping<Docu
 
   const change = useCallback((next: Document) => {
     latest.current = next;
-    setState(({ past, document }) => ({ past: [...past.slice(-HISTORY), document], document: next, future: [] }));
+    const at = Date.now();
+    setState((history) => changed(history, next, at));
   }, []);
 
   const flush = useCallback(() => {
@@ -93,20 +94,6 @@ export function useDraft<Document>(now: Revised<Document>, keeping: Keeping<Docu
     change(now.document);
   }, [now, change]);
 
-  const undo = () =>
-    setState(({ past, document, future }) => {
-      const before = past.at(-1);
-      return before === undefined
-        ? { past, document, future }
-        : { past: past.slice(0, -1), document: before, future: [document, ...future] };
-    });
-  const redo = () =>
-    setState(({ past, document, future }) => {
-      const [after, ...rest] = future;
-      return after === undefined
-        ? { past, document, future }
-        : { past: [...past, document], document: after, future: rest };
-    });
   const settle = ({ revision }: Revised<Document>, document: Document, theirDocument: Document) => {
     // From here on, ours stands upon theirs.
     stored.current = { document: theirDocument, revision };
@@ -120,8 +107,8 @@ export function useDraft<Document>(now: Revised<Document>, keeping: Keeping<Docu
   return {
     document: state.document,
     change,
-    undo: state.past.length > 0 ? undo : null,
-    redo: state.future.length > 0 ? redo : null,
+    undo: state.past.length > 0 ? () => setState(undone) : null,
+    redo: state.future.length > 0 ? () => setState(redone) : null,
     issues: refused?.error instanceof ApiProblem ? refused.error.issues : [],
     standing: state.document === saved ? 'saved' : isRefused ? 'not saved' : 'saving',
     trouble: refused ? saying(refused.error) : '',

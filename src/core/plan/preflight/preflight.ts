@@ -7,6 +7,8 @@ import { isTick, type SourceField } from '../../values/index.ts';
 import type { Catalogue } from '../catalogue.ts';
 import type { RouteDocument } from '../route.ts';
 import { ALL_ANSWERS } from '../mailing.ts';
+import type { OtherRoute } from './check.ts';
+import { CHECKS } from './checks/index.ts';
 import { consentFindings } from './consent.ts';
 import { blocker, hint, type Finding } from './finding.ts';
 import { mailFindings } from './mails.ts';
@@ -18,10 +20,12 @@ export interface PreflightInput {
   sources: { name: string; live: SourceDocument | null }[];
   catalogues: Record<string, Catalogue>;
   purposes: Purpose[];
+  /** The other routes that are live. */
+  others: (OtherRoute & { id: string })[];
 }
 
 /** Checks a route before it goes live, blockers first. */
-export function preflight({ document, sources, catalogues, purposes }: PreflightInput): Finding[] {
+export function preflight({ document, sources, catalogues, purposes, others }: PreflightInput): Finding[] {
   if (sources.length === 0) return [blocker('source', 'No source is chosen.', 'Choose where submissions come from.')];
   // Until a source is live, everything else would only be guessed.
   const asleep = sources.filter(({ live }) => live === null);
@@ -33,8 +37,9 @@ export function preflight({ document, sources, catalogues, purposes }: Preflight
         'Publish the source first.',
       ),
     );
+  const rivals = others.filter((other) => other.document.sourceIds.some((id) => document.sourceIds.includes(id)));
   const each = sources.flatMap(({ name, live }) =>
-    live === null ? [] : [{ name, findings: findingsFor(document, live, { catalogues, purposes }) }],
+    live === null ? [] : [{ name, findings: findingsFor(document, live, { catalogues, purposes, others: rivals }) }],
   );
   const isSame = (a: Finding) => (b: Finding) => JSON.stringify(a) === JSON.stringify(b);
   // What is so for every source is said once; what is so for some, with their names.
@@ -52,7 +57,7 @@ export function preflight({ document, sources, catalogues, purposes }: Preflight
 function findingsFor(
   document: RouteDocument,
   source: SourceDocument,
-  { catalogues, purposes }: Pick<PreflightInput, 'catalogues' | 'purposes'>,
+  { catalogues, purposes, others }: Pick<PreflightInput, 'catalogues' | 'purposes' | 'others'>,
 ): Finding[] {
   const { fields } = source;
   const findings = [...consentFindings(document, source, { catalogues, purposes }), ...mailFindings(document, source)];
@@ -70,7 +75,11 @@ function findingsFor(
     const own = targetFindings(target, catalogues[target.connectionId], fields);
     findings.push(...own.map((finding) => ({ ...finding, target: index })));
   });
-  return [...findings, ...unusedFindings(document, fields)];
+  const checked = { document, source, catalogues, others };
+  const found = CHECKS.flatMap(({ code, level, why, find }) =>
+    find(checked).map((one): Finding => ({ level, code, why, ...one })),
+  );
+  return [...findings, ...found, ...unusedFindings(document, fields)];
 }
 
 /** Answers that go to none of the targets. */

@@ -1,4 +1,4 @@
-import { chainTrouble, fieldsUsed, requiredFirst, type DestinationField } from '../../mapping/index.ts';
+import { chainTrouble, fieldsUsed, requiredFirst, stepInWords, type DestinationField } from '../../mapping/index.ts';
 import { factFields, VISIT_FIELDS } from '../../intake/index.ts';
 import { identifyingFields } from '../../identity/index.ts';
 import type { SourceField } from '../../values/index.ts';
@@ -72,19 +72,6 @@ export function targetFindings(target: Target, catalogue: Catalogue | undefined,
         : [`visitors may leave ${sourceField.label} empty.`, `Make ${sourceField.label} required in the source.`];
       findings.push(warning('mapping', `${field.label} is required there, but ${why}`, fix));
     }
-    if (
-      sourceField?.type === 'yes/no' &&
-      field.type === 'number' &&
-      !line.steps.some(({ kind }) => kind === 'yes/no to 1/0')
-    ) {
-      findings.push(
-        warning(
-          'mapping',
-          `${field.label} takes a number, and ${sourceField.label} is yes or no.`,
-          'Add the step "yes/no to 1/0".',
-        ),
-      );
-    }
   }
   for (const line of target.lines) {
     const start = line.from.kind === 'field' ? line.from.field : null;
@@ -94,11 +81,21 @@ export function targetFindings(target: Target, catalogue: Catalogue | undefined,
       findings.push(
         blocker(
           'mapping',
-          `${destination.find(({ key }) => key === line.to)?.label ?? line.to}: the step "${trouble.kind}" cannot take ${aOrAn(trouble.shape)}.`,
-          trouble.mend ? `Put the step "${trouble.mend}" before it, or take it away.` : 'Take the step away.',
+          `${destination.find(({ key }) => key === line.to)?.label ?? line.to}: the step "${stepInWords(trouble.step)}" cannot take ${aOrAn(trouble.came)}.`,
+          trouble.mend
+            ? `Put the step "${stepInWords(trouble.mend)}" before it, or take it away.`
+            : 'Take the step away.',
         ),
       );
-    if (line.from.kind === 'text')
+    if (line.overwrite !== null && line.overwrite !== 'latest' && !catalogue.can.duplicates.includes('fill gaps'))
+      findings.push(
+        blocker(
+          'mapping',
+          `${line.to} goes by what is there already, and nobody can be looked for there.`,
+          'Let the latest value win.',
+        ),
+      );
+    if (line.from.kind !== 'field')
       findings.push(...unknownFields(fieldsUsed(line), fields, { part: 'mapping', what: `The text for ${line.to}` }));
     if (!destination.some(({ key }) => key === line.to)) {
       findings.push(warning('mapping', `"${line.to}" is mapped, but is no field there any more.`, 'Remove the line.'));

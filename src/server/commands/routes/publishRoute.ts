@@ -3,7 +3,7 @@ import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { readCatalogues } from '../../store/connections.ts';
 import { listPurposes } from '../../store/purposes.ts';
-import { findRoute, publishRoute as store } from '../../store/routes.ts';
+import { findRoute, listRoutes, liveBeside, publishRoute as store } from '../../store/routes.ts';
 import { listSources, sourcesIn } from '../../store/sources.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
@@ -18,6 +18,7 @@ export async function publishRoute(actor: Actor, context: Context, id: string): 
       sources: sourcesIn(route.draft.sourceIds, sources),
       catalogues: await readCatalogues(db),
       purposes: await listPurposes(db),
+      others: liveBeside(await listRoutes(db), id),
     });
     const blockers = findings.filter(({ level }) => level === 'blocker');
     if (blockers.length > 0) {

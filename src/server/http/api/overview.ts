@@ -8,7 +8,7 @@ import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { countBySource, countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
 import { readHealths } from '../../store/health.ts';
 import { listPurposes } from '../../store/purposes.ts';
-import { listRoutes } from '../../store/routes.ts';
+import { listRoutes, liveBeside } from '../../store/routes.ts';
 import { listSources, sourcesIn } from '../../store/sources.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
 import { allow, type Session } from '../gates.ts';
@@ -106,7 +106,13 @@ export function overviewRoutes({ store, now }: Context): Hono<Session> {
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
       const findings = live
-        ? preflight({ document: live, sources: sourcesIn(live.sourceIds, sourceNames), catalogues, purposes })
+        ? preflight({
+            document: live,
+            sources: sourcesIn(live.sourceIds, sourceNames),
+            catalogues,
+            purposes,
+            others: liveBeside(routes, route.id),
+          })
         : [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
       if (blockers[0])

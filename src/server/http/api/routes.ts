@@ -19,7 +19,7 @@ import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
 import { listPurposes } from '../../store/purposes.ts';
-import { findRoute, listRoutes, type RouteRecord } from '../../store/routes.ts';
+import { findRoute, listRoutes, liveBeside, type RouteRecord } from '../../store/routes.ts';
 import { findSource, listSources, sourcesIn } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
@@ -46,6 +46,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     const purposes = await listPurposes(store.db);
     const hours = await readDotLines(store.db, 'route', now());
     const standing = await readStanding(store.db, 'route');
+    const all = await listRoutes(store.db);
     return records.map((record) => {
       const { id, name, state, liveVersion, draft, draftAt, publishedAt } = record;
       return {
@@ -59,7 +60,13 @@ export function routeRoutes(context: Context): Hono<Session> {
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
         sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
-        findings: preflight({ document: draft, sources: sourcesIn(draft.sourceIds, sources), catalogues, purposes }),
+        findings: preflight({
+          document: draft,
+          sources: sourcesIn(draft.sourceIds, sources),
+          catalogues,
+          purposes,
+          others: liveBeside(all, id),
+        }),
         held: standing.get(id)?.held ?? 0,
         hours: hours(id),
       };

@@ -9,18 +9,12 @@ import {
 } from '../../../contract/source.ts';
 import { printFormToCopy } from '../../../core/formats/index.ts';
 import {
+  exampleValues,
   readMadeSource,
   type FormDocument,
   type PostsDocument,
   type MadeDocument,
 } from '../../../core/intake/index.ts';
-import {
-  typeOf,
-  UNKNOWN_MANNER,
-  type FieldValue,
-  type FieldValues,
-  type TypeName,
-} from '../../../core/values/index.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
@@ -140,22 +134,9 @@ const classOf = ({ kind }: MadeDocument): ClassConstructor<FormDocument | PostsD
   kind === 'form' ? FormDocumentInput : PostsDocumentInput;
 
 /** A made-up sample for a form that has received nothing yet. */
-function exampleOf({ fields }: MadeDocument): SampleView {
-  const values: FieldValues = {};
-  const words: Record<string, string> = { first_name: 'Mara', last_name: 'Quill', full_name: 'Mara Quill' };
-  for (const { id, type, widget, options, preset, keepAs, label } of fields) {
-    if (type === 'yes/no') values[id] = true;
-    else if (type === 'several choices') values[id] = options.slice(0, 2);
-    else if (type === 'choice') values[id] = options[0] ?? '';
-    else if (type === 'email') values[id] = 'mara.quill@visitor.example';
-    else if (type === 'text') values[id] = widget === 'hidden' ? preset : (words[keepAs] ?? label);
-    else values[id] = exampleFor(type);
-  }
-  return { id: 'example', receivedAt: '', values, visit: { page: 'https://pellam-ridge.example/', device: 'phone' } };
-}
-
-/** The first edge case of a type, as it is held. */
-function exampleFor(type: TypeName): FieldValue {
-  const parsed = typeOf(type).parse(typeOf(type).edgeCases[0] ?? '', UNKNOWN_MANNER);
-  return parsed.ok ? parsed.value : '';
-}
+const exampleOf = ({ fields }: MadeDocument): SampleView => ({
+  id: 'example',
+  receivedAt: '',
+  values: exampleValues(fields),
+  visit: { page: 'https://pellam-ridge.example/', device: 'phone' },
+});

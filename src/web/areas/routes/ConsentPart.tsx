@@ -13,7 +13,7 @@ import type { SourceField } from '../../../core/values/index.ts';
 import { usePurposes } from '../../data/purposes.ts';
 import { Field } from '../../parts/Field.tsx';
 import { AskPart } from './AskPart.tsx';
-import { newPartId } from './routeEdits.ts';
+import { newPartId } from './newPartId.ts';
 
 interface ConsentPartProps {
   consent: ConsentPolicy;

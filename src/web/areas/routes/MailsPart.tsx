@@ -6,7 +6,7 @@ import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
-import { newPartId } from './routeEdits.ts';
+import { newPartId } from './newPartId.ts';
 
 interface MailsPartProps {
   mails: RouteMail[];

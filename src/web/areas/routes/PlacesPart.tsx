@@ -7,7 +7,7 @@ import { capital } from '../../parts/words.ts';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
 import { setGroup } from './conditionEdits.ts';
-import { newPartId } from './routeEdits.ts';
+import { newPartId } from './newPartId.ts';
 
 interface PlacesPartProps {
   places: TargetPlace[];

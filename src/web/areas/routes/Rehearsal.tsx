@@ -1,24 +1,37 @@
 import type { RouteView } from '../../../contract/route.ts';
 import type { Visit } from '../../../core/intake/index.ts';
+import { stepInWords } from '../../../core/mapping/index.ts';
+import type { Finding, RouteDocument } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { PlanView } from '../activity/PlanView.tsx';
 import { useRehearsal } from '../../data/routes.ts';
+import { partOfFinding, targetNames, type RoutePart } from './routeParts.ts';
 
 /** What would happen to the sample, and what keeps the route from going live. */
 export function Rehearsal({
   route,
+  document,
   sourceId,
   values,
   visit,
+  onGo,
+  onMend,
 }: {
   route: RouteView;
+  /** As it is being edited. */
+  document: RouteDocument;
   /** Of which the sample is. */
   sourceId: string;
   values: FieldValues | null;
   visit: Visit;
+  /** Leads to where a finding is mended. */
+  onGo: (part: RoutePart, line?: string) => void;
+  /** Puts a step at the end of a line. */
+  onMend: (finding: Finding) => void;
 }) {
+  const names = targetNames({ ...route, draft: document });
   const rehearsal = useRehearsal(route, { sourceId, values, visit });
   return (
     <div className="p-4 flex flex-col gap-6">
@@ -28,11 +41,28 @@ export function Rehearsal({
           <p className="text-success">Nothing stands in the way.</p>
         ) : (
           <ul className="flex flex-col gap-2">
-            {route.findings.map(({ level, message, fix, target }) => (
-              <li key={`${target} ${message}`}>
-                <StateMark state={level} />{' '}
-                {target !== undefined && route.targetNames.length > 1 && `${route.targetNames[target] ?? 'Target'}: `}
-                {message} <span className="text-quiet">{fix}</span>
+            {route.findings.map((finding) => (
+              <li key={`${finding.target} ${finding.message}`}>
+                <StateMark state={finding.level} />{' '}
+                {finding.target !== undefined && names.length > 1 && `${names[finding.target] ?? 'Target'}: `}
+                {finding.message}{' '}
+                <button
+                  className="plain-link text-left"
+                  onClick={() => onGo(partOfFinding(finding, document), finding.line)}
+                >
+                  {finding.fix}
+                </button>
+                {finding.mend && (
+                  <button className="btn btn-xs ml-1" onClick={() => onMend(finding)}>
+                    Add {stepInWords(finding.mend)}
+                  </button>
+                )}
+                {finding.why !== '' && (
+                  <details className="text-sm text-quiet">
+                    <summary className="cursor-pointer">Why this matters</summary>
+                    {finding.why}
+                  </details>
+                )}
               </li>
             ))}
           </ul>

@@ -1,27 +1,31 @@
-import { X } from 'lucide-react';
+import { useQueryState } from 'nuqs';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
-import type { SourceView } from '../../../contract/source.ts';
-import type { ConsentPolicy, RouteDocument, Target } from '../../../core/plan/index.ts';
-import { factsOf } from '../../../core/intake/index.ts';
+import type { SampleView, SourceView } from '../../../contract/source.ts';
+import { edgeSamples, factsOf } from '../../../core/intake/index.ts';
+import type { RouteDocument, Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { usePublishing } from '../../data/publishing.ts';
+import { useKeepRoute } from '../../data/routes.ts';
+import { useSamples } from '../../data/sources.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
-import { usePublishing } from '../../data/publishing.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
-import { useSamples } from '../../data/sources.ts';
 import { ConsentPart } from './ConsentPart.tsx';
 import { MailsPart } from './MailsPart.tsx';
-import { newTarget } from './routeEdits.ts';
 import { Rehearsal } from './Rehearsal.tsx';
+import { placeOfLine } from './lines/lineEdits.ts';
+import { mended, newTarget } from './routeEdits.ts';
+import { findingsByPart, partIn, partOfTarget, targetNames, type RoutePart } from './routeParts.ts';
+import { RouteStrip } from './RouteStrip.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
+import { SourcesPart } from './SourcesPart.tsx';
 import { TargetPart } from './TargetPart.tsx';
-import { useKeepRoute } from '../../data/routes.ts';
 
-/** The route bench: the sample on the left, the wiring in the middle, and on the right what would happen. */
+/** The route bench: the route as a strip, one part of it at a time below; the sample on the left, on the right what would happen. */
 export function RouteBench({
   route,
   sources,
@@ -34,21 +38,32 @@ export function RouteBench({
   const draft = useDraft<RouteDocument>({ document: route.draft, revision: route.draftAt }, useKeepRoute(route.id));
   const publishing = usePublishing('routes', route.id);
   const [params, setParams] = useSearchParams();
+  const [asked, setAsked] = useQueryState('part', { defaultValue: '', history: 'push' });
   const [typed, setTyped] = useState<{ id: string; values: FieldValues } | null>(null);
+  const [, setLine] = useQueryState('line', { defaultValue: '' });
   const { document, change, issues } = draft;
+  const part = partIn(asked, document);
+  const show = (next: RoutePart) => void setAsked(next);
   const own = sources.filter(({ id }) => document.sourceIds.includes(id));
   // Whose samples are shown: in the URL, or else the first.
   const source = own.find(({ id }) => id === params.get('source')) ?? own[0];
   const samples = useSamples(source?.id ?? '');
   const fields = fieldsOf(own);
 
-  const chosen = samples.data?.find(({ id }) => id === params.get('sample')) ?? samples.data?.[0];
+  const edges = edgeSamples(source?.draft.fields ?? []).map((edge): SampleView => ({
+    ...edge,
+    receivedAt: '',
+    visit: {},
+  }));
+  const all = [...(samples.data ?? []), ...edges];
+  const chosen = all.find(({ id }) => id === params.get('sample')) ?? samples.data?.[0];
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
+  const facts = factsOf(values ?? {}, chosen?.visit ?? {});
   const setTarget = (index: number, target: Target) =>
     change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
-  const others = sources.filter(({ id }) => !document.sourceIds.includes(id));
-  const setSources = (sourceIds: string[]) => change({ ...document, sourceIds });
-  const setConsent = (consent: ConsentPolicy) => change({ ...document, consent });
+  const names = targetNames({ ...route, draft: document });
+  const index = document.targets.findIndex(({ id }) => part === partOfTarget(id));
+  const target = document.targets[index];
   useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, 'changed', route.draftAt);
 
   return (
@@ -63,7 +78,7 @@ export function RouteBench({
           sourceId={source?.id ?? ''}
           onSource={(id) => {
             setTyped(null);
-            setParams({ source: id }, { replace: true });
+            setParams((before) => ({ ...Object.fromEntries(before), source: id, sample: '' }), { replace: true });
           }}
           samples={samples.data ?? []}
           chosenId={chosen?.id ?? ''}
@@ -76,7 +91,20 @@ export function RouteBench({
         />
       }
       rightLabel="What would happen"
-      right={<Rehearsal route={route} sourceId={source?.id ?? ''} values={values} visit={chosen?.visit ?? {}} />}
+      right={
+        <Rehearsal
+          route={route}
+          document={document}
+          sourceId={source?.id ?? ''}
+          values={values}
+          visit={chosen?.visit ?? {}}
+          onGo={(next, line) => {
+            show(next);
+            void setLine(line ? placeOfLine(next.slice('target '.length), line) : '');
+          }}
+          onMend={(finding) => change(mended(document, finding))}
+        />
+      }
       middle={
         <>
           <PublishBar
@@ -86,100 +114,69 @@ export function RouteBench({
             draft={draft}
             publishing={publishing}
           />
-          <div className="p-5 flex flex-col gap-8">
-            <div className="-mb-4 flex flex-wrap items-center gap-2">
-              <Link to="/routes" className="plain-link">
-                Routes
-              </Link>
-              · from
-              {own.map(({ id, name }) => (
-                <span key={id} className="badge badge-outline border-base-300 gap-1 pr-1">
-                  <Link to={`/sources/${id}`} className="plain-link">
-                    {name}
-                  </Link>
-                  {own.length > 1 && (
-                    <button
-                      className="btn btn-ghost btn-xs btn-circle"
-                      aria-label={`Take nothing from ${name}`}
-                      onClick={() => setSources(document.sourceIds.filter((one) => one !== id))}
-                    >
-                      <X size={12} aria-hidden="true" />
-                    </button>
-                  )}
-                </span>
-              ))}
-              {own.length === 1 && sources.length > 1 && (
-                <select
-                  className="select select-sm w-auto"
-                  aria-label="Take from another source instead"
-                  value=""
-                  onChange={(event) => setSources([event.target.value])}
-                >
-                  <option value="">replace with…</option>
-                  {others.map(({ id, name }) => (
-                    <option key={id} value={id}>
-                      {name}
-                    </option>
-                  ))}
-                </select>
-              )}
-              {others.length > 0 && (
-                <select
-                  className="select select-sm w-auto"
-                  aria-label="Take from another source as well"
-                  value=""
-                  onChange={(event) => setSources([...document.sourceIds, event.target.value])}
-                >
-                  <option value="">add a source…</option>
-                  {others.map(({ id, name }) => (
-                    <option key={id} value={id}>
-                      {name}
-                    </option>
-                  ))}
-                </select>
-              )}
-            </div>
-            {document.targets.map((target, index) => (
+          <RouteStrip
+            document={document}
+            sourceNames={own.map(({ name }) => name)}
+            names={names}
+            findings={findingsByPart(route.findings, document)}
+            shown={part}
+            onShow={show}
+          />
+          <div className="p-4 flex flex-col gap-6">
+            {part === 'source' && (
+              <SourcesPart
+                sources={sources}
+                chosen={document.sourceIds}
+                onChange={(sourceIds) => change({ ...document, sourceIds })}
+              />
+            )}
+            {part === 'consent' && (
+              <ConsentPart
+                consent={document.consent}
+                targets={document.targets}
+                connections={connections}
+                fields={fields}
+                statement={source?.draft.statement ?? ''}
+                issues={issues}
+                onChange={(consent) => change({ ...document, consent })}
+              />
+            )}
+            {target && (
               <TargetPart
-                key={index}
+                key={target.id}
                 target={target}
+                name={names[index] ?? ''}
                 asks={document.consent.asks}
                 fields={fields}
                 connections={connections}
-                values={factsOf(values ?? {}, chosen?.visit ?? {})}
+                values={facts}
                 issues={issues.filter(({ pointer }) => pointer.startsWith(`/targets/${index}`))}
                 onChange={(next) => setTarget(index, next)}
-                onRemove={() => change({ ...document, targets: document.targets.filter((_, at) => at !== index) })}
+                onRemove={() => change({ ...document, targets: document.targets.filter((one) => one !== target) })}
               />
-            ))}
-            <AddTarget
-              connections={connections}
-              isFirst={document.targets.length === 0}
-              onAdd={({ id, catalogue }) =>
-                catalogue &&
-                change({
-                  ...document,
-                  targets: [...document.targets, newTarget(id, catalogue, { fields, asks: document.consent.asks })],
-                })
-              }
-            />
-            <ConsentPart
-              consent={document.consent}
-              targets={document.targets}
-              connections={connections}
-              fields={fields}
-              statement={source?.draft.statement ?? ''}
-              issues={issues}
-              onChange={setConsent}
-            />
-            <MailsPart
-              mails={document.mails}
-              fields={fields}
-              values={factsOf(values ?? {}, chosen?.visit ?? {})}
-              confirms={document.consent.confirmedBy.by === 'iwashi'}
-              issues={issues}
-              onChange={(mails) => change({ ...document, mails })}
-            />
+            )}
+            {part === 'add' && (
+              <AddTarget
+                connections={connections}
+                isFirst={document.targets.length === 0}
+                onAdd={({ id, catalogue }) => {
+                  if (!catalogue) return;
+                  const added = newTarget(id, catalogue, { fields, asks: document.consent.asks });
+                  change({ ...document, targets: [...document.targets, added] });
+                  show(partOfTarget(added.id));
+                }}
+              />
+            )}
+            {part === 'mails' && (
+              <MailsPart
+                mails={document.mails}
+                fields={fields}
+                values={facts}
+                confirms={document.consent.confirmedBy.by === 'iwashi'}
+                issues={issues}
+                onChange={(mails) => change({ ...document, mails })}
+              />
+            )}
           </div>
         </>
       }
@@ -214,20 +211,26 @@ function AddTarget({
     );
   }
   return (
-    <div className="flex flex-wrap items-center gap-2">
-      <span className={isFirst ? 'font-semibold' : 'text-quiet'}>
-        {isFirst ? 'Where shall it go?' : 'Send it somewhere else as well:'}
-      </span>
-      {connections.map((connection) => (
-        <button
-          key={connection.id}
-          disabled={!connection.catalogue}
-          className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`}
-          onClick={() => onAdd(connection)}
-        >
-          {connection.name}
-        </button>
-      ))}
-    </div>
+    <section className="flex flex-col gap-3" aria-labelledby="add-target">
+      <h3 id="add-target" className="text-lg font-semibold">
+        {isFirst ? 'Where does it go?' : 'Send it somewhere else as well'}
+      </h3>
+      <ul className="flex flex-wrap gap-2">
+        {connections.map((connection) => (
+          <li key={connection.id}>
+            <button
+              disabled={!connection.catalogue}
+              className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`}
+              onClick={() => onAdd(connection)}
+            >
+              {connection.name}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {connections.some(({ catalogue }) => !catalogue) && (
+        <p className="text-quiet text-sm">What was never verified cannot be chosen: its fields are not known.</p>
+      )}
+    </section>
   );
 }

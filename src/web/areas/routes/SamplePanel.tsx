@@ -1,4 +1,5 @@
 import type { SampleView } from '../../../contract/source.ts';
+import { edgeSamples } from '../../../core/intake/index.ts';
 import { isFile, typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
@@ -62,6 +63,13 @@ export function SamplePanel({
               {nameOf(sample)}
             </option>
           ))}
+          <optgroup label="Made up, to try the edges">
+            {edgeSamples(fields).map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </optgroup>
         </select>
       </label>
       <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>

@@ -5,7 +5,8 @@ import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
 import { setGroup } from './conditionEdits.ts';
-import { answerOf, newPartId, setAnswerTag, setTagsForAll, tagFor } from './routeEdits.ts';
+import { newPartId } from './newPartId.ts';
+import { answerOf, setAnswerTag, setTagsForAll, tagFor } from './routeEdits.ts';
 
 interface TagsPartProps {
   target: Target;

@@ -2,8 +2,16 @@ import { Trash2, WandSparkles } from 'lucide-react';
 import { useState } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
+import { inSentence } from '../../../core/conditions/index.ts';
+import { factFields } from '../../../core/intake/index.ts';
 import { suggestLines } from '../../../core/mapping/index.ts';
-import { fieldsFor, type ConsentAsk, type DuplicatePolicy, type Target } from '../../../core/plan/index.ts';
+import {
+  fieldsFor,
+  type Catalogue,
+  type ConsentAsk,
+  type DuplicatePolicy,
+  type Target,
+} from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { MakeButton } from '../connections/MakeForm.tsx';
@@ -11,9 +19,10 @@ import { capital } from '../../parts/words.ts';
 import { LeavesPart } from './LeavesPart.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
 import { NeedPart } from './NeedPart.tsx';
-import { MappingTable } from './MappingTable.tsx';
 import { PlacesPart } from './PlacesPart.tsx';
-import { addFreeLine, withKind } from './routeEdits.ts';
+import { addFreeLine } from './lines/lineEdits.ts';
+import { MappingTable } from './lines/MappingTable.tsx';
+import { withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
 
 const POLICIES: [DuplicatePolicy, string, string][] = [
@@ -25,6 +34,8 @@ const POLICIES: [DuplicatePolicy, string, string][] = [
 
 interface TargetPartProps {
   target: Target;
+  /** As the strip calls it. */
+  name: string;
   /** The consents that the route asks for. */
   asks: ConsentAsk[];
   fields: SourceField[];
@@ -36,9 +47,25 @@ interface TargetPartProps {
 }
 
 /** One destination of a route: the place there, the mapping, the tags, and what happens to people already there. */
-export function TargetPart({ target, asks, fields, connections, values, issues, onChange, onRemove }: TargetPartProps) {
+export function TargetPart({
+  target,
+  name,
+  asks,
+  fields,
+  connections,
+  values,
+  issues,
+  onChange,
+  onRemove,
+}: TargetPartProps) {
   const connection = connections.find(({ id }) => id === target.connectionId);
   const catalogue = connection?.catalogue;
+  // What is not chosen yet is open to be chosen; from then on it stays as the person leaves it.
+  const [isNew] = useState(
+    () =>
+      target.places.length === 0 &&
+      connections.some(({ id, catalogue: own }) => id === target.connectionId && own?.can.lists),
+  );
   const set = (part: Partial<Target>) => onChange({ ...target, ...part });
   if (!connection || !catalogue) {
     return (
@@ -54,60 +81,67 @@ export function TargetPart({ target, asks, fields, connections, values, issues, 
   const destination = fieldsFor(catalogue, target);
   const open = suggestLines(fields, destination, target.lines);
   return (
-    <section className="flex flex-col gap-5" aria-label={`Target ${connection.name}`}>
-      <div className="flex items-center justify-between gap-2">
-        <h3 className="text-lg font-semibold">To {connection.name}</h3>
-        <button className="btn btn-sm btn-ghost" onClick={onRemove}>
-          <Trash2 size={15} aria-hidden="true" /> Remove target
-        </button>
-      </div>
+    <section className="flex flex-col gap-3" aria-label={`Target ${name}`}>
+      <h3 className="sr-only">To {name}</h3>
       {issues.map(({ pointer, detail }) => (
         <p key={pointer} role="alert" className="text-error font-semibold">
           {detail}
         </p>
       ))}
-      <div className="grid gap-4 sm:grid-cols-3">
-        {can.kinds && (
-          <Field label={capital(can.calls.kind)}>
-            <select
-              className="select w-full"
-              value={target.kind}
-              onChange={(event) => onChange(withKind(target, event.target.value, catalogue, fields))}
-            >
-              {catalogue.kinds.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </Field>
-        )}
-        <Field label="Who is there already" help={POLICIES.find(([policy]) => policy === target.duplicates)?.[2]}>
-          <select
-            className="select w-full"
-            value={target.duplicates}
-            onChange={(event) => set({ duplicates: event.target.value as DuplicatePolicy })}
-          >
-            {POLICIES.filter(([policy]) => can.duplicates.includes(policy)).map(([policy, name]) => (
-              <option key={policy} value={policy}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </Field>
-      </div>
-      {can.lists && (
-        <PlacesPart
-          places={target.places}
-          connection={connection}
-          catalogue={catalogue}
-          fields={fields}
-          values={values}
-          onChange={(places) => set({ places })}
-        />
-      )}
-      {asks.length > 0 && <NeedPart needs={target.needs} asks={asks} onChange={(needs) => set({ needs })} />}
-      <ConditionPart when={target.when} fields={fields} values={values} onChange={(when) => set({ when })} />
+      <details className="box" open={isNew}>
+        <summary className="px-3 py-1.5 cursor-pointer">
+          <TargetInWords target={target} catalogue={catalogue} fields={fields} />
+        </summary>
+        <div className="p-3 flex flex-col gap-4 border-t border-base-300">
+          <div className="grid gap-4 sm:grid-cols-3">
+            {can.kinds && (
+              <Field label={capital(can.calls.kind)}>
+                <select
+                  className="select w-full"
+                  value={target.kind}
+                  onChange={(event) => onChange(withKind(target, event.target.value, catalogue, fields))}
+                >
+                  {catalogue.kinds.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+            )}
+            <Field label="Who is there already" help={POLICIES.find(([policy]) => policy === target.duplicates)?.[2]}>
+              <select
+                className="select w-full"
+                value={target.duplicates}
+                onChange={(event) => set({ duplicates: event.target.value as DuplicatePolicy })}
+              >
+                {POLICIES.filter(([policy]) => can.duplicates.includes(policy)).map(([policy, name]) => (
+                  <option key={policy} value={policy}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+          </div>
+          {can.lists && (
+            <PlacesPart
+              places={target.places}
+              connection={connection}
+              catalogue={catalogue}
+              fields={fields}
+              values={values}
+              onChange={(places) => set({ places })}
+            />
+          )}
+          {asks.length > 0 && <NeedPart needs={target.needs} asks={asks} onChange={(needs) => set({ needs })} />}
+          <ConditionPart when={target.when} fields={fields} values={values} onChange={(when) => set({ when })} />
+          <div>
+            <button className="btn btn-sm btn-ghost" onClick={onRemove}>
+              <Trash2 size={15} aria-hidden="true" /> Remove target
+            </button>
+          </div>
+        </div>
+      </details>
       <div>
         <div className="flex items-center justify-between gap-2 mb-1">
           <h4 className="font-semibold">Mapping</h4>
@@ -120,15 +154,15 @@ export function TargetPart({ target, asks, fields, connections, values, issues, 
             )}
           </div>
         </div>
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Mapping">
-          <MappingTable
-            destination={destination}
-            lines={target.lines}
-            fields={fields}
-            values={values}
-            onChange={(lines) => set({ lines })}
-          />
-        </div>
+        <MappingTable
+          targetId={target.id}
+          destination={destination}
+          lines={target.lines}
+          fields={fields}
+          values={values}
+          looks={can.duplicates.includes('fill gaps')}
+          onChange={(lines) => set({ lines })}
+        />
       </div>
       {(can.leavesLists || can.leavesGroups) && (
         <LeavesPart target={target} catalogue={catalogue} onChange={(leaves) => set({ leaves })} />
@@ -146,6 +180,30 @@ export function TargetPart({ target, asks, fields, connections, values, issues, 
       )}
     </section>
   );
+}
+
+/** Who goes there, into which places, and what becomes of those who are there, in one sentence. */
+function TargetInWords({
+  target: { when, places, kind, duplicates },
+  catalogue,
+  fields,
+}: {
+  target: Target;
+  catalogue: Catalogue;
+  fields: SourceField[];
+}) {
+  const into = places.map(({ list, group }) => {
+    const own = catalogue.lists.find(({ id }) => id === list);
+    const inside = own?.groups.find(({ id }) => id === group);
+    return [own?.name ?? list, inside?.name ?? group].filter((name) => name !== '').join(', ');
+  });
+  const parts = [
+    when === null ? 'Everybody' : `Whose ${inSentence(when, factFields(fields))}`,
+    catalogue.kinds.find(({ id }) => id === kind)?.name ?? '',
+    into.length > 0 ? `into ${into.join(' and ')}` : catalogue.can.lists ? `into no ${catalogue.can.calls.list}` : '',
+    POLICIES.find(([policy]) => policy === duplicates)?.[2] ?? '',
+  ];
+  return <span>{parts.filter((part) => part !== '').join(' · ')}</span>;
 }
 
 /** Names a field for a service that takes any. */

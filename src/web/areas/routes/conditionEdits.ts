@@ -1,6 +1,6 @@
 import type { Condition, TestName } from '../../../core/conditions/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
-import { newPartId } from './routeEdits.ts';
+import { newPartId } from './newPartId.ts';
 
 type Group = Extract<Condition, { of: Condition[] }>;
 

@@ -1,19 +1,9 @@
 import { sourceField } from '../../../../test/world/fields.ts';
 import { abilities, catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
-import type { DestinationField, MapLine } from '../../../core/mapping/index.ts';
+import type { DestinationField } from '../../../core/mapping/index.ts';
 import type { TargetTag } from '../../../core/plan/index.ts';
-import {
-  addStep,
-  newTarget,
-  removeStep,
-  setAnswerTag,
-  setFixed,
-  setOrigin,
-  setTagsForAll,
-  tagFor,
-  withKind,
-} from './routeEdits.ts';
+import { newTarget, setAnswerTag, setTagsForAll, tagFor, withKind } from './routeEdits.ts';
 
 const given: DestinationField = {
   key: 'given',
@@ -23,25 +13,6 @@ const given: DestinationField = {
   choices: [],
   maxLength: null,
 };
-
-it('maps, adds steps, fixes a value, and takes the line away', () => {
-  let lines: MapLine[] = setOrigin([], given, 'field:name');
-  lines = addStep(addStep(lines, 'given', 'trim'), 'given', 'first name');
-  expect(lines).toEqual([
-    {
-      id: 'l-given',
-      to: 'given',
-      from: { kind: 'field', field: 'name' },
-      steps: [{ kind: 'trim' }, { kind: 'first name' }],
-    },
-  ]);
-  expect(removeStep(lines, 'given', 0)[0]?.steps).toEqual([{ kind: 'first name' }]);
-  expect(setOrigin(lines, given, 'field:other')[0]?.steps).toEqual([{ kind: 'trim' }, { kind: 'first name' }]);
-  expect(setFixed(setOrigin(lines, given, 'fixed:'), 'given', 'Guest')).toEqual([
-    { id: 'l-given', to: 'given', from: { kind: 'fixed', value: 'Guest' }, steps: [] },
-  ]);
-  expect(setOrigin(lines, given, '')).toEqual([]);
-});
 
 it('sets one tag an answer', () => {
   const rules = setAnswerTag(setAnswerTag([], 'likes', 'Moon', 'moon'), 'likes', 'Moon', 'luna');
@@ -60,7 +31,7 @@ it('keeps the tags that more than an answer decides about, and the ids of those 
 it('starts a target with what can be guessed', () => {
   const name = sourceField('name', 'text', { label: 'Name', required: true });
   expect(newTarget('C', catalogueOf({ fields: [given] }), { fields: [name], asks: [] })).toMatchObject({
-    lines: [{ to: 'given', steps: [{ kind: 'first name' }] }],
+    lines: [{ to: 'given', steps: [{ kind: 'part of a name' }] }],
     needs: null,
   });
   const asks = [{ id: 'a', purpose: 'p', channels: ['sms' as const], tickField: '' }];

@@ -1,24 +1,29 @@
-import {
-  lineId,
-  suggestLines,
-  type DestinationField,
-  type LineOrigin,
-  type MapLine,
-  type StepKind,
-} from '../../../core/mapping/index.ts';
+import { addStep } from './lines/lineEdits.ts';
+import { newPartId } from './newPartId.ts';
+import { suggestLines } from '../../../core/mapping/index.ts';
 import {
   fieldsFor,
   type Catalogue,
   type ConsentAsk,
   type DuplicatePolicy,
+  type Finding,
+  type RouteDocument,
   type Target,
   type TargetTag,
 } from '../../../core/plan/index.ts';
 import type { Condition } from '../../../core/conditions/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 
-/** The id of a part of a document: it outlives renaming and reordering. */
-export const newPartId = (): string => crypto.randomUUID().slice(0, 8);
+/** The route with the step that mends a finding put at the end of its line. */
+export function mended(document: RouteDocument, { target: at, line, mend }: Finding): RouteDocument {
+  if (line === undefined || !mend) return document;
+  return {
+    ...document,
+    targets: document.targets.map((target, index) =>
+      index === at ? { ...target, lines: addStep(target.lines, line, mend) } : target,
+    ),
+  };
+}
 
 /** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
 export function newTarget(
@@ -59,59 +64,6 @@ function policyFor({ kinds, can }: Catalogue, kind: string, chosen: DuplicatePol
   const repeats = kinds.find(({ id }) => id === kind)?.repeats === true;
   if (repeats && can.duplicates.includes('add')) return 'add';
   return chosen === 'add' ? (can.duplicates[0] ?? 'add') : chosen;
-}
-
-/** Chooses where a destination field's value comes from; '' takes the line away. */
-export function setOrigin(lines: MapLine[], field: DestinationField, origin: string): MapLine[] {
-  const rest = lines.filter(({ to }) => to !== field.key);
-  if (origin === '') return rest;
-  const before = lines.find(({ to }) => to === field.key);
-  const from = originOf(origin);
-  return [
-    ...rest,
-    {
-      id: before?.id ?? lineId(field.key),
-      to: field.key,
-      from,
-      steps: before && from.kind === 'field' ? before.steps : [],
-    },
-  ];
-}
-
-function originOf(origin: string): LineOrigin {
-  if (origin === 'fixed:') return { kind: 'fixed', value: '' };
-  if (origin === 'text:') return { kind: 'text', text: '' };
-  return { kind: 'field', field: origin.slice('field:'.length) };
-}
-
-/** The choice that a line's origin is, as `setOrigin` takes it. */
-export function choiceOf(line: MapLine | null): string {
-  if (!line) return '';
-  return line.from.kind === 'field' ? `field:${line.from.field}` : `${line.from.kind}:`;
-}
-
-export function setText(lines: MapLine[], key: string, text: string): MapLine[] {
-  return lines.map((line) => (line.to === key ? { ...line, from: { kind: 'text', text } } : line));
-}
-
-/** Adds a line for a field of the operator's own naming; nothing changes when there is one. */
-export function addFreeLine(lines: MapLine[], key: string): MapLine[] {
-  const name = key.trim();
-  return name === '' || lines.some(({ to }) => to === name)
-    ? lines
-    : [...lines, { id: lineId(name), to: name, from: { kind: 'text', text: '' }, steps: [] }];
-}
-
-export function setFixed(lines: MapLine[], key: string, value: string): MapLine[] {
-  return lines.map((line) => (line.to === key ? { ...line, from: { kind: 'fixed', value } } : line));
-}
-
-export function addStep(lines: MapLine[], key: string, kind: StepKind): MapLine[] {
-  return lines.map((line) => (line.to === key ? { ...line, steps: [...line.steps, { kind }] } : line));
-}
-
-export function removeStep(lines: MapLine[], key: string, index: number): MapLine[] {
-  return lines.map((line) => (line.to === key ? { ...line, steps: line.steps.filter((_, at) => at !== index) } : line));
 }
 
 /** The answer that alone decides about a tag; null where something else does, or nothing. A tick's answer is `yes`. */

@@ -1,0 +1,63 @@
+import type { OverwriteRule, SentValue } from '../mapping/index.ts';
+import type { Intent } from '../plan/index.ts';
+
+/** By which rule a field of somebody who is there already is written. */
+export function ruleFor({ rules, duplicates }: Pick<Intent, 'rules' | 'duplicates'>, key: string): OverwriteRule {
+  return rules[key] ?? (duplicates === 'fill gaps' ? 'fill gaps' : 'latest');
+}
+
+/** Whether it depends on what is there what is sent, so that somebody has to look first. */
+export const looksFirst = ({ rules, duplicates }: Pick<Intent, 'rules' | 'duplicates'>): boolean =>
+  duplicates === 'fill gaps' || duplicates === 'leave alone' || Object.values(rules).some((rule) => rule !== 'latest');
+
+/**
+ * What goes into a field of somebody who is there already.
+ * @param held what is in it now; null or undefined for nothing
+ * @returns undefined where what is there stays
+ */
+export function overwriting(
+  rule: OverwriteRule,
+  meant: SentValue | null,
+  held: SentValue | null | undefined,
+): SentValue | null | undefined {
+  const isGap = held === undefined || held === null || held === '' || (Array.isArray(held) && held.length === 0);
+  switch (rule) {
+    case 'latest':
+      return meant;
+    case 'new people':
+      return undefined;
+    case 'fill gaps':
+      return isGap ? meant : undefined;
+    case 'longest':
+      return isGap || textOf(meant).length > textOf(held).length ? meant : undefined;
+    case 'highest':
+      return isGap || isHigher(meant, held) ? meant : undefined;
+    case 'add':
+      return isGap || meant === null ? (isGap ? meant : undefined) : together(held, meant);
+    default:
+      return rule satisfies never;
+  }
+}
+
+const textOf = (value: SentValue | null): string => (value === null ? '' : String(value));
+
+/** By number; otherwise as texts stand, which is right for dates and times of one form (ISO 8601). */
+function isHigher(meant: SentValue | null, held: SentValue): boolean {
+  if (meant === null) return false;
+  const [one, other] = [Number(meant), Number(held)];
+  if (!Number.isNaN(one) && !Number.isNaN(other)) return one > other;
+  return textOf(meant) > textOf(held);
+}
+
+/** What is in either, each once: a list as a list, a text as one with commas. */
+function together(held: SentValue, meant: SentValue): SentValue | undefined {
+  const [before, ours] = [partsOf(held), partsOf(meant)];
+  const added = ours.filter((part) => !before.includes(part));
+  if (added.length === 0) return undefined;
+  const all = [...before, ...added];
+  return Array.isArray(held) || Array.isArray(meant) ? all : all.join(', ');
+}
+
+/** The parts of a list, or of a text that has commas in it. */
+export const partsOf = (value: SentValue): string[] =>
+  (Array.isArray(value) ? value : String(value).split(',')).map((part) => part.trim()).filter((part) => part !== '');

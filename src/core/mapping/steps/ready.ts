@@ -1,0 +1,10 @@
+import type { ToldStep } from './index.ts';
+
+/** Steps as they are needed most. */
+export const READY = {
+  trim: { kind: 'trim', options: {} },
+  lowerCase: { kind: 'case', options: { form: 'lower case' } },
+  firstNames: { kind: 'part of a name', options: { part: 'first and middle names' } },
+  lastName: { kind: 'part of a name', options: { part: 'last name' } },
+  oneOrZero: { kind: 'yes/no', options: { yes: '1', no: '0' } },
+} satisfies Record<string, ToldStep>;

@@ -1,0 +1,96 @@
+import { ArrowRight, Plus } from 'lucide-react';
+import { Fragment } from 'react';
+import type { Finding, RouteDocument } from '../../../core/plan/index.ts';
+import { StateMark } from '../../parts/StateMark.tsx';
+import { partOfTarget, type RoutePart } from './routeParts.ts';
+
+interface RouteStripProps {
+  document: RouteDocument;
+  sourceNames: string[];
+  /** One for each target. */
+  names: string[];
+  findings: Map<RoutePart, Finding[]>;
+  shown: RoutePart;
+  onShow: (part: RoutePart) => void;
+}
+
+/** The route in the order in which things happen: where it comes from, consent, where it goes, mails. A click shows that part. */
+export function RouteStrip({ document, sourceNames, names, findings, shown, onShow }: RouteStripProps) {
+  const { consent, targets, mails } = document;
+  const confirmed = { iwashi: 'double opt-in', nobody: 'single opt-in', target: 'confirmed there' }[
+    consent.confirmedBy.by
+  ];
+  const piece = (part: RoutePart, kind: string, name: string) => (
+    <Piece
+      kind={kind}
+      name={name}
+      findings={findings.get(part) ?? []}
+      isShown={part === shown}
+      onShow={() => onShow(part)}
+    />
+  );
+  return (
+    <nav aria-label="Parts of the route" className="px-3 py-2 border-b border-base-300 flex items-stretch gap-1">
+      {piece('source', 'From', sourceNames.join(', ') || 'no source yet')}
+      <Arrow />
+      {piece('consent', 'Consent', consent.asks.length === 0 ? 'none asked for' : confirmed)}
+      <Arrow />
+      {targets.map(({ id, when }, index) => (
+        <Fragment key={id}>
+          {piece(partOfTarget(id), when === null ? 'To' : 'To some', names[index] ?? 'Target')}
+        </Fragment>
+      ))}
+      <button
+        className={`btn btn-sm btn-ghost btn-square self-center shrink-0 ${shown === 'add' ? 'bg-base-300' : ''}`}
+        aria-pressed={shown === 'add'}
+        aria-label="Add a target"
+        title="Add a target"
+        onClick={() => onShow('add')}
+      >
+        <Plus size={15} aria-hidden="true" />
+      </button>
+      <span className="flex-1" />
+      {piece('mails', 'Mails', mails.length === 0 ? 'none' : String(mails.length))}
+    </nav>
+  );
+}
+
+const Arrow = () => <ArrowRight size={14} aria-hidden="true" className="self-center text-quiet shrink-0" />;
+
+function Piece({
+  kind,
+  name,
+  findings,
+  isShown,
+  onShow,
+}: {
+  kind: string;
+  name: string;
+  findings: Finding[];
+  isShown: boolean;
+  onShow: () => void;
+}) {
+  const worst = findings.find(({ level }) => level === 'blocker') ?? findings.find(({ level }) => level === 'warning');
+  return (
+    <button
+      className={`box px-2 py-0.5 text-left leading-tight min-w-0 max-w-44 hover:bg-base-200 ${
+        isShown ? 'border-primary bg-base-200' : ''
+      }`}
+      aria-pressed={isShown}
+      aria-label={`${kind} ${name}${worst ? `, ${worst.level}` : ''}`}
+      onClick={onShow}
+    >
+      <span className="flex items-center gap-1 text-sm text-quiet">
+        {kind}
+        {worst && (
+          <span className="ml-auto">
+            <StateMark state={worst.level} />
+          </span>
+        )}
+      </span>
+      <span className="block truncate font-semibold" title={name}>
+        {name}
+      </span>
+    </button>
+  );
+}
