@@ -75,10 +75,11 @@ function longest({ type }: SourceField): FieldValue | undefined {
 }
 
 /** What is written into a field in such a manner: a name where it asks for one. */
-function textFor({ type, keepAs }: SourceField, person: string, words: string): FieldValue | undefined {
+function textFor({ type, widget, keepAs }: SourceField, person: string, words: string): FieldValue | undefined {
   const [given = '', ...others] = person.trim().split(/\s+/);
   if (type === 'person name') return { given, family: others.join(' ') };
-  if (type !== 'text' && type !== 'long text') return undefined;
+  // What nobody enters is as the page sets it.
+  if ((type !== 'text' && type !== 'long text') || widget === 'hidden') return undefined;
   switch (keepAs) {
     case 'first_name':
       return given;

@@ -132,6 +132,37 @@ const CASES: Record<string, [provoked: () => ReturnType<typeof found>, mended: (
     () => found(withLine('often', 'likes')),
     () => found(withLine('often', 'likes', { steps: look([EVERY, NEVER, SOMETIMES], 'is an error') })),
   ],
+  'several answers for one value': [
+    () =>
+      found(
+        withLine('often', 'many', {
+          steps: look(
+            [
+              ['a', 'Never'],
+              ['b', 'Never'],
+            ],
+            'is kept',
+          ),
+        }),
+      ),
+    () =>
+      found(
+        withLine('often', 'many', {
+          steps: chainOf(
+            { kind: 'pick', options: {} },
+            {
+              kind: 'look-up',
+              options: {
+                pairs: [
+                  ['a', 'Never'],
+                  ['b', 'Never'],
+                ],
+              },
+            },
+          ),
+        }),
+      ),
+  ],
   'a flag is fed by words': [() => found(withLine('flag', 'words')), () => found(withLine('flag', 'tick'))],
   'may be too long there': [
     () => found(withLine('note', 'story')),
@@ -181,6 +212,13 @@ describe('a check of a route before it goes live', () => {
       },
     });
   });
+
+  it('takes a row of a look-up without a result for what is missing', () =>
+    expect(
+      found(withLine('often', 'likes', { steps: look([EVERY, NEVER, ['now and then', '']], 'is kept') })),
+    ).toMatchObject([
+      { code: 'look-up misses answers', message: 'often there: the look-up gives nothing for "now and then".' },
+    ]));
 
   it('names the other live route that puts people of the same source into the same list', () => {
     const other = route({ targets: [intoList('one')] });

@@ -26,11 +26,15 @@ export function RouteStrip({ document, sourceNames, names, findings, shown, onSh
       name={name}
       findings={findings.get(part) ?? []}
       isShown={part === shown}
+      isWhole={part === 'consent' || part === 'mails'}
       onShow={() => onShow(part)}
     />
   );
   return (
-    <nav aria-label="Parts of the route" className="px-3 py-2 border-b border-base-300 flex items-stretch gap-1">
+    <nav
+      aria-label="Parts of the route"
+      className="px-3 py-2 border-b border-base-300 flex items-stretch gap-1 max-md:flex-wrap"
+    >
       {piece('source', 'From', sourceNames.join(', ') || 'no source yet')}
       <Arrow />
       {piece('consent', 'Consent', consent.asks.length === 0 ? 'none asked for' : confirmed)}
@@ -62,18 +66,21 @@ function Piece({
   name,
   findings,
   isShown,
+  isWhole,
   onShow,
 }: {
   kind: string;
   name: string;
   findings: Finding[];
   isShown: boolean;
+  /** Whether it is short enough never to be cut. */
+  isWhole: boolean;
   onShow: () => void;
 }) {
   const worst = findings.find(({ level }) => level === 'blocker') ?? findings.find(({ level }) => level === 'warning');
   return (
     <button
-      className={`box px-2 py-0.5 text-left leading-tight min-w-0 max-w-44 hover:bg-base-200 ${
+      className={`box px-2 py-0.5 text-left leading-tight max-w-44 hover:bg-base-200 ${isWhole ? 'shrink-0' : 'min-w-0'} ${
         isShown ? 'border-primary bg-base-200' : ''
       }`}
       aria-pressed={isShown}

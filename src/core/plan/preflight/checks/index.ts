@@ -10,6 +10,7 @@ import { mayBeTooLong } from './mayBeTooLong.ts';
 import { neverFits } from './neverFits.ts';
 import { sameListTwice } from './sameListTwice.ts';
 import { oneTickForTwo, tickedAlready } from './tickedAlready.ts';
+import { severalForOne } from './severalForOne.ts';
 import { writtenValues } from './writtenValues.ts';
 
 /** Every check that has a file of its own. */
@@ -22,6 +23,7 @@ export const CHECKS: Check[] = [
   lookUpUnknownThere,
   lookUpMisses,
   choiceWithoutLookUp,
+  severalForOne,
   flagFromWords,
   mayBeTooLong,
   listIntoText,

@@ -10,15 +10,20 @@ export const lookUpMisses = lineCheck({
     const step = line.steps.find(({ kind }) => kind === 'look-up');
     if (!step || !from) return [];
     const { pairs, unknown } = optionsOf(step);
-    if (unknown === 'becomes the other value' || unknown === 'is kept' || typeof pairs !== 'object') return [];
-    const known = new Set(pairs.map(([one]) => one.trim().toLowerCase()));
-    const missing = answersOf(from).filter((answer) => !known.has(answer.toLowerCase()));
+    if (typeof pairs !== 'object') return [];
+    const known = new Map(pairs.map(([one, to]) => [one.trim().toLowerCase(), to]));
+    const misses = unknown === 'is left out' || unknown === 'is an error';
+    // A row without a result gives as little as no row.
+    const missing = answersOf(from).filter((answer) => {
+      const to = known.get(answer.toLowerCase());
+      return to === undefined ? misses : to === '';
+    });
     return missing.length === 0
       ? []
       : [
           {
-            message: `${field.label}: the look-up does not know the ${missing.length === 1 ? 'answer' : 'answers'} ${quoted(missing)}.`,
-            fix: 'Add rows for them, or say what else becomes of what is not in the table.',
+            message: `${field.label}: the look-up gives nothing for ${quoted(missing)}.`,
+            fix: 'Say in its table what they become, or what else becomes of what is not in it.',
           },
         ];
   },

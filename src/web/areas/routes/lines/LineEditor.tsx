@@ -47,7 +47,7 @@ export function LineEditor({ field, line, fields, facts, lines, looks, onChange 
   return (
     <tr data-editor="" className="bg-base-200">
       <td colSpan={4} className="whitespace-normal">
-        <div className="p-2 grid gap-5 md:grid-cols-[3fr_2fr]">
+        <div className="p-2 grid gap-5 md:grid-cols-[1fr_15rem]">
           <div className="flex flex-col gap-4">
             {from.kind === 'text' && (
               <TextOrigin

@@ -30,52 +30,54 @@ export function MappingTable({ targetId, destination, lines, fields, values, loo
   const results = applyMapping(destination, lines, facts);
   const placeOf = (key: string) => placeOfLine(targetId, key);
   return (
-    <table className="rows lines w-full" onKeyDownCapture={moveBetweenRows}>
-      <thead>
-        <tr>
-          <th scope="col" className="w-[24%]">
-            Field there <span className="font-normal">(* required)</span>
-          </th>
-          <th scope="col" className="w-[26%]">
-            Filled from
-          </th>
-          <th scope="col" className="w-[24%]">
-            Steps
-          </th>
-          <th scope="col">Result for the sample</th>
-        </tr>
-      </thead>
-      <tbody>
-        {results.map((result) => {
-          const { key } = result.field;
-          const isOpen = open === placeOf(key);
-          return (
-            <Fragment key={key}>
-              <LineRow
-                result={result}
-                fields={fields}
-                values={values}
-                lines={lines}
-                isOpen={isOpen}
-                onOpen={(wanted) => void setOpen(wanted ? placeOf(key) : '')}
-                onChange={onChange}
-              />
-              {isOpen && result.line && (
-                <LineEditor
-                  field={result.field}
-                  line={result.line}
+    <div className="max-md:overflow-x-auto">
+      <table className="rows lines w-full max-md:min-w-[40rem]" onKeyDownCapture={moveBetweenRows}>
+        <thead>
+          <tr>
+            <th scope="col" className="w-[24%]">
+              Field there <span className="font-normal">(* required)</span>
+            </th>
+            <th scope="col" className="w-[26%]">
+              Filled from
+            </th>
+            <th scope="col" className="w-[24%]">
+              Steps
+            </th>
+            <th scope="col">Result for the sample</th>
+          </tr>
+        </thead>
+        <tbody>
+          {results.map((result) => {
+            const { key } = result.field;
+            const isOpen = open === placeOf(key);
+            return (
+              <Fragment key={key}>
+                <LineRow
+                  result={result}
                   fields={fields}
-                  facts={facts}
+                  values={values}
                   lines={lines}
-                  looks={looks}
+                  isOpen={isOpen}
+                  onOpen={(wanted) => void setOpen(wanted ? placeOf(key) : '')}
                   onChange={onChange}
                 />
-              )}
-            </Fragment>
-          );
-        })}
-      </tbody>
-    </table>
+                {isOpen && result.line && (
+                  <LineEditor
+                    field={result.field}
+                    line={result.line}
+                    fields={fields}
+                    facts={facts}
+                    lines={lines}
+                    looks={looks}
+                    onChange={onChange}
+                  />
+                )}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
