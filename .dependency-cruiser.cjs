@@ -70,7 +70,8 @@ module.exports = {
       comment: 'No clock, no network, no file, no framework in the core; of packages only those that compute.',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], 
+      to: {
+        dependencyTypes: ['core', 'npm', 'npm-dev'],
         pathNot: 'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|@sindresorhus)/',
       },
     },

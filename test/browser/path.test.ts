@@ -292,6 +292,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByLabel('When it is empty').selectOption('send this instead');
     await operator.getByLabel('Sent instead').fill('friend');
     await operator.getByLabel('When the person is there already').selectOption('the longer value stays');
+    await operator.getByText('(who is there: the longer value stays)').first().waitFor();
     await saved();
     await expectAccessible(operator);
     await operator.getByLabel('When it is empty').selectOption('send nothing: what is there stays');
@@ -321,6 +322,26 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.setViewportSize({ width: 1280, height: 800 });
     await operator.getByRole('button', { name: 'Publish' }).click();
     await operator.getByText('version 1').waitFor();
+  });
+
+  it('shows one part at a time where there is no room for three', async () => {
+    await operator.setViewportSize({ width: 390, height: 844 });
+    const parts = operator.getByRole('navigation', { name: 'Parts of the page' });
+    await parts.getByRole('button', { name: 'What would happen' }).click();
+    await operator.getByRole('heading', { name: 'Rehearsal' }).waitFor();
+    expect(await operator.getByRole('navigation', { name: 'Parts of the route' }).count()).toBe(0);
+    await parts.getByRole('button', { name: 'Sample' }).click();
+    await operator.getByRole('combobox', { name: 'Sample', exact: true }).selectOption('in Japanese');
+    await parts.getByRole('button', { name: 'Details' }).click();
+    await part('To Tern Post').click();
+    await operator
+      .getByRole('row', { name: /Open First name/ })
+      .getByText('星野')
+      .waitFor();
+    // Nothing but what has a frame of its own is wider than the screen.
+    expect(await operator.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+    await operator.setViewportSize({ width: 1280, height: 800 });
+    await operator.getByRole('combobox', { name: 'Sample', exact: true }).waitFor();
   });
 
   it('takes back the last change of a draft, and does it again', async () => {

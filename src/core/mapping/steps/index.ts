@@ -233,7 +233,7 @@ export function applyStep(step: ToldStep, value: FieldValue, facts: StepFacts): 
   const options = optionsOf(step) as never;
   if (isEmpty(value)) return takesEmpty ? apply(value, options, facts) : good(value);
   const shape = shapeOf(value);
-  if (takes.some((type) => shapeOfType(type) === shape)) return apply(value, options, facts);
+  if (shapesTaken(takes).has(shape)) return apply(value, options, facts);
   if (!isTexts(value) || !takes.includes('text')) return good(value);
   const items: string[] = [];
   for (const item of value) {
@@ -245,5 +245,16 @@ export function applyStep(step: ToldStep, value: FieldValue, facts: StepFacts): 
   }
   return good(items);
 }
+
+/** The shapes of the types that a step takes. Found once for each step. */
+function shapesTaken(takes: TypeName[]): Set<TypeName> {
+  const before = SHAPES.get(takes);
+  if (before) return before;
+  const shapes = new Set(takes.map(shapeOfType));
+  SHAPES.set(takes, shapes);
+  return shapes;
+}
+
+const SHAPES = new WeakMap<TypeName[], Set<TypeName>>();
 
 const isTexts = (value: FieldValue): value is string[] => shapeOf(value) === 'several choices';

@@ -31,19 +31,34 @@ const AND = words('y e i');
 const FAMILY_FIRST = words('hu ja zh ko vi km mn');
 const TWO_FAMILY_NAMES = words('es pt gl ca eu');
 
-const plain = (word: string): string => word.replaceAll('.', '').toLowerCase();
+const bare = (word: string): string => (word.includes('.') ? word.replaceAll('.', '') : word);
+const plain = (word: string): string => bare(word).toLowerCase();
 const isTitle = (word: string): boolean => TITLES.has(plain(word));
-const isSuffix = (word: string): boolean => SUFFIXES.has(plain(word)) || CAPITAL_SUFFIXES.has(word.replaceAll('.', ''));
+const isSuffix = (word: string): boolean => SUFFIXES.has(plain(word)) || CAPITAL_SUFFIXES.has(bare(word));
 
 /**
  * Splits a name that is written in one text.
  * @param language whose order counts (BCP 47); '' for given name first
  */
 export function splitName(written: string, language = ''): NameParts {
+  if (split?.written !== written || split.language !== language)
+    split = { written, language, parts: partsOf(written, language) };
+  return split.parts;
+}
+
+/** The last name that was split: one line takes the first names of it, and the next one the last name. */
+let split: { written: string; language: string; parts: NameParts } | null = null;
+
+function partsOf(written: string, language: string): NameParts {
+  const line = oneLine(written);
+  // Most names are two words, and nothing else is to be looked for in them.
+  const blank = line.indexOf(' ');
+  if (language === '' && blank > 0 && line.indexOf(' ', blank + 1) < 0 && !line.includes(',')) {
+    const [given, family] = [line.slice(0, blank), line.slice(blank + 1)];
+    if (!isTitle(given) && !isSuffix(family)) return { title: '', given, middle: '', family, suffix: '' };
+  }
   const tongue = language.split('-')[0] ?? '';
-  const [before = '', ...others] = oneLine(written)
-    .split(',')
-    .map((part) => part.trim());
+  const [before = '', ...others] = line.split(',').map((part) => part.trim());
   // "Quill, Mara, PhD" and "Mara Quill, PhD": what follows a comma is a suffix, or else the given names.
   const behind = others.filter((part) => part !== '');
   const suffixes = behind.filter((part) => part.split(' ').every(isSuffix));

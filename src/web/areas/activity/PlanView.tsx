@@ -1,8 +1,10 @@
 import { nameKey } from '../../../contract/submissions.ts';
 import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
+import type { OverwriteRule, SentValue } from '../../../core/mapping/index.ts';
 import type { Action, Plan } from '../../../core/plan/index.ts';
 import { printValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
+import { RULE_WORDS } from '../../parts/ruleWords.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 
 /** A plan, in the same layout wherever it is shown: in a rehearsal before, and in a trail after. */
@@ -105,6 +107,11 @@ function ActionPart({ action, names }: ActionProps<Action>) {
   }
 }
 
+function fieldInWords(value: SentValue | null, rule: OverwriteRule | undefined): string {
+  const words = value === null ? 'is cleared' : String(value);
+  return rule ? `${words} (who is there: ${RULE_WORDS[rule]})` : words;
+}
+
 function Delivery({
   action: { connectionId, intent, held, leftOut },
   names,
@@ -114,7 +121,11 @@ function Delivery({
       {held && <p className="text-error font-semibold mb-1">Would be held: {held.message}</p>}
       <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3">
         {Object.entries(intent.fields).map(([key, value]) => (
-          <PlanRow key={key} name={names[nameKey(connectionId, 'field', key)] ?? key} value={String(value)} />
+          <PlanRow
+            key={key}
+            name={names[nameKey(connectionId, 'field', key)] ?? key}
+            value={fieldInWords(value, intent.rules[key])}
+          />
         ))}
         {intent.kind !== '' && (
           <PlanRow name="As" value={names[nameKey(connectionId, 'kind', intent.kind)] ?? intent.kind} />

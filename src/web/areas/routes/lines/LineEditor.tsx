@@ -11,6 +11,7 @@ import {
 } from '../../../../core/mapping/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { Field } from '../../../parts/Field.tsx';
+import { RULE_WORDS } from '../../../parts/ruleWords.ts';
 import { FirstOf } from './FirstOf.tsx';
 import { changeLine, takesSteps } from './lineEdits.ts';
 import { StepsEditor } from './StepsEditor.tsx';
@@ -29,15 +30,6 @@ const EMPTY: Record<WhenEmpty['kind'], string> = {
   'leave out': 'send nothing: what is there stays',
   clear: 'clear the field there',
   value: 'send this instead',
-};
-
-const RULES: Record<OverwriteRule, string> = {
-  latest: 'the new value wins',
-  'fill gaps': 'only an empty field is filled',
-  longest: 'the longer value stays',
-  highest: 'the higher value stays',
-  add: 'ours is added to what is there',
-  'new people': 'theirs stays, even when it is empty',
 };
 
 /** Everything about one line: what fills it, its steps with their results, what becomes of nothing and of what is there. */
@@ -114,7 +106,7 @@ export function LineEditor({ field, line, fields, facts, lines, looks, onChange 
                 <option value="">as the target says</option>
                 {OVERWRITE_RULES.map((rule) => (
                   <option key={rule} value={rule}>
-                    {RULES[rule]}
+                    {RULE_WORDS[rule]}
                   </option>
                 ))}
               </select>
