@@ -258,7 +258,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Make it' }).click();
     await saved();
     // What was said of the draft of before is not said of this one.
-    expect(await operator.getByText('The route cannot go live yet.').count()).toBe(0);
+    await operator.getByText('The route cannot go live yet.').waitFor({ state: 'detached' });
     await expectAccessible(operator);
     await part('To Tern Post').click();
     await operator.getByRole('option', { name: 'consent to Sky letter, by email' }).waitFor({ state: 'attached' });
