@@ -85,7 +85,7 @@ const IsSteps = () =>
     name: 'isSteps',
     validator: {
       validate: (value) => Array.isArray(value) && value.every(isStep),
-      defaultMessage: () => 'A step is told something that it cannot be told.',
+      defaultMessage: () => 'A step has a setting that it does not know.',
     },
   });
 

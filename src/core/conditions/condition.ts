@@ -94,6 +94,9 @@ export function inSentence(condition: Condition, fields: SourceField[]): string 
   return parts.join(condition.kind === 'all' ? ' and ' : ' or ');
 }
 
+/** Every test in a condition, however deep. */
+export const testsIn = (condition: Condition): FieldTest[] =>
+  condition.kind === 'test' ? [condition] : condition.of.flatMap(testsIn);
+
 /** The ids of the fields that a condition asks about. */
-export const fieldsAskedFor = (condition: Condition): string[] =>
-  condition.kind === 'test' ? [condition.field] : condition.of.flatMap(fieldsAskedFor);
+export const fieldsAskedFor = (condition: Condition): string[] => testsIn(condition).map(({ field }) => field);

@@ -20,33 +20,28 @@ export function overwriting(
   meant: SentValue | null,
   held: SentValue | null | undefined,
 ): SentValue | null | undefined {
-  const isGap = held === undefined || held === null || held === '' || (Array.isArray(held) && held.length === 0);
-  switch (rule) {
-    case 'latest':
-      return meant;
-    case 'new people':
-      return undefined;
-    case 'fill gaps':
-      return isGap ? meant : undefined;
-    case 'longest':
-      return isGap || textOf(meant).length > textOf(held).length ? meant : undefined;
-    case 'highest':
-      return isGap || isHigher(meant, held) ? meant : undefined;
-    case 'add':
-      return isGap || meant === null ? (isGap ? meant : undefined) : together(held, meant);
-    default:
-      return rule satisfies never;
-  }
+  if (rule === 'latest') return meant;
+  if (rule === 'new people') return undefined;
+  if (isNothing(held)) return meant;
+  // Nothing is neither longer nor higher than something, and adds nothing to it.
+  if (meant === null || rule === 'fill gaps') return undefined;
+  if (rule === 'add') return together(held, meant);
+  const isMore = rule === 'longest' ? asText(meant).length > asText(held).length : isHigher(meant, held);
+  return isMore ? meant : undefined;
 }
 
-const textOf = (value: SentValue | null): string => (value === null ? '' : String(value));
+/** Whether a field there is empty, however the other system writes that. */
+export const isNothing = (held: SentValue | null | undefined): held is null | undefined | '' =>
+  held === undefined || held === null || held === '' || (Array.isArray(held) && held.length === 0);
+
+/** A value there as people read it; '' for none. */
+export const asText = (value: SentValue | null): string => (value === null ? '' : String(value));
 
 /** By number; otherwise as texts stand, which is right for dates and times of one form (ISO 8601). */
-function isHigher(meant: SentValue | null, held: SentValue): boolean {
-  if (meant === null) return false;
+function isHigher(meant: SentValue, held: SentValue): boolean {
   const [one, other] = [Number(meant), Number(held)];
   if (!Number.isNaN(one) && !Number.isNaN(other)) return one > other;
-  return textOf(meant) > textOf(held);
+  return asText(meant) > asText(held);
 }
 
 /** What is in either, each once: a list as a list, a text as one with commas. */

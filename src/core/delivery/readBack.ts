@@ -1,7 +1,7 @@
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
 import type { Cause } from './causes.ts';
 import { convert, typeOf } from '../values/index.ts';
-import { overwriting, partsOf, ruleFor } from './overwriting.ts';
+import { asText, isNothing, overwriting, partsOf, ruleFor } from './overwriting.ts';
 import { addressFieldOf, addressOf, fieldsFor, type Catalogue, type Intent } from '../plan/index.ts';
 
 /** Whether a person gets the mail of another system. */
@@ -71,12 +71,12 @@ export function compareReadBack(
     const rule = ruleFor(intent, key);
     const expected = before === null ? meant : overwriting(rule, meant, before.fields[key]);
     const kept = untouched || expected === undefined;
-    const said = printed(expected ?? meant);
+    const said = asText(expected ?? meant);
     rows.push(
       row(
         field?.label ?? key,
         kept ? `${said} (kept as it was)` : said,
-        printed(held),
+        asText(held),
         kept || (rule === 'add' ? hasAll(held, meant) : isSameValue(field?.type ?? 'text', expected, held)),
       ),
     );
@@ -111,7 +111,6 @@ const row = (what: string, meant: string, found: string, same: boolean): ReadBac
 const place = (what: string, name: string, isIn: boolean) => row(what, name, isIn ? name : 'not in it', isIn);
 const absence = (what: string, name: string, isIn: boolean) =>
   row(what, `not ${name}`, isIn ? name : `not ${name}`, !isIn);
-const printed = (value: SentValue | null): string => (value === null ? '' : String(value));
 /** Whether everything that was to be added to a list is in it. */
 const hasAll = (held: SentValue | null, meant: SentValue | null): boolean =>
   meant === null || partsOf(meant).every((part) => held !== null && partsOf(held).includes(part));
@@ -119,8 +118,7 @@ const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** Whether two values mean the same, however either side writes it: 1 and "1", true and "yes", a day and its midnight. */
 function isSameValue(type: DestinationFieldType, meant: SentValue | null, held: SentValue | null): boolean {
-  // Cleared is nothing, however the other system writes that.
-  if (meant === null) return held === null || held === '' || (Array.isArray(held) && held.length === 0);
+  if (meant === null) return isNothing(held);
   if (held === null) return false;
   const [one, other] = [String(meant).trim(), String(held).trim()];
   if (one === other) return true;

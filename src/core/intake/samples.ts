@@ -1,4 +1,4 @@
-import { typeOf, UNKNOWN_MANNER, type FieldValue, type FieldValues, type SourceField } from '../values/index.ts';
+import { edgeValuesOf, inWords, type FieldValue, type FieldValues, type SourceField } from '../values/index.ts';
 
 /** A made-up submission of a sort that real ones are seldom, and that a route has to stand. */
 interface EdgeSample {
@@ -56,22 +56,16 @@ function usual({ type, widget, options, preset, keepAs, label }: SourceField): F
       return 'mara.quill@visitor.example';
     case 'text':
       return widget === 'hidden' ? preset : (WORDS[keepAs] ?? label);
-    default: {
-      const read = typeOf(type).parse(typeOf(type).edgeCases[0] ?? '', UNKNOWN_MANNER);
-      return read.ok ? read.value : '';
-    }
+    default:
+      return edgeValuesOf(type)[0] ?? '';
   }
 }
 
 function longest({ type }: SourceField): FieldValue | undefined {
   if (type !== 'text' && type !== 'long text') return undefined;
-  const [all] = typeOf(type)
-    .edgeCases.flatMap((text) => {
-      const read = typeOf(type).parse(text, UNKNOWN_MANNER);
-      return read.ok && typeof read.value === 'string' ? [read.value] : [];
-    })
-    .sort((a, b) => b.length - a.length);
-  return type === 'long text' ? `${'All night long. '.repeat(200)}\n${all ?? ''}` : all;
+  const all = edgeValuesOf(type).map((value) => inWords(value));
+  const most = all.reduce((longer, text) => (text.length > longer.length ? text : longer), '');
+  return type === 'long text' ? `${'All night long. '.repeat(200)}\n${most}` : most;
 }
 
 /** What is written into a field in such a manner: a name where it asks for one. */

@@ -207,24 +207,18 @@ function withActions({ confirmations, deliveries, ...old }: Loose): Loose {
 
 /** Plans to format 5: what is meant by their deliveries has any number of places. */
 function withPlacesMeant(old: Loose): Loose {
-  return {
-    ...old,
-    actions: objectsIn(old.actions).map((action) =>
-      action.kind === 'deliver'
-        ? { ...action, intent: { ...withPlaces((action.intent ?? {}) as Loose), format: 4 } }
-        : action,
-    ),
-  };
+  return withMeant(old, (intent) => ({ ...withPlaces(intent), format: 4 }));
 }
 
 /** Plans to format 6: fields of what is meant have rules of their own. */
 function withRulesMeant(old: Loose): Loose {
-  return {
-    ...old,
-    actions: objectsIn(old.actions).map((action) =>
-      action.kind === 'deliver'
-        ? { ...action, intent: { ...withRules((action.intent ?? {}) as Loose), format: 5 } }
-        : action,
-    ),
-  };
+  return withMeant(old, (intent) => ({ ...withRules(intent), format: 5 }));
 }
+
+/** A plan whose deliveries mean the same in a later format. */
+const withMeant = (old: Loose, upgrade: (intent: Loose) => Loose): Loose => ({
+  ...old,
+  actions: objectsIn(old.actions).map((action) =>
+    action.kind === 'deliver' ? { ...action, intent: upgrade((action.intent ?? {}) as Loose) } : action,
+  ),
+});

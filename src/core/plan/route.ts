@@ -56,6 +56,10 @@ export interface Target {
   duplicates: DuplicatePolicy;
 }
 
+/** Every condition in a target: who goes there, into which place, with which tag. */
+export const conditionsIn = ({ when, places, tags }: Target): Condition[] =>
+  [when, ...places.map((place) => place.when), ...tags.map((tag) => tag.when)].filter((one) => one !== null);
+
 /** One consent that a source asks for. */
 export interface ConsentAsk {
   id: string;

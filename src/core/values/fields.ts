@@ -196,6 +196,12 @@ export function parseChoice(field: SourceField, sent: string[]): Result<FieldVal
   return chosen.length > 1 ? bad('Choose one answer only.') : good(chosen[0] ?? '');
 }
 
+/** The answers that a field can have, as they come; none where anything can come. */
+export function answersOf({ type, options }: Pick<SourceField, 'type' | 'options'>): string[] {
+  if (type === 'yes/no') return ['yes', 'no'];
+  return type === 'choice' || type === 'several choices' ? options : [];
+}
+
 /** Whether a value holds nothing: empty text, no choices. An unticked box is an answer, not nothing. */
 export function isEmpty(value: FieldValue | undefined): boolean {
   return value === undefined || value === '' || (Array.isArray(value) && value.length === 0);

@@ -1,5 +1,6 @@
 export { normaliseEmail, parseEmail } from './email.ts';
 export {
+  answersOf,
   FIELD_PARTS,
   FIELD_TYPES,
   isEmpty,
@@ -21,6 +22,7 @@ export {
 export type { KeepRule, SourceField, Trust, Widget, Width } from './fields.ts';
 export {
   convert,
+  edgeValuesOf,
   holds,
   inWords,
   shapeOf,

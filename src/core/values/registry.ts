@@ -61,6 +61,13 @@ export const TYPE_NAMES = Object.keys(TYPES) as TypeName[];
 /** @returns the type of that name, for values that it holds */
 export const typeOf = (name: TypeName): ValueType<FieldValue> => TYPES[name] as unknown as ValueType<FieldValue>;
 
+/** Values of a type that it should be tried with: its edge cases as they are held, and more texts as far as it reads them. */
+export const edgeValuesOf = (name: TypeName, ...more: string[]): FieldValue[] =>
+  [...typeOf(name).edgeCases, ...more].flatMap((text) => {
+    const read = typeOf(name).parse(text, UNKNOWN_MANNER);
+    return read.ok ? [read.value] : [];
+  });
+
 /** Whether a value is one that a type holds: for values that come from outside, such as a sample that somebody changed. */
 export function holds(name: TypeName, value: unknown): value is FieldValue {
   switch (name) {

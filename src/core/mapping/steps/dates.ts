@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon';
-import { bad, good, type Result } from '../../result.ts';
+import { bad, good } from '../../result.ts';
 import { inWords, printValue, type FieldValue } from '../../values/index.ts';
-import { lineOf, step } from './step.ts';
+import { lineOf, localeOf, step } from './step.ts';
 
 /** A day, or a time with its zone, in the zone that is asked for: a day is one whole day everywhere. */
 export function momentOf(value: FieldValue, zone = ''): DateTime | null {
@@ -48,7 +48,7 @@ export const writeDate = step({
     const moment = momentOf(value, zone);
     if (!moment) return bad(`"${inWords(value)}" is not a date`);
     if (!moment.isValid) return bad(`there is no time zone "${zone}"`);
-    return good(moment.setLocale(language === '' ? 'en-GB' : language).toFormat(pattern));
+    return good(moment.setLocale(localeOf(language)).toFormat(pattern));
   },
 });
 
@@ -74,7 +74,7 @@ export const readDate = step({
   say: ({ pattern }) => `read date ${pattern}`,
   apply: (value, { pattern, language }) => {
     const written = lineOf(value);
-    const locale = language === '' ? 'en-GB' : language;
+    const locale = localeOf(language);
     const read = DateTime.fromFormat(written, pattern, { zone: 'utc', locale, numberingSystem: digitsOf(locale) });
     return read.isValid ? good(read.toISODate()) : bad(`"${written}" is not a date like ${pattern}`);
   },
@@ -91,7 +91,7 @@ export const timeBetween = step({
   gives: 'number',
   options: {
     unit: { kind: 'choice', label: 'Count', preset: 'years', of: UNITS },
-    until: { kind: 'field', label: 'Until the date in (nothing: until now)', preset: '' },
+    until: { kind: 'field', label: 'Until the date in (nothing chosen: until now)', preset: '' },
   },
   offers: [
     { name: 'age in years', options: { unit: 'years' } },
@@ -108,14 +108,8 @@ export const timeBetween = step({
   apply: (value, { unit, until }, { values, now }) => {
     const from = momentOf(value);
     if (!from) return bad(`"${inWords(value)}" is not a date`);
-    const end = endOf(until === '' ? null : values[until], now);
-    if (!end.ok) return end;
-    return good(Math.trunc(end.value.diff(from, unit).as(unit)));
+    const end = until === '' ? DateTime.fromMillis(now, { zone: 'utc' }) : momentOf(values[until] ?? '');
+    if (!end) return bad(`"${inWords(values[until])}", until which is counted, is not a date`);
+    return good(Math.trunc(end.diff(from, unit).as(unit)));
   },
 });
-
-function endOf(given: FieldValue | null | undefined, now: number): Result<DateTime> {
-  if (given === null) return good(DateTime.fromMillis(now, { zone: 'utc' }));
-  const end = given === undefined ? null : momentOf(given);
-  return end ? good(end) : bad(`"${inWords(given)}", until which is counted, is not a date`);
-}

@@ -230,7 +230,7 @@ export function offersAfter(type: TypeName, steps: ToldStep[]): StepOffer[] {
  */
 export function applyStep(step: ToldStep, value: FieldValue, facts: StepFacts): Result<FieldValue> {
   const { takes, takesEmpty, apply } = stepOf(step.kind);
-  const options = optionsOf(step) as never;
+  const options = optionsOf(step);
   if (isEmpty(value)) return takesEmpty ? apply(value, options, facts) : good(value);
   const shape = shapeOf(value);
   if (shapesTaken(takes).has(shape)) return apply(value, options, facts);

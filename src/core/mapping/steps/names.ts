@@ -1,7 +1,7 @@
 import { bad, good } from '../../result.ts';
 import { inWords, type FieldValue } from '../../values/index.ts';
 import { splitName, type NameParts } from './splitName.ts';
-import { lineOf, step } from './step.ts';
+import { lineOf, said, step } from './step.ts';
 
 const PARTS = [
   'first name',
@@ -14,15 +14,13 @@ const PARTS = [
   'without title',
 ] as const;
 
-const said = (...parts: string[]): string => parts.filter((part) => part !== '').join(' ');
-
 export const namePart = step({
   help: 'takes a part of a name that is written in one text',
   takes: ['text', 'person name'],
   gives: 'text',
   options: {
     part: { kind: 'choice', label: 'Take the', preset: 'first name', of: PARTS },
-    language: { kind: 'language', label: 'In the order of names in', preset: '' },
+    language: { kind: 'language', label: 'Order of names as in', preset: '' },
   },
   offers: PARTS.map((part) => ({ name: part === 'without title' ? 'name without title' : part, options: { part } })),
   examples: [
@@ -78,7 +76,7 @@ export const joinName = step({
   takes: ['person name', 'text'],
   gives: 'text',
   options: {
-    last: { kind: 'field', label: 'The last name is in (nothing: in the name itself)', preset: '' },
+    last: { kind: 'field', label: 'The last name is in (nothing chosen: in the name itself)', preset: '' },
     order: { kind: 'choice', label: 'Order', preset: 'first name first', of: ORDERS },
   },
   offers: [

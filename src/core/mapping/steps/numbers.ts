@@ -1,6 +1,6 @@
 import { bad, good } from '../../result.ts';
-import { inWords, printValue, readDecimal, UNKNOWN_MANNER } from '../../values/index.ts';
-import { lineOf, step } from './step.ts';
+import { inWords, readDecimal, UNKNOWN_MANNER } from '../../values/index.ts';
+import { lineOf, localeOf, step } from './step.ts';
 
 export const readNumber = step({
   help: 'reads a number as it is written in a language, such as 1.234,50 in German',
@@ -46,14 +46,13 @@ export const writeNumber = step({
   ],
   say: ({ places }) => `number, ${places} places`,
   apply: (value, { language, places, groups }) => {
-    const number = typeof value === 'number' ? value : Number(printValue(value));
-    if (!Number.isFinite(number)) return bad(`"${inWords(value)}" is not a number`);
+    if (typeof value !== 'number') return bad(`"${inWords(value)}" is not a number`);
     return good(
-      new Intl.NumberFormat(language === '' ? 'en-GB' : language, {
+      new Intl.NumberFormat(localeOf(language), {
         minimumFractionDigits: places,
         maximumFractionDigits: places,
         useGrouping: groups === 'yes',
-      }).format(number),
+      }).format(value),
     );
   },
 });

@@ -3,7 +3,7 @@ import { TEST_NAMES, TESTS } from '../../conditions/index.ts';
 import { bad, good } from '../../result.ts';
 import { inWords, isListOfRecords, type FieldValue } from '../../values/index.ts';
 import { decimalOf } from './money.ts';
-import { step } from './step.ts';
+import { said, step } from './step.ts';
 
 /** What stands in a record under a name, as a value; '' for nothing. */
 function cellOf(record: Record<string, unknown>, column: string): FieldValue {
@@ -67,7 +67,7 @@ export const pick = step({
     { from: ['Moon', 'Comets'], to: 'Moon' },
     { from: ORDER_LINES, options: { which: 'last', column: 'item' }, to: 'Red torch' },
   ],
-  say: (options) => [options.which, options.column].filter((word) => word !== '').join(' '),
+  say: (options) => said(options.which, options.column),
   apply: (value, options) => {
     const items = isListOfRecords(value)
       ? value.map((record) => inWords(cellOf(record, options.column)))
@@ -95,7 +95,7 @@ export const filter = step({
       to: [{ item: 'Star chart', count: 2, price: '4.10' }],
     },
   ],
-  say: (options) => `only ${[options.column, options.test, options.value].filter((word) => word !== '').join(' ')}`,
+  say: (options) => said('only', options.column, options.test, options.value),
   apply: (value, options) => {
     const keeps = (given: FieldValue) => {
       if (options.test === 'is empty') return given === '';

@@ -1,4 +1,5 @@
 import { oneLine } from '../../values/index.ts';
+import { said } from './step.ts';
 
 /** A person's name as it was written in one text, in its parts; what is not in it is ''. */
 export interface NameParts {
@@ -71,8 +72,8 @@ function partsOf(written: string, language: string): NameParts {
   const parts = given.length > 0 ? withFamilyFirst(core, given.join(' ')) : inOrder(core, { tongue, title });
   return {
     ...parts,
-    title: [...title, parts.title].filter((part) => part !== '').join(' '),
-    suffix: [...own, parts.suffix, ...suffixes].filter((part) => part !== '').join(' '),
+    title: said(...title, parts.title),
+    suffix: said(...own, parts.suffix, ...suffixes),
   };
 }
 

@@ -77,5 +77,11 @@ export type StepManner = Manner<Record<string, StepOption>>;
 export const step = <const O extends Record<string, StepOption>>(manner: Manner<O>): StepManner =>
   manner as unknown as StepManner;
 
+/** In whose manner dates and numbers are written where no language is told. */
+export const localeOf = (language: string): string => (language === '' ? 'en-GB' : language);
+
+/** Words with a blank between them, without those that are not there. */
+export const said = (...words: string[]): string => words.filter((word) => word !== '').join(' ');
+
 /** A value as one line of text. */
 export const lineOf = (value: FieldValue): string => oneLine(printValue(value));

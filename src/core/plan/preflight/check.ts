@@ -1,9 +1,8 @@
-import type { DestinationField, MapLine, ToldStep } from '../../mapping/index.ts';
-import { typeAfterAll } from '../../mapping/index.ts';
+import { typeAfterAll, type DestinationField, type MapLine, type ToldStep } from '../../mapping/index.ts';
 import { factFields, type SourceDocument } from '../../intake/index.ts';
 import type { SourceField, TypeName } from '../../values/index.ts';
 import { fieldsFor, type Catalogue } from '../catalogue.ts';
-import type { RouteDocument, Target } from '../route.ts';
+import type { RouteDocument } from '../route.ts';
 import type { Finding } from './finding.ts';
 
 /** Another live route that takes one of the same sources. */
@@ -18,6 +17,8 @@ export interface Checked {
   source: SourceDocument;
   catalogues: Record<string, Catalogue>;
   others: OtherRoute[];
+  /** Its lines, found once for all checks. */
+  lines: CheckedLine[];
 }
 
 /** What a check found; the rest of the finding is the check's own. */
@@ -35,6 +36,8 @@ export interface Check {
 
 /** A line of a target with what is known of both its ends. */
 export interface CheckedLine {
+  /** Of which target, counted from 0. */
+  target: number;
   line: MapLine;
   /** There. */
   field: DestinationField;
@@ -49,26 +52,28 @@ export const lineCheck = (
   check: Omit<Check, 'find'> & { find: (line: CheckedLine) => Omit<Found, 'part' | 'target' | 'line'>[] },
 ): Check => ({
   ...check,
-  find: (checked) =>
-    checked.document.targets.flatMap((target, index) =>
-      linesOf(target, checked).flatMap((line) =>
-        check.find(line).map((found) => ({ ...found, part: 'mapping' as const, target: index, line: line.field.key })),
-      ),
+  find: ({ lines }) =>
+    lines.flatMap((line) =>
+      check.find(line).map((found) => ({ ...found, part: 'mapping', target: line.target, line: line.field.key })),
     ),
 });
 
-/** The lines of a target whose fields are there. */
-export function linesOf(target: Target, { catalogues, source }: Pick<Checked, 'catalogues' | 'source'>): CheckedLine[] {
-  const catalogue = catalogues[target.connectionId];
-  if (!catalogue) return [];
-  const destination = fieldsFor(catalogue, target);
+/** The lines of a route whose fields are there. */
+export function linesOf(
+  { targets }: RouteDocument,
+  { catalogues, source }: Pick<Checked, 'catalogues' | 'source'>,
+): CheckedLine[] {
   const known = factFields(source.fields);
-  return target.lines.flatMap((line): CheckedLine[] => {
-    const field = destination.find(({ key }) => key === line.to);
-    if (!field) return [];
-    const id = line.from.kind === 'field' ? line.from.field : null;
-    const from = known.find((one) => one.id === id) ?? null;
-    return [{ line, field, from, type: from && typeAfterAll(from.type, line.steps) }];
+  return targets.flatMap((target, index) => {
+    const catalogue = catalogues[target.connectionId];
+    const destination = catalogue ? fieldsFor(catalogue, target) : [];
+    return target.lines.flatMap((line): CheckedLine[] => {
+      const field = destination.find(({ key }) => key === line.to);
+      if (!field) return [];
+      const id = line.from.kind === 'field' ? line.from.field : null;
+      const from = known.find((one) => one.id === id) ?? null;
+      return [{ target: index, line, field, from, type: from && typeAfterAll(from.type, line.steps) }];
+    });
   });
 }
 

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../../test/world/catalogue.ts';
 import { formOf, sourceField } from '../../../../test/world/fields.ts';
+import { routeOf, targetOf } from '../../../../test/world/routes.ts';
 import { chainOf, plainLine, type DestinationField, type MapLine } from '../../mapping/index.ts';
 import type { SourceField } from '../../values/index.ts';
-import { preflight, ROUTE_FORMAT, type RouteDocument, type Target } from '../index.ts';
+import { preflight, type RouteDocument, type Target } from '../index.ts';
 import { CHECKS } from './checks/index.ts';
 
 const there = (
@@ -40,34 +41,12 @@ const catalogue = catalogueOf({
   lists: [{ id: 'L', name: 'Letter', groups: [], confirms: false }],
 });
 
-const target = (more: Partial<Target> = {}): Target => ({
-  id: 't',
-  when: null,
-  needs: null,
-  connectionId: 'C',
-  kind: '',
-  places: [],
-  tags: [],
-  leaves: [],
-  tagsOff: [],
-  lines: [],
-  duplicates: 'update',
-  ...more,
-});
-const route = (more: Partial<RouteDocument> = {}): RouteDocument => ({
-  format: ROUTE_FORMAT,
-  sourceIds: ['S'],
-  targets: [target()],
-  consent: {
-    asks: [{ id: 'a', purpose: 'p', channels: ['email'], tickField: 'tick' }],
-    confirmedBy: { by: 'iwashi' },
-    mail: { subject: 'One more click', body: 'Here: {link}', button: 'Yes' },
-    expiresHours: 72,
-    changes: 'ask',
-  },
-  mails: [],
-  ...more,
-});
+const target = (more: Partial<Target> = {}) => targetOf('t', more);
+const route = (more: Partial<RouteDocument> = {}): RouteDocument => {
+  const { consent } = routeOf();
+  const asks = [{ id: 'a', purpose: 'p', channels: ['email' as const], tickField: 'tick' }];
+  return routeOf({ targets: [target()], consent: { ...consent, asks, confirmedBy: { by: 'iwashi' } }, ...more });
+};
 const withLine = (to: string, from: string, more: Partial<MapLine> = {}) =>
   route({ targets: [target({ lines: [plainLine({ id: 'l', to, from: { kind: 'field', field: from }, ...more })] })] });
 

@@ -1,4 +1,4 @@
-import { fieldsAskedFor, TESTS, type Condition } from '../../conditions/index.ts';
+import { fieldsAskedFor, TESTS, testsIn, type Condition } from '../../conditions/index.ts';
 import { factFields } from '../../intake/index.ts';
 import type { SourceField } from '../../values/index.ts';
 import { blocker, type Finding } from './finding.ts';
@@ -19,12 +19,7 @@ export function conditionFindings(
       'Choose another field, or publish the source if it is new.',
     ),
   );
-  if (lacksValue(when))
+  if (testsIn(when).some(({ test, value }) => TESTS[test].needsValue && value.trim() === ''))
     findings.push(blocker(part, 'A condition is compared with nothing.', 'Enter what it is compared with.'));
   return findings;
 }
-
-const lacksValue = (condition: Condition): boolean =>
-  condition.kind === 'test'
-    ? TESTS[condition.test].needsValue && condition.value.trim() === ''
-    : condition.of.some(lacksValue);

@@ -5,9 +5,9 @@ import type { SourceDocument } from '../../intake/index.ts';
 import { fieldsUsed, fieldsUsedIn } from '../../mapping/index.ts';
 import { isTick, type SourceField } from '../../values/index.ts';
 import type { Catalogue } from '../catalogue.ts';
-import type { RouteDocument } from '../route.ts';
+import { conditionsIn, type RouteDocument } from '../route.ts';
 import { ALL_ANSWERS } from '../mailing.ts';
-import type { OtherRoute } from './check.ts';
+import { linesOf, type OtherRoute } from './check.ts';
 import { CHECKS } from './checks/index.ts';
 import { consentFindings } from './consent.ts';
 import { blocker, hint, type Finding } from './finding.ts';
@@ -75,7 +75,7 @@ function findingsFor(
     const own = targetFindings(target, catalogues[target.connectionId], fields);
     findings.push(...own.map((finding) => ({ ...finding, target: index })));
   });
-  const checked = { document, source, catalogues, others };
+  const checked = { document, source, catalogues, others, lines: linesOf(document, { source, catalogues }) };
   const found = CHECKS.flatMap(({ code, level, why, find }) =>
     find(checked).map((one): Finding => ({ level, code, why, ...one })),
   );
@@ -85,12 +85,7 @@ function findingsFor(
 /** Answers that go to none of the targets. */
 function unusedFindings({ targets, mails }: RouteDocument, fields: SourceField[]): Finding[] {
   const used = new Set(
-    targets.flatMap(({ lines, tags, places, when }) => [
-      ...lines.flatMap(fieldsUsed),
-      ...[when, ...tags.map((tag) => tag.when), ...places.map((place) => place.when)].flatMap((asked) =>
-        asked ? fieldsAskedFor(asked) : [],
-      ),
-    ]),
+    targets.flatMap((target) => [...target.lines.flatMap(fieldsUsed), ...conditionsIn(target).flatMap(fieldsAskedFor)]),
   );
   for (const { subject, body, when } of mails) {
     for (const id of [...fieldsUsedIn(subject), ...fieldsUsedIn(body)]) used.add(id);

@@ -39,14 +39,14 @@ export function routeRoutes(context: Context): Hono<Session> {
     return record;
   }
 
-  async function views(records: RouteRecord[]): Promise<RouteView[]> {
+  /** @param all every route there is, beside which each is checked */
+  async function views(records: RouteRecord[], all: RouteRecord[]): Promise<RouteView[]> {
     const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
     const connections = new Map((await listConnections(store.db)).map(({ id, name }) => [id, name]));
     const catalogues = await readCatalogues(store.db);
     const purposes = await listPurposes(store.db);
     const hours = await readDotLines(store.db, 'route', now());
     const standing = await readStanding(store.db, 'route');
-    const all = await listRoutes(store.db);
     return records.map((record) => {
       const { id, name, state, liveVersion, draft, draftAt, publishedAt } = record;
       return {
@@ -74,12 +74,15 @@ export function routeRoutes(context: Context): Hono<Session> {
   }
 
   async function viewOf(id: string): Promise<RouteView> {
-    const [view] = await views([await must(id)]);
+    const [view] = await views([await must(id)], await listRoutes(store.db));
     if (!view) throw notFound('route');
     return view;
   }
 
-  app.get('/', allow('routes:read'), async (c) => c.json(await views(await listRoutes(store.db))));
+  app.get('/', allow('routes:read'), async (c) => {
+    const all = await listRoutes(store.db);
+    return c.json(await views(all, all));
+  });
   app.get('/:id', allow('routes:read'), async (c) => c.json(await viewOf(c.req.param('id'))));
 
   app.post('/', allow('routes:write'), async (c) => {

@@ -9,7 +9,7 @@ import {
   type TestName,
 } from '../../../core/conditions/index.ts';
 import { factFields, VISIT_FIELDS } from '../../../core/intake/index.ts';
-import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { answersOf, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { addTest, changeTest, groupOf, removePart, setGroup } from './conditionEdits.ts';
 
 interface ConditionPartProps {
@@ -159,7 +159,7 @@ function Value({
   onChange: (value: string) => void;
 }) {
   const listId = useId();
-  const options = answers?.type === 'yes/no' ? ['yes', 'no'] : answers?.type === 'file' ? [] : (answers?.options ?? []);
+  const options = answers ? answersOf(answers) : [];
   return (
     <>
       <input

@@ -38,25 +38,24 @@ export function RouteBench({
   const draft = useDraft<RouteDocument>({ document: route.draft, revision: route.draftAt }, useKeepRoute(route.id));
   const publishing = usePublishing('routes', route.id);
   const [params, setParams] = useSearchParams();
-  const [asked, setAsked] = useQueryState('part', { defaultValue: '', history: 'push' });
+  const [askedPart, setPart] = useQueryState('part', { defaultValue: '', history: 'push' });
   const [typed, setTyped] = useState<{ id: string; values: FieldValues } | null>(null);
   const [, setLine] = useQueryState('line', { defaultValue: '' });
   const { document, change, issues } = draft;
-  const part = partIn(asked, document);
-  const show = (next: RoutePart) => void setAsked(next);
+  const part = partIn(askedPart, document);
+  const show = (next: RoutePart) => void setPart(next);
   const own = sources.filter(({ id }) => document.sourceIds.includes(id));
   // Whose samples are shown: in the URL, or else the first.
   const source = own.find(({ id }) => id === params.get('source')) ?? own[0];
   const samples = useSamples(source?.id ?? '');
   const fields = fieldsOf(own);
 
-  const edges = edgeSamples(source?.draft.fields ?? []).map((edge): SampleView => ({
-    ...edge,
-    receivedAt: '',
-    visit: {},
-  }));
-  const all = [...(samples.data ?? []), ...edges];
-  const chosen = all.find(({ id }) => id === params.get('sample')) ?? samples.data?.[0];
+  const edges = edgeSamples(source?.draft.fields ?? []);
+  const asked = params.get('sample');
+  const edge = edges.find(({ id }) => id === asked);
+  const chosen: Pick<SampleView, 'id' | 'values' | 'visit'> | undefined = edge
+    ? { ...edge, visit: {} }
+    : (samples.data?.find(({ id }) => id === asked) ?? samples.data?.[0]);
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
   const facts = factsOf(values ?? {}, chosen?.visit ?? {});
   const setTarget = (index: number, target: Target) =>
@@ -81,6 +80,7 @@ export function RouteBench({
             setParams((before) => ({ ...Object.fromEntries(before), source: id, sample: '' }), { replace: true });
           }}
           samples={samples.data ?? []}
+          edges={edges}
           chosenId={chosen?.id ?? ''}
           values={values ?? {}}
           onChoose={(id) => {
@@ -229,7 +229,9 @@ function AddTarget({
         ))}
       </ul>
       {connections.some(({ catalogue }) => !catalogue) && (
-        <p className="text-quiet text-sm">What was never verified cannot be chosen: its fields are not known.</p>
+        <p className="text-quiet text-sm">
+          A connection can be chosen once it is verified: until then its fields are not known.
+        </p>
       )}
     </section>
   );

@@ -1,5 +1,4 @@
 import type { SampleView } from '../../../contract/source.ts';
-import { edgeSamples } from '../../../core/intake/index.ts';
 import { isFile, typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
@@ -11,6 +10,8 @@ interface SamplePanelProps {
   sourceId: string;
   onSource: (id: string) => void;
   samples: SampleView[];
+  /** Made-up ones. */
+  edges: { id: string; name: string }[];
   chosenId: string;
   values: FieldValues;
   onChoose: (id: string) => void;
@@ -24,6 +25,7 @@ export function SamplePanel({
   sourceId,
   onSource,
   samples,
+  edges,
   chosenId,
   values,
   onChoose,
@@ -64,7 +66,7 @@ export function SamplePanel({
             </option>
           ))}
           <optgroup label="Made up, to try the edges">
-            {edgeSamples(fields).map(({ id, name }) => (
+            {edges.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
               </option>

@@ -198,7 +198,7 @@ function TargetInWords({
     return [own?.name ?? list, inside?.name ?? group].filter((name) => name !== '').join(', ');
   });
   const parts = [
-    when === null ? 'Everybody' : `Whose ${inSentence(when, factFields(fields))}`,
+    when === null ? 'Everybody' : `Only if ${inSentence(when, factFields(fields))}`,
     catalogue.kinds.find(({ id }) => id === kind)?.name ?? '',
     into.length > 0 ? `into ${into.join(' and ')}` : catalogue.can.lists ? `into no ${catalogue.can.calls.list}` : '',
     POLICIES.find(([policy]) => policy === duplicates)?.[2] ?? '',

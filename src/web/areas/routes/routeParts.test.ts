@@ -1,43 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { Finding, RouteDocument, Target } from '../../../core/plan/index.ts';
+import { routeOf, targetOf } from '../../../../test/world/routes.ts';
+import { plainLine } from '../../../core/mapping/index.ts';
+import type { Finding } from '../../../core/plan/index.ts';
 import { mended } from './routeEdits.ts';
 import { findingsByPart, partIn, partOfFinding, partOfTarget, targetNames } from './routeParts.ts';
 
-const target = (id: string): Target => ({
-  id,
-  when: null,
-  needs: null,
-  connectionId: 'C',
-  kind: '',
-  places: [],
-  tags: [],
-  leaves: [],
-  tagsOff: [],
-  lines: [
-    {
-      id: 'l-note',
-      to: 'note',
-      from: { kind: 'field', field: 'story' },
-      steps: [],
-      whenEmpty: { kind: 'leave out' },
-      overwrite: null,
-    },
-  ],
-  duplicates: 'update',
-});
-const route = (sourceIds: string[], ...ids: string[]): RouteDocument => ({
-  format: 6,
-  sourceIds,
-  targets: ids.map(target),
-  consent: {
-    asks: [],
-    confirmedBy: { by: 'nobody' },
-    mail: { subject: '', body: '', button: '' },
-    expiresHours: 72,
-    changes: 'ask',
-  },
-  mails: [],
-});
+const note = plainLine({ id: 'l-note', to: 'note', from: { kind: 'field', field: 'story' } });
+const route = (sourceIds: string[], ...ids: string[]) =>
+  routeOf({ sourceIds, targets: ids.map((id) => targetOf(id, { lines: [note] })) });
 const finding = (more: Partial<Finding>): Finding => ({
   level: 'warning',
   code: 'c',

@@ -1,5 +1,5 @@
+import { answersOf } from '../../../values/index.ts';
 import { hasStep, lineCheck, quoted } from '../check.ts';
-import { answersOf } from './answers.ts';
 
 export const choiceWithoutLookUp = lineCheck({
   code: 'answers are no choices there',

@@ -1,14 +1,11 @@
-import type { Condition } from '../../../conditions/index.ts';
+import { testsIn, type Condition } from '../../../conditions/index.ts';
 import { factFields } from '../../../intake/index.ts';
+import { answersOf } from '../../../values/index.ts';
+import { conditionsIn } from '../../route.ts';
 import type { Check, Checked, Found } from '../check.ts';
-import { answersOf } from './answers.ts';
-
-type FieldTest = Extract<Condition, { kind: 'test' }>;
-const testsIn = (when: Condition | null): FieldTest[] =>
-  when === null ? [] : when.kind === 'test' ? [when] : when.of.flatMap(testsIn);
 
 /** What is compared with an answer that nobody can give. */
-function strangeTests(when: Condition | null, { source }: Checked): string[] {
+function strangeTests(when: Condition, { source }: Checked): string[] {
   const fields = factFields(source.fields);
   return testsIn(when).flatMap(({ field: id, test, value }) => {
     const field = fields.find((one) => one.id === id);
@@ -27,14 +24,13 @@ export const conditionNeverHolds: Check = {
   why: 'It never holds, or always does: the part of the route that it decides about goes to nobody, or to everybody.',
   find: (checked) => {
     const { targets, mails } = checked.document;
-    const inTargets = targets.flatMap(({ when, places, tags }, index) =>
-      [when, ...places.map((place) => place.when), ...tags.map((tag) => tag.when)]
-        .flatMap((one) => strangeTests(one, checked))
-        .map((message): Found => ({ part: 'target', target: index, message, fix: 'Choose one of the answers.' })),
-    );
-    const inMails = mails
-      .flatMap(({ when }) => strangeTests(when, checked))
-      .map((message): Found => ({ part: 'mails', message, fix: 'Choose one of the answers.' }));
-    return [...inTargets, ...inMails];
+    const saying = (when: Condition, where: Pick<Found, 'part' | 'target'>): Found[] =>
+      strangeTests(when, checked).map((message) => ({ ...where, message, fix: 'Choose one of the answers.' }));
+    return [
+      ...targets.flatMap((target, index) =>
+        conditionsIn(target).flatMap((when) => saying(when, { part: 'target', target: index })),
+      ),
+      ...mails.flatMap(({ when }) => (when ? saying(when, { part: 'mails' }) : [])),
+    ];
   },
 };

@@ -1,6 +1,6 @@
 import { optionsOf } from '../../../mapping/index.ts';
+import { answersOf } from '../../../values/index.ts';
 import { lineCheck, quoted } from '../check.ts';
-import { answersOf } from './answers.ts';
 
 export const lookUpMisses = lineCheck({
   code: 'look-up misses answers',

@@ -1,5 +1,5 @@
 import { fitValue, READY } from '../../../mapping/index.ts';
-import { shapeOfType, typeOf, UNKNOWN_MANNER, type FieldValue, type TypeName } from '../../../values/index.ts';
+import { edgeValuesOf, shapeOfType, type FieldValue, type TypeName } from '../../../values/index.ts';
 import { lineCheck } from '../check.ts';
 
 export const neverFits = lineCheck({
@@ -24,12 +24,7 @@ export const neverFits = lineCheck({
 
 /** Some values of a type, among them every sort that it has. */
 const edgeValues = (type: TypeName): FieldValue[] =>
-  type === 'file'
-    ? [A_FILE]
-    : [...typeOf(type).edgeCases, 'yes', 'no', '1'].flatMap((text) => {
-        const read = typeOf(type).parse(text, UNKNOWN_MANNER);
-        return read.ok ? [read.value] : [];
-      });
+  type === 'file' ? [A_FILE] : edgeValuesOf(type, 'yes', 'no', '1');
 
 /** A file is never written as text. */
 const A_FILE = {

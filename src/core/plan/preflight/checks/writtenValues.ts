@@ -10,15 +10,17 @@ export const writtenValues = lineCheck({
     const fixed = from.kind === 'fixed' ? from.value : '';
     const instead = whenEmpty.kind === 'value' ? whenEmpty.value : '';
     return [
-      { value: fixed, what: 'The fixed value of', fix: 'Enter one that it takes.' },
+      { value: fixed, what: 'The fixed value', fix: 'Enter one that it takes.' },
       {
         value: instead,
-        what: 'What is sent where nothing came, for',
+        what: 'What is sent where nothing came,',
         fix: 'Enter one that it takes, or send nothing.',
       },
     ].flatMap(({ value, what, fix }) => {
       const fits = value === '' ? null : fitValue(field, value);
-      return fits === null || fits.ok ? [] : [{ message: `${what} ${field.label}: "${value}". It ${fits.issue}`, fix }];
+      return fits === null || fits.ok
+        ? []
+        : [{ message: `${what} "${value}" does not fit: ${field.label} ${fits.issue}`, fix }];
     });
   },
 });

@@ -15,7 +15,7 @@ export function FirstOf({ chosen, fields, values, onChange }: FirstOfProps) {
   const nameOf = (id: string) => known.find((field) => field.id === id)?.label ?? id;
   return (
     <div className="flex flex-col gap-1">
-      <h5 className="font-semibold">The first that is filled</h5>
+      <h5 className="font-semibold">The first one that is filled in</h5>
       <ol className="flex flex-col gap-1">
         {chosen.map((id, index) => (
           <li key={id} className="flex gap-2 items-center">
@@ -43,7 +43,7 @@ export function FirstOf({ chosen, fields, values, onChange }: FirstOfProps) {
       </ol>
       <select
         className="select select-sm w-60"
-        aria-label="Add a field to take the first of"
+        aria-label="Add another field"
         value=""
         onChange={(event) => onChange([...chosen, event.target.value])}
       >

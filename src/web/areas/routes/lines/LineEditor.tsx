@@ -148,11 +148,11 @@ function TextOrigin({
       </Field>
       <select
         className="select select-xs w-full"
-        aria-label={`Put a field into the text for ${label}`}
+        aria-label={`Insert a field into the text for ${label}`}
         value=""
         onChange={(event) => onChange(`${text}{${event.target.value}}`)}
       >
-        <option value="">put in a field</option>
+        <option value="">insert a field</option>
         {factFields(fields).map(({ id, key, label: name }) => (
           <option key={id} value={id}>
             {`${name.slice(0, 40)} {${key}}`}

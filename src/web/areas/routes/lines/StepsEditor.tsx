@@ -13,7 +13,7 @@ import {
   type StepFacts,
   type StepOffer,
 } from '../../../../core/mapping/index.ts';
-import { printValue, type SourceField, type TypeName } from '../../../../core/values/index.ts';
+import { answersOf, printValue, type SourceField, type TypeName } from '../../../../core/values/index.ts';
 import { addStep, moveStep, removeStep, tellStep } from './lineEdits.ts';
 import { Picker } from './Picker.tsx';
 import { StepOptionInput } from './StepOptionInput.tsx';
@@ -130,7 +130,9 @@ function Options({
   onTell: (told: Step['options']) => void;
 }) {
   const told = optionsOf(step);
-  const answers = line.from.kind === 'field' ? answersOf(line.from.field, fields) : [];
+  const { from } = line;
+  const asked = from.kind === 'field' && fields.find(({ id }) => id === from.field);
+  const answers = asked ? answersOf(asked) : [];
   const options = Object.entries(stepOf(step.kind).options);
   if (options.length === 0) return null;
   return (
@@ -148,13 +150,6 @@ function Options({
       ))}
     </div>
   );
-}
-
-/** The answers that a field of the source can have. */
-function answersOf(id: string, fields: SourceField[]): string[] {
-  const field = fields.find((one) => one.id === id);
-  if (field?.type === 'yes/no') return ['yes', 'no'];
-  return field?.type === 'choice' || field?.type === 'several choices' ? field.options : [];
 }
 
 function After({ line, facts }: { line: MapLine; facts: StepFacts }) {

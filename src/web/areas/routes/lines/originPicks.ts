@@ -37,7 +37,7 @@ export function originPicks(
           { id: 'fixed', name: 'a fixed value', hint: '', from: { kind: 'fixed', value: '' } },
           {
             id: 'first',
-            name: 'the first of several that is filled',
+            name: 'the first of several that is filled in',
             hint: '',
             from: { kind: 'first', fields: before },
           },
