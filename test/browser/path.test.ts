@@ -292,7 +292,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByLabel('When it is empty').selectOption('send this instead');
     await operator.getByLabel('Sent instead').fill('friend');
     await operator.getByLabel('When the person is there already').selectOption('the longer value stays');
-    await operator.getByText('(who is there: the longer value stays)').first().waitFor();
+    await operator.getByText('(if there already: the longer value stays)').first().waitFor();
     await saved();
     await expectAccessible(operator);
     await operator.getByLabel('When it is empty').selectOption('send nothing: what is there stays');

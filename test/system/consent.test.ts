@@ -4,6 +4,7 @@ import type { PersonView } from '../../src/contract/people.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { PurposeView } from '../../src/contract/purposes.ts';
+import type { RouteView } from '../../src/contract/route.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import type { ConsentAsk, RouteDocument, RouteMail, Target } from '../../src/core/plan/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
@@ -59,6 +60,22 @@ const confirmAll = async (email: string) => {
 };
 
 describe('purposes', () => {
+  it('are found by the sentence of a box when a route is made, as long as they are not archived', async () => {
+    const box = source.draft.fields.find(({ id }) => id === 'consent')?.label ?? '';
+    const purpose = await operator.post<PurposeView>('/purposes', {
+      name: 'News of the sky',
+      wordings: [box],
+      channels: ['email'],
+    });
+    const firstAsk = async () => {
+      const made = await operator.post<RouteView>('/routes', { name: 'New', sourceId: source.id });
+      return made.draft.consent.asks[0];
+    };
+    expect(await firstAsk()).toMatchObject({ tickField: 'consent', purpose: purpose.id });
+    await operator.post(`/purposes/${purpose.id}/archive`);
+    expect(await firstAsk()).toMatchObject({ tickField: 'telescope', purpose: '' });
+  });
+
   const draft = (more: object = {}) => ({ name: 'Night walks', wordings: ['Invite me'], channels: ['email'], ...more });
 
   it('have a name of their own, sentences and channels, and remember who changed them', async () => {

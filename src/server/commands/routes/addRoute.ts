@@ -1,13 +1,16 @@
-import { ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
+import { fitsWording } from '../../../core/consent/index.ts';
+import { ROUTE_FORMAT, type ConsentAsk, type RouteDocument } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
+import { isTick, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
+import { listPurposes, type PurposeRecord } from '../../store/purposes.ts';
 import { addRoute as store } from '../../store/routes.ts';
 import { findSource } from '../../store/sources.ts';
 import { done, inCommand, refused, type Actor, type Refusal } from '../command.ts';
 
 /** What a new route starts as: double opt-in, with a mail that only needs reading over. */
 export const NEW_CONSENT: RouteDocument['consent'] = {
-  // Whoever makes the route has to say what people agree to: nothing is presumed.
+  // Whoever makes the route has to say what people agree to, unless the box itself says it: nothing is presumed.
   asks: [{ id: 'a1', purpose: '', channels: ['email'], tickField: '' }],
   confirmedBy: { by: 'iwashi' },
   mail: {
@@ -18,6 +21,17 @@ export const NEW_CONSENT: RouteDocument['consent'] = {
   expiresHours: 72,
   changes: 'ask',
 };
+
+/** The box whose sentence is one by which people agree to a purpose, and that purpose; otherwise the first box, to be chosen from. */
+function boxIn(fields: SourceField[], purposes: PurposeRecord[]): Pick<ConsentAsk, 'tickField' | 'purpose'> {
+  const boxes = fields.filter(isTick);
+  const known = boxes.flatMap(({ id, label }) =>
+    purposes
+      .filter((purpose) => !purpose.archived && fitsWording(purpose, label))
+      .map((purpose) => ({ tickField: id, purpose: purpose.id })),
+  );
+  return known[0] ?? { tickField: fields.find(({ type }) => type === 'yes/no')?.id ?? '', purpose: '' };
+}
 
 /** Makes a route that takes a source. @returns its id */
 export async function addRoute(
@@ -32,9 +46,9 @@ export async function addRoute(
       return refused('invalid', 'invalid', 'Choose a source.', [
         { pointer: '/sourceId', detail: 'There is no such source.' },
       ]);
-    const tick = (source.live ?? source.draft).fields.find(({ type }) => type === 'yes/no');
+    const told = boxIn((source.live ?? source.draft).fields, await listPurposes(db));
     const id = newId();
-    const asks = NEW_CONSENT.asks.map((ask) => ({ ...ask, tickField: tick?.id ?? '' }));
+    const asks = NEW_CONSENT.asks.map((ask) => ({ ...ask, ...told }));
     const consent = { ...NEW_CONSENT, asks };
     const draft = { format: ROUTE_FORMAT, sourceIds: [sourceId], targets: [], consent, mails: [] };
     await store(db, { id, name, draft, now: now() });

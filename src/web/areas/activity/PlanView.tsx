@@ -42,7 +42,8 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
         <PlanPart title="Consent">
           {consent.map(({ kind, purpose, channel, wording }) => (
             <p key={kind + purpose + channel}>
-              <StateMark state={kind} /> for {names[purpose] ?? purpose}, by {CHANNEL_WORDS[channel]}: <q>{wording}</q>
+              <StateMark state={kind} /> for {purpose === '' ? 'a purpose to be chosen' : (names[purpose] ?? purpose)},
+              by {CHANNEL_WORDS[channel]}: <q>{wording}</q>
             </p>
           ))}
         </PlanPart>
@@ -109,7 +110,7 @@ function ActionPart({ action, names }: ActionProps<Action>) {
 
 function fieldInWords(value: SentValue | null, rule: OverwriteRule | undefined): string {
   const words = value === null ? 'is cleared' : String(value);
-  return rule ? `${words} (who is there: ${RULE_WORDS[rule]})` : words;
+  return rule ? `${words} (if there already: ${RULE_WORDS[rule]})` : words;
 }
 
 function Delivery({
