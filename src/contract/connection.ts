@@ -1,5 +1,19 @@
-import { IsIn, IsObject, IsOptional, IsString, Length, Matches, MaxLength } from 'class-validator';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import type { Cause } from '../core/delivery/index.ts';
+import { DESTINATION_FIELD_TYPES, type DestinationFieldType } from '../core/mapping/index.ts';
 import type { Abilities, Catalogue, CatalogueDifference } from '../core/plan/index.ts';
 import type { ConnectionState } from '../core/states/index.ts';
 import type { Credential, CredentialName, Profile } from './profile/index.ts';
@@ -146,6 +160,39 @@ export class MakingInput {
   @IsString()
   @MaxLength(120)
   kind: string = '';
+
+  /** What a field takes. */
+  @IsOptional()
+  @IsIn(DESTINATION_FIELD_TYPES)
+  type: DestinationFieldType = 'text';
+
+  /** Of a field that is a choice. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(200, { each: true })
+  choices: string[] = [];
+}
+
+/** The most that is made there at one go. */
+const MOST_MADE = 50;
+
+export class MakingsInput {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_MADE)
+  @ValidateNested({ each: true })
+  @Type(() => MakingInput)
+  makings!: MakingInput[];
+}
+
+/** What was made there, in the order asked for, up to what could not be. */
+export interface MadeView {
+  ids: string[];
+  /** Why the one after those was not made; null when all were. */
+  trouble: string | null;
+  connection: ConnectionView;
 }
 
 /** The last 24 hours, oldest first: how many went through, and whether something was held. */

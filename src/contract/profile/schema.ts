@@ -73,6 +73,16 @@ const ErrorRule = closed({
 const operation = { request: RequestTemplate, record: Type.Optional(JsonPath) };
 const Operation = closed(operation);
 const Making = closed({ request: RequestTemplate, id: JsonPath });
+const FieldMaking = closed({
+  request: RequestTemplate,
+  id: JsonPath,
+  types: Type.Optional(
+    Type.Record(Type.String(), Type.String(), {
+      description:
+        'By our types, what the service calls a field of that type; the request has it as $type, and the choices of one as $choices (a list) and $choiceLines (a line each). A type that is not here is made as text.',
+    }),
+  ),
+});
 
 const Batch = closed(
   {
@@ -202,7 +212,7 @@ export const ProfileSchema = closed(
         list: Type.Optional(Making),
         group: Type.Optional(Making),
         tag: Type.Optional(Making),
-        field: Type.Optional(Making),
+        field: Type.Optional(FieldMaking),
       }),
     ),
     record: closed(

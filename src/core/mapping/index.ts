@@ -44,4 +44,11 @@ export {
   type ToldStep,
 } from './steps/index.ts';
 export { READY } from './steps/ready.ts';
-export { lineId, suggestLines } from './suggest.ts';
+export {
+  lineId,
+  matchAnswers,
+  suggestLines,
+  type MappedBefore,
+  type SuggestFacts,
+  type Suggestion,
+} from './suggestions/index.ts';

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { sourceField } from '../../../test/world/fields.ts';
-import type { FieldValues, SourceField } from '../values/index.ts';
+import type { FieldValues } from '../values/index.ts';
 import {
   applyMapping,
   chainOf,
@@ -8,8 +7,6 @@ import {
   fitValue,
   plainLine,
   READY,
-  stepInWords,
-  suggestLines,
   type DestinationField,
   type LineResult,
   type MapLine,
@@ -22,7 +19,6 @@ const there = (
 ): DestinationField => ({ key, label: key, type, required: false, choices: [], maxLength: null, ...more });
 /** What a line knows, on the day of the examples. */
 const facts = (values: FieldValues) => ({ values, now: Date.UTC(2026, 4, 31) });
-const here = (key: string, type: SourceField['type'] = 'text', label = key) => sourceField(key, type, { label });
 
 describe('what a destination takes', () => {
   it.each([
@@ -131,42 +127,4 @@ describe('a line of which nothing comes', () => {
         }),
       ),
     ).toEqual(['a', 'b', 'c']));
-});
-
-describe('suggestions', () => {
-  it('split a full name, match names that mean the same, and turn a tick into a figure', () => {
-    const lines = suggestLines(
-      [here('your-name', 'text', 'Your name'), here('mail', 'email', 'E-mail'), here('telescope', 'yes/no')],
-      [
-        there('email', 'email'),
-        there('given', 'text', { label: 'First name' }),
-        there('family', 'text', { label: 'Last name' }),
-        there('telescope', 'number'),
-        there('born', 'date'),
-      ],
-      [],
-    );
-    expect(
-      lines.map(({ to, from, steps }) => [to, from.kind === 'field' && from.field, steps.map(stepInWords)]),
-    ).toEqual([
-      ['email', 'mail', ['trim', 'lower case']],
-      ['given', 'your-name', ['first and middle names']],
-      ['family', 'your-name', ['last name']],
-      ['telescope', 'telescope', ['yes/no to 1/0']],
-    ]);
-  });
-
-  it("never put a visitor's address where the operator's own belongs", () => {
-    const mail = [
-      there('from', 'email', { ours: true }),
-      there('to', 'email', { ours: true }),
-      there('replyTo', 'email'),
-    ];
-    expect(suggestLines([here('mail', 'email')], mail, []).map(({ to }) => to)).toEqual(['replyTo']);
-  });
-
-  it('never touch a line that a person has made', () => {
-    const own = [plainLine({ id: 'l-email', to: 'email', from: { kind: 'fixed' as const, value: 'x' } })];
-    expect(suggestLines([here('email', 'email')], [there('email', 'email')], own)).toEqual([]);
-  });
 });

@@ -1,4 +1,4 @@
-import type { DestinationField, MapLine } from '../mapping/index.ts';
+import type { DestinationField, DestinationFieldType, MapLine } from '../mapping/index.ts';
 import type { DuplicatePolicy, Target } from './route.ts';
 
 /** A place or label in the other system. */
@@ -38,6 +38,8 @@ export interface Abilities {
   duplicates: DuplicatePolicy[];
   /** What can be made there from here. */
   makes: { list: boolean; group: boolean; tag: boolean; field: boolean };
+  /** The types that a field made from here can have; what is not among them is made as text. Absent in older catalogues. */
+  makesTypes?: DestinationFieldType[];
   /** What the service itself calls its places. */
   calls: { list: string; group: string; kind: string };
 }

@@ -1,5 +1,5 @@
 export { fieldsFor, listsOf } from './catalogue.ts';
-export type { Abilities, Catalogue, CatalogueItem } from './catalogue.ts';
+export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
 export { wordingOf } from './asking.ts';
 export { tagsFor } from './drafting.ts';
@@ -10,7 +10,7 @@ export { planSubmission } from './plan.ts';
 export { preflight, type Finding } from './preflight/index.ts';
 export { addressFieldOf, addressOf, readIntent, type Intent } from './intent.ts';
 export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Mail, type Plan } from './planned.ts';
-export { DUPLICATE_POLICIES, readRoute, ROUTE_FORMAT } from './route.ts';
+export { conditionsIn, DUPLICATE_POLICIES, readRoute, ROUTE_FORMAT } from './route.ts';
 export type {
   ConfirmedBy,
   ConsentAsk,

@@ -4,6 +4,7 @@ import { benchAccept } from './accept.ts';
 import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
+import { printSuggest } from './suggest.ts';
 import type { Comparison } from './compare.ts';
 
 const BENCHES: Record<string, () => Promise<Comparison>> = {
@@ -29,6 +30,10 @@ const { values, positionals } = parseArgs({
   options: { json: { type: 'boolean', default: false } },
   allowPositionals: true,
 });
+if (positionals.includes('suggest')) {
+  printSuggest();
+  process.exit(0);
+}
 const names = positionals.length > 0 ? positionals : Object.keys(BENCHES);
 const results: Record<string, Comparison> = {};
 for (const name of names) {

@@ -1,5 +1,5 @@
 import type { FieldSource, ItemSource, Profile } from '../../contract/profile/index.ts';
-import type { DestinationField } from '../../core/mapping/index.ts';
+import { DESTINATION_FIELD_TYPES, type DestinationField } from '../../core/mapping/index.ts';
 import type { Abilities, Catalogue, CatalogueItem } from '../../core/plan/index.ts';
 import type { Line } from './call.ts';
 import type { Reply } from './connector.ts';
@@ -26,6 +26,7 @@ export function abilitiesOf({ catalogue, find, write, place, make, calls }: Prof
       tag: make?.tag !== undefined,
       field: make?.field !== undefined,
     },
+    makesTypes: DESTINATION_FIELD_TYPES.filter((type) => make?.field?.types?.[type] !== undefined),
     calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
   };
 }

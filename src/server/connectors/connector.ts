@@ -1,7 +1,7 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
-import type { SentValue } from '../../core/mapping/index.ts';
+import type { DestinationFieldType, SentValue } from '../../core/mapping/index.ts';
 
 export type Reply<T> = { ok: true; value: T } | { ok: false; fault: Fault };
 
@@ -34,6 +34,9 @@ export interface Making {
   list: string;
   /** The kind of record that a field is made for; '' where there is but one. */
   kind: string;
+  /** What a field takes; the choices of one that has some. */
+  type: DestinationFieldType;
+  choices: string[];
 }
 
 /** An address of ours, as the other system registered it. */

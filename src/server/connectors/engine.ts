@@ -87,7 +87,13 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     async make(making) {
       const how = make?.[making.what];
       if (!how) return CANNOT;
-      const reply = await call(line, how.request, { ...making });
+      const types = 'types' in how ? how.types : undefined;
+      const reply = await call(line, how.request, {
+        ...making,
+        // What a service has no word for is made as text: that takes everything.
+        type: types?.[making.type] ?? types?.text,
+        choiceLines: making.choices.join('\n'),
+      });
       return reply.ok ? { ok: true, value: textAt(reply.value, how.id) } : reply;
     },
 

@@ -69,12 +69,19 @@ export function capstanApi(state: () => CapstanState, changed: () => void): Hono
   api.post('/kinds/:kind/columns', async (c) => {
     const kind = kindOf(c);
     if (!kind) return noKind(c);
-    const { title = '', form = 'words' } = await cellsOf(c);
+    const { title = '', form = 'words', picks = '' } = await cellsOf(c);
     const code = title
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '_')
       .slice(0, 40);
-    const column = { code, title, form: form as 'words', must: false, picks: [], most: 200 };
+    const column = {
+      code,
+      title,
+      form: form as 'words',
+      must: false,
+      picks: picks.split('\n').filter((pick) => pick !== ''),
+      most: 200,
+    };
     kind.columns.push(column);
     changed();
     return c.json({ ok: true, column }, 201);

@@ -3,7 +3,15 @@ import { keyIn, needsKey, problem, problemParts } from './answers.ts';
 import { hooksApi, type Hooks } from './hooks.ts';
 import { membershipApi } from './membership.ts';
 import { apply, check, find, type MemberChange, type Wrong } from './rules.ts';
-import type { Member, TernPostState } from './state.ts';
+import type { Member, MemberField, TernPostState } from './state.ts';
+
+/** What is said of something that is to be made. */
+interface Told {
+  name?: string;
+  label?: string;
+  kind?: MemberField['kind'];
+  options?: string[];
+}
 
 const PAGE = 3;
 /** How many members one request may have. */
@@ -100,9 +108,10 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
   });
 
   /** Makes a list, group, tag or field by name. */
-  const making = (make: (name: string, c: Context) => object | null) => async (c: Context) => {
-    const { name = '', label = '' } = await c.req.json<{ name?: string; label?: string }>().catch(() => ({}) as never);
-    const made = name + label === '' ? null : make(name + label, c);
+  const making = (make: (name: string, c: Context, told: Told) => object | null) => async (c: Context) => {
+    const told = await c.req.json<Told>().catch((): Told => ({}));
+    const name = told.name ?? told.label ?? '';
+    const made = name === '' ? null : make(name, c, told);
     if (!made) return problem(c, 422, 'no-such-place', 'It needs a name, and a group needs a list.');
     changed();
     return c.json(made, 201);
@@ -128,13 +137,13 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
   api.post(
     '/fields',
     needs('members:write'),
-    making((label) =>
+    making((label, _, { kind = 'line', options = [] }) =>
       added(state().fields, {
         key: label.toLowerCase().replace(/[^a-z0-9]+/g, '_'),
         label,
-        kind: 'line' as const,
+        kind,
         required: false,
-        options: [],
+        options,
         longest: 200,
       }),
     ),

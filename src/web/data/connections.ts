@@ -3,6 +3,7 @@ import type { NoticeView } from '../../contract/people.ts';
 import type {
   ConnectionInput,
   ConnectionView,
+  MadeView,
   MakingInput,
   ProfileView,
   VerifyResult,
@@ -40,6 +41,8 @@ export const useMake = (id: string) =>
   useChange((making: Plain<MakingInput>) =>
     api.post<{ id: string; connection: ConnectionView }>(`/connections/${id}/make`, making),
   );
+export const useMakeAll = (id: string) =>
+  useChange((makings: Plain<MakingInput>[]) => api.post<MadeView>(`/connections/${id}/make-all`, { makings }));
 /** What a service told us, newest first. */
 export const useNotices = (id: string) =>
   useQuery({

@@ -6,5 +6,6 @@ export const READY = {
   lowerCase: { kind: 'case', options: { form: 'lower case' } },
   firstNames: { kind: 'part of a name', options: { part: 'first and middle names' } },
   lastName: { kind: 'part of a name', options: { part: 'last name' } },
+  amount: { kind: 'part of an amount', options: { part: 'amount' } },
   oneOrZero: { kind: 'yes/no', options: { yes: '1', no: '0' } },
 } satisfies Record<string, ToldStep>;

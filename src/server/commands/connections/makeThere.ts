@@ -6,23 +6,41 @@ import type { Context } from '../../context.ts';
 import { findConnection } from '../../store/connections.ts';
 import { noteOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
-/** Makes a list, group, tag or field in another system, and fetches what it offers anew. @returns its id there */
+/** What was made, in the order asked for, up to what could not be. */
+export interface Made {
+  ids: string[];
+  /** Why the one after those was not made; null when all were. */
+  trouble: string | null;
+}
+
+/** Makes lists, groups, tags or fields in another system, and fetches what it offers anew. */
 export async function makeThere(
   actor: Actor,
   context: Context,
-  { id, input: { what, name, list, kind } }: { id: string; input: MakingInput },
-): Promise<Result<string, Refusal>> {
+  { id, makings }: { id: string; makings: MakingInput[] },
+): Promise<Result<Made, Refusal>> {
   const connection = await findConnection(context.store.db, id);
   if (!connection) return unknown('connection');
   const opened = await openAccess(context, connection);
   if (!opened.ok) return refused('invalid', 'not-made', opened.fault.said);
-  const made = await connectorFor(partsFor(context, opened.value)).make({ what, name: name.trim(), list, kind });
-  if (!made.ok) {
-    const why = made.fault.said || made.fault.cause;
-    return refused('invalid', 'not-made', `It was not made there: ${why}.`, [{ pointer: '/name', detail: why }]);
+  const connector = connectorFor(partsFor(context, opened.value));
+  const ids: string[] = [];
+  let trouble: string | null = null;
+  for (const making of makings) {
+    const { what, list, kind, type, choices } = making;
+    const name = making.name.trim();
+    const made = await connector.make({ what, name, list, kind, type, choices });
+    if (made.ok) ids.push(made.value);
+    else trouble = `"${name}" was not made there: ${made.fault.said || made.fault.cause}.`;
+    if (trouble !== null) break;
+  }
+  if (ids.length === 0) {
+    const why = trouble ?? '';
+    return refused('invalid', 'not-made', why, [{ pointer: '/name', detail: why }]);
   }
   const subject = { kind: 'connection', id, name: connection.name } as const;
-  const note = noteOf(context, actor, { act: 'made there', subject, detail: `The ${what} ${name.trim()}.` });
+  const what = makings.slice(0, ids.length).map((making) => `The ${making.what} ${making.name.trim()}.`);
+  const note = noteOf(context, actor, { act: 'made there', subject, detail: what.join(' ') });
   await checkConnection(context, connection, true, note);
-  return good(made.value);
+  return good({ ids, trouble });
 }

@@ -5,6 +5,7 @@ import {
   ConnectionInput,
   credentialTrouble,
   MakingInput,
+  MakingsInput,
   type CredentialInputs,
 } from '../../../contract/connection.ts';
 import type { CredentialName, Profile } from '../../../contract/profile/index.ts';
@@ -130,8 +131,15 @@ export function connectionRoutes(context: Context): Hono<Session> {
 
   app.post('/:id/make', allow('connections:write'), async (c) => {
     const id = c.req.param('id');
-    const made = outcome(await makeThere(c.get('actor'), context, { id, input: await readInput(c, MakingInput) }));
-    return c.json({ id: made, connection: await viewOf(id) }, 201);
+    const makings = [await readInput(c, MakingInput)];
+    const { ids } = outcome(await makeThere(c.get('actor'), context, { id, makings }));
+    return c.json({ id: ids[0], connection: await viewOf(id) }, 201);
+  });
+  app.post('/:id/make-all', allow('connections:write'), async (c) => {
+    const id = c.req.param('id');
+    const { makings } = await readInput(c, MakingsInput);
+    const made = outcome(await makeThere(c.get('actor'), context, { id, makings }));
+    return c.json({ ...made, connection: await viewOf(id) }, 201);
   });
 
   app.delete('/:id', allow('connections:write'), async (c) => {

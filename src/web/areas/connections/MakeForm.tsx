@@ -49,7 +49,7 @@ function MakeForm({
   onDone,
 }: {
   connection: ConnectionView;
-  making: Omit<MakingInput, 'name'>;
+  making: Pick<MakingInput, 'what' | 'list' | 'kind'>;
   onDone: (id: string | null) => void;
 }) {
   const make = useMake(connection.id);
@@ -57,7 +57,7 @@ function MakeForm({
   const problem = make.error instanceof ApiProblem ? make.error : null;
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
-    make.mutate({ ...making, name }, { onSuccess: ({ id }) => onDone(id) });
+    make.mutate({ ...making, name, type: 'text', choices: [] }, { onSuccess: ({ id }) => onDone(id) });
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">

@@ -5,6 +5,7 @@ import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { capital } from '../../parts/words.ts';
 import { MakeButton } from '../connections/MakeForm.tsx';
+import { AnswerGroups } from './AnswerGroups.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
 import { setGroup } from './conditionEdits.ts';
 import { newPartId } from './newPartId.ts';
@@ -22,6 +23,8 @@ interface PlacesPartProps {
 /** The lists and groups that people are put into: any number, each for everybody or for some. */
 export function PlacesPart({ places, connection, catalogue, fields, values, onChange }: PlacesPartProps) {
   const { calls } = catalogue.can;
+  // The first one that people go into: groups by answer lie in it.
+  const list = catalogue.lists.find(({ id }) => places.some((place) => place.list === id));
   // There is always one to choose; it is kept once something is chosen.
   const shown = places.length > 0 ? places : [{ id: 'p1', list: '', group: '', when: null }];
   const set = (place: TargetPlace) => {
@@ -45,13 +48,21 @@ export function PlacesPart({ places, connection, catalogue, fields, values, onCh
         />
       ))}
       {places.length > 0 && (
-        <div>
+        <div className="flex flex-wrap gap-2">
           <button
             className="btn btn-xs"
             onClick={() => onChange([...places, { id: newPartId(), list: '', group: '', when: null }])}
           >
             <Plus size={13} aria-hidden="true" /> Another {calls.list}
           </button>
+          {catalogue.can.groups && list && (
+            <AnswerGroups
+              connection={connection}
+              list={list}
+              choices={fields.filter(({ options, type }) => type !== 'file' && options.length > 0)}
+              onChoose={(byAnswer) => onChange([...places, ...byAnswer])}
+            />
+          )}
         </div>
       )}
     </div>

@@ -1,5 +1,5 @@
 import { useQueryState } from 'nuqs';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
@@ -18,6 +18,7 @@ import { ConsentPart } from './ConsentPart.tsx';
 import { MailsPart } from './MailsPart.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { placeOfLine } from './lines/lineEdits.ts';
+import { mappedBefore } from './mappedBefore.ts';
 import { mended, newTarget } from './routeEdits.ts';
 import { findingsByPart, partIn, partOfTarget, targetNames, type RoutePart } from './routeParts.ts';
 import { RouteStrip } from './RouteStrip.tsx';
@@ -28,10 +29,13 @@ import { TargetPart } from './TargetPart.tsx';
 /** The route bench: the route as a strip, one part of it at a time below; the sample on the left, on the right what would happen. */
 export function RouteBench({
   route,
+  routes,
   sources,
   connections,
 }: {
   route: RouteView;
+  /** All of them: what was mapped in others is suggested. */
+  routes: RouteView[];
   sources: SourceView[];
   connections: ConnectionView[];
 }) {
@@ -49,6 +53,14 @@ export function RouteBench({
   const source = own.find(({ id }) => id === params.get('source')) ?? own[0];
   const samples = useSamples(source?.id ?? '');
   const fields = fieldsOf(own);
+
+  const hints = useMemo(
+    () => ({
+      samples: (samples.data ?? []).map((sample) => sample.values),
+      before: mappedBefore(routes, route.id, { sources, connections }),
+    }),
+    [samples.data, routes, route.id, sources, connections],
+  );
 
   const edges = edgeSamples(source?.draft.fields ?? []);
   const asked = params.get('sample');
@@ -150,6 +162,7 @@ export function RouteBench({
                 fields={fields}
                 connections={connections}
                 values={facts}
+                hints={hints}
                 issues={issues.filter(({ pointer }) => pointer.startsWith(`/targets/${index}`))}
                 onChange={(next) => setTarget(index, next)}
                 onRemove={() => change({ ...document, targets: document.targets.filter((one) => one !== target) })}
@@ -161,7 +174,7 @@ export function RouteBench({
                 isFirst={document.targets.length === 0}
                 onAdd={({ id, catalogue }) => {
                   if (!catalogue) return;
-                  const added = newTarget(id, catalogue, { fields, asks: document.consent.asks });
+                  const added = newTarget(id, catalogue, { fields, asks: document.consent.asks, hints });
                   change({ ...document, targets: [...document.targets, added] });
                   show(partOfTarget(added.id));
                 }}

@@ -38,7 +38,13 @@ export function RoutesPage() {
             <Loaded query={connections}>
               {(known) =>
                 isThere ? (
-                  <RouteBench key={open.id} route={open} sources={sources.data ?? []} connections={known} />
+                  <RouteBench
+                    key={open.id}
+                    route={open}
+                    routes={list}
+                    sources={sources.data ?? []}
+                    connections={known}
+                  />
                 ) : (
                   <p className="p-6 text-quiet">Loading</p>
                 )

@@ -1,4 +1,4 @@
-import { Plus, X } from 'lucide-react';
+import { Lightbulb, Plus, X } from 'lucide-react';
 import { useId } from 'react';
 import { tagsFor, type Target, type TargetTag } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
@@ -6,7 +6,7 @@ import { LinesInput } from '../../parts/LinesInput.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
 import { setGroup } from './conditionEdits.ts';
 import { newPartId } from './newPartId.ts';
-import { answerOf, setAnswerTag, setTagsForAll, tagFor } from './routeEdits.ts';
+import { answerOf, setAnswerTag, setTagForEach, setTagsForAll, tagFor } from './routeEdits.ts';
 
 interface TagsPartProps {
   target: Target;
@@ -28,6 +28,10 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
       return field.options.map((answer) => ({ field, answer }));
     return field.type === 'yes/no' ? [{ field, answer: 'yes' }] : [];
   });
+  // A tick is an answer, and mostly not one that somebody is tagged for.
+  const untagged = answers
+    .filter(({ field, answer }) => field.type !== 'yes/no' && tagFor(tags, field.id, answer) === '')
+    .map(({ field, answer }) => ({ field: field.id, answer }));
   const isByAnswer = (tag: TargetTag) => {
     const by = answerOf(tag);
     return by !== null && answers.some(({ field, answer }) => field.id === by.field && answer === by.answer);
@@ -71,7 +75,14 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
         </div>
         {answers.length > 0 && (
           <div>
-            <h4 className="font-semibold mb-1">Tags by answer</h4>
+            <div className="flex items-center justify-between gap-2 mb-1">
+              <h4 className="font-semibold">Tags by answer</h4>
+              {untagged.length > 0 && (
+                <button className="btn btn-xs" onClick={() => onChange({ tags: setTagForEach(tags, untagged, known) })}>
+                  <Lightbulb size={13} aria-hidden="true" /> A tag for each of {untagged.length}
+                </button>
+              )}
+            </div>
             <ul className="flex flex-col gap-1">
               {answers.map(({ field, answer }) => {
                 const label = field.type === 'yes/no' ? `${field.label.slice(0, 60)}: yes` : answer;

@@ -1,10 +1,10 @@
-import { Trash2, WandSparkles } from 'lucide-react';
+import { Lightbulb, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { inSentence } from '../../../core/conditions/index.ts';
 import { factFields } from '../../../core/intake/index.ts';
-import { suggestLines } from '../../../core/mapping/index.ts';
+import { suggestLines, type SuggestFacts } from '../../../core/mapping/index.ts';
 import {
   fieldsFor,
   type Catalogue,
@@ -22,7 +22,8 @@ import { NeedPart } from './NeedPart.tsx';
 import { PlacesPart } from './PlacesPart.tsx';
 import { addFreeLine } from './lines/lineEdits.ts';
 import { MappingTable } from './lines/MappingTable.tsx';
-import { withKind } from './routeEdits.ts';
+import { MissingFields } from './MissingFields.tsx';
+import { sureLines, withKind } from './routeEdits.ts';
 import { TagsPart } from './TagsPart.tsx';
 
 const POLICIES: [DuplicatePolicy, string, string][] = [
@@ -41,6 +42,8 @@ interface TargetPartProps {
   fields: SourceField[];
   connections: ConnectionView[];
   values: FieldValues;
+  /** What helps to suggest lines. */
+  hints: SuggestFacts;
   issues: PartIssue[];
   onChange: (target: Target) => void;
   onRemove: () => void;
@@ -54,6 +57,7 @@ export function TargetPart({
   fields,
   connections,
   values,
+  hints,
   issues,
   onChange,
   onRemove,
@@ -79,7 +83,8 @@ export function TargetPart({
   }
   const { can } = catalogue;
   const destination = fieldsFor(catalogue, target);
-  const open = suggestLines(fields, destination, target.lines);
+  const suggestions = suggestLines(fields, destination, [], hints);
+  const sure = sureLines(suggestLines(fields, destination, target.lines, hints));
   return (
     <section className="flex flex-col gap-3" aria-label={`Target ${name}`}>
       <h3 className="sr-only">To {name}</h3>
@@ -99,7 +104,7 @@ export function TargetPart({
                 <select
                   className="select w-full"
                   value={target.kind}
-                  onChange={(event) => onChange(withKind(target, event.target.value, catalogue, fields))}
+                  onChange={(event) => onChange(withKind(target, event.target.value, catalogue, { fields, hints }))}
                 >
                   {catalogue.kinds.map(({ id, name }) => (
                     <option key={id} value={id}>
@@ -146,18 +151,27 @@ export function TargetPart({
         <div className="flex items-center justify-between gap-2 mb-1">
           <h4 className="font-semibold">Mapping</h4>
           <div className="flex gap-2">
-            <MakeButton connection={connection} what="field" kind={target.kind} />
-            {open.length > 0 && (
-              <button className="btn btn-sm" onClick={() => set({ lines: [...target.lines, ...open] })}>
-                <WandSparkles size={15} aria-hidden="true" /> Map {open.length} more by name
+            {sure.length > 0 && (
+              <button className="btn btn-xs" onClick={() => set({ lines: [...target.lines, ...sure] })}>
+                <Lightbulb size={13} aria-hidden="true" /> Fill in {sure.length} that {sure.length === 1 ? 'is' : 'are'}{' '}
+                sure
               </button>
             )}
+            <MissingFields
+              target={target}
+              connection={connection}
+              fields={fields}
+              consentFields={asks.map(({ tickField }) => tickField)}
+              onMade={(lines) => set({ lines: [...target.lines, ...lines] })}
+            />
+            <MakeButton connection={connection} what="field" kind={target.kind} />
           </div>
         </div>
         <MappingTable
           targetId={target.id}
           destination={destination}
           lines={target.lines}
+          suggestions={suggestions}
           fields={fields}
           values={values}
           looks={can.duplicates.includes('fill gaps')}

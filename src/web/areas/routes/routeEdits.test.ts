@@ -3,7 +3,10 @@ import { abilities, catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
 import type { DestinationField } from '../../../core/mapping/index.ts';
 import type { TargetTag } from '../../../core/plan/index.ts';
-import { newTarget, setAnswerTag, setTagsForAll, tagFor, withKind } from './routeEdits.ts';
+import { newTarget, setAnswerTag, setTagForEach, setTagsForAll, tagFor, withKind } from './routeEdits.ts';
+
+/** A source without fields. */
+const bare = { fields: [], hints: {} };
 
 const given: DestinationField = {
   key: 'given',
@@ -30,12 +33,12 @@ it('keeps the tags that more than an answer decides about, and the ids of those 
 
 it('starts a target with what can be guessed', () => {
   const name = sourceField('name', 'text', { label: 'Name', required: true });
-  expect(newTarget('C', catalogueOf({ fields: [given] }), { fields: [name], asks: [] })).toMatchObject({
+  expect(newTarget('C', catalogueOf({ fields: [given] }), { fields: [name], asks: [], hints: {} })).toMatchObject({
     lines: [{ to: 'given', steps: [{ kind: 'part of a name' }] }],
     needs: null,
   });
   const asks = [{ id: 'a', purpose: 'p', channels: ['sms' as const], tickField: '' }];
-  expect(newTarget('C', catalogueOf(), { fields: [], asks }).needs).toEqual({ ask: 'a', channel: 'sms' });
+  expect(newTarget('C', catalogueOf(), { fields: [], asks, hints: {} }).needs).toEqual({ ask: 'a', channel: 'sms' });
 });
 
 it('adds another where each record is a thing of its own, and updates where it is a person', () => {
@@ -45,11 +48,17 @@ it('adds another where each record is a thing of its own, and updates where it i
   ];
   const can = abilities({ kinds: true, duplicates: ['update', 'fill gaps', 'leave alone', 'add'] });
   const catalogue = catalogueOf({ kinds, can });
-  const enquiry = newTarget('C', catalogue, { fields: [], asks: [] });
+  const enquiry = newTarget('C', catalogue, { fields: [], asks: [], hints: {} });
   expect([enquiry.kind, enquiry.duplicates]).toEqual(['enquiry', 'add']);
-  const person = withKind(enquiry, 'person', catalogue, []);
+  const person = withKind(enquiry, 'person', catalogue, bare);
   expect(person.duplicates).toBe('update');
   // What was chosen by hand stays among kinds of the same sort.
-  expect(withKind({ ...person, duplicates: 'fill gaps' }, 'person', catalogue, []).duplicates).toBe('fill gaps');
-  expect(withKind(person, 'enquiry', catalogue, []).duplicates).toBe('add');
+  expect(withKind({ ...person, duplicates: 'fill gaps' }, 'person', catalogue, bare).duplicates).toBe('fill gaps');
+  expect(withKind(person, 'enquiry', catalogue, bare).duplicates).toBe('add');
+});
+
+it('sets a tag for each answer that has none: one that is there, or a new one named for it', () => {
+  const answers = ['The Moon and planets', 'Taking pictures', 'Кометы'].map((answer) => ({ field: 'likes', answer }));
+  const tags = setTagForEach(setAnswerTag([], 'likes', 'Taking pictures', 'mine'), answers, ['planets', 'newsletter']);
+  expect(answers.map(({ field, answer }) => tagFor(tags, field, answer))).toEqual(['planets', 'mine', 'komety']);
 });

@@ -1,6 +1,13 @@
 import { addStep } from './lines/lineEdits.ts';
 import { newPartId } from './newPartId.ts';
-import { suggestLines } from '../../../core/mapping/index.ts';
+import {
+  applyStep,
+  matchAnswers,
+  suggestLines,
+  type MapLine,
+  type SuggestFacts,
+  type Suggestion,
+} from '../../../core/mapping/index.ts';
 import {
   fieldsFor,
   type Catalogue,
@@ -12,7 +19,7 @@ import {
   type TargetTag,
 } from '../../../core/plan/index.ts';
 import type { Condition } from '../../../core/conditions/index.ts';
-import type { SourceField } from '../../../core/values/index.ts';
+import { printValue, type SourceField } from '../../../core/values/index.ts';
 
 /** The route with the step that mends a finding put at the end of its line. */
 export function mended(document: RouteDocument, { target: at, line, mend }: Finding): RouteDocument {
@@ -25,11 +32,11 @@ export function mended(document: RouteDocument, { target: at, line, mend }: Find
   };
 }
 
-/** A target as it starts: everything that can be guessed is mapped, the rest is left to the person. */
+/** A target as it starts: what is sure is mapped, the rest is offered. */
 export function newTarget(
   connectionId: string,
   catalogue: Catalogue,
-  { fields, asks }: { fields: SourceField[]; asks: ConsentAsk[] },
+  { fields, asks, hints }: { fields: SourceField[]; asks: ConsentAsk[]; hints: SuggestFacts },
 ): Target {
   const kind = catalogue.kinds[0]?.id ?? '';
   const target = {
@@ -44,7 +51,10 @@ export function newTarget(
     tagsOff: [],
     lines: [],
   };
-  return withKind({ ...target, duplicates: catalogue.can.duplicates[0] ?? 'update' }, kind, catalogue, fields);
+  return withKind({ ...target, duplicates: catalogue.can.duplicates[0] ?? 'update' }, kind, catalogue, {
+    fields,
+    hints,
+  });
 }
 
 /** What a new target needs: what is asked for first. Whoever makes the route may say that it needs none. */
@@ -54,10 +64,19 @@ function firstNeed([ask]: ConsentAsk[]): Target['needs'] {
 }
 
 /** Chooses the kind of record; it has fields of its own, so the mapping begins anew. */
-export function withKind(target: Target, kind: string, catalogue: Catalogue, fields: SourceField[]): Target {
-  const lines = suggestLines(fields, fieldsFor(catalogue, { kind, lines: [] }), []);
+export function withKind(
+  target: Target,
+  kind: string,
+  catalogue: Catalogue,
+  { fields, hints }: { fields: SourceField[]; hints: SuggestFacts },
+): Target {
+  const lines = sureLines(suggestLines(fields, fieldsFor(catalogue, { kind, lines: [] }), [], hints));
   return { ...target, kind, lines, duplicates: policyFor(catalogue, kind, target.duplicates) };
 }
+
+/** The lines that are sure enough to be filled in. */
+export const sureLines = (suggestions: Suggestion[]): MapLine[] =>
+  suggestions.filter(({ applies }) => applies).map(({ line }) => line);
 
 /** What happens to who is there: where each record is a thing of its own, another one is added, and otherwise none is. */
 function policyFor({ kinds, can }: Catalogue, kind: string, chosen: DuplicatePolicy): DuplicatePolicy {
@@ -86,6 +105,34 @@ export function setAnswerTag(tags: TargetTag[], field: string, answer: string, t
   if (known) return tags.map((one) => (one === known ? { ...one, tag } : one));
   const when: Condition = { kind: 'test', id: newPartId(), field, test: 'is', value: answer };
   return [...tags, { id: newPartId(), tag, when }];
+}
+
+/** An answer of a field, by which something can be set. */
+export interface Answer {
+  field: string;
+  answer: string;
+}
+
+/**
+ * Sets a tag for each answer that has none: one that is there and is called alike, otherwise a new one named for the answer.
+ * @param known the tags that are there
+ */
+export function setTagForEach(tags: TargetTag[], answers: Answer[], known: string[]): TargetTag[] {
+  const open = answers.filter(({ field, answer }) => tagFor(tags, field, answer) === '');
+  const found = matchAnswers(
+    open.map(({ answer }) => answer),
+    known.map((name) => ({ id: name, name })),
+  );
+  return open.reduce((before, { field, answer }) => {
+    const tag = found.find((one) => one.answer === answer)?.id ?? newTagFor(answer);
+    return setAnswerTag(before, field, answer, tag);
+  }, tags);
+}
+
+/** A tag named for an answer: as in an address, or as it is where its script cannot be written so. */
+function newTagFor(answer: string): string {
+  const slug = applyStep({ kind: 'slug', options: {} }, answer, { values: {}, now: 0 });
+  return slug.ok && slug.value !== '' ? printValue(slug.value) : answer;
 }
 
 /** Sets the tags that everybody gets; those that stay keep their ids. */

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { factFields } from '../../../../core/intake/index.ts';
 import {
   OVERWRITE_RULES,
@@ -7,6 +8,7 @@ import {
   type MapLine,
   type OverwriteRule,
   type StepFacts,
+  type Suggestion,
   type WhenEmpty,
 } from '../../../../core/mapping/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
@@ -15,10 +17,12 @@ import { RULE_WORDS } from '../../../parts/ruleWords.ts';
 import { FirstOf } from './FirstOf.tsx';
 import { changeLine, takesSteps } from './lineEdits.ts';
 import { StepsEditor } from './StepsEditor.tsx';
+import { sureInWords } from './SuggestionOffer.tsx';
 
 interface LineEditorProps {
   field: DestinationField;
   line: MapLine;
+  suggestion: Suggestion | undefined;
   fields: SourceField[];
   facts: StepFacts;
   lines: MapLine[];
@@ -33,14 +37,20 @@ const EMPTY: Record<WhenEmpty['kind'], string> = {
 };
 
 /** Everything about one line: what fills it, its steps with their results, what becomes of nothing and of what is there. */
-export function LineEditor({ field, line, fields, facts, lines, looks, onChange }: LineEditorProps) {
+export function LineEditor({ field, line, suggestion, fields, facts, lines, looks, onChange }: LineEditorProps) {
   const set = (part: Partial<MapLine>) => onChange(changeLine(lines, field.key, part));
   const { whenEmpty, overwrite, from } = line;
+  const isSuggested = suggestion !== undefined && dequal(suggestion.line.from, from);
   return (
     <tr data-editor="" className="bg-base-200">
       <td colSpan={4} className="whitespace-normal">
         <div className="p-2 grid gap-5 md:grid-cols-[1fr_15rem]">
           <div className="flex flex-col gap-4">
+            {isSuggested && (
+              <p className="text-quiet text-sm">
+                Suggested, {sureInWords(suggestion.confidence)} sure: {suggestion.because.join('; ')}.
+              </p>
+            )}
             {from.kind === 'text' && (
               <TextOrigin
                 label={field.label}

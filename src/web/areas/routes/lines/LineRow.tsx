@@ -1,22 +1,24 @@
 import { ChevronDown, ChevronRight, Plus } from 'lucide-react';
-import { stepInWords, stepOf, type LineResult, type MapLine } from '../../../../core/mapping/index.ts';
+import { stepInWords, stepOf, type LineResult, type MapLine, type Suggestion } from '../../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../../core/values/index.ts';
 import { setOrigin, takesSteps } from './lineEdits.ts';
 import { originInWords, originPicks } from './originPicks.ts';
 import { Picker } from './Picker.tsx';
+import { SuggestionOffer } from './SuggestionOffer.tsx';
 
 interface LineRowProps {
   result: LineResult;
   fields: SourceField[];
   values: FieldValues;
   lines: MapLine[];
+  suggestion: Suggestion | undefined;
   isOpen: boolean;
   onOpen: (open: boolean) => void;
   onChange: (lines: MapLine[]) => void;
 }
 
 /** A destination field in one line: what fills it, by what steps, and what comes out. */
-export function LineRow({ result, fields, values, lines, isOpen, onOpen, onChange }: LineRowProps) {
+export function LineRow({ result, fields, values, lines, suggestion, isOpen, onOpen, onChange }: LineRowProps) {
   const { field, line } = result;
   const Chevron = isOpen ? ChevronDown : ChevronRight;
   return (
@@ -58,6 +60,14 @@ export function LineRow({ result, fields, values, lines, isOpen, onOpen, onChang
         />
       </td>
       <td>
+        {!line && suggestion && (
+          <SuggestionOffer
+            label={field.label}
+            suggestion={suggestion}
+            fields={fields}
+            onTake={() => onChange([...lines, suggestion.line])}
+          />
+        )}
         {line && takesSteps(line.from) && (
           <div className="flex gap-1 items-center overflow-hidden">
             {line.steps.map((step) => (

@@ -1,6 +1,6 @@
 import { Fragment, type KeyboardEvent } from 'react';
 import { useQueryState } from 'nuqs';
-import { applyMapping, type DestinationField, type MapLine } from '../../../../core/mapping/index.ts';
+import { applyMapping, type DestinationField, type MapLine, type Suggestion } from '../../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../../core/values/index.ts';
 import { useNow } from '../../../parts/useNow.ts';
 import { LineEditor } from './LineEditor.tsx';
@@ -12,6 +12,8 @@ export interface MappingTableProps {
   targetId: string;
   destination: DestinationField[];
   lines: MapLine[];
+  /** What could fill each field, whether something does or not. */
+  suggestions: Suggestion[];
   fields: SourceField[];
   values: FieldValues;
   /** Whether somebody who is there can be looked for, so that a line can go by what is there already. */
@@ -23,7 +25,16 @@ export interface MappingTableProps {
  * One row a destination field, required first: what fills it, the steps on the way, and the result for the sample. One row at a
  * time opens beneath itself for editing. Alt and the up or down key move between rows.
  */
-export function MappingTable({ targetId, destination, lines, fields, values, looks, onChange }: MappingTableProps) {
+export function MappingTable({
+  targetId,
+  destination,
+  lines,
+  suggestions,
+  fields,
+  values,
+  looks,
+  onChange,
+}: MappingTableProps) {
   const [open, setOpen] = useQueryState('line', { defaultValue: '' });
   const now = useNow();
   const facts = { values, now };
@@ -50,6 +61,7 @@ export function MappingTable({ targetId, destination, lines, fields, values, loo
           {results.map((result) => {
             const { key } = result.field;
             const isOpen = open === placeOf(key);
+            const suggestion = suggestions.find(({ line }) => line.to === key);
             return (
               <Fragment key={key}>
                 <LineRow
@@ -57,6 +69,7 @@ export function MappingTable({ targetId, destination, lines, fields, values, loo
                   fields={fields}
                   values={values}
                   lines={lines}
+                  suggestion={suggestion}
                   isOpen={isOpen}
                   onOpen={(wanted) => void setOpen(wanted ? placeOf(key) : '')}
                   onChange={onChange}
@@ -65,6 +78,7 @@ export function MappingTable({ targetId, destination, lines, fields, values, loo
                   <LineEditor
                     field={result.field}
                     line={result.line}
+                    suggestion={suggestion}
                     fields={fields}
                     facts={facts}
                     lines={lines}

@@ -1,0 +1,3 @@
+export { matchAnswers } from './answers.ts';
+export { assign } from './assign.ts';
+export { lineId, suggestLines, type MappedBefore, type Suggestion, type SuggestFacts } from './suggest.ts';

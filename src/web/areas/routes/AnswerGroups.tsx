@@ -1,0 +1,146 @@
+import { useState } from 'react';
+import type { ConnectionView } from '../../../contract/connection.ts';
+import { matchAnswers } from '../../../core/mapping/index.ts';
+import type { CatalogueList, TargetPlace } from '../../../core/plan/index.ts';
+import type { SourceField } from '../../../core/values/index.ts';
+import { useMakeAll } from '../../data/connections.ts';
+import { Dialog } from '../../parts/Dialog.tsx';
+import { Field } from '../../parts/Field.tsx';
+import { ActionError } from '../../parts/States.tsx';
+import { newPartId } from './newPartId.ts';
+
+interface AnswerGroupsProps {
+  connection: ConnectionView;
+  list: CatalogueList;
+  /** Those that have answers to choose from. */
+  choices: SourceField[];
+  onChoose: (places: TargetPlace[]) => void;
+}
+
+/** What stands for an answer: the id of a group, a new one of its name, or none. */
+const NEW = '+';
+
+/** Puts people into a group by what they answered, for all answers at once; groups that are missing are made there. */
+export function AnswerGroups({ connection, list, choices, onChoose }: AnswerGroupsProps) {
+  const [open, setOpen] = useState(false);
+  const word = connection.catalogue?.can.calls.group ?? 'group';
+  if (choices.length === 0) return null;
+  return (
+    <>
+      <button type="button" className="btn btn-xs self-start" onClick={() => setOpen(true)}>
+        A {word} by answer
+      </button>
+      <Dialog title={`Into which ${word} by answer`} open={open} onClose={() => setOpen(false)}>
+        <Choice
+          word={word}
+          connection={connection}
+          list={list}
+          choices={choices}
+          onChoose={(places) => {
+            setOpen(false);
+            if (places.length > 0) onChoose(places);
+          }}
+        />
+      </Dialog>
+    </>
+  );
+}
+
+function Choice({ word, connection, list, choices, onChoose }: AnswerGroupsProps & { word: string }) {
+  const [field, setField] = useState(choices[0]);
+  const canMake = connection.catalogue?.can.makes.group ?? false;
+  const [chosen, setChosen] = useState<Record<string, string>>({});
+  const makeAll = useMakeAll(connection.id);
+  const answers = field?.options ?? [];
+  const found = matchAnswers(answers, list.groups);
+  const groupOf = (answer: string) =>
+    chosen[answer] ?? found.find((one) => one.answer === answer)?.id ?? (canMake ? NEW : '');
+  const missing = answers.filter((answer) => groupOf(answer) === NEW);
+  const choose = (made: Record<string, string>) =>
+    onChoose(
+      answers.flatMap((answer): TargetPlace[] => {
+        const group = made[answer] ?? groupOf(answer);
+        if (group === '' || group === NEW || !field) return [];
+        const when = { kind: 'test' as const, id: newPartId(), field: field.id, test: 'is' as const, value: answer };
+        return [{ id: newPartId(), list: list.id, group, when }];
+      }),
+    );
+  const confirm = () => {
+    if (missing.length === 0) {
+      choose({});
+      return;
+    }
+    makeAll.mutate(
+      missing.map((name) => ({
+        what: 'group' as const,
+        name: name.slice(0, 120),
+        list: list.id,
+        kind: '',
+        type: 'text' as const,
+        choices: [],
+      })),
+      {
+        onSuccess: ({ ids, trouble }) => {
+          const made = Object.fromEntries(ids.map((id, index) => [missing[index] ?? '', id]));
+          if (trouble === null) choose(made);
+          // What was made already is not made twice.
+          else setChosen({ ...chosen, ...made });
+        },
+      },
+    );
+  };
+  return (
+    <div className="flex flex-col gap-3">
+      {choices.length > 1 && (
+        <Field label="By the answers to">
+          <select
+            className="select select-sm w-full"
+            value={field?.id}
+            onChange={({ target: { value } }) => setField(choices.find(({ id }) => id === value))}
+          >
+            {choices.map(({ id, label }) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </Field>
+      )}
+      <ul className="flex flex-col gap-1">
+        {answers.map((answer) => (
+          <li key={answer} className="grid grid-cols-2 gap-2 items-center">
+            <span>{answer}</span>
+            <select
+              className="select select-sm w-full"
+              aria-label={`The ${word} for ${answer}`}
+              value={groupOf(answer)}
+              onChange={({ target: { value } }) => setChosen({ ...chosen, [answer]: value })}
+            >
+              <option value="">no {word}</option>
+              {canMake && <option value={NEW}>a new one of this name</option>}
+              {list.groups.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </li>
+        ))}
+      </ul>
+      <ActionError error={makeAll.error} />
+      {makeAll.data?.trouble && (
+        <p role="alert" className="text-error font-semibold">
+          {makeAll.data.trouble}
+        </p>
+      )}
+      <div className="flex gap-2">
+        <button className="btn btn-sm btn-primary" disabled={makeAll.isPending} onClick={confirm}>
+          {makeAll.isPending ? 'Making them' : missing.length > 0 ? `Make ${missing.length} and use them` : 'Use them'}
+        </button>
+        <button className="btn btn-sm" onClick={() => onChoose([])}>
+          Cancel
+        </button>
+      </div>
+    </div>
+  );
+}
