@@ -26,6 +26,7 @@ export {
   applyStep,
   chainOf,
   chainTrouble,
+  fieldsTold,
   isStep,
   offersAfter,
   optionsOf,

@@ -11,7 +11,7 @@ const WORDS = {
   'last name':
     'last name, surname, family name, last, family, ln, lname, name, nachname, familienname, nn, nname, zuname, nom, nom de famille, apellido, apellidos, cognome, achternaam, familienaam, naam, sobrenome, apelido, nazwisko, efternamn, 姓, 苗字, 名字',
   'full name':
-    'name, full name, fullname, nm, your name, complete name, first and last name, contact name, vor und nachname, vorname nachname, vor und zuname, vollständiger name, ansprechpartner, nom, nom complet, nom et prénom, prénom et nom, nombre, nombre completo, nombre y apellidos, nome, nome completo, nome e cognome, nome e sobrenome, naam, volledige naam, voor en achternaam, contactpersoon, imię i nazwisko, namn, fullständigt namn, för och efternamn, kontaktperson, contact person, persona de contacto, personne à contacter, persona di contatto, pessoa de contato, osoba kontaktowa, 氏名, 名前, お名前, 担当者名, 担当者, call you',
+    'name, full name, fullname, called, nm, your name, complete name, first and last name, contact name, vor und nachname, vorname nachname, vor und zuname, vollständiger name, ansprechpartner, nom, nom complet, nom et prénom, prénom et nom, nombre, nombre completo, nombre y apellidos, nome, nome completo, nome e cognome, nome e sobrenome, naam, volledige naam, voor en achternaam, contactpersoon, imię i nazwisko, namn, fullständigt namn, för och efternamn, kontaktperson, contact person, persona de contacto, personne à contacter, persona di contatto, pessoa de contato, osoba kontaktowa, 氏名, 名前, お名前, 担当者名, 担当者, call you',
   salutation:
     'salutation, title, form of address, mr ms, anrede, civilité, titre, tratamiento, titolo, aanhef, titel, tratamento, tytuł, zwrot grzecznościowy, tilltal, 敬称',
   company:

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { answersOf, type FieldValues, type SourceField, type TypeName } from '../../values/index.ts';
 import type { DestinationField } from '../destination.ts';
 import { plainLine, type LineOrigin, type MapLine } from '../mapping.ts';
@@ -10,10 +11,11 @@ import { likeness } from './likeness.ts';
 import { readingsOf, type NamedField, type Reading } from './meaning.ts';
 import { folded } from './words.ts';
 
-/** Two fields that were mapped to each other elsewhere, by their labels. */
+/** Two fields that were mapped to each other elsewhere, by their labels, with the steps between them. */
 export interface MappedBefore {
   from: string;
   to: string;
+  steps: ToldStep[];
 }
 
 /** What helps to tell beside the fields themselves. */
@@ -91,7 +93,7 @@ export function suggestLines(
         id: lineId(field.key),
         to: field.key,
         from: origin.from,
-        steps: chainOf(...chainFor(origin, field)),
+        steps: chainOf(...(beforeOf(origin, field, facts)?.steps ?? chainFor(origin, field))),
       });
       const because = [...fit.because, ...(rival ? [`“${rival}” would fit as well`] : [])];
       return [{ line, confidence, applies: confidence >= APPLIED_FROM, because }];
@@ -215,8 +217,7 @@ function fitOf(
   const like = likeness(origin.readings, readings);
   const own = origin.made === '' ? origin.fields[0] : undefined;
   const isSame = own !== undefined && folded(own.label).trim() === folded(field.label).trim();
-  const isBefore =
-    own !== undefined && (facts.before ?? []).some((one) => isLabel(one.from, own) && isLabel(one.to, field));
+  const isBefore = beforeOf(origin, field, facts) !== undefined;
   const isOnly = isOnlyAddress(origin, field, { origins, there });
   const name = Math.max(
     like.score * origin.worth,
@@ -239,6 +240,21 @@ function fitOf(
   };
 }
 
+/** The line of another route from a field of that name to one of that name; made of a part of it only where that one was. */
+function beforeOf(
+  { fields: [own, other], made, steps }: Origin,
+  field: DestinationField,
+  { before = [] }: SuggestFacts,
+): MappedBefore | undefined {
+  if (!own || other) return undefined;
+  return before.find(
+    (one) =>
+      folded(one.from) === folded(own.label) &&
+      folded(one.to) === folded(field.label) &&
+      (made === '' || dequal(one.steps, steps)),
+  );
+}
+
 const LOOKS: Partial<Record<TypeName, string>> = {
   email: 'email addresses',
   URL: 'addresses of pages',
@@ -246,7 +262,6 @@ const LOOKS: Partial<Record<TypeName, string>> = {
   'date-time': 'dates with times',
 };
 
-const isLabel = (label: string, { label: own }: { label: string }): boolean => folded(label) === folded(own);
 const isBlank = (label: string): boolean => label.trim() === '';
 
 function sharedInWords(shared: string[]): string[] {

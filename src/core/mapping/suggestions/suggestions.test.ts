@@ -121,9 +121,10 @@ describe('what is not filled in by itself', () => {
 
 describe('what else is known', () => {
   it('goes by what was mapped before, and says so', () => {
-    const facts = { before: [{ from: 'Leitstern', to: 'Guide' }] };
+    const facts = { before: [{ from: 'Leitstern', to: 'Guide', steps: [{ kind: 'slug' as const, options: {} }] }] };
     const [only] = suggestLines([here('Leitstern')], [there('Guide')], [], facts);
     expect(only).toMatchObject({ applies: true, because: ['mapped so in another route'] });
+    expect(only?.line.steps).toMatchObject([{ kind: 'slug' }]);
     expect(suggested([here('Leitstern')], [there('Guide')])).toEqual([]);
   });
 
@@ -192,4 +193,13 @@ describe('answers and what they stand for', () => {
       ).map(({ id }) => id),
     ).toEqual(found),
   );
+});
+
+it('what a name was split into before stays split, and is no whole name', () => {
+  const before = [
+    { from: 'Name', to: 'First name', steps: [{ kind: 'part of a name' as const, options: { part: 'first name' } }] },
+    { from: 'Name', to: 'Last name', steps: [{ kind: 'part of a name' as const, options: { part: 'last name' } }] },
+  ];
+  const lines = suggestLines([here('Name')], [there('First name'), there('Last name')], [], { before });
+  expect(lines.map(({ line }) => line.steps.map(({ kind }) => kind))).toEqual([['part of a name'], ['part of a name']]);
 });

@@ -1,7 +1,7 @@
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SourceView } from '../../../contract/source.ts';
-import type { MappedBefore } from '../../../core/mapping/index.ts';
+import { fieldsTold, type MappedBefore } from '../../../core/mapping/index.ts';
 import { fieldsFor } from '../../../core/plan/index.ts';
 
 /** Which labels were mapped to which in the other routes: what an operator did once is what they most likely mean again. */
@@ -17,10 +17,14 @@ export function mappedBefore(
       return draft.targets.flatMap((target) => {
         const catalogue = connections.find(({ id }) => id === target.connectionId)?.catalogue;
         const there = catalogue ? fieldsFor(catalogue, target) : [];
-        return target.lines.flatMap(({ from, to }) => {
+        return target.lines.flatMap(({ from, to, steps }) => {
           const origin = from.kind === 'field' ? fields.find(({ id }) => id === from.field) : undefined;
           const field = there.find(({ key }) => key === to);
-          return origin && field ? [{ from: origin.label, to: field.label }] : [];
+          // Another field that a step was told of is not in every source.
+          const own = steps.filter((step) => fieldsTold(step).length === 0);
+          return origin && field
+            ? [{ from: origin.label, to: field.label, steps: own.map(({ kind, options }) => ({ kind, options })) }]
+            : [];
         });
       });
     });
