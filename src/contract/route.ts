@@ -32,6 +32,7 @@ import {
   type TargetPlace,
   type TargetTag,
 } from '../core/plan/index.ts';
+import type { FieldValues } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
 import type { PublishState } from '../core/states/index.ts';
 
@@ -123,6 +124,9 @@ class MapLineInput {
   @ValidateIf((_, rule) => rule !== null)
   @IsIn(OVERWRITE_RULES)
   overwrite: OverwriteRule | null = null;
+
+  @IsCondition()
+  when: Condition | null = null;
 }
 
 class TagInput implements TargetTag {
@@ -173,6 +177,11 @@ class TargetInput {
 
   @IsCondition()
   when: Condition | null = null;
+
+  @ValidateIf((_, branch) => branch !== null)
+  @IsString()
+  @Length(1, 40)
+  branch: string | null = null;
 
   @ValidateIf((_, needs) => needs !== null)
   @IsObject({ message: 'Choose the consent that it needs, or none.' })
@@ -391,4 +400,6 @@ export interface RehearsalView {
   plan: Plan;
   /** Names for the ids that the plan speaks of. */
   names: Record<string, string>;
+  /** What is known of the person, as facts that conditions ask for. */
+  knows: FieldValues;
 }

@@ -4,6 +4,7 @@ import { ROUTE_FORMAT, type RouteDocument, type Target } from '../../src/core/pl
 export const targetOf = (id: string, more: Partial<Target> = {}): Target => ({
   id,
   when: null,
+  branch: null,
   needs: null,
   connectionId: 'C',
   kind: '',

@@ -1,5 +1,5 @@
 import { isEmpty, printValue, type FieldValue, type FieldValues, type SourceField } from '../values/index.ts';
-import { TESTS, type TestName } from './tests.ts';
+import { asksOf, TESTS, type TestName } from './tests.ts';
 
 /** What has to be so: one test of a field, or several conditions together. */
 export type Condition =
@@ -24,9 +24,17 @@ export interface Decision {
   why: string;
 }
 
-/** Says whether a condition holds for what is known. @param facts values by field id */
-export function decide(condition: Condition, facts: FieldValues, fields: SourceField[]): Decision {
-  if (condition.kind === 'test') return decideTest(condition, facts[condition.field], labelOf(condition.field, fields));
+/** What a condition is decided by. */
+export interface Facts {
+  /** By the ids of fields. */
+  values: FieldValues;
+  /** In milliseconds since 1970. */
+  now: number;
+}
+
+/** Says whether a condition holds for what is known. */
+export function decide(condition: Condition, facts: Facts, fields: SourceField[]): Decision {
+  if (condition.kind === 'test') return decideTest(condition, facts, labelOf(condition.field, fields));
   const decisions = condition.of.map((one) => decide(one, facts, fields));
   const first = (verdict: Verdict) => decisions.find((decision) => decision.verdict === verdict);
   const because = (verdict: Verdict, decision: Decision | undefined, otherwise: string): Decision => ({
@@ -55,30 +63,54 @@ export function decide(condition: Condition, facts: FieldValues, fields: SourceF
 
 type FieldTest = Extract<Condition, { kind: 'test' }>;
 
-function decideTest(condition: FieldTest, given: FieldValue | undefined, label: string): Decision {
-  const { test, value } = condition;
-  const { words, holds } = TESTS[test];
+function decideTest(condition: FieldTest, { values, now }: Facts, label: string): Decision {
+  const { field, test, value } = condition;
+  const given: FieldValue | undefined = values[field];
+  const { holds } = TESTS[test];
   const empty = isEmpty(given) || given === undefined;
   if (test === 'is filled' || test === 'is empty') {
     const is = (test === 'is empty') === empty;
     return { verdict: is ? 'holds' : 'does not hold', why: empty ? `${label} is empty` : `${label} is filled` };
   }
   if (empty)
-    return { verdict: 'cannot say', why: `${label} is empty, so nobody can say whether it ${words} "${value}"` };
-  const said = holds(given, value);
+    return {
+      verdict: 'cannot say',
+      why: isOfKnown(field)
+        ? `nobody knows whether the person ${label}`
+        : `${label} is empty, so nobody can say whether it ${askedInWords(condition)}`,
+    };
+  const said = holds(given, value, now);
   if (said === null)
     return {
       verdict: 'cannot say',
       why: `${label} is "${printValue(given)}", which cannot be compared with "${value}"`,
+    };
+  if (isOfKnown(field))
+    return {
+      verdict: said ? 'holds' : 'does not hold',
+      why: knownInSentence(label, given === true),
     };
   return said
     ? { verdict: 'holds', why: testInSentence(condition, label) }
     : { verdict: 'does not hold', why: `${label} is "${printValue(given)}"` };
 }
 
-function testInSentence({ test, value }: FieldTest, label: string): string {
-  const { words, needsValue } = TESTS[test];
-  return `${label} ${words}${needsValue ? ` "${value}"` : ''}`;
+/** Something that is known of the person, rather than something that was sent. */
+export const isOfKnown = (field: string): boolean => field.startsWith('@') && field.includes(' ');
+
+const knownInSentence = (label: string, is: boolean): string => `the person ${label}${is ? '' : ': no'}`;
+
+function testInSentence(condition: FieldTest, label: string): string {
+  if (isOfKnown(condition.field) && asksOf(condition.test) === 'value')
+    return knownInSentence(label, (condition.value === 'yes') === (condition.test === 'is'));
+  return `${label} ${askedInWords(condition)}`;
+}
+
+/** What a test asks, as it is said after the name of a field. */
+function askedInWords({ test, value }: FieldTest): string {
+  const { words, asks } = TESTS[test];
+  if (asks === 'nothing') return words;
+  return asks === 'days' ? `${words} ${value} days` : `${words} "${value}"`;
 }
 
 const labelOf = (id: string, fields: SourceField[]): string => fields.find((field) => field.id === id)?.label ?? id;

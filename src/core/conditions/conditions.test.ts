@@ -15,7 +15,10 @@ const test = (field: string, name: TestName, value = ''): Condition => ({
   test: name,
   value,
 });
-const verdict = (condition: Condition, facts: Record<string, FieldValue>) => decide(condition, facts, fields).verdict;
+/** The day of the examples. */
+const NOW = Date.UTC(2026, 4, 31, 12);
+const verdict = (condition: Condition, facts: Record<string, FieldValue>) =>
+  decide(condition, { values: facts, now: NOW }, fields).verdict;
 
 describe('one test', () => {
   it.each<[FieldValue, TestName, string, string]>([
@@ -39,6 +42,24 @@ describe('one test', () => {
     [{ amount: '12.50', currency: 'EUR' }, 'is more than', '9 USD', 'cannot say'],
     [true, 'is', 'yes', 'holds'],
     [false, 'is', 'yes', 'does not hold'],
+    ['GB', 'is none of', 'FR, GB', 'does not hold'],
+    [['Moon'], 'is none of', 'Sun, Comets', 'holds'],
+    ['Hill School', 'does not contain', 'college', 'holds'],
+    ['mara@hill.example', 'ends with', '@hill.example', 'holds'],
+    ['mara@hill.example', 'matches', '*@*.example', 'holds'],
+    ['mara@hill.example', 'matches', 'mara?hill*', 'holds'],
+    ['mara@hill.example', 'matches', 'hill', 'does not hold'],
+    // Composed or not, it is one letter (Unicode Standard Annex 15).
+    ['Zoe\u0308', 'is', 'zoë', 'holds'],
+    ['2026-05-29', 'is within the last days', '2', 'holds'],
+    ['2026-05-28', 'is within the last days', '2', 'does not hold'],
+    ['2026-05-31', 'is within the last days', '0', 'holds'],
+    ['2026-06-01', 'is within the last days', '9', 'does not hold'],
+    ['2026-06-02', 'is within the next days', '2', 'holds'],
+    ['2026-05-31T11:00:00Z', 'is within the last days', '1', 'holds'],
+    ['2026-05-29T11:00:00Z', 'is within the last days', '2', 'does not hold'],
+    ['2026-05-29', 'is within the last days', 'some', 'cannot say'],
+    ['soon', 'is within the last days', '2', 'cannot say'],
     ['x', 'is filled', '', 'holds'],
     ['', 'is filled', '', 'does not hold'],
     ['', 'is empty', '', 'holds'],
@@ -50,7 +71,7 @@ describe('one test', () => {
   );
 
   it('of a field that nobody filled says so', () =>
-    expect(decide(test('likes', 'contains', 'Moon'), {}, fields)).toEqual({
+    expect(decide(test('likes', 'contains', 'Moon'), { values: {}, now: NOW }, fields)).toEqual({
       verdict: 'cannot say',
       why: 'Interests is empty, so nobody can say whether it contains "Moon"',
     }));
@@ -99,3 +120,83 @@ it('is a sentence', () =>
       fields,
     ),
   ).toBe('Interests contains "Moon" and (Field is filled or @page is "x")'));
+
+describe('something known of the person', () => {
+  const known = [{ ...sourceField('@agreed p email', 'yes/no'), label: 'has agreed to Letter by email' }];
+  const agreed = (value: string): Condition => test('@agreed p email', 'is', value);
+  const told = (value: string, is: boolean | undefined) =>
+    decide(agreed(value), { values: is === undefined ? {} : { '@agreed p email': is }, now: NOW }, known);
+
+  it.each([
+    ['yes', true, 'holds', 'the person has agreed to Letter by email'],
+    ['yes', false, 'does not hold', 'the person has agreed to Letter by email: no'],
+    ['no', false, 'holds', 'the person has agreed to Letter by email: no'],
+    ['yes', undefined, 'cannot say', 'nobody knows whether the person has agreed to Letter by email'],
+  ] as const)('asked for %s, it being %s: %s', (value, is, verdict, why) =>
+    expect(told(value, is)).toEqual({ verdict, why }),
+  );
+});
+
+describe('the sentence and the decision agree', () => {
+  const letters = ['A', 'B', 'C'].map((name) => sourceField(name, 'text', { label: name }));
+  const leaf = fc.constantFrom('A', 'B', 'C').map((name) => test(name, 'is', 'x'));
+  const { tree } = fc.letrec<{ tree: Condition }>((tie) => ({
+    tree: fc.oneof(
+      { depthSize: 'small', withCrossShrink: true },
+      leaf,
+      fc.record({
+        kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const),
+        of: fc.array(tie('tree'), { minLength: 1, maxLength: 3 }),
+      }),
+    ),
+  }));
+  const values = fc.record({
+    A: fc.constantFrom('x', 'y', ''),
+    B: fc.constantFrom('x', 'y', ''),
+    C: fc.constantFrom('x', 'y', ''),
+  });
+
+  /** Reads such a sentence: "not" binds closest, then "and", then "or" (Kleene's strong tables, from memory: 1, 0, and ½ for unsaid). */
+  function readSentence(sentence: string, facts: Record<string, string>): number {
+    const words = sentence.match(/\(|\)|not|and|or|[ABC] is "x"/g) ?? [];
+    const next = () => words.shift() ?? '';
+    const one = (): number => {
+      const word = next();
+      if (word === 'not') return 1 - one();
+      if (word === '(') {
+        const inside = either();
+        next();
+        return inside;
+      }
+      const fact = facts[word[0] ?? ''] ?? '';
+      return fact === '' ? 0.5 : Number(fact === 'x');
+    };
+    const both = (): number => {
+      let all = one();
+      while (words[0] === 'and') {
+        next();
+        all = Math.min(all, one());
+      }
+      return all;
+    };
+    const either = (): number => {
+      let any = both();
+      while (words[0] === 'or') {
+        next();
+        any = Math.max(any, both());
+      }
+      return any;
+    };
+    return either();
+  }
+
+  it('whatever is asked, of whatever is known', () =>
+    fc.assert(
+      fc.property(tree, values, (condition, facts) => {
+        const worth = { holds: 1, 'cannot say': 0.5, 'does not hold': 0 };
+        const { verdict } = decide(condition, { values: facts, now: NOW }, letters);
+        expect(readSentence(inSentence(condition, letters), facts)).toBe(worth[verdict]);
+      }),
+      { numRuns: 300 },
+    ));
+});

@@ -1,2 +1,11 @@
-export { decide, fieldsAskedFor, inSentence, testsIn, type Condition, type Decision } from './condition.ts';
-export { TEST_NAMES, TESTS, type TestName } from './tests.ts';
+export {
+  decide,
+  fieldsAskedFor,
+  inSentence,
+  isOfKnown,
+  testsIn,
+  type Condition,
+  type Decision,
+  type Facts,
+} from './condition.ts';
+export { asksOf, TEST_NAMES, TESTS, testsFor, type Asked, type TestName } from './tests.ts';

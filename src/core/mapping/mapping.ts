@@ -1,3 +1,4 @@
+import { decide, fieldsAskedFor, type Condition } from '../conditions/index.ts';
 import { good, type Result } from '../result.ts';
 import { type FieldValue, type FieldValues, isEmpty, printValue, type SourceField } from '../values/index.ts';
 import { type DestinationField, fitValue, type SentValue } from './destination.ts';
@@ -29,6 +30,8 @@ export interface MapLine {
   whenEmpty: WhenEmpty;
   /** null: as the target says for all of its lines. */
   overwrite: OverwriteRule | null;
+  /** For whom it is filled; null for everybody. */
+  when: Condition | null;
 }
 
 /** A line that does what every line does unless it is told otherwise. */
@@ -36,6 +39,7 @@ export const plainLine = (line: Pick<MapLine, 'id' | 'to' | 'from'> & Partial<Ma
   steps: [],
   whenEmpty: { kind: 'leave out' },
   overwrite: null,
+  when: null,
   ...line,
 });
 
@@ -44,6 +48,7 @@ export type LineVerdict =
   | { kind: 'sent'; value: SentValue | null }
   | { kind: 'empty' }
   | { kind: 'wrong'; message: string }
+  | { kind: 'not for them'; why: string }
   | { kind: 'unmapped' };
 
 export interface LineResult {
@@ -52,8 +57,13 @@ export interface LineResult {
   verdict: LineVerdict;
 }
 
+/** What a line goes by: the values, and the fields of which its condition speaks. */
+export interface LineFacts extends StepFacts {
+  fields?: SourceField[];
+}
+
 /** Fills the destination's fields (required first) from a submission's values. One result a field, none thrown. */
-export function applyMapping(fields: DestinationField[], lines: MapLine[], facts: StepFacts): LineResult[] {
+export function applyMapping(fields: DestinationField[], lines: MapLine[], facts: LineFacts): LineResult[] {
   return pairs(fields, lines).map(([field, line]) => ({
     field,
     line,
@@ -85,7 +95,12 @@ function unfilled(field: DestinationField): LineVerdict {
     : { kind: 'unmapped' };
 }
 
-function fillField(field: DestinationField, line: MapLine, facts: StepFacts): LineVerdict {
+function fillField(field: DestinationField, line: MapLine, facts: LineFacts): LineVerdict {
+  const decision = line.when && decide(line.when, facts, facts.fields ?? []);
+  if (decision && decision.verdict !== 'holds')
+    return field.required
+      ? { kind: 'wrong', message: `is required there, and is left out, since ${decision.why}.` }
+      : { kind: 'not for them', why: decision.why };
   const stepped = lineValue(line, facts);
   if (!stepped.ok) return { kind: 'wrong', message: `${stepped.issue}.` };
   const { value } = stepped;
@@ -135,7 +150,11 @@ export function fillText(text: string, values: FieldValues): string {
 }
 
 /** The ids of the source fields that a line draws on. */
-export const fieldsUsed = ({ from, steps }: MapLine): string[] => [...originFields(from), ...steps.flatMap(fieldsTold)];
+export const fieldsUsed = ({ from, steps, when }: MapLine): string[] => [
+  ...originFields(from),
+  ...steps.flatMap(fieldsTold),
+  ...(when ? fieldsAskedFor(when) : []),
+];
 
 function originFields(from: LineOrigin): string[] {
   switch (from.kind) {

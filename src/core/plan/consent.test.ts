@@ -32,6 +32,7 @@ const catalogue = catalogueOf({
 });
 const target = (id: string, needs: Target['needs'], connectionId = 'C'): Target => ({
   id,
+  branch: null,
   when: null,
   needs,
   connectionId,
@@ -231,6 +232,7 @@ describe('preflight of consent and mails', () => {
     change(changed);
     return preflight({
       others: [],
+      knowledge: [],
       document: changed,
       sources: [{ name: 'Form', live: formOf(fields) }],
       catalogues: { C: { ...catalogue, lists } },

@@ -1,11 +1,10 @@
-import { decide, type Condition } from '../conditions/index.ts';
-import { factsOf } from '../intake/index.ts';
+import { decide, type Condition, type Facts } from '../conditions/index.ts';
 import { identifyingFields, keyKindOf, keyText, type ContactKey } from '../identity/index.ts';
 import { applyMapping, type DestinationField, type LineResult, type SentValue } from '../mapping/index.ts';
-import type { FieldValues, SourceField } from '../values/index.ts';
+import type { SourceField } from '../values/index.ts';
 import { fieldsFor, type Catalogue } from './catalogue.ts';
 import type { Given } from './asking.ts';
-import type { LiveRoute, PlanInput } from './input.ts';
+import type { LiveRoute, PlanInput, RouteFacts } from './input.ts';
 import { INTENT_FORMAT, type Intent } from './intent.ts';
 import { note, type Deliver, type Plan } from './planned.ts';
 import type { Place, Target } from './route.ts';
@@ -22,11 +21,16 @@ export interface Draft {
 export function draftDelivery(
   target: Target,
   catalogue: Catalogue,
-  { route, consent, because, input }: { route: LiveRoute; consent: Given | null; because: string; input: PlanInput },
+  {
+    route,
+    consent,
+    because,
+    input,
+    facts,
+  }: { route: LiveRoute; consent: Given | null; because: string; input: PlanInput; facts: RouteFacts },
 ): Draft {
   const destination = fieldsFor(catalogue, target);
-  const facts = factsOf(input.values, input.visit);
-  const results = applyMapping(destination, target.lines, { values: facts, now: input.now });
+  const results = applyMapping(destination, target.lines, facts);
   const channel = target.needs?.channel ?? 'email';
   const sent = input.known.sent.find((one) => one.routeId === route.id && one.targetId === target.id);
   return {
@@ -181,16 +185,16 @@ export const isAmong = ({ list, group }: Place, places: Place[]): boolean =>
   places.some((place) => place.list === list && place.group === group);
 
 /** Whether a part of a target is for whoever the submission is of; what nobody can say is no yes. */
-const isFor = (when: Condition | null, values: FieldValues): boolean =>
-  when === null || decide(when, values, []).verdict === 'holds';
+const isFor = (when: Condition | null, facts: Facts): boolean =>
+  when === null || decide(when, facts, []).verdict === 'holds';
 
 /** The places for somebody, each once, in the order of the target. */
-export function placesFor({ places }: Pick<Target, 'places'>, values: FieldValues): Place[] {
-  const theirs = places.filter(({ when }) => isFor(when, values)).map(({ list, group }) => ({ list, group }));
+export function placesFor({ places }: Pick<Target, 'places'>, facts: Facts): Place[] {
+  const theirs = places.filter(({ when }) => isFor(when, facts)).map(({ list, group }) => ({ list, group }));
   return theirs.filter((place, index) => place.list !== '' && !isAmong(place, theirs.slice(0, index)));
 }
 
 /** The tags for somebody, each once, in the order of the target. */
-export const tagsFor = ({ tags }: Pick<Target, 'tags'>, values: FieldValues): string[] => [
-  ...new Set(tags.filter(({ tag, when }) => tag !== '' && isFor(when, values)).map(({ tag }) => tag)),
+export const tagsFor = ({ tags }: Pick<Target, 'tags'>, facts: Facts): string[] => [
+  ...new Set(tags.filter(({ tag, when }) => tag !== '' && isFor(when, facts)).map(({ tag }) => tag)),
 ];

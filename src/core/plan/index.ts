@@ -3,7 +3,9 @@ export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catal
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
 export { wordingOf } from './asking.ts';
 export { tagsFor } from './drafting.ts';
+export { asksForKnown } from './input.ts';
 export type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
+export { agreedBy, knowledgeFields, knowledgeOf } from './knowledge.ts';
 export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
 export { planNotice } from './noticing.ts';
 export { planSubmission } from './plan.ts';

@@ -1,11 +1,12 @@
-import { decide, type Condition, type Decision } from '../conditions/index.ts';
+import { decide, fieldsAskedFor, isOfKnown, type Condition, type Decision, type Facts } from '../conditions/index.ts';
 import type { Channel, ConsentEvent } from '../consent/index.ts';
 import type { ContactKey, Identified, KnownContact } from '../identity/index.ts';
 import { factFields, factsOf, type Visit } from '../intake/index.ts';
 import type { FieldValues, SourceField, Trust } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
 import type { Intent } from './intent.ts';
-import type { RouteDocument } from './route.ts';
+import { knowledgeOf } from './knowledge.ts';
+import { conditionsIn, type RouteDocument } from './route.ts';
 
 export interface LiveRoute {
   id: string;
@@ -23,7 +24,7 @@ export interface KnownPerson {
   /** Confirmations that were asked for and not given yet. */
   openConfirmations: { id: string; purposes: string[]; lastSentAt: number }[];
   /** What was last meant for them by each target, of all that was not dropped. */
-  sent: { routeId: string; targetId: string; intent: Intent }[];
+  sent: { routeId: string; targetId: string; connectionId: string; arrived: boolean; intent: Intent }[];
   /** The answers that went out to them lately. */
   answered: { routeId: string; mailId: string; at: number }[];
 }
@@ -44,9 +45,43 @@ export interface PlanInput {
   known: KnownPerson;
   /** Catalogue by connection id. */
   catalogues: Record<string, Catalogue>;
+  /** What is known of them, as facts; left out: what `known` says. */
+  knows?: FieldValues;
+  /** What may be known of anybody, as fields: for sentences. */
+  knowledge?: SourceField[];
   now: number;
 }
 
-/** Whether a condition holds for what was entered, and how it came. */
-export const decideFor = (when: Condition, { values, visit, fields }: PlanInput): Decision =>
-  decide(when, factsOf(values, visit), factFields(fields));
+/** What a route's conditions and lines go by: what was entered, how it came, and what is known of the person. */
+export interface RouteFacts extends Facts {
+  fields: SourceField[];
+}
+
+/** @param agreed what this very submission agrees to, as facts */
+export function routeFacts(
+  document: RouteDocument,
+  { values, visit, fields, known, knows, knowledge = [], now }: PlanInput,
+  agreed: () => FieldValues,
+): RouteFacts {
+  const sent = factsOf(values, visit);
+  // Most routes ask for nothing of the kind, and it is not cheap.
+  if (!asksForKnown(document)) return { values: sent, fields: factFields(fields), now };
+  const all = { ...sent, ...(knows ?? knowledgeOf(known)), ...agreed() };
+  return { values: all, fields: [...factFields(fields), ...knowledge], now };
+}
+
+/** Whether a route asks for something that is known of people, beside what they send. */
+export function asksForKnown(document: RouteDocument): boolean {
+  const before = ASKS.get(document);
+  if (before !== undefined) return before;
+  const whens = [...document.targets.flatMap(conditionsIn), ...document.mails.flatMap(({ when }) => when ?? [])];
+  const asks = whens.some((when) => fieldsAskedFor(when).some(isOfKnown));
+  ASKS.set(document, asks);
+  return asks;
+}
+
+/** Found once for a document, which is never changed in place. */
+const ASKS = new WeakMap<RouteDocument, boolean>();
+
+/** Whether a condition holds for what is known. */
+export const decideFor = (when: Condition, facts: RouteFacts): Decision => decide(when, facts, facts.fields);

@@ -2,7 +2,7 @@ import { factFields, factsOf } from '../intake/index.ts';
 import { fillText } from '../mapping/index.ts';
 import { isEmpty, oneLine, printValue, type FieldValues, type SourceField } from '../values/index.ts';
 import { addressToAsk } from './asking.ts';
-import { decideFor, type LiveRoute, type PlanInput } from './input.ts';
+import { decideFor, type LiveRoute, type PlanInput, type RouteFacts } from './input.ts';
 import { asksIn, note, type After, type Plan } from './planned.ts';
 import type { RouteMail } from './route.ts';
 
@@ -15,9 +15,13 @@ export const ANSWERS = '@answers';
 export const ALL_ANSWERS = `{${ANSWERS}}`;
 
 /** Plans the mails that a route sends: answers to the visitor, and those that tell colleagues. */
-export function planMails(plan: Plan, route: LiveRoute, input: PlanInput): void {
+export function planMails(
+  plan: Plan,
+  route: LiveRoute,
+  { input, facts }: { input: PlanInput; facts: RouteFacts },
+): void {
   for (const mail of route.document.mails) {
-    const why = mail.when && decideFor(mail.when, input);
+    const why = mail.when && decideFor(mail.when, facts);
     if (why && why.verdict !== 'holds') {
       note(plan, 'not for them', `${route.name}: the mail "${mail.subject}" is left out, since ${why.why}.`);
       continue;

@@ -47,6 +47,7 @@ const document: RouteDocument = {
     {
       id: 'T',
       when: null,
+      branch: null,
       needs: { ask: 'a1', channel: 'email' },
       connectionId: 'C',
       kind: '',
@@ -283,7 +284,7 @@ it('sets tags by answer, each once', () => {
     byAnswer('likes', 'Sun', 'sun'),
     byAnswer('nothing', 'x', 'unsaid'),
   ];
-  expect(tagsFor({ tags }, { likes: ['Moon'], consent: true })).toEqual(['web', 'moon']);
+  expect(tagsFor({ tags }, { values: { likes: ['Moon'], consent: true }, now: 0 })).toEqual(['web', 'moon']);
 });
 
 describe('preflight', () => {
@@ -293,6 +294,7 @@ describe('preflight', () => {
     change(changed);
     return preflight({
       others: [],
+      knowledge: [],
       document: changed,
       sources: [{ name: 'Form', live }],
       catalogues: { C: catalogue },
@@ -353,7 +355,7 @@ describe('somebody who confirmed before', () => {
     ),
     consent: [{ kind: 'confirmed', ...ONE_BY_EMAIL, at: 1 }],
     openConfirmations: [],
-    sent: [{ routeId: 'R', targetId: 'T', intent: meant.intent }],
+    sent: [{ routeId: 'R', targetId: 'T', connectionId: 'C', arrived: true, intent: meant.intent }],
   };
   const withConsent = (consent: Partial<RouteDocument['consent']>, targets = document.targets): LiveRoute => ({
     ...route,
@@ -487,6 +489,7 @@ it('the check before going live says all that is wrong with a field, not only th
   });
   const findings = preflight({
     others: [],
+    knowledge: [],
     document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
     sources: [{ name: 'Form', live: formOf(fields.map((one) => ({ ...one, required: false }))) }],
     catalogues: { C: strict },
@@ -528,6 +531,7 @@ describe('a target for some people only', () => {
     const found = (field: string, value: string) =>
       preflight({
         others: [],
+        knowledge: [],
         document: {
           ...document,
           targets: [{ ...target, when: { kind: 'all', of: [{ kind: 'test', id: 'x', field, test: 'is', value }] } }],
@@ -545,7 +549,7 @@ describe('a target for some people only', () => {
 it('what keeps a route from going live is said once for all its sources, or of those where it is so', () => {
   const whole = { name: 'Form', live: formOf(fields) };
   const found = (sources: { name: string; live: ReturnType<typeof formOf> | null }[]) =>
-    preflight({ others: [], document, sources, catalogues: { C: catalogue }, purposes })
+    preflight({ others: [], knowledge: [], document, sources, catalogues: { C: catalogue }, purposes })
       .filter(({ level }) => level === 'blocker')
       .map(({ message }) => message);
   expect(found([whole, { ...whole, name: 'Shop' }])).toEqual([]);
@@ -563,10 +567,72 @@ it('a route that would change the first enquiry of somebody by their second is w
   const warnings = (duplicates: 'update' | 'add') =>
     preflight({
       others: [],
+      knowledge: [],
       document: { ...document, targets: [{ ...target, kind: 'enquiry', duplicates }] },
       sources: [{ name: 'Form', live: formOf(fields) }],
       catalogues: { C: { ...catalogue, kinds, can } },
       purposes,
     }).filter(({ message }) => message.includes('thing of its own'));
   expect([warnings('update').length, warnings('add').length]).toEqual([1, 0]);
+});
+
+describe('of several targets in a branch', () => {
+  const [first] = document.targets;
+  if (!first) throw new Error('the route has no target');
+  const moon = { kind: 'test' as const, id: 'c', field: 'name', test: 'is' as const, value: 'Moon' };
+  const inBranch = (...targets: Partial<typeof first>[]) =>
+    plan({
+      routes: [
+        { ...route, document: { ...document, targets: targets.map((more) => ({ ...first, branch: 'b', ...more })) } },
+      ],
+    });
+
+  it('the first goes that is for the person, and the others say so', () => {
+    const planned = inBranch({ id: 'A', when: moon }, { id: 'B' }, { id: 'C' });
+    expect(planned.deliveries.map(({ targetId }) => targetId)).toEqual(['B']);
+    expect(planned.notes.map(({ code, text }) => [code, text])).toEqual([
+      ['not for them', 'Route: target 1 is left out, since name is "Mara Quill".'],
+      ['other branch', 'Route: target 3 is left out, since they go to target 2.'],
+    ]);
+  });
+
+  it('none goes where none is for the person, and that is said', () => {
+    const planned = inBranch({ id: 'A', when: moon }, { id: 'B', when: moon });
+    expect(planned.deliveries).toEqual([]);
+    expect(codes(planned)).toContain('nothing applies');
+  });
+});
+
+describe('what is known of a person', () => {
+  const [first] = document.targets;
+  if (!first) throw new Error('the route has no target');
+  const asking = (field: string, value: string): LiveRoute => ({
+    ...route,
+    document: {
+      ...document,
+      targets: [{ ...first, when: { kind: 'test', id: 'c', field, test: 'is', value } }],
+    },
+  });
+  const goes = (live: LiveRoute, more: Partial<PlanInput> = {}) =>
+    plan({ routes: [live], ...more }).deliveries.length > 0;
+
+  it('decides where they go: what they agree to with this very form counts, and what nobody knows is no yes', () => {
+    const { purpose } = ONE_BY_EMAIL;
+    expect(goes(asking(`@agreed ${purpose} email`, 'yes'))).toBe(true);
+    expect(goes(asking(`@agreed ${purpose} sms`, 'yes'))).toBe(false);
+    expect(goes(asking(`@agreed ${purpose} sms`, 'no'))).toBe(false);
+  });
+
+  it('is what was delivered, not what is on its way', () => {
+    const [meant] = plan().deliveries;
+    if (!meant) throw new Error('nothing was planned');
+    const sent = (arrived: boolean): KnownPerson => ({
+      ...nobody,
+      sent: [{ routeId: 'R', targetId: 'T', connectionId: 'C', arrived, intent: meant.intent }],
+    });
+    const [place] = meant.intent.places;
+    const asked = asking(`@in list C ${place?.list}`, 'yes');
+    expect(goes(asked, { known: sent(true) })).toBe(true);
+    expect(goes(asked, { known: sent(false) })).toBe(false);
+  });
 });

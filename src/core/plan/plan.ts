@@ -9,10 +9,12 @@ import {
   type Given,
 } from './asking.ts';
 import { draftDelivery, isMore, onlyGaps, type Draft } from './drafting.ts';
-import { decideFor, type LiveRoute, type PlanInput } from './input.ts';
+import { decideFor, routeFacts, type LiveRoute, type PlanInput, type RouteFacts } from './input.ts';
+import { agreedId } from './knowledge.ts';
 import { planMails } from './mailing.ts';
 import { asksIn, note, PLAN_FORMAT, type Plan } from './planned.ts';
 import type { Target } from './route.ts';
+import type { FieldValues } from '../values/index.ts';
 
 /**
  * Computes everything that one submission causes. Pure: the rehearsal shows what this returns, the intake worker
@@ -70,7 +72,8 @@ function planRoute(
     : [];
   const cannotAsk = addressToAsk(input) === '';
   const unreachable = purposes.filter((purpose) => cannotAsk && !isConfirmedFor(input.known.consent, purpose));
-  const drafts = draftsFor(plan, route, { input, given, refused, unreachable });
+  const facts = routeFacts(route.document, input, () => agreedIn(given));
+  const drafts = draftsFor(plan, route, { input, facts, given, refused, unreachable });
 
   const waits = ({ delivery: { needs } }: Draft) => needs?.channel === 'email' && purposes.includes(needs.purpose);
   const protects = consent.changes === 'ask' && isConfirmed;
@@ -87,11 +90,18 @@ function planRoute(
       plan.actions.push({ ...delivery, after: { kind: 'now' }, intent });
     }
   }
-  planMails(plan, route, input);
+  planMails(plan, route, { input, facts });
 }
+
+/** What is agreed to with the submission itself, as facts. */
+const agreedIn = (given: Given[]): FieldValues =>
+  Object.fromEntries(
+    given.flatMap(({ ask }) => ask.channels.map((channel) => [agreedId(ask.purpose, channel), true] as const)),
+  );
 
 interface Standing {
   input: PlanInput;
+  facts: RouteFacts;
   given: Given[];
   refused: Given[];
   /** Ids of purposes that would have to be confirmed, and cannot. */
@@ -99,15 +109,22 @@ interface Standing {
 }
 
 /** The deliveries to those targets of a route that are for the person, and have the consent that they need. */
-function draftsFor(plan: Plan, route: LiveRoute, { input, given, refused, unreachable }: Standing): Draft[] {
+function draftsFor(plan: Plan, route: LiveRoute, { input, facts, given, refused, unreachable }: Standing): Draft[] {
   const { targets } = route.document;
   const lacks = targets.map((target) => lackOf(target, { given, refused, unreachable }));
   // Where nothing goes for one reason, that is said once.
   const [first] = lacks;
   const isOne = first != null && lacks.every((lack) => lack?.text === first.text);
   if (isOne) note(plan, first.code, `${route.name}: ${first.text}, so nothing is sent.`);
-  return targets.flatMap((target, index): Draft[] => {
+  // Of each branch, the number of the target that was taken.
+  const taken = new Map<string, number>();
+  const drafts = targets.flatMap((target, index): Draft[] => {
     const number = index + 1;
+    const before = taken.get(target.branch ?? '');
+    if (before !== undefined) {
+      note(plan, 'other branch', `${route.name}: target ${number} is left out, since they go to target ${before}.`);
+      return [];
+    }
     const lack = lacks[index];
     if (lack) {
       if (!isOne) note(plan, lack.code, `${route.name}: target ${number} is left out, since ${lack.text}.`);
@@ -118,17 +135,21 @@ function draftsFor(plan: Plan, route: LiveRoute, { input, given, refused, unreac
       note(plan, 'no connection', `${route.name}: target ${number} has no connection.`);
       return [];
     }
-    const why = reasonFor(plan, target, { route, input, number });
+    const why = reasonFor(plan, target, { route, facts, number });
     if (why === null) return [];
+    if (target.branch !== null) taken.set(target.branch, number);
     const consent = given.find(({ ask }) => ask.id === target.needs?.ask) ?? null;
-    return [draftDelivery(target, catalogue, { route, consent, because: why, input })];
+    return [draftDelivery(target, catalogue, { route, consent, because: why, input, facts })];
   });
+  if (drafts.length === 0 && !isOne && targets.length > 0)
+    note(plan, 'nothing applies', `${route.name}: none of its targets is for this person, so nothing is sent.`);
+  return drafts;
 }
 
 /** What a target lacks of the consent that it needs; null when it has it, or needs none. */
 function lackOf(
   { needs }: Target,
-  { given, refused, unreachable }: Omit<Standing, 'input'>,
+  { given, refused, unreachable }: Omit<Standing, 'input' | 'facts'>,
 ): { code: 'no consent' | 'no address to confirm'; text: string } | null {
   if (needs === null) return null;
   const own = given.find(({ ask }) => ask.id === needs.ask);
@@ -148,10 +169,10 @@ function lackOf(
 function reasonFor(
   plan: Plan,
   { when }: Target,
-  { route, input, number }: { route: LiveRoute; input: PlanInput; number: number },
+  { route, facts, number }: { route: LiveRoute; facts: RouteFacts; number: number },
 ): string | null {
   if (when === null) return 'Everybody goes there.';
-  const { verdict, why } = decideFor(when, input);
+  const { verdict, why } = decideFor(when, facts);
   if (verdict === 'holds') return `They go there, since ${why}.`;
   note(plan, 'not for them', `${route.name}: target ${number} is left out, since ${why}.`);
   return null;

@@ -95,6 +95,8 @@ export const NOTE_CODES = [
   'no live route',
   'no connection',
   'not for them',
+  'other branch',
+  'nothing applies',
   'no consent',
   'no address to confirm',
   'no address to answer',

@@ -41,6 +41,10 @@ export interface Target {
   id: string;
   /** Who goes there; null for everybody. */
   when: Condition | null;
+  /**
+   * Of the targets of one branch only the first goes that is for the person: one of these, otherwise the next. null: it stands by itself.
+   */
+  branch: string | null;
   /** The consent without which nobody goes there; null where none is needed, since the person asked for it themselves. */
   needs: { ask: string; channel: Channel } | null;
   connectionId: string;
@@ -56,9 +60,9 @@ export interface Target {
   duplicates: DuplicatePolicy;
 }
 
-/** Every condition in a target: who goes there, into which place, with which tag. */
-export const conditionsIn = ({ when, places, tags }: Target): Condition[] =>
-  [when, ...places.map((place) => place.when), ...tags.map((tag) => tag.when)].filter((one) => one !== null);
+/** Every condition in a target: who goes there, into which place, with which tag, with which value. */
+export const conditionsIn = ({ when, places, tags, lines }: Target): Condition[] =>
+  [when, ...[...places, ...tags, ...lines].map((part) => part.when)].filter((one) => one !== null);
 
 /** One consent that a source asks for. */
 export interface ConsentAsk {
@@ -114,7 +118,10 @@ export interface RouteDocument {
   mails: RouteMail[];
 }
 
-const ROUTE: Format = { what: 'route', upgrades: [withIds, withConditions, withAsks, withPlaces, withTold] };
+const ROUTE: Format = {
+  what: 'route',
+  upgrades: [withIds, withConditions, withAsks, withPlaces, withTold, withBranches],
+};
 
 /** The format of routes as they are written today. */
 export const ROUTE_FORMAT = presentFormat(ROUTE);
@@ -224,6 +231,18 @@ function withTold(old: Loose): Loose {
         whenEmpty: { kind: 'leave out' },
         overwrite: null,
       })),
+    })),
+  };
+}
+
+/** To format 7: targets may stand in a branch, and lines may be for some people only. */
+function withBranches(old: Loose): Loose {
+  return {
+    ...old,
+    targets: objectsIn(old.targets).map((target) => ({
+      ...target,
+      branch: null,
+      lines: objectsIn(target.lines).map((line) => ({ ...line, when: null })),
     })),
   };
 }

@@ -88,6 +88,7 @@ const byInterest = (answer: string, tag: string): TargetTag => ({
 const plainTarget = (connectionId: string, kind: string, lines: MapLine[], list = ''): Target => ({
   id: `to-${kind || connectionId}`.slice(0, 40),
   when: null,
+  branch: null,
   // What people send a form for needs no further consent; what goes on from it does.
   needs: null,
   connectionId,
@@ -134,6 +135,7 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
     {
       id: 'letter',
       when: null,
+      branch: null,
       needs: BY_EMAIL,
       connectionId,
       kind: '',
@@ -204,6 +206,7 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
     {
       id: 'letter',
       when: null,
+      branch: null,
       needs: BY_EMAIL,
       connectionId,
       kind: '',

@@ -1,7 +1,9 @@
-import type { Catalogue, LiveRoute, RouteDocument } from '../../core/plan/index.ts';
+import { asksForKnown, type Catalogue, type LiveRoute, type RouteDocument } from '../../core/plan/index.ts';
 import type { SourceDocument } from '../../core/intake/index.ts';
 import { readCatalogue, readCatalogueDates } from '../store/connections.ts';
+import type { SourceField } from '../../core/values/index.ts';
 import type { Store } from '../store/database.ts';
+import { readKnowledge } from '../store/knowledge.ts';
 import { liveVersionsOf, readRouteVersion } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
 
@@ -10,6 +12,8 @@ const MOST_KEPT = 500;
 export interface LiveWiring {
   routes: LiveRoute[];
   catalogues: Record<string, Catalogue>;
+  /** What may be known of people; read only where a route asks for it. */
+  knowledge: SourceField[];
 }
 
 /**
@@ -42,7 +46,13 @@ export class LiveWirings {
     const catalogues = dates.map(async ({ id, at }) => {
       return [id, await this.#catalogues.get(`${id} ${at}`, () => readCatalogue(db, id))] as const;
     });
-    return { routes: await Promise.all(routes), catalogues: Object.fromEntries(await Promise.all(catalogues)) };
+    const live = await Promise.all(routes);
+    const asks = live.some(({ document }) => asksForKnown(document));
+    return {
+      routes: live,
+      catalogues: Object.fromEntries(await Promise.all(catalogues)),
+      knowledge: asks ? await readKnowledge(db) : [],
+    };
   }
 }
 

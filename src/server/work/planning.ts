@@ -109,7 +109,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     }
     for (const mark of marks) here.add(mark);
     const { fields, statement, trust } = document;
-    const wiring = wiringOf.get(submission.sourceId) ?? { routes: [], catalogues: {} };
+    const wiring = wiringOf.get(submission.sourceId) ?? { routes: [], catalogues: {}, knowledge: [] };
     const plan = planSubmission({
       fields,
       statement,

@@ -96,11 +96,11 @@ export const filter = step({
     },
   ],
   say: (options) => said('only', options.column, options.test, options.value),
-  apply: (value, options) => {
+  apply: (value, options, { now }) => {
     const keeps = (given: FieldValue) => {
       if (options.test === 'is empty') return given === '';
       if (options.test === 'is filled') return given !== '';
-      return given !== '' && TESTS[options.test].holds(given, options.value) === true;
+      return given !== '' && TESTS[options.test].holds(given, options.value, now) === true;
     };
     if (isListOfRecords(value)) return good(value.filter((record) => keeps(cellOf(record, options.column))));
     return good(

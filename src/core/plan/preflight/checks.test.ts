@@ -57,6 +57,7 @@ const found = (document: RouteDocument, { fields = FIELDS, others = [] as RouteD
     sources: [{ name: 'Form', live: formOf(fields) }],
     catalogues: { C: catalogue },
     purposes: [],
+    knowledge: [],
     others: others.map((other, index) => ({ id: `o${index}`, name: 'Other', document: other })),
   }).filter(({ code }) => code !== '');
 const changed = (id: string, more: Partial<SourceField>) =>

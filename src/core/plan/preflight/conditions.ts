@@ -1,4 +1,4 @@
-import { fieldsAskedFor, TESTS, testsIn, type Condition } from '../../conditions/index.ts';
+import { asksOf, fieldsAskedFor, isOfKnown, testsIn, type Condition } from '../../conditions/index.ts';
 import { factFields } from '../../intake/index.ts';
 import type { SourceField } from '../../values/index.ts';
 import { blocker, type Finding } from './finding.ts';
@@ -7,19 +7,25 @@ import { blocker, type Finding } from './finding.ts';
 export function conditionFindings(
   when: Condition | null,
   fields: SourceField[],
-  { part, what }: { part: Finding['part']; what: string },
+  { part, what, knowledge }: { part: Finding['part']; what: string; knowledge: SourceField[] },
 ): Finding[] {
   if (when === null) return [];
-  const known = factFields(fields);
+  const known = [...factFields(fields), ...knowledge];
   const gone = fieldsAskedFor(when).filter((field) => !known.some(({ id }) => id === field));
   const findings = gone.map((field) =>
-    blocker(
-      part,
-      `${what} for some people only, by "${field}", which the live source does not have.`,
-      'Choose another field, or publish the source if it is new.',
-    ),
+    isOfKnown(field)
+      ? blocker(
+          part,
+          `${what} for some people only, by a purpose, list or tag that is not there any more.`,
+          'Choose another one.',
+        )
+      : blocker(
+          part,
+          `${what} for some people only, by "${field}", which the live source does not have.`,
+          'Choose another field, or publish the source if it is new.',
+        ),
   );
-  if (testsIn(when).some(({ test, value }) => TESTS[test].needsValue && value.trim() === ''))
+  if (testsIn(when).some(({ test, value }) => asksOf(test) !== 'nothing' && value.trim() === ''))
     findings.push(blocker(part, 'A condition is compared with nothing.', 'Enter what it is compared with.'));
   return findings;
 }

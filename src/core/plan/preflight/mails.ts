@@ -1,4 +1,4 @@
-import { parseEmail } from '../../values/index.ts';
+import { parseEmail, type SourceField } from '../../values/index.ts';
 import { asksForAddress } from '../../identity/index.ts';
 import type { SourceDocument } from '../../intake/index.ts';
 import { fieldsUsedIn } from '../../mapping/index.ts';
@@ -9,11 +9,15 @@ import { blocker, warning, type Finding } from './finding.ts';
 import { unknownFields } from './unknownFields.ts';
 
 /** Whether each mail has words, somebody to go to, and nothing in it that the source does not have. */
-export function mailFindings({ mails, consent }: RouteDocument, source: SourceDocument): Finding[] {
+export function mailFindings(
+  { mails, consent }: RouteDocument,
+  source: SourceDocument,
+  knowledge: SourceField[],
+): Finding[] {
   return mails.flatMap((mail) => [
     ...wordFindings(mail, source),
     ...whomFindings(mail, source),
-    ...conditionFindings(mail.when, source.fields, { part: 'mails', what: 'A mail goes out' }),
+    ...conditionFindings(mail.when, source.fields, { part: 'mails', what: 'A mail goes out', knowledge }),
     ...(mail.after === 'confirmed' && consent.confirmedBy.by !== 'iwashi'
       ? [
           warning(

@@ -20,12 +20,14 @@ export interface PreflightInput {
   sources: { name: string; live: SourceDocument | null }[];
   catalogues: Record<string, Catalogue>;
   purposes: Purpose[];
+  /** What may be known of people, as fields. */
+  knowledge: SourceField[];
   /** The other routes that are live. */
   others: (OtherRoute & { id: string })[];
 }
 
 /** Checks a route before it goes live, blockers first. */
-export function preflight({ document, sources, catalogues, purposes, others }: PreflightInput): Finding[] {
+export function preflight({ document, sources, catalogues, purposes, knowledge, others }: PreflightInput): Finding[] {
   if (sources.length === 0) return [blocker('source', 'No source is chosen.', 'Choose where submissions come from.')];
   // Until a source is live, everything else would only be guessed.
   const asleep = sources.filter(({ live }) => live === null);
@@ -39,7 +41,9 @@ export function preflight({ document, sources, catalogues, purposes, others }: P
     );
   const rivals = others.filter((other) => other.document.sourceIds.some((id) => document.sourceIds.includes(id)));
   const each = sources.flatMap(({ name, live }) =>
-    live === null ? [] : [{ name, findings: findingsFor(document, live, { catalogues, purposes, others: rivals }) }],
+    live === null
+      ? []
+      : [{ name, findings: findingsFor(document, live, { catalogues, purposes, knowledge, others: rivals }) }],
   );
   const isSame = (a: Finding) => (b: Finding) => JSON.stringify(a) === JSON.stringify(b);
   // What is so for every source is said once; what is so for some, with their names.
@@ -57,10 +61,13 @@ export function preflight({ document, sources, catalogues, purposes, others }: P
 function findingsFor(
   document: RouteDocument,
   source: SourceDocument,
-  { catalogues, purposes, others }: Pick<PreflightInput, 'catalogues' | 'purposes' | 'others'>,
+  { catalogues, purposes, knowledge, others }: Pick<PreflightInput, 'catalogues' | 'purposes' | 'knowledge' | 'others'>,
 ): Finding[] {
   const { fields } = source;
-  const findings = [...consentFindings(document, source, { catalogues, purposes }), ...mailFindings(document, source)];
+  const findings = [
+    ...consentFindings(document, source, { catalogues, purposes }),
+    ...mailFindings(document, source, knowledge),
+  ];
   if (identifyingFields(fields).length === 0) {
     findings.push(
       blocker(
@@ -72,7 +79,7 @@ function findingsFor(
   }
   if (document.targets.length === 0) findings.push(blocker('target', 'It leads nowhere yet.', 'Choose a connection.'));
   document.targets.forEach((target, index) => {
-    const own = targetFindings(target, catalogues[target.connectionId], fields);
+    const own = targetFindings(target, catalogues[target.connectionId], { fields, knowledge });
     findings.push(...own.map((finding) => ({ ...finding, target: index })));
   });
   const checked = { document, source, catalogues, others, lines: linesOf(document, { source, catalogues }) };

@@ -15,10 +15,14 @@ const identityField = (destination: DestinationField[]): DestinationField | unde
   destination.find(({ type, ours }) => type === 'email' && !ours);
 
 /** Whether a target has a connection, a place, a condition that can be decided, and a mapping that fills what is required. */
-export function targetFindings(target: Target, catalogue: Catalogue | undefined, fields: SourceField[]): Finding[] {
+export function targetFindings(
+  target: Target,
+  catalogue: Catalogue | undefined,
+  { fields, knowledge }: { fields: SourceField[]; knowledge: SourceField[] },
+): Finding[] {
   if (!catalogue)
     return [blocker('target', 'The target has no verified connection.', 'Choose a connection, and verify it.')];
-  const findings = [...placeFindings(target, catalogue), ...conditionsOf(target, fields)];
+  const findings = [...placeFindings(target, catalogue), ...conditionsOf(target, fields, knowledge)];
   const destination = fieldsFor(catalogue, target);
   const known = factFields(fields);
   const lines = new Map(target.lines.map((line) => [line.to, line]));
@@ -107,8 +111,19 @@ export function targetFindings(target: Target, catalogue: Catalogue | undefined,
 const aOrAn = (word: string): string => `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`;
 
 /** Whether what decides who goes there, into which place, with which tag, can be decided. */
-const conditionsOf = ({ when, places, tags }: Target, fields: SourceField[]): Finding[] => [
-  ...conditionFindings(when, fields, { part: 'target', what: 'It is' }),
-  ...places.flatMap((place) => conditionFindings(place.when, fields, { part: 'target', what: 'A place is' })),
-  ...tags.flatMap((tag) => conditionFindings(tag.when, fields, { part: 'tags', what: `The tag "${tag.tag}" is` })),
+const conditionsOf = (
+  { when, places, tags, lines }: Target,
+  fields: SourceField[],
+  knowledge: SourceField[],
+): Finding[] => [
+  ...conditionFindings(when, fields, { part: 'target', what: 'It is', knowledge }),
+  ...places.flatMap((place) =>
+    conditionFindings(place.when, fields, { part: 'target', what: 'A place is', knowledge }),
+  ),
+  ...tags.flatMap((tag) =>
+    conditionFindings(tag.when, fields, { part: 'tags', what: `The tag "${tag.tag}" is`, knowledge }),
+  ),
+  ...lines.flatMap((line) =>
+    conditionFindings(line.when, fields, { part: 'mapping', what: `The line for ${line.to} is`, knowledge }),
+  ),
 ];

@@ -1,11 +1,12 @@
 import { keysOf } from '../../../core/identity/index.ts';
-import { deliveriesIn, planSubmission } from '../../../core/plan/index.ts';
+import { deliveriesIn, knowledgeOf, planSubmission } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { readCatalogues } from '../../store/connections.ts';
 import type { Db } from '../../store/database.ts';
 import { findDelivery, replayDelivery, type DeliveryRecord } from '../../store/deliveries.ts';
-import { NOBODY } from '../../store/people/index.ts';
+import { readKnowledge } from '../../store/knowledge.ts';
+import { NOBODY, readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
 import { findRoute } from '../../store/routes.ts';
 import { readSourceVersion } from '../../store/sources.ts';
 import { findSubmission, visitOf } from '../../store/submissions.ts';
@@ -37,7 +38,10 @@ export async function replanOne(db: Db, { now }: Context, delivery: DeliveryReco
     keys: keysOf(source.fields, submission.values, submission.sourceId),
     visit: visitOf(submission),
     routes: [{ id: route.id, name: route.name, version: route.liveVersion, document: route.live }],
+    // It is planned as if of somebody new: what they confirmed since changes nothing of what they sent.
     known: NOBODY,
+    knows: knowledgeOf(await readKnownPerson(db, saidOfSelf(source.fields, submission.values, submission.sourceId))),
+    knowledge: await readKnowledge(db),
     catalogues: await readCatalogues(db),
     now: now(),
   });

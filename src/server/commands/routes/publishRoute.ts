@@ -1,25 +1,15 @@
-import { preflight } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
-import { readCatalogues } from '../../store/connections.ts';
-import { listPurposes } from '../../store/purposes.ts';
-import { findRoute, listRoutes, liveBeside, publishRoute as store } from '../../store/routes.ts';
-import { listSources, sourcesIn } from '../../store/sources.ts';
+import { findRoute, listRoutes, publishRoute as store } from '../../store/routes.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { routeChecker } from './checkRoutes.ts';
 
 /** Freezes the draft as the next version and makes it live, unless preflight finds what keeps it from that. */
 export async function publishRoute(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const route = await findRoute(db, id);
     if (!route) return unknown('route');
-    const sources = new Map((await listSources(db)).map((source) => [source.id, source]));
-    const findings = preflight({
-      document: route.draft,
-      sources: sourcesIn(route.draft.sourceIds, sources),
-      catalogues: await readCatalogues(db),
-      purposes: await listPurposes(db),
-      others: liveBeside(await listRoutes(db), id),
-    });
+    const findings = (await routeChecker(db, await listRoutes(db)))(id, route.draft);
     const blockers = findings.filter(({ level }) => level === 'blocker');
     if (blockers.length > 0) {
       const issues = blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` }));

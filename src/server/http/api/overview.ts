@@ -1,15 +1,15 @@
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/overview.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
-import { preflight, type RouteDocument } from '../../../core/plan/index.ts';
+import type { RouteDocument } from '../../../core/plan/index.ts';
+import { routeChecker } from '../../commands/routes/checkRoutes.ts';
 import type { Context } from '../../context.ts';
 import { groupHeld } from '../../store/activity.ts';
-import { listConnections, readCatalogues } from '../../store/connections.ts';
+import { listConnections } from '../../store/connections.ts';
 import { countBySource, countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
 import { readHealths } from '../../store/health.ts';
-import { listPurposes } from '../../store/purposes.ts';
-import { listRoutes, liveBeside } from '../../store/routes.ts';
-import { listSources, sourcesIn } from '../../store/sources.ts';
+import { listRoutes } from '../../store/routes.ts';
+import { listSources } from '../../store/sources.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
 import { allow, type Session } from '../gates.ts';
 
@@ -101,19 +101,10 @@ export function overviewRoutes({ store, now }: Context): Hono<Session> {
         text: 'mails of ours that could not be sent',
         link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
       });
-    const catalogues = await readCatalogues(store.db);
-    const purposes = await listPurposes(store.db);
+    const check = await routeChecker(store.db, routes);
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
-      const findings = live
-        ? preflight({
-            document: live,
-            sources: sourcesIn(live.sourceIds, sourceNames),
-            catalogues,
-            purposes,
-            others: liveBeside(routes, route.id),
-          })
-        : [];
+      const findings = live ? check(route.id, live) : [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
       if (blockers[0])
         needs.push({

@@ -8,19 +8,20 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
-import { ANSWER_REST_MS, planSubmission, preflight, readRoute } from '../../../core/plan/index.ts';
+import { agreedBy, ANSWER_REST_MS, knowledgeOf, planSubmission, readRoute } from '../../../core/plan/index.ts';
 import { holds, parseFieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { addRoute } from '../../commands/routes/addRoute.ts';
+import { routeChecker } from '../../commands/routes/checkRoutes.ts';
 import { importRoute } from '../../commands/routes/importRoute.ts';
 import { publishRoute } from '../../commands/routes/publishRoute.ts';
 import { saveRouteDraft } from '../../commands/routes/saveRouteDraft.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
+import { readKnowledge } from '../../store/knowledge.ts';
 import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
-import { listPurposes } from '../../store/purposes.ts';
-import { findRoute, listRoutes, liveBeside, type RouteRecord } from '../../store/routes.ts';
-import { findSource, listSources, sourcesIn } from '../../store/sources.ts';
+import { findRoute, listRoutes, type RouteRecord } from '../../store/routes.ts';
+import { findSource, listSources } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
 import { readNames } from '../names.ts';
@@ -43,8 +44,7 @@ export function routeRoutes(context: Context): Hono<Session> {
   async function views(records: RouteRecord[], all: RouteRecord[]): Promise<RouteView[]> {
     const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
     const connections = new Map((await listConnections(store.db)).map(({ id, name }) => [id, name]));
-    const catalogues = await readCatalogues(store.db);
-    const purposes = await listPurposes(store.db);
+    const check = await routeChecker(store.db, all);
     const hours = await readDotLines(store.db, 'route', now());
     const standing = await readStanding(store.db, 'route');
     return records.map((record) => {
@@ -60,13 +60,7 @@ export function routeRoutes(context: Context): Hono<Session> {
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
         sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
-        findings: preflight({
-          document: draft,
-          sources: sourcesIn(draft.sourceIds, sources),
-          catalogues,
-          purposes,
-          others: liveBeside(all, id),
-        }),
+        findings: check(id, draft),
         held: standing.get(id)?.held ?? 0,
         hours: hours(id),
       };
@@ -138,6 +132,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     if (!document) throw new Problem(409, 'no-source', 'The route has no source.');
     const values = readSample(document.fields, input.values);
     const said = saidOfSelf(document.fields, values, sourceId);
+    const known = await readKnownPerson(store.db, said, now() - ANSWER_REST_MS);
     const plan = planSubmission({
       fields: document.fields,
       statement: document.statement,
@@ -146,11 +141,16 @@ export function routeRoutes(context: Context): Hono<Session> {
       visit: visitIn(input.visit),
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
       keys: said.keys,
-      known: await readKnownPerson(store.db, said, now() - ANSWER_REST_MS),
+      known,
+      knowledge: await readKnowledge(store.db),
       catalogues: await readCatalogues(store.db),
       now: now(),
     });
-    return c.json({ plan, names: await readNames(store.db) } satisfies RehearsalView);
+    return c.json({
+      plan,
+      names: await readNames(store.db),
+      knows: { ...knowledgeOf(known), ...agreedBy(plan) },
+    } satisfies RehearsalView);
   });
 
   return app;

@@ -196,16 +196,16 @@ async function readContacts(db: Db, ids: string[], since: number | null) {
 /** What was last meant for each of these contacts by each target, of all that was not dropped. */
 async function sentTo(db: Db, ids: string[]): Promise<Map<string, KnownPerson['sent']>> {
   if (ids.length === 0) return new Map();
-  const { contactId, routeId, targetId, intent } = deliveries;
+  const { contactId, routeId, targetId, connectionId, state, intent } = deliveries;
   const rows = await db
-    .select({ contactId, routeId, targetId, intent })
+    .select({ contactId, routeId, targetId, connectionId, state, intent })
     .from(deliveries)
     .where(and(inArray(contactId, ids), ne(deliveries.state, 'dropped')))
     .orderBy(desc(deliveries.sequence));
-  const newest = new Map<string, (typeof rows)[number]>();
-  for (const row of rows) {
+  const newest = new Map<string, KnownPerson['sent'][number] & { contactId: string }>();
+  for (const { state: now, ...row } of rows) {
     const key = `${row.contactId} ${row.routeId} ${row.targetId}`;
-    if (!newest.has(key)) newest.set(key, row);
+    if (!newest.has(key)) newest.set(key, { ...row, arrived: now === 'delivered' });
   }
   return groupBy(newest.values(), (row) => row.contactId);
 }

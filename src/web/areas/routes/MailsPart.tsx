@@ -5,7 +5,7 @@ import { ALL_ANSWERS, type RouteMail } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { LinesInput } from '../../parts/LinesInput.tsx';
-import { ConditionPart } from './ConditionPart.tsx';
+import { ConditionPart } from './conditions/ConditionPart.tsx';
 import { newPartId } from './newPartId.ts';
 
 interface MailsPartProps {

@@ -6,8 +6,8 @@ import { Field } from '../../parts/Field.tsx';
 import { capital } from '../../parts/words.ts';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { AnswerGroups } from './AnswerGroups.tsx';
-import { ConditionPart } from './ConditionPart.tsx';
-import { setGroup } from './conditionEdits.ts';
+import { ConditionPart } from './conditions/ConditionPart.tsx';
+import { setGroup } from './conditions/conditionEdits.ts';
 import { newPartId } from './newPartId.ts';
 
 interface PlacesPartProps {

@@ -4,27 +4,31 @@ import { Link, useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
-import { edgeSamples, factsOf } from '../../../core/intake/index.ts';
-import type { RouteDocument, Target } from '../../../core/plan/index.ts';
+import { edgeSamples, factsOf, type Visit } from '../../../core/intake/index.ts';
+import { knowledgeFields, type RouteDocument, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
-import { useKeepRoute } from '../../data/routes.ts';
+import { usePurposes } from '../../data/purposes.ts';
+import { useKeepRoute, useRehearsal } from '../../data/routes.ts';
 import { useSamples } from '../../data/sources.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
+import { KnowledgeContext } from './conditions/knowledge.ts';
 import { ConsentPart } from './ConsentPart.tsx';
 import { MailsPart } from './MailsPart.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { placeOfLine } from './lines/lineEdits.ts';
 import { mappedBefore } from './mappedBefore.ts';
-import { mended, newTarget } from './routeEdits.ts';
+import { joinBranch, mended, newTarget } from './routeEdits.ts';
 import { findingsByPart, partIn, partOfTarget, targetNames, type RoutePart } from './routeParts.ts';
 import { RouteStrip } from './RouteStrip.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
 import { SourcesPart } from './SourcesPart.tsx';
 import { TargetPart } from './TargetPart.tsx';
+
+const NO_VISIT: Visit = {};
 
 /** The route bench: the route as a strip, one part of it at a time below; the sample on the left, on the right what would happen. */
 export function RouteBench({
@@ -69,7 +73,10 @@ export function RouteBench({
     ? { ...edge, visit: {} }
     : (samples.data?.find(({ id }) => id === asked) ?? samples.data?.[0]);
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
-  const facts = factsOf(values ?? {}, chosen?.visit ?? {});
+  const rehearsal = useRehearsal(route, { sourceId: source?.id ?? '', values, visit: chosen?.visit ?? NO_VISIT });
+  const facts = { ...factsOf(values ?? {}, chosen?.visit ?? {}), ...rehearsal.data?.knows };
+  const purposes = usePurposes();
+  const knowledge = useMemo(() => knowledgeFields(purposes.data ?? [], connections), [purposes.data, connections]);
   const setTarget = (index: number, target: Target) =>
     change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
   const names = targetNames({ ...route, draft: document });
@@ -78,122 +85,128 @@ export function RouteBench({
   useTellOpen(route.name, route.changed ? 'changed, not published' : route.state, 'changed', route.draftAt);
 
   return (
-    <Working
-      id="route-bench"
-      leftSize="19%"
-      leftLabel="Sample"
-      left={
-        <SamplePanel
-          fields={source?.draft.fields ?? []}
-          sources={own}
-          sourceId={source?.id ?? ''}
-          onSource={(id) => {
-            setTyped(null);
-            setParams((before) => ({ ...Object.fromEntries(before), source: id, sample: '' }), { replace: true });
-          }}
-          samples={samples.data ?? []}
-          edges={edges}
-          chosenId={chosen?.id ?? ''}
-          values={values ?? {}}
-          onChoose={(id) => {
-            setTyped(null);
-            setParams((before) => ({ ...Object.fromEntries(before), sample: id }), { replace: true });
-          }}
-          onType={(next) => chosen && setTyped({ id: chosen.id, values: next })}
-        />
-      }
-      rightLabel="What would happen"
-      right={
-        <Rehearsal
-          route={route}
-          document={document}
-          sourceId={source?.id ?? ''}
-          values={values}
-          visit={chosen?.visit ?? {}}
-          onGo={(next, line) => {
-            show(next);
-            void setLine(line ? placeOfLine(next.slice('target '.length), line) : '');
-          }}
-          onMend={(finding) => change(mended(document, finding))}
-        />
-      }
-      middle={
-        <>
-          <PublishBar
-            name={route.name}
-            exportPath={`/routes/${route.id}/export`}
-            view={route}
-            draft={draft}
-            publishing={publishing}
+    <KnowledgeContext value={knowledge}>
+      <Working
+        id="route-bench"
+        leftSize="19%"
+        leftLabel="Sample"
+        left={
+          <SamplePanel
+            fields={source?.draft.fields ?? []}
+            sources={own}
+            sourceId={source?.id ?? ''}
+            onSource={(id) => {
+              setTyped(null);
+              setParams((before) => ({ ...Object.fromEntries(before), source: id, sample: '' }), { replace: true });
+            }}
+            samples={samples.data ?? []}
+            edges={edges}
+            chosenId={chosen?.id ?? ''}
+            values={values ?? {}}
+            onChoose={(id) => {
+              setTyped(null);
+              setParams((before) => ({ ...Object.fromEntries(before), sample: id }), { replace: true });
+            }}
+            onType={(next) => chosen && setTyped({ id: chosen.id, values: next })}
           />
-          <RouteStrip
+        }
+        rightLabel="What would happen"
+        right={
+          <Rehearsal
+            route={route}
             document={document}
-            sourceNames={own.map(({ name }) => name)}
-            names={names}
-            findings={findingsByPart(route.findings, document)}
-            shown={part}
-            onShow={show}
+            sourceId={source?.id ?? ''}
+            values={values}
+            visit={chosen?.visit ?? {}}
+            onGo={(next, line) => {
+              show(next);
+              void setLine(line ? placeOfLine(next.slice('target '.length), line) : '');
+            }}
+            onMend={(finding) => change(mended(document, finding))}
           />
-          <div className="p-4 flex flex-col gap-6">
-            {part === 'source' && (
-              <SourcesPart
-                sources={sources}
-                chosen={document.sourceIds}
-                onChange={(sourceIds) => change({ ...document, sourceIds })}
-              />
-            )}
-            {part === 'consent' && (
-              <ConsentPart
-                consent={document.consent}
-                targets={document.targets}
-                connections={connections}
-                fields={fields}
-                statement={source?.draft.statement ?? ''}
-                issues={issues}
-                onChange={(consent) => change({ ...document, consent })}
-              />
-            )}
-            {target && (
-              <TargetPart
-                key={target.id}
-                target={target}
-                name={names[index] ?? ''}
-                asks={document.consent.asks}
-                fields={fields}
-                connections={connections}
-                values={facts}
-                hints={hints}
-                issues={issues.filter(({ pointer }) => pointer.startsWith(`/targets/${index}`))}
-                onChange={(next) => setTarget(index, next)}
-                onRemove={() => change({ ...document, targets: document.targets.filter((one) => one !== target) })}
-              />
-            )}
-            {part === 'add' && (
-              <AddTarget
-                connections={connections}
-                isFirst={document.targets.length === 0}
-                onAdd={({ id, catalogue }) => {
-                  if (!catalogue) return;
-                  const added = newTarget(id, catalogue, { fields, asks: document.consent.asks, hints });
-                  change({ ...document, targets: [...document.targets, added] });
-                  show(partOfTarget(added.id));
-                }}
-              />
-            )}
-            {part === 'mails' && (
-              <MailsPart
-                mails={document.mails}
-                fields={fields}
-                values={facts}
-                confirms={document.consent.confirmedBy.by === 'iwashi'}
-                issues={issues}
-                onChange={(mails) => change({ ...document, mails })}
-              />
-            )}
-          </div>
-        </>
-      }
-    />
+        }
+        middle={
+          <>
+            <PublishBar
+              name={route.name}
+              exportPath={`/routes/${route.id}/export`}
+              view={route}
+              draft={draft}
+              publishing={publishing}
+            />
+            <RouteStrip
+              document={document}
+              sourceNames={own.map(({ name }) => name)}
+              names={names}
+              findings={findingsByPart(route.findings, document)}
+              shown={part}
+              onShow={show}
+            />
+            <div className="p-4 flex flex-col gap-6">
+              {part === 'source' && (
+                <SourcesPart
+                  sources={sources}
+                  chosen={document.sourceIds}
+                  onChange={(sourceIds) => change({ ...document, sourceIds })}
+                />
+              )}
+              {part === 'consent' && (
+                <ConsentPart
+                  consent={document.consent}
+                  targets={document.targets}
+                  connections={connections}
+                  fields={fields}
+                  statement={source?.draft.statement ?? ''}
+                  issues={issues}
+                  onChange={(consent) => change({ ...document, consent })}
+                />
+              )}
+              {target && (
+                <TargetPart
+                  key={target.id}
+                  target={target}
+                  name={names[index] ?? ''}
+                  asks={document.consent.asks}
+                  fields={fields}
+                  connections={connections}
+                  values={facts}
+                  hints={hints}
+                  issues={issues.filter(({ pointer }) => pointer.startsWith(`/targets/${index}`))}
+                  before={document.targets
+                    .slice(0, index)
+                    .map(({ id, branch }, at) => ({ id, branch, name: names[at] ?? '' }))}
+                  onJoin={(other) => change(joinBranch(document, target.id, other))}
+                  onChange={(next) => setTarget(index, next)}
+                  onRemove={() => change({ ...document, targets: document.targets.filter((one) => one !== target) })}
+                />
+              )}
+              {part === 'add' && (
+                <AddTarget
+                  connections={connections}
+                  isFirst={document.targets.length === 0}
+                  onAdd={({ id, catalogue }) => {
+                    if (!catalogue) return;
+                    const added = newTarget(id, catalogue, { fields, asks: document.consent.asks, hints });
+                    change({ ...document, targets: [...document.targets, added] });
+                    show(partOfTarget(added.id));
+                  }}
+                />
+              )}
+              {part === 'mails' && (
+                <MailsPart
+                  mails={document.mails}
+                  fields={fields}
+                  values={facts}
+                  confirms={document.consent.confirmedBy.by === 'iwashi'}
+                  issues={issues}
+                  onChange={(mails) => change({ ...document, mails })}
+                />
+              )}
+            </div>
+          </>
+        }
+      />
+    </KnowledgeContext>
   );
 }
 

@@ -2,6 +2,7 @@ import { ArrowRight, Plus } from 'lucide-react';
 import { Fragment } from 'react';
 import type { Finding, RouteDocument } from '../../../core/plan/index.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { branchBefore } from './routeEdits.ts';
 import { partOfTarget, type RoutePart } from './routeParts.ts';
 
 interface RouteStripProps {
@@ -39,11 +40,22 @@ export function RouteStrip({ document, sourceNames, names, findings, shown, onSh
       <Arrow />
       {piece('consent', 'Consent', consent.asks.length === 0 ? 'none asked for' : confirmed)}
       <Arrow />
-      {targets.map(({ id, when }, index) => (
-        <Fragment key={id}>
-          {piece(partOfTarget(id), when === null ? 'To' : 'To some', names[index] ?? 'Target')}
-        </Fragment>
-      ))}
+      {targets.map((target, index) => {
+        const isOtherwise = branchBefore(document, target).length > 0;
+        const kind = target.when === null ? 'To' : 'To some';
+        return (
+          <Fragment key={target.id}>
+            {piece(
+              partOfTarget(target.id),
+              isOtherwise ? `Otherwise ${kind.toLowerCase()}` : kind,
+              names[index] ?? 'Target',
+            )}
+          </Fragment>
+        );
+      })}
+      {targets.length > 0 && targets.every(({ when }) => when !== null) && (
+        <span className="self-center text-sm text-quiet leading-tight shrink-0">otherwise: stop</span>
+      )}
       <button
         className={`btn btn-sm btn-ghost btn-square self-center shrink-0 ${shown === 'add' ? 'bg-base-300' : ''}`}
         aria-pressed={shown === 'add'}

@@ -2,9 +2,10 @@ import { Lightbulb, Plus, X } from 'lucide-react';
 import { useId } from 'react';
 import { tagsFor, type Target, type TargetTag } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { useNow } from '../../parts/useNow.ts';
 import { LinesInput } from '../../parts/LinesInput.tsx';
-import { ConditionPart } from './ConditionPart.tsx';
-import { setGroup } from './conditionEdits.ts';
+import { ConditionPart } from './conditions/ConditionPart.tsx';
+import { setGroup } from './conditions/conditionEdits.ts';
 import { newPartId } from './newPartId.ts';
 import { answerOf, setAnswerTag, setTagForEach, setTagsForAll, tagFor } from './routeEdits.ts';
 
@@ -38,7 +39,7 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
   };
   const others = tags.filter((tag) => tag.when !== null && !isByAnswer(tag));
   const set = (tag: TargetTag) => onChange({ tags: tags.map((one) => (one.id === tag.id ? tag : one)) });
-  const now = tagsFor(target, values);
+  const now = tagsFor(target, { values, now: useNow() });
   return (
     <div className="flex flex-col gap-3">
       <datalist id={listId}>

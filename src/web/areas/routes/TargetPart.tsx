@@ -17,7 +17,7 @@ import { Field } from '../../parts/Field.tsx';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { capital } from '../../parts/words.ts';
 import { LeavesPart } from './LeavesPart.tsx';
-import { ConditionPart } from './ConditionPart.tsx';
+import { ConditionPart } from './conditions/ConditionPart.tsx';
 import { NeedPart } from './NeedPart.tsx';
 import { PlacesPart } from './PlacesPart.tsx';
 import { addFreeLine } from './lines/lineEdits.ts';
@@ -45,6 +45,9 @@ interface TargetPartProps {
   /** What helps to suggest lines. */
   hints: SuggestFacts;
   issues: PartIssue[];
+  /** The targets before it, of which it may be the alternative. */
+  before: { id: string; name: string; branch: string | null }[];
+  onJoin: (targetId: string | null) => void;
   onChange: (target: Target) => void;
   onRemove: () => void;
 }
@@ -59,6 +62,8 @@ export function TargetPart({
   values,
   hints,
   issues,
+  before,
+  onJoin,
   onChange,
   onRemove,
 }: TargetPartProps) {
@@ -140,6 +145,29 @@ export function TargetPart({
           )}
           {asks.length > 0 && <NeedPart needs={target.needs} asks={asks} onChange={(needs) => set({ needs })} />}
           <ConditionPart when={target.when} fields={fields} values={values} onChange={(when) => set({ when })} />
+          {before.length > 0 && (
+            <Field
+              label="Beside other targets"
+              help={
+                target.branch === null
+                  ? 'It goes there whatever else happens.'
+                  : 'It goes there only where nobody went to those before.'
+              }
+            >
+              <select
+                className="select select-sm w-auto"
+                value={before.find(({ branch }) => branch !== null && branch === target.branch)?.id ?? ''}
+                onChange={(event) => onJoin(event.target.value || null)}
+              >
+                <option value="">by itself</option>
+                {before.map(({ id, name: other }) => (
+                  <option key={id} value={id}>
+                    only those who do not go to {other}
+                  </option>
+                ))}
+              </select>
+            </Field>
+          )}
           <div>
             <button className="btn btn-sm btn-ghost" onClick={onRemove}>
               <Trash2 size={15} aria-hidden="true" /> Remove target

@@ -1,9 +1,19 @@
 import { sourceField } from '../../../../test/world/fields.ts';
 import { abilities, catalogueOf } from '../../../../test/world/catalogue.ts';
 import { expect, it } from 'vitest';
+import { routeOf, targetOf } from '../../../../test/world/routes.ts';
 import type { DestinationField } from '../../../core/mapping/index.ts';
 import type { TargetTag } from '../../../core/plan/index.ts';
-import { newTarget, setAnswerTag, setTagForEach, setTagsForAll, tagFor, withKind } from './routeEdits.ts';
+import {
+  branchBefore,
+  joinBranch,
+  newTarget,
+  setAnswerTag,
+  setTagForEach,
+  setTagsForAll,
+  tagFor,
+  withKind,
+} from './routeEdits.ts';
 
 /** A source without fields. */
 const bare = { fields: [], hints: {} };
@@ -61,4 +71,15 @@ it('sets a tag for each answer that has none: one that is there, or a new one na
   const answers = ['The Moon and planets', 'Taking pictures', 'Кометы'].map((answer) => ({ field: 'likes', answer }));
   const tags = setTagForEach(setAnswerTag([], 'likes', 'Taking pictures', 'mine'), answers, ['planets', 'newsletter']);
   expect(answers.map(({ field, answer }) => tagFor(tags, field, answer))).toEqual(['planets', 'mine', 'komety']);
+});
+
+it('joins targets of which one is taken, and dissolves what one would be left in', () => {
+  const apart = routeOf({ targets: [targetOf('a'), targetOf('b'), targetOf('c')] });
+  const two = joinBranch(apart, 'b', 'a');
+  expect(two.targets.map(({ branch }) => branch !== null)).toEqual([true, true, false]);
+  const three = joinBranch(two, 'c', 'b');
+  expect(new Set(three.targets.map(({ branch }) => branch)).size).toBe(1);
+  const last = three.targets[2];
+  expect(last && branchBefore(three, last).map(({ id }) => id)).toEqual(['a', 'b']);
+  expect(joinBranch(two, 'b', null)).toEqual(apart);
 });

@@ -42,6 +42,7 @@ export function newTarget(
   const target = {
     id: newPartId(),
     when: null,
+    branch: null,
     needs: firstNeed(asks),
     connectionId,
     kind,
@@ -56,6 +57,26 @@ export function newTarget(
     hints,
   });
 }
+
+/**
+ * Makes a target one of those of which only the first goes that is for the person; null lets it stand by itself. A branch of one is
+ * none.
+ */
+export function joinBranch(document: RouteDocument, targetId: string, withId: string | null): RouteDocument {
+  const { targets } = document;
+  const branch = withId === null ? null : (targets.find(({ id }) => id === withId)?.branch ?? newPartId());
+  const joined = targets.map((target) =>
+    target.id === targetId || (withId !== null && target.id === withId) ? { ...target, branch } : target,
+  );
+  const isAlone = (one: Target) => joined.every((other) => other === one || other.branch !== one.branch);
+  return { ...document, targets: joined.map((one) => (isAlone(one) ? { ...one, branch: null } : one)) };
+}
+
+/** The targets with which one shares a branch, before it. */
+export const branchBefore = ({ targets }: RouteDocument, { id, branch }: Target): Target[] => {
+  const at = targets.findIndex((one) => one.id === id);
+  return branch === null ? [] : targets.slice(0, at).filter((one) => one.branch === branch);
+};
 
 /** What a new target needs: what is asked for first. Whoever makes the route may say that it needs none. */
 function firstNeed([ask]: ConsentAsk[]): Target['needs'] {

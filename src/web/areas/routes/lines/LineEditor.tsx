@@ -14,6 +14,7 @@ import {
 import type { SourceField } from '../../../../core/values/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { RULE_WORDS } from '../../../parts/ruleWords.ts';
+import { ConditionPart } from '../conditions/ConditionPart.tsx';
 import { FirstOf } from './FirstOf.tsx';
 import { changeLine, takesSteps } from './lineEdits.ts';
 import { StepsEditor } from './StepsEditor.tsx';
@@ -79,6 +80,13 @@ export function LineEditor({ field, line, suggestion, fields, facts, lines, look
             {takesSteps(from) && (
               <StepsEditor field={field} line={line} fields={fields} facts={facts} lines={lines} onChange={onChange} />
             )}
+            <ConditionPart
+              when={line.when}
+              fields={fields}
+              values={facts.values}
+              words={{ who: 'Filled for', holds: 'it is filled' }}
+              onChange={(when) => set({ when })}
+            />
           </div>
           <div className="flex flex-col gap-4">
             <Field label="When it is empty">

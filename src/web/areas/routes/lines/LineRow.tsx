@@ -111,6 +111,12 @@ function Verdict({ result: { verdict } }: { result: LineResult }) {
           {String(verdict.value)}
         </span>
       );
+    case 'not for them':
+      return (
+        <span className="block truncate text-quiet" title={`Left out, since ${verdict.why}`}>
+          left out, since {verdict.why}
+        </span>
+      );
     case 'empty':
       return <span className="text-quiet">empty, not sent</span>;
     case 'unmapped':

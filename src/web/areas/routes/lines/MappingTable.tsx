@@ -3,6 +3,7 @@ import { useQueryState } from 'nuqs';
 import { applyMapping, type DestinationField, type MapLine, type Suggestion } from '../../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../../core/values/index.ts';
 import { useNow } from '../../../parts/useNow.ts';
+import { useAskable } from '../conditions/knowledge.ts';
 import { LineEditor } from './LineEditor.tsx';
 import { placeOfLine } from './lineEdits.ts';
 import { LineRow } from './LineRow.tsx';
@@ -37,7 +38,8 @@ export function MappingTable({
 }: MappingTableProps) {
   const [open, setOpen] = useQueryState('line', { defaultValue: '' });
   const now = useNow();
-  const facts = { values, now };
+  const askable = useAskable(fields);
+  const facts = { values, now, fields: askable.all };
   const results = applyMapping(destination, lines, facts);
   const placeOf = (key: string) => placeOfLine(targetId, key);
   return (

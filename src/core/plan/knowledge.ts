@@ -1,0 +1,65 @@
+import { CHANNEL_WORDS, stateFor, type Channel, type ConsentState } from '../consent/index.ts';
+import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
+import type { Catalogue } from './catalogue.ts';
+import type { KnownPerson } from './input.ts';
+import type { Plan } from './planned.ts';
+
+/*
+ * What is known of a person beside what they sent, as facts under ids that no field has. Each is yes, no, or not there: nobody
+ * knows whether somebody is in a list to which we never delivered them.
+ */
+
+/** Whether they agreed to a purpose by a channel. */
+export const agreedId = (purpose: string, channel: Channel): string => `@agreed ${purpose} ${channel}`;
+/** Whether we put them into a list there. */
+const inListId = (connectionId: string, list: string): string => `@in list ${connectionId} ${list}`;
+/** Whether we set a tag on them there. */
+const hasTagId = (connectionId: string, tag: string): string => `@has tag ${connectionId} ${tag}`;
+
+const AGREED = new Set<ConsentState>(['given', 'asked', 'confirmed']);
+const NOT_AGREED = new Set<ConsentState>(['refused', 'withdrawn']);
+
+/** The facts of a person, by their ids. @param sent what was delivered, or is on its way */
+export function knowledgeOf({ consent, sent }: Pick<KnownPerson, 'consent' | 'sent'>): FieldValues {
+  const facts: FieldValues = {};
+  for (const { purpose, channel } of consent) {
+    const state = stateFor(consent, { purpose, channel });
+    if (AGREED.has(state)) facts[agreedId(purpose, channel)] = true;
+    else if (NOT_AGREED.has(state)) facts[agreedId(purpose, channel)] = false;
+  }
+  for (const { connectionId, arrived, intent } of sent) {
+    if (!arrived) continue;
+    for (const { list } of intent.leaves) facts[inListId(connectionId, list)] = false;
+    for (const { list } of intent.places) facts[inListId(connectionId, list)] = true;
+    for (const tag of intent.tagsOff) facts[hasTagId(connectionId, tag)] = false;
+    for (const tag of intent.tags) facts[hasTagId(connectionId, tag)] = true;
+  }
+  return facts;
+}
+
+/** What a plan has people agree to, as facts. */
+export const agreedBy = ({ consent }: Pick<Plan, 'consent'>): FieldValues =>
+  Object.fromEntries(
+    consent.flatMap(({ kind, purpose, channel }) =>
+      kind === 'given' ? [[agreedId(purpose, channel), true] as const] : [],
+    ),
+  );
+
+/** The facts as fields, so that conditions can ask for them and say them. */
+export function knowledgeFields(
+  purposes: { id: string; name: string; channels: Channel[] }[],
+  connections: { id: string; name: string; catalogue: Catalogue | null }[],
+): SourceField[] {
+  const fact = (id: string, label: string): SourceField => ({ ...plainField(id, 'yes/no'), label });
+  return [
+    ...purposes.flatMap(({ id, name, channels }) =>
+      channels.map((channel) => fact(agreedId(id, channel), `has agreed to ${name} by ${CHANNEL_WORDS[channel]}`)),
+    ),
+    ...connections.flatMap(({ id, name, catalogue }) => [
+      ...(catalogue?.lists ?? []).map((list) => fact(inListId(id, list.id), `was put into ${list.name} in ${name}`)),
+      ...(catalogue?.can.tags ? catalogue.tags : []).map((tag) =>
+        fact(hasTagId(id, tag.name), `was given the tag ${tag.name} in ${name}`),
+      ),
+    ]),
+  ];
+}
