@@ -45,11 +45,7 @@ export function RouteStrip({ document, sourceNames, names, findings, shown, onSh
         const kind = target.when === null ? 'To' : 'To some';
         return (
           <Fragment key={target.id}>
-            {piece(
-              partOfTarget(target.id),
-              isOtherwise ? `Otherwise ${kind.toLowerCase()}` : kind,
-              names[index] ?? 'Target',
-            )}
+            {piece(partOfTarget(target.id), isOtherwise ? 'Otherwise' : kind, names[index] ?? 'Target')}
           </Fragment>
         );
       })}

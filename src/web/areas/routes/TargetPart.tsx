@@ -3,7 +3,6 @@ import { useState } from 'react';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { inSentence } from '../../../core/conditions/index.ts';
-import { factFields } from '../../../core/intake/index.ts';
 import { suggestLines, type SuggestFacts } from '../../../core/mapping/index.ts';
 import {
   fieldsFor,
@@ -18,6 +17,7 @@ import { MakeButton } from '../connections/MakeForm.tsx';
 import { capital } from '../../parts/words.ts';
 import { LeavesPart } from './LeavesPart.tsx';
 import { ConditionPart } from './conditions/ConditionPart.tsx';
+import { useAskable } from './conditions/knowledge.ts';
 import { NeedPart } from './NeedPart.tsx';
 import { PlacesPart } from './PlacesPart.tsx';
 import { addFreeLine } from './lines/lineEdits.ts';
@@ -234,13 +234,14 @@ function TargetInWords({
   catalogue: Catalogue;
   fields: SourceField[];
 }) {
+  const askable = useAskable(fields);
   const into = places.map(({ list, group }) => {
     const own = catalogue.lists.find(({ id }) => id === list);
     const inside = own?.groups.find(({ id }) => id === group);
     return [own?.name ?? list, inside?.name ?? group].filter((name) => name !== '').join(', ');
   });
   const parts = [
-    when === null ? 'Everybody' : `Only if ${inSentence(when, factFields(fields))}`,
+    when === null ? 'Everybody' : `Only if ${inSentence(when, askable.all)}`,
     catalogue.kinds.find(({ id }) => id === kind)?.name ?? '',
     into.length > 0 ? `into ${into.join(' and ')}` : catalogue.can.lists ? `into no ${catalogue.can.calls.list}` : '',
     POLICIES.find(([policy]) => policy === duplicates)?.[2] ?? '',
