@@ -8,6 +8,7 @@ export const ACTS = {
   edited: 'edited',
   renamed: 'renamed',
   published: 'published',
+  'rehearsed live': 'rehearsed live',
   paused: 'paused',
   resumed: 'resumed',
   removed: 'removed',

@@ -26,14 +26,13 @@ import {
   type ConsentAsk,
   type DuplicatePolicy,
   type Finding,
-  type Plan,
   type RouteDocument,
   type RouteMail,
   type TargetPlace,
   type TargetTag,
 } from '../core/plan/index.ts';
-import type { FieldValues } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
+import type { ProofView } from './rehearsal.ts';
 import type { PublishState } from '../core/states/index.ts';
 
 const DEEPEST = 4;
@@ -365,21 +364,6 @@ export class RouteInput {
   sourceId!: string;
 }
 
-export class RehearsalInput {
-  /** By the ids of the fields: as held, or as typed. */
-  @IsObject()
-  values!: Record<string, unknown>;
-
-  /** The source that the sample is of; '' for the first. */
-  @IsString()
-  @MaxLength(36)
-  sourceId: string = '';
-
-  /** How the sample came. */
-  @IsObject()
-  visit: Record<string, unknown> = {};
-}
-
 export interface RouteView {
   id: string;
   name: string;
@@ -392,14 +376,8 @@ export interface RouteView {
   sourceNames: string[];
   targetNames: string[];
   findings: Finding[];
+  /** What the newest live rehearsal says; null where there was none. */
+  proof: ProofView | null;
   held: number;
   hours: DotLineData;
-}
-
-export interface RehearsalView {
-  plan: Plan;
-  /** Names for the ids that the plan speaks of. */
-  names: Record<string, string>;
-  /** What is known of the person, as facts that conditions ask for. */
-  knows: FieldValues;
 }

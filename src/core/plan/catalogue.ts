@@ -34,6 +34,8 @@ export interface Abilities {
   freeFields: boolean;
   /** Whether somebody can be asked for after sending. */
   readBack: boolean;
+  /** Whether a record can be deleted from here; absent in older catalogues. */
+  removes?: boolean;
   /** What can happen to a person who is there already; the first is the usual one. */
   duplicates: DuplicatePolicy[];
   /** What can be made there from here. */

@@ -11,7 +11,8 @@ export { planNotice } from './noticing.ts';
 export { planSubmission } from './plan.ts';
 export { preflight, type Finding } from './preflight/index.ts';
 export { addressFieldOf, addressOf, readIntent, type Intent } from './intent.ts';
-export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Mail, type Plan } from './planned.ts';
+export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Deliver, type Mail, type Plan } from './planned.ts';
+export { trialState, type TargetTrial, type TrialState } from './trial.ts';
 export { conditionsIn, DUPLICATE_POLICIES, readRoute, ROUTE_FORMAT } from './route.ts';
 export type {
   ConfirmedBy,

@@ -7,7 +7,7 @@ import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
 
 /** What a kind of service can do, read off its profile. */
-export function abilitiesOf({ catalogue, find, write, place, make, calls }: Profile): Abilities {
+export function abilitiesOf({ catalogue, find, write, place, make, remove, calls }: Profile): Abilities {
   const places = (source: ItemSource | undefined) => source !== undefined;
   return {
     lists: places(catalogue.lists),
@@ -27,6 +27,7 @@ export function abilitiesOf({ catalogue, find, write, place, make, calls }: Prof
       field: make?.field !== undefined,
     },
     makesTypes: DESTINATION_FIELD_TYPES.filter((type) => make?.field?.types?.[type] !== undefined),
+    removes: remove !== undefined,
     calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
   };
 }

@@ -98,6 +98,8 @@ export interface Connector {
   register(address: string, secret: string): Promise<Reply<Registered>>;
   unregister(remoteId: string): Promise<Reply<null>>;
   make(making: Making): Promise<Reply<string>>;
+  /** Whether a record can be deleted from here. */
+  canRemove: boolean;
   /** Deletes a record; for cleaning up after a trial. */
   remove(wanted: Wanted, held: HeldPerson): Promise<Reply<null>>;
 }

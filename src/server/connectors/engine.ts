@@ -97,6 +97,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       return reply.ok ? { ok: true, value: textAt(reply.value, how.id) } : reply;
     },
 
+    canRemove: remove !== undefined,
     async remove(wanted, held) {
       if (!remove) return CANNOT;
       const reply = await call(line, remove.request, { ...wanted, id: held.id });

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import type { PublishState } from '../../core/states/index.ts';
 
 /** A source or a route: a draft that saves itself, and the versions that were published. */
@@ -15,5 +16,5 @@ export interface Versioned<Document> {
 
 /** Whether the draft differs from what is live. */
 export function isChanged({ draft, live }: Versioned<unknown>): boolean {
-  return JSON.stringify(draft) !== JSON.stringify(live);
+  return !dequal(draft, live);
 }

@@ -5,7 +5,7 @@ import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
-import { carryOut, type Ending } from './carryOut.ts';
+import { carryOut, type Ending } from '../connecting/carryOut.ts';
 import { conclude } from './conclude.ts';
 
 /** What may happen to one request. The worker may vanish too, before the service has it or after. */

@@ -5,7 +5,7 @@ import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import type { Consent } from '../store/people/index.ts';
-import { changeFor, compared, failed, notSeen, type Ending } from './carryOut.ts';
+import { changeFor, compared, failed, notSeen, type Ending } from '../connecting/carryOut.ts';
 
 interface Try {
   job: { delivery: DeliveryRecord; consent: Consent | null };

@@ -1,7 +1,7 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import { nextAttempt, DELIVERING, type DeliveryEvent, type DeliveryState } from '../../core/delivery/index.ts';
 import type { DeliveryRecord, TryEnd } from '../store/deliveries.ts';
-import type { Ending } from './carryOut.ts';
+import type { Ending } from '../connecting/carryOut.ts';
 
 /** A try that is over, and not stored yet. */
 export interface Ended {

@@ -9,7 +9,7 @@ import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { findDeliveries, markBegun, type DeliveryRecord } from '../store/deliveries.ts';
 import { consentKey, readConsent, type Consent } from '../store/people/index.ts';
-import { carryOut, failed, type Ending } from './carryOut.ts';
+import { carryOut, failed, type Ending } from '../connecting/carryOut.ts';
 import { carryOutTogether } from './carryOutTogether.ts';
 import type { Endings } from './endings.ts';
 import type { Outcome, Tried } from './lanes.ts';

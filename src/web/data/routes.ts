@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { RehearsalView, RouteView } from '../../contract/route.ts';
+import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsal.ts';
+import type { RouteView } from '../../contract/route.ts';
 import type { Visit } from '../../core/intake/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
@@ -21,13 +22,49 @@ export function useAddRoute() {
 export const useKeepRoute = (id: string): Keeping<RouteDocument> => useKeeping('routes', id);
 
 /** The plan that the saved draft makes of a sample, with all that is known of the person. */
-export const useRehearsal = (
-  route: RouteView,
-  sample: { sourceId: string; values: FieldValues | null; visit: Visit },
-) =>
+export const useRehearsal = (route: RouteView, sample: Rehearsed) =>
   useQuery({
     queryKey: ['rehearsal', route.id, route.draftAt, sample],
     queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, sample),
     enabled: sample.values !== null,
     placeholderData: keepPreviousData,
+  });
+
+/** A sample, as it is rehearsed. */
+export interface Rehearsed {
+  sourceId: string;
+  values: FieldValues | null;
+  visit: Visit;
+}
+
+/** Reads how a destination holds the person of a sample, when somebody asks for it. */
+export const useLook = (routeId: string) =>
+  useMutation({
+    mutationFn: (input: Rehearsed & { targetId: string }) => api.post<LookView>(`/routes/${routeId}/look`, input),
+  });
+
+/** Sends a test person to one target after another; what came of each is known as soon as it is. */
+export function useLiveRehearsal(routeId: string, onStep: (trial: TrialView) => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (input: Rehearsed & { address: string }) => {
+      let trial = await api.post<TrialView>(`/routes/${routeId}/trials`, input);
+      onStep(trial);
+      for (const { targetId, state } of trial.targets) {
+        if (state !== 'waiting') continue;
+        trial = await api.post<TrialView>(`/routes/${routeId}/trials/${trial.id}/targets/${targetId}`);
+        onStep(trial);
+      }
+      return trial;
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ['routes'] }),
+  });
+}
+
+/** A live rehearsal as it ended. */
+export const useTrial = (routeId: string, trialId: string | null) =>
+  useQuery({
+    queryKey: ['trials', routeId, trialId],
+    queryFn: () => api.get<TrialView>(`/routes/${routeId}/trials/${trialId}`),
+    enabled: trialId !== null,
   });

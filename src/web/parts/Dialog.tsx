@@ -5,11 +5,14 @@ export function Dialog({
   title,
   open,
   onClose,
+  wide = false,
   children,
 }: {
   title: string;
   open: boolean;
   onClose: () => void;
+  /** For tables. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   const element = useRef<HTMLDialogElement>(null);
@@ -20,7 +23,7 @@ export function Dialog({
   return (
     <dialog ref={element} className="modal" onClose={onClose} aria-label={title}>
       {open && (
-        <div className="modal-box border border-base-300 shadow-none">
+        <div className={`modal-box border border-base-300 shadow-none ${wide ? 'max-w-3xl' : ''}`}>
           <h2 className="text-lg font-semibold mb-3">{title}</h2>
           {children}
         </div>

@@ -64,6 +64,12 @@ const MARKS: Record<string, Mark> = {
   // confirmations and mails
   pending: { icon: MailQuestionMark, tone: 'text-secondary' },
   sent: { icon: CheckCheck, tone: 'text-success' },
+  // live rehearsals
+  proved: { icon: CheckCheck, tone: 'text-success' },
+  accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
+  stale: { icon: Hourglass, tone: 'text-warning', word: 'was proved' },
+  'not proved': { icon: TriangleAlert, tone: 'text-error' },
+  'left out': { icon: Minus, tone: 'text-quiet' },
   // findings
   blocker: { icon: Hand, tone: 'text-error' },
   warning: { icon: TriangleAlert, tone: 'text-warning' },

@@ -61,6 +61,7 @@ export function createCodeConnector(parts: CodeParts): Connector {
     setStanding: () => Promise.resolve(cannot),
     place: () => Promise.resolve({ ok: true, value: null }),
     make: () => Promise.resolve(cannot),
+    canRemove: false,
     remove: () => Promise.resolve(cannot),
   };
 }

@@ -9,3 +9,4 @@ export * from './people.ts';
 export * from './routes.ts';
 export * from './sources.ts';
 export * from './submissions.ts';
+export * from './trials.ts';

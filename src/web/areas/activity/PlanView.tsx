@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { nameKey } from '../../../contract/submissions.ts';
 import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
 import type { OverwriteRule, SentValue } from '../../../core/mapping/index.ts';
@@ -8,7 +9,16 @@ import { RULE_WORDS } from '../../parts/ruleWords.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 
 /** A plan, in the same layout wherever it is shown: in a rehearsal before, and in a trail after. */
-export function PlanView({ plan, names }: { plan: Plan; names: Record<string, string> }) {
+export function PlanView({
+  plan,
+  names,
+  beside,
+}: {
+  plan: Plan;
+  names: Record<string, string>;
+  /** What is shown beneath a delivery. */
+  beside?: (targetId: string) => ReactNode;
+}) {
   const { contact, consent, notes } = plan;
   return (
     <div className="flex flex-col gap-4">
@@ -49,7 +59,7 @@ export function PlanView({ plan, names }: { plan: Plan; names: Record<string, st
         </PlanPart>
       )}
       {plan.actions.map((action) => (
-        <ActionPart key={action.id} action={action} names={names} />
+        <ActionPart key={action.id} action={action} names={names} beside={beside} />
       ))}
       {notes.map(({ text }) => (
         <p key={text} className="text-quiet">
@@ -66,7 +76,11 @@ interface ActionProps<Kind> {
 }
 
 /** One thing that will be done, or was: when, why, and what. */
-function ActionPart({ action, names }: ActionProps<Action>) {
+function ActionPart({
+  action,
+  names,
+  beside,
+}: ActionProps<Action> & { beside: ((targetId: string) => ReactNode) | undefined }) {
   const aside = action.after.kind === 'now' ? 'at once' : 'once confirmed';
   switch (action.kind) {
     case 'ask':
@@ -87,6 +101,7 @@ function ActionPart({ action, names }: ActionProps<Action>) {
           because={action.because}
         >
           <Delivery action={action} names={names} />
+          {beside?.(action.targetId)}
         </PlanPart>
       );
     case 'answer':
@@ -171,7 +186,7 @@ function PlanPart({
   title: string;
   aside?: string;
   because?: string;
-  children: React.ReactNode;
+  children: ReactNode;
 }) {
   return (
     <section className="border-l-2 border-base-300 pl-3">

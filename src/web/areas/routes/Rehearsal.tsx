@@ -1,3 +1,4 @@
+import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { Visit } from '../../../core/intake/index.ts';
 import { stepInWords } from '../../../core/mapping/index.ts';
@@ -7,12 +8,16 @@ import { Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { PlanView } from '../activity/PlanView.tsx';
 import { useRehearsal } from '../../data/routes.ts';
+import { LiveRehearsal } from './LiveRehearsal.tsx';
+import { LookThere } from './LookThere.tsx';
 import { partOfFinding, targetNames, type RoutePart } from './routeParts.ts';
 
 /** What would happen to the sample, and what keeps the route from going live. */
 export function Rehearsal({
   route,
   document,
+  connections,
+  isUnsaved,
   sourceId,
   values,
   visit,
@@ -22,6 +27,8 @@ export function Rehearsal({
   route: RouteView;
   /** As it is being edited. */
   document: RouteDocument;
+  connections: ConnectionView[];
+  isUnsaved: boolean;
   /** Of which the sample is. */
   sourceId: string;
   values: FieldValues | null;
@@ -32,7 +39,8 @@ export function Rehearsal({
   onMend: (finding: Finding) => void;
 }) {
   const names = targetNames({ ...route, draft: document });
-  const rehearsal = useRehearsal(route, { sourceId, values, visit });
+  const sample = { sourceId, values, visit };
+  const rehearsal = useRehearsal(route, sample);
   return (
     <div className="p-4 flex flex-col gap-6">
       <section>
@@ -68,13 +76,18 @@ export function Rehearsal({
           </ul>
         )}
       </section>
+      <LiveRehearsal route={route} connections={connections} sample={sample} isUnsaved={isUnsaved} />
       <section aria-live="polite">
         <h2 className="font-semibold text-lg">Rehearsal</h2>
         <p className="text-quiet text-sm mb-2">What the draft would do with the sample. Nothing is sent or changed.</p>
         {rehearsal.isError ? (
           <Failed error={rehearsal.error} again={() => void rehearsal.refetch()} />
         ) : rehearsal.data ? (
-          <PlanView plan={rehearsal.data.plan} names={rehearsal.data.names} />
+          <PlanView
+            plan={rehearsal.data.plan}
+            names={rehearsal.data.names}
+            beside={(targetId) => <LookThere routeId={route.id} targetId={targetId} sample={sample} />}
+          />
         ) : (
           <p className="text-quiet">Computing</p>
         )}

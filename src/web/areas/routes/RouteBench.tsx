@@ -115,6 +115,8 @@ export function RouteBench({
           <Rehearsal
             route={route}
             document={document}
+            connections={connections}
+            isUnsaved={draft.standing !== 'saved'}
             sourceId={source?.id ?? ''}
             values={values}
             visit={chosen?.visit ?? {}}

@@ -35,10 +35,13 @@ export interface Circumstances {
   begin: () => Promise<boolean>;
 }
 
+/** What is carried out: a delivery, or a trial of one. */
+export type Carried = Pick<DeliveryRecord, 'id' | 'intent' | 'begunAt' | 'cause'>;
+
 /** Makes one try for one person: looks where that is needed, writes, puts into places, reads back and compares. */
 export async function carryOut(
   connector: Connector,
-  delivery: DeliveryRecord,
+  delivery: Carried,
   catalogue: Catalogue,
   proof: PersonChange['proof'],
   { unclear, now, begin }: Circumstances,
@@ -136,7 +139,7 @@ function notWritten(fault: Fault, { makes, canLook }: { makes: boolean; canLook:
 const CLOCKS_MS = 60_000;
 
 /** Where every delivery adds a record, the newest is ours when it has what was meant and was made since we began. */
-function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: DeliveryRecord, catalogue: Catalogue): boolean {
+function isOfThisDelivery(held: HeldPerson, { intent, begunAt }: Carried, catalogue: Catalogue): boolean {
   if (held.madeAt !== null && held.madeAt < (begunAt ?? 0) - CLOCKS_MS) return false;
   const fieldsOnly = { ...intent, places: [], tags: [] };
   return compareReadBack(fieldsOnly, catalogue, held, null).every(({ same }) => same);
