@@ -63,6 +63,7 @@ describe('a route', () => {
       check(RouteDocumentInput, {
         format: ROUTE_FORMAT,
         mails: [],
+        accepted: {},
         sourceIds: ['s'],
         targets: [{ ...target, ...part }],
         consent,

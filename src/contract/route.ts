@@ -51,6 +51,18 @@ function isCondition(value: unknown, depth = 0): boolean {
   return isGroup && Array.isArray(of) && of.length <= MOST_PARTS && of.every((part) => isCondition(part, depth + 1));
 }
 
+const MOST_ACCEPTED = 200;
+
+/** Whether something is reasons by what they are for. */
+const isAccepted = (value: unknown): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  !Array.isArray(value) &&
+  Object.keys(value).length <= MOST_ACCEPTED &&
+  Object.entries(value).every(
+    ([key, reason]) => key.length <= 600 && typeof reason === 'string' && reason.trim() !== '' && reason.length <= 500,
+  );
+
 const IsCondition = () =>
   ValidateBy({
     name: 'isCondition',
@@ -352,6 +364,12 @@ export class RouteDocumentInput implements RouteDocument {
   @ValidateNested({ each: true })
   @Type(() => RouteMailInput)
   mails!: RouteMailInput[];
+
+  @ValidateBy({
+    name: 'isAccepted',
+    validator: { validate: isAccepted, defaultMessage: () => 'Give a reason of at most 500 characters.' },
+  })
+  accepted: Record<string, string> = {};
 }
 
 export class RouteInput {

@@ -125,6 +125,7 @@ async function wireAll(): Promise<{ source: Awaited<ReturnType<Operator['form']>
   await operator.route('Visits', {
     ...document,
     mails: [],
+    accepted: {},
     targets: [{ ...first, duplicates: 'update', lines: [...first.lines, line('has_telescope', 'pupils')] }, ...more],
   });
   return { source, targets: [ternPost, capstan, rowbarn, bellbuoy, webhook].map(({ id }) => id) };

@@ -98,7 +98,14 @@ describe('somebody who gives a number instead of an address', () => {
       },
     ];
     const { consent } = schoolRoute(source.id, capstan.id);
-    const document: RouteDocument = { format: ROUTE_FORMAT, sourceIds: [source.id], targets, consent, mails: [] };
+    const document: RouteDocument = {
+      format: ROUTE_FORMAT,
+      sourceIds: [source.id],
+      targets,
+      consent,
+      mails: [],
+      accepted: {},
+    };
     await operator.route('Ticket orders', document);
   });
   afterAll(() => world.stop());
@@ -187,6 +194,7 @@ describe('somebody who gives a number instead of an address', () => {
       targets: [],
       consent: { ...consent, confirmedBy: { by: 'iwashi' as const } },
       mails: [],
+      accepted: {},
     };
     await operator.put(`/routes/${route.id}/draft`, await operator.withPurposes(document));
     const refused = (await (await operator.send('POST', `/routes/${route.id}/publish`)).json()) as {

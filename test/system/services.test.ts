@@ -261,6 +261,7 @@ describe('Rowbarn: access granted in its own window', () => {
         asks: document.consent.asks.map((ask) => ({ ...ask, tickField: 'consent' })),
       },
       mails: [],
+      accepted: {},
       targets: [signUpsTarget(connection.id)],
     });
     const email = newAddress();
@@ -451,6 +452,7 @@ describe('values of other types', () => {
       targets: [target],
       consent,
       mails: [],
+      accepted: {},
     });
     const email = newAddress();
     const typed = {

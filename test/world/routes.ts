@@ -30,5 +30,6 @@ export const routeOf = (more: Partial<RouteDocument> = {}): RouteDocument => ({
     changes: 'ask',
   },
   mails: [],
+  accepted: {},
   ...more,
 });

@@ -14,6 +14,7 @@ export {
   lineValue,
   OVERWRITE_RULES,
   plainLine,
+  startType,
   withIds,
   withNames,
   type LineResult,

@@ -1,6 +1,13 @@
 import { decide, fieldsAskedFor, type Condition } from '../conditions/index.ts';
 import { good, type Result } from '../result.ts';
-import { type FieldValue, type FieldValues, isEmpty, printValue, type SourceField } from '../values/index.ts';
+import {
+  type FieldValue,
+  type FieldValues,
+  isEmpty,
+  printValue,
+  type SourceField,
+  type TypeName,
+} from '../values/index.ts';
 import { type DestinationField, fitValue, type SentValue } from './destination.ts';
 import { applyStep, fieldsTold, type Step, type StepFacts } from './steps/index.ts';
 
@@ -147,6 +154,25 @@ const SLOT = /\{(@?[A-Za-z][A-Za-z0-9_.-]*)\}/g;
 /** Puts values in the place of {field id}; a field that the source does not have is left as it stands, so that it is seen. */
 export function fillText(text: string, values: FieldValues): string {
   return text.replace(SLOT, (slot, id: string) => (id in values ? printValue(values[id]) : slot)).trim();
+}
+
+/**
+ * The type of what the steps of a line begin with.
+ * @param known the fields of the source, and of how it came
+ * @returns null where it is a field that is not among them
+ */
+export function startType(from: LineOrigin, known: SourceField[]): TypeName | null {
+  switch (from.kind) {
+    case 'field':
+      return known.find(({ id }) => id === from.field)?.type ?? null;
+    case 'first':
+      return known.find(({ id }) => id === from.fields[0])?.type ?? null;
+    case 'text':
+    case 'fixed':
+      return 'text';
+    default:
+      return from satisfies never;
+  }
 }
 
 /** The ids of the source fields that a line draws on. */

@@ -1,3 +1,4 @@
+import { findingsOf } from '../../../test/world/preflight.ts';
 import { plainLine } from '../mapping/index.ts';
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
@@ -10,7 +11,6 @@ import {
   deliveriesIn,
   mailsIn,
   planSubmission,
-  preflight,
   ROUTE_FORMAT,
   type KnownPerson,
   type PlanInput,
@@ -63,6 +63,7 @@ const document: RouteDocument = {
     changes: 'ask',
   },
   mails: [],
+  accepted: {},
 };
 const purposes: Purpose[] = [
   { id: 'letter', name: 'Letter', wordings: ['Send me the letter.'], channels: ['email'], archived: false },
@@ -230,7 +231,7 @@ describe('preflight of consent and mails', () => {
   const found = (change: (route: RouteDocument) => void, known = purposes, lists = catalogue.lists) => {
     const changed = structuredClone(document);
     change(changed);
-    return preflight({
+    return findingsOf({
       others: [],
       knowledge: [],
       document: changed,

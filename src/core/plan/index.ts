@@ -9,7 +9,14 @@ export { agreedBy, knowledgeFields, knowledgeOf } from './knowledge.ts';
 export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
 export { planNotice } from './noticing.ts';
 export { planSubmission } from './plan.ts';
-export { preflight, type Finding } from './preflight/index.ts';
+export {
+  findingKey,
+  preflight,
+  type CheckedConnection,
+  type Finding,
+  type PreflightInput,
+  type PreflightSource,
+} from './preflight/index.ts';
 export { addressFieldOf, addressOf, readIntent, type Intent } from './intent.ts';
 export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Deliver, type Mail, type Plan } from './planned.ts';
 export { trialState, type TargetTrial, type TrialState } from './trial.ts';

@@ -1,3 +1,4 @@
+import { findingsOf } from '../../../test/world/preflight.ts';
 import { plainLine, chainOf, READY } from '../mapping/index.ts';
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
@@ -11,7 +12,6 @@ import {
   deliveriesIn,
   mailsIn,
   planSubmission,
-  preflight,
   ROUTE_FORMAT,
   tagsFor,
   type Catalogue,
@@ -80,6 +80,7 @@ const document: RouteDocument = {
     changes: 'ask',
   },
   mails: [],
+  accepted: {},
 };
 const purposes: Purpose[] = [
   {
@@ -292,7 +293,7 @@ describe('preflight', () => {
   const blockers = (change: (document: RouteDocument) => void, live: typeof source | null = source) => {
     const changed = structuredClone(document);
     change(changed);
-    return preflight({
+    return findingsOf({
       others: [],
       knowledge: [],
       document: changed,
@@ -487,7 +488,7 @@ it('the check before going live says all that is wrong with a field, not only th
     lists: catalogue.lists,
     fields: catalogue.fields.map((one) => (one.key === 'note' ? { ...one, required: true, ours: true } : one)),
   });
-  const findings = preflight({
+  const findings = findingsOf({
     others: [],
     knowledge: [],
     document: { ...document, targets: [{ ...target, lines: [...target.lines, ...lines] }] },
@@ -529,7 +530,7 @@ describe('a target for some people only', () => {
     const [target] = document.targets;
     if (!target) throw new Error('no target');
     const found = (field: string, value: string) =>
-      preflight({
+      findingsOf({
         others: [],
         knowledge: [],
         document: {
@@ -549,7 +550,7 @@ describe('a target for some people only', () => {
 it('what keeps a route from going live is said once for all its sources, or of those where it is so', () => {
   const whole = { name: 'Form', live: formOf(fields) };
   const found = (sources: { name: string; live: ReturnType<typeof formOf> | null }[]) =>
-    preflight({ others: [], knowledge: [], document, sources, catalogues: { C: catalogue }, purposes })
+    findingsOf({ others: [], knowledge: [], document, sources, catalogues: { C: catalogue }, purposes })
       .filter(({ level }) => level === 'blocker')
       .map(({ message }) => message);
   expect(found([whole, { ...whole, name: 'Shop' }])).toEqual([]);
@@ -565,7 +566,7 @@ it('a route that would change the first enquiry of somebody by their second is w
   const kinds = [{ id: 'enquiry', name: 'Enquiry', repeats: true, fields: catalogue.fields }];
   const can = { ...catalogue.can, kinds: true, duplicates: ['update' as const, 'add' as const] };
   const warnings = (duplicates: 'update' | 'add') =>
-    preflight({
+    findingsOf({
       others: [],
       knowledge: [],
       document: { ...document, targets: [{ ...target, kind: 'enquiry', duplicates }] },

@@ -116,6 +116,8 @@ export interface RouteDocument {
   targets: Target[];
   consent: ConsentPolicy;
   mails: RouteMail[];
+  /** Warnings that somebody lets stand, with their reasons: by what each says (see findingKey). */
+  accepted: Record<string, string>;
 }
 
 const ROUTE: Format = {
@@ -235,10 +237,11 @@ function withTold(old: Loose): Loose {
   };
 }
 
-/** To format 7: targets may stand in a branch, and lines may be for some people only. */
+/** To format 7: targets may stand in a branch, lines may be for some people only, and warnings can be accepted. */
 function withBranches(old: Loose): Loose {
   return {
     ...old,
+    accepted: {},
     targets: objectsIn(old.targets).map((target) => ({
       ...target,
       branch: null,

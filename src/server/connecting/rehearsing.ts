@@ -155,7 +155,7 @@ function changesThere(intent: Deliver['intent'], catalogue: Catalogue, held: Hel
   const isIn = (list: string, group: string) =>
     (group === '' ? held?.lists.includes(list) : held?.groups.includes(group)) ?? false;
   const set = (what: string, names: string[], is: (name: string) => boolean, after: string): ChangeThere[] =>
-    names.map((name) => ({ what: `${what} ${name}`, before: is(name) ? 'in it' : 'not in it', after }));
+    names.map((name) => ({ what: `${what} ${name}`, before: is(name) ? 'set' : 'not set', after }));
   return [
     ...fields,
     ...intent.places.map(({ list, group }): ChangeThere => ({
@@ -168,8 +168,8 @@ function changesThere(intent: Deliver['intent'], catalogue: Catalogue, held: Hel
       before: isIn(list, group) ? 'in it' : 'not in it',
       after: 'not in it',
     })),
-    ...set('Tag', intent.tags, (tag) => held?.tags.includes(tag) ?? false, 'in it'),
-    ...set('Tag', intent.tagsOff, (tag) => held?.tags.includes(tag) ?? false, 'not in it'),
+    ...set('Tag', intent.tags, (tag) => held?.tags.includes(tag) ?? false, 'set'),
+    ...set('Tag', intent.tagsOff, (tag) => held?.tags.includes(tag) ?? false, 'not set'),
   ];
 }
 

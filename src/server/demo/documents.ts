@@ -172,6 +172,7 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
     changes: 'ask',
   },
   mails: [],
+  accepted: {},
 });
 
 /** The form by which schools ask for a visit. */
@@ -249,6 +250,7 @@ export const schoolRoute = (sourceId: string, connectionId: string, more: Target
       body: 'Dear {first} {last},\n\nthank you for asking about a visit of {school}. We look at the calendar, and write to you within two days.\n\nClear skies,\nPellam Ridge Observatory',
     },
   ],
+  accepted: {},
 });
 
 /** What the box office at the gate hands on: its orders, by JSON. People there give a number, and some an address. */
@@ -292,4 +294,5 @@ export const ordersRoute = (
     asks: [{ id: 'call', purpose: PURPOSES.calls.name, channels: ['phone'], tickField: '' }],
   },
   mails: [],
+  accepted: {},
 });

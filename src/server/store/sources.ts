@@ -66,10 +66,6 @@ export async function readSourceName(db: Db, id: string): Promise<string> {
   return row?.name ?? '';
 }
 
-/** The sources of a route, as they are live. */
-export const sourcesIn = (sourceIds: string[], sources: Map<string, SourceRecord>) =>
-  sourceIds.map((id) => ({ name: sources.get(id)?.name ?? 'removed source', live: sources.get(id)?.live ?? null }));
-
 export async function readSourceVersion(db: Db, sourceId: string, version: number): Promise<SourceDocument | null> {
   const [row] = await db
     .select({ document: sourceVersions.document })

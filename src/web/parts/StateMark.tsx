@@ -73,6 +73,7 @@ const MARKS: Record<string, Mark> = {
   // findings
   blocker: { icon: Hand, tone: 'text-error' },
   warning: { icon: TriangleAlert, tone: 'text-warning' },
+  'accepted warning': { icon: CheckCheck, tone: 'text-quiet', word: 'let stand:' },
   hint: { icon: CircleDashed, tone: 'text-quiet' },
 };
 

@@ -3,13 +3,13 @@ import type { ToldStep } from '../../mapping/index.ts';
 /** One thing that a check of a route found before it goes live. */
 export interface Finding {
   level: 'blocker' | 'warning' | 'hint';
-  /** Of the check that found it; '' for those that are not checks of their own yet. */
+  /** Of the check that found it. */
   code: string;
   /** The part of the route bench where it is mended. */
   part: 'source' | 'target' | 'mapping' | 'tags' | 'consent' | 'mails';
   message: string;
   fix: string;
-  /** Why it matters; '' where the message says so. */
+  /** Why it matters. */
   why: string;
   /** Which target it concerns, counted from 0; absent when it concerns the whole route. */
   target?: number;
@@ -17,12 +17,6 @@ export interface Finding {
   line?: string;
   /** A step that mends it, put at the end of that line. */
   mend?: ToldStep;
+  /** Why somebody lets it stand, if they do. */
+  accepted?: string;
 }
-
-const finding =
-  (level: Finding['level']) =>
-  (part: Finding['part'], message: string, fix: string): Finding => ({ level, code: '', part, message, fix, why: '' });
-
-export const blocker = finding('blocker');
-export const warning = finding('warning');
-export const hint = finding('hint');

@@ -1,2 +1,3 @@
+export type { CheckedConnection } from './check.ts';
 export type { Finding } from './finding.ts';
-export { preflight } from './preflight.ts';
+export { findingKey, preflight, type PreflightInput, type PreflightSource } from './preflight.ts';

@@ -1,107 +1,93 @@
-import { fieldsAskedFor } from '../../conditions/index.ts';
 import type { Purpose } from '../../consent/index.ts';
-import { identifyingFields } from '../../identity/index.ts';
 import type { SourceDocument } from '../../intake/index.ts';
-import { fieldsUsed, fieldsUsedIn } from '../../mapping/index.ts';
-import { isTick, type SourceField } from '../../values/index.ts';
+import type { FieldValues, SourceField } from '../../values/index.ts';
+import { dequal } from 'dequal';
 import type { Catalogue } from '../catalogue.ts';
-import { conditionsIn, type RouteDocument } from '../route.ts';
-import { ALL_ANSWERS } from '../mailing.ts';
-import { linesOf, type OtherRoute } from './check.ts';
+import type { RouteDocument } from '../route.ts';
+import { linesOf, type Checked, type CheckedConnection, type OtherRoute } from './check.ts';
 import { CHECKS } from './checks/index.ts';
-import { consentFindings } from './consent.ts';
-import { blocker, hint, type Finding } from './finding.ts';
-import { mailFindings } from './mails.ts';
-import { targetFindings } from './target.ts';
+import type { Finding } from './finding.ts';
+
+/** A source of a route, with what has come through it of late. */
+export interface PreflightSource {
+  name: string;
+  /** As it is live; null for one that is not. */
+  live: SourceDocument | null;
+  isChanged: boolean;
+  samples: FieldValues[];
+  pace: number;
+}
 
 export interface PreflightInput {
   document: RouteDocument;
-  /** Its sources as they are live; null for one that is not. */
-  sources: { name: string; live: SourceDocument | null }[];
+  sources: PreflightSource[];
   catalogues: Record<string, Catalogue>;
+  connections: Record<string, CheckedConnection>;
   purposes: Purpose[];
   /** What may be known of people, as fields. */
   knowledge: SourceField[];
   /** The other routes that are live. */
   others: (OtherRoute & { id: string })[];
+  now: number;
 }
 
+const source = (code: string, message: string, fix: string): Finding => ({
+  level: 'blocker',
+  code,
+  part: 'source',
+  message,
+  fix,
+  why: 'Until something comes, everything else would only be guessed.',
+});
+
 /** Checks a route before it goes live, blockers first. */
-export function preflight({ document, sources, catalogues, purposes, knowledge, others }: PreflightInput): Finding[] {
-  if (sources.length === 0) return [blocker('source', 'No source is chosen.', 'Choose where submissions come from.')];
-  // Until a source is live, everything else would only be guessed.
+export function preflight({ document, sources, others, ...known }: PreflightInput): Finding[] {
+  if (sources.length === 0) return [source('no source', 'No source is chosen.', 'Choose where submissions come from.')];
   const asleep = sources.filter(({ live }) => live === null);
   if (asleep.length > 0)
     return asleep.map(({ name }) =>
-      blocker(
-        'source',
+      source(
+        'the source is not live',
         `${sources.length > 1 ? `"${name}"` : 'The source'} is not live yet.`,
         'Publish the source first.',
       ),
     );
   const rivals = others.filter((other) => other.document.sourceIds.some((id) => document.sourceIds.includes(id)));
-  const each = sources.flatMap(({ name, live }) =>
-    live === null
-      ? []
-      : [{ name, findings: findingsFor(document, live, { catalogues, purposes, knowledge, others: rivals }) }],
-  );
-  const isSame = (a: Finding) => (b: Finding) => JSON.stringify(a) === JSON.stringify(b);
+  const each = sources.flatMap(({ name, live, isChanged, samples, pace }) => {
+    if (live === null) return [];
+    const lines = linesOf(document, { source: live, samples, catalogues: known.catalogues });
+    const checked = {
+      ...known,
+      document,
+      source: live,
+      isSourceChanged: isChanged,
+      samples,
+      pace,
+      others: rivals,
+      lines,
+    };
+    return [{ name, findings: findingsFor(checked) }];
+  });
   // What is so for every source is said once; what is so for some, with their names.
   const all = each.flatMap(({ name, findings }, index) =>
     findings.flatMap((finding) => {
-      const everywhere = each.every((other) => other.findings.some(isSame(finding)));
+      const everywhere = each.every((other) => other.findings.some((one) => dequal(one, finding)));
       if (everywhere) return index === 0 ? [finding] : [];
       return [{ ...finding, message: `From "${name}": ${finding.message}` }];
     }),
   );
   const order = { blocker: 0, warning: 1, hint: 2 };
-  return all.sort((a, b) => order[a.level] - order[b.level]);
+  return all.map((finding) => withReason(finding, document)).sort((a, b) => order[a.level] - order[b.level]);
 }
 
-function findingsFor(
-  document: RouteDocument,
-  source: SourceDocument,
-  { catalogues, purposes, knowledge, others }: Pick<PreflightInput, 'catalogues' | 'purposes' | 'knowledge' | 'others'>,
-): Finding[] {
-  const { fields } = source;
-  const findings = [
-    ...consentFindings(document, source, { catalogues, purposes }),
-    ...mailFindings(document, source, knowledge),
-  ];
-  if (identifyingFields(fields).length === 0) {
-    findings.push(
-      blocker(
-        'source',
-        'Nothing in the source says who somebody is.',
-        'Add an email field to the source, or keep its phone or id as such, and publish it.',
-      ),
-    );
-  }
-  if (document.targets.length === 0) findings.push(blocker('target', 'It leads nowhere yet.', 'Choose a connection.'));
-  document.targets.forEach((target, index) => {
-    const own = targetFindings(target, catalogues[target.connectionId], { fields, knowledge });
-    findings.push(...own.map((finding) => ({ ...finding, target: index })));
-  });
-  const checked = { document, source, catalogues, others, lines: linesOf(document, { source, catalogues }) };
-  const found = CHECKS.flatMap(({ code, level, why, find }) =>
-    find(checked).map((one): Finding => ({ level, code, why, ...one })),
-  );
-  return [...findings, ...found, ...unusedFindings(document, fields)];
-}
+const findingsFor = (checked: Checked): Finding[] =>
+  CHECKS.flatMap(({ code, level, why, find }) => find(checked).map((one): Finding => ({ level, code, why, ...one })));
 
-/** Answers that go to none of the targets. */
-function unusedFindings({ targets, mails }: RouteDocument, fields: SourceField[]): Finding[] {
-  const used = new Set(
-    targets.flatMap((target) => [...target.lines.flatMap(fieldsUsed), ...conditionsIn(target).flatMap(fieldsAskedFor)]),
-  );
-  for (const { subject, body, when } of mails) {
-    for (const id of [...fieldsUsedIn(subject), ...fieldsUsedIn(body)]) used.add(id);
-    for (const id of when ? fieldsAskedFor(when) : []) used.add(id);
-  }
-  if (mails.some(({ body }) => body.includes(ALL_ANSWERS))) return [];
-  return fields
-    .filter((field) => !isTick(field) && targets.length > 0 && !used.has(field.id))
-    .map(({ label }) =>
-      hint('mapping', `${label} goes nowhere: its answers stay in Iwashi.`, 'Map it, or leave it if that is meant.'),
-    );
+/** By what a finding is known again when it is accepted: what it says, in this route. */
+export const findingKey = ({ code, message }: Pick<Finding, 'code' | 'message'>): string => `${code}: ${message}`;
+
+/** A warning that somebody lets stand has their reason; a blocker cannot be. */
+function withReason(finding: Finding, { accepted }: RouteDocument): Finding {
+  const reason = finding.level === 'blocker' ? undefined : accepted[findingKey(finding)];
+  return reason === undefined ? finding : { ...finding, accepted: reason };
 }

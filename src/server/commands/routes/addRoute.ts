@@ -50,7 +50,7 @@ export async function addRoute(
     const id = newId();
     const asks = NEW_CONSENT.asks.map((ask) => ({ ...ask, ...told }));
     const consent = { ...NEW_CONSENT, asks };
-    const draft = { format: ROUTE_FORMAT, sourceIds: [sourceId], targets: [], consent, mails: [] };
+    const draft = { format: ROUTE_FORMAT, sourceIds: [sourceId], targets: [], consent, mails: [], accepted: {} };
     await store(db, { id, name, draft, now: now() });
     return done(id, { act: 'made', subject: { kind: 'route', id, name } });
   });

@@ -1,10 +1,58 @@
-import { preflight, type Finding, type RouteDocument } from '../../../core/plan/index.ts';
-import { readCatalogues } from '../../store/connections.ts';
+import {
+  preflight,
+  type CheckedConnection,
+  type Finding,
+  type PreflightSource,
+  type RouteDocument,
+} from '../../../core/plan/index.ts';
+import type { FieldValues } from '../../../core/values/index.ts';
+import { profileFor } from '../../connecting/profiles.ts';
+import { listConnections, readCatalogues } from '../../store/connections.ts';
 import type { Db } from '../../store/database.ts';
 import { readKnowledge } from '../../store/knowledge.ts';
 import { listPurposes } from '../../store/purposes.ts';
 import { liveBeside, type RouteRecord } from '../../store/routes.ts';
-import { listSources, sourcesIn } from '../../store/sources.ts';
+import { listSources } from '../../store/sources.ts';
+import { readSamples } from '../../store/submissions.ts';
+import { isChanged } from '../../store/versions.ts';
+
+const MOST_SAMPLES = 200;
+const DAY_MS = 86_400_000;
+const MINUTE_MS = 60_000;
+/** What came of late is looked at anew no more often than this. */
+const LATELY_MS = 30_000;
+
+interface Lately {
+  at: number;
+  samples: Map<string, FieldValues[]>;
+  paces: Map<string, number>;
+}
+
+/** What came of late, for all routes that are looked at again and again. One process, one database. */
+let lately: Lately | null = null;
+
+async function readLately(db: Db, sourceIds: string[], now: number): Promise<Lately> {
+  if (lately && now - lately.at < LATELY_MS && sourceIds.every((id) => lately?.samples.has(id))) return lately;
+  const samples = new Map<string, FieldValues[]>();
+  const paces = new Map<string, number>();
+  for (const id of sourceIds) {
+    const newest = await readSamples(db, id, MOST_SAMPLES);
+    samples.set(
+      id,
+      newest.map(({ values }) => values),
+    );
+    paces.set(id, busiestMinute(newest.map(({ receivedAt }) => Date.parse(receivedAt)).filter((at) => at > now - DAY_MS)));
+  }
+  lately = { at: now, samples, paces };
+  return lately;
+}
+
+/** How many came in the busiest minute, of the newest that are looked at. @param times in milliseconds since 1970 */
+function busiestMinute(times: number[]): number {
+  const minutes = new Map<number, number>();
+  for (const at of times) minutes.set(Math.floor(at / MINUTE_MS), (minutes.get(Math.floor(at / MINUTE_MS)) ?? 0) + 1);
+  return Math.max(0, ...minutes.values());
+}
 
 /**
  * Reads all that routes are checked against, once for many.
@@ -14,18 +62,39 @@ import { listSources, sourcesIn } from '../../store/sources.ts';
 export async function routeChecker(
   db: Db,
   all: RouteRecord[],
+  now: number,
 ): Promise<(id: string, document: RouteDocument) => Finding[]> {
   const sources = new Map((await listSources(db)).map((source) => [source.id, source]));
+  const { samples, paces } = await readLately(db, [...sources.keys()], now);
   const catalogues = await readCatalogues(db);
   const purposes = await listPurposes(db);
   const knowledge = await readKnowledge(db);
+  const connections = Object.fromEntries(
+    (await listConnections(db)).map((record): [string, CheckedConnection] => {
+      const { name, state, catalogueAt } = record;
+      const { perSecond } = profileFor(record).limits;
+      return [record.id, { name, state, catalogueAt, perMinute: perSecond === undefined ? null : perSecond * 60 }];
+    }),
+  );
+  const sourceOf = (id: string): PreflightSource => {
+    const record = sources.get(id);
+    return {
+      name: record?.name ?? 'removed source',
+      live: record?.live ?? null,
+      isChanged: record ? isChanged(record) : false,
+      samples: samples.get(id) ?? [],
+      pace: paces.get(id) ?? 0,
+    };
+  };
   return (id, document) =>
     preflight({
       document,
-      sources: sourcesIn(document.sourceIds, sources),
+      sources: document.sourceIds.map(sourceOf),
       catalogues,
+      connections,
       purposes,
       knowledge,
       others: liveBeside(all, id),
+      now,
     });
 }

@@ -47,7 +47,8 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
       tokenUntil: iso(readTokens(context, record.tokens)?.until),
       verify,
-      catalogue,
+      // What its kind can do is read off the profile as it is today, not as it was when the catalogue was fetched.
+      catalogue: catalogue && { ...catalogue, can: abilitiesOf(profileFor(record)) },
       catalogueAt: iso(record.catalogueAt),
       changes: record.changes.map((change) => ({
         ...change,

@@ -101,7 +101,7 @@ export function overviewRoutes({ store, now }: Context): Hono<Session> {
         text: 'mails of ours that could not be sent',
         link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
       });
-    const check = await routeChecker(store.db, routes);
+    const check = await routeChecker(store.db, routes, now());
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
       const findings = live ? check(route.id, live) : [];

@@ -1,6 +1,7 @@
 import { Eye } from 'lucide-react';
 import type { LookView } from '../../../contract/rehearsal.ts';
 import { useLook, type Rehearsed } from '../../data/routes.ts';
+import { Address } from '../../parts/Address.tsx';
 import { ActionError } from '../../parts/States.tsx';
 
 /** Reads how the destination holds the person now, when asked, and shows what would change. */
@@ -31,24 +32,14 @@ function Seen({ seen: { problem, isThere, refusal, changes } }: { seen: LookView
       {open.length === 0 ? (
         <p>Already so: nothing would change there.</p>
       ) : (
-        <table className="rows w-full">
-          <thead>
-            <tr>
-              <th scope="col">There</th>
-              <th scope="col">Before</th>
-              <th scope="col">After</th>
-            </tr>
-          </thead>
-          <tbody>
-            {open.map(({ what, before, after }) => (
-              <tr key={what}>
-                <td className="whitespace-normal">{what}</td>
-                <td className="whitespace-normal text-quiet">{before || 'empty'}</td>
-                <td className="whitespace-normal font-semibold">{after || 'empty'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <ul>
+          {open.map(({ what, before, after }) => (
+            <li key={what}>
+              <span className="text-quiet">{what}</span> {before !== '' && <s className="text-quiet">{before}</s>}{' '}
+              <Address text={after || 'empty'} />
+            </li>
+          ))}
+        </ul>
       )}
     </>
   );

@@ -1,13 +1,12 @@
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { Visit } from '../../../core/intake/index.ts';
-import { stepInWords } from '../../../core/mapping/index.ts';
-import type { Finding, RouteDocument } from '../../../core/plan/index.ts';
+import { findingKey, type Finding, type RouteDocument } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { Failed } from '../../parts/States.tsx';
-import { StateMark } from '../../parts/StateMark.tsx';
 import { PlanView } from '../activity/PlanView.tsx';
 import { useRehearsal } from '../../data/routes.ts';
+import { FindingItem } from './FindingItem.tsx';
 import { LiveRehearsal } from './LiveRehearsal.tsx';
 import { LookThere } from './LookThere.tsx';
 import { partOfFinding, targetNames, type RoutePart } from './routeParts.ts';
@@ -23,6 +22,7 @@ export function Rehearsal({
   visit,
   onGo,
   onMend,
+  onAccept,
 }: {
   route: RouteView;
   /** As it is being edited. */
@@ -37,7 +37,11 @@ export function Rehearsal({
   onGo: (part: RoutePart, line?: string) => void;
   /** Puts a step at the end of a line. */
   onMend: (finding: Finding) => void;
+  /** Lets a finding stand, for a reason; null takes that back. */
+  onAccept: (finding: Finding, reason: string | null) => void;
 }) {
+  const open = route.findings.filter(({ accepted: reason }) => reason === undefined);
+  const accepted = route.findings.filter((finding) => !open.includes(finding));
   const names = targetNames({ ...route, draft: document });
   const sample = { sourceId, values, visit };
   const rehearsal = useRehearsal(route, sample);
@@ -45,36 +49,21 @@ export function Rehearsal({
     <div className="p-4 flex flex-col gap-6">
       <section>
         <h2 className="font-semibold text-lg mb-2">Preflight</h2>
-        {route.findings.length === 0 ? (
-          <p className="text-success">Nothing stands in the way.</p>
-        ) : (
-          <ul className="flex flex-col gap-2">
-            {route.findings.map((finding) => (
-              <li key={`${finding.target} ${finding.message}`}>
-                <StateMark state={finding.level} />{' '}
-                {finding.target !== undefined && names.length > 1 && `${names[finding.target] ?? 'Target'}: `}
-                {finding.message}{' '}
-                <button
-                  className="plain-link text-left"
-                  onClick={() => onGo(partOfFinding(finding, document), finding.line)}
-                >
-                  {finding.fix}
-                </button>
-                {finding.mend && (
-                  <button className="btn btn-xs ml-1" onClick={() => onMend(finding)}>
-                    Add {stepInWords(finding.mend)}
-                  </button>
-                )}
-                {finding.why !== '' && (
-                  <details className="text-sm text-quiet">
-                    <summary className="cursor-pointer">Why this matters</summary>
-                    {finding.why}
-                  </details>
-                )}
-              </li>
-            ))}
-          </ul>
-        )}
+        {open.every(({ level }) => level === 'hint') && <p className="text-success mb-1">Nothing stands in the way.</p>}
+        <ul className="flex flex-col gap-2">
+          {[...open, ...accepted].map((finding) => (
+            <FindingItem
+              key={`${finding.target} ${findingKey(finding)}`}
+              finding={finding}
+              targetName={
+                finding.target !== undefined && names.length > 1 ? `${names[finding.target] ?? 'Target'}: ` : ''
+              }
+              onGo={() => onGo(partOfFinding(finding, document), finding.line)}
+              onMend={() => onMend(finding)}
+              onAccept={(reason) => onAccept(finding, reason)}
+            />
+          ))}
+        </ul>
       </section>
       <LiveRehearsal route={route} connections={connections} sample={sample} isUnsaved={isUnsaved} />
       <section aria-live="polite">

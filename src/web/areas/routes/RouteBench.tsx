@@ -21,7 +21,7 @@ import { MailsPart } from './MailsPart.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { placeOfLine } from './lines/lineEdits.ts';
 import { mappedBefore } from './mappedBefore.ts';
-import { joinBranch, mended, newTarget } from './routeEdits.ts';
+import { joinBranch, mended, newTarget, withReason } from './routeEdits.ts';
 import { findingsByPart, partIn, partOfTarget, targetNames, type RoutePart } from './routeParts.ts';
 import { RouteStrip } from './RouteStrip.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
@@ -125,6 +125,7 @@ export function RouteBench({
               void setLine(line ? placeOfLine(next.slice('target '.length), line) : '');
             }}
             onMend={(finding) => change(mended(document, finding))}
+            onAccept={(finding, reason) => change(withReason(document, finding, reason))}
           />
         }
         middle={

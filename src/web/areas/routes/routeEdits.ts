@@ -10,6 +10,7 @@ import {
 } from '../../../core/mapping/index.ts';
 import {
   fieldsFor,
+  findingKey,
   type Catalogue,
   type ConsentAsk,
   type DuplicatePolicy,
@@ -30,6 +31,12 @@ export function mended(document: RouteDocument, { target: at, line, mend }: Find
       index === at ? { ...target, lines: addStep(target.lines, line, mend) } : target,
     ),
   };
+}
+
+/** The route with a finding let stand for a reason; null takes that back. */
+export function withReason(document: RouteDocument, finding: Finding, reason: string | null): RouteDocument {
+  const { [findingKey(finding)]: _, ...others } = document.accepted;
+  return { ...document, accepted: reason === null ? others : { ...others, [findingKey(finding)]: reason } };
 }
 
 /** A target as it starts: what is sure is mapped, the rest is offered. */

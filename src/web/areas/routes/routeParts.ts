@@ -22,10 +22,10 @@ export function partOfFinding({ part, target }: Finding, { targets }: RouteDocum
   return own ? partOfTarget(own.id) : 'add';
 }
 
-/** How many findings of each level concern each part. */
+/** The findings that concern each part, without those that somebody lets stand. */
 export function findingsByPart(findings: Finding[], document: RouteDocument): Map<RoutePart, Finding[]> {
   const byPart = new Map<RoutePart, Finding[]>();
-  for (const finding of findings) {
+  for (const finding of findings.filter(({ accepted }) => accepted === undefined)) {
     const part = partOfFinding(finding, document);
     byPart.set(part, [...(byPart.get(part) ?? []), finding]);
   }

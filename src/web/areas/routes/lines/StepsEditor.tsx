@@ -5,6 +5,7 @@ import {
   lineValue,
   offersAfter,
   optionsOf,
+  startType,
   stepInWords,
   stepOf,
   type DestinationField,
@@ -13,7 +14,7 @@ import {
   type StepFacts,
   type StepOffer,
 } from '../../../../core/mapping/index.ts';
-import { answersOf, printValue, type SourceField, type TypeName } from '../../../../core/values/index.ts';
+import { answersOf, printValue, type SourceField } from '../../../../core/values/index.ts';
 import { addStep, moveStep, removeStep, tellStep } from './lineEdits.ts';
 import { Picker } from './Picker.tsx';
 import { StepOptionInput } from './StepOptionInput.tsx';
@@ -27,15 +28,9 @@ interface StepsEditorProps {
   onChange: (lines: MapLine[]) => void;
 }
 
-/** The type of what a line starts from; a text where that is not in the source. */
-function startType({ from }: MapLine, fields: SourceField[]): TypeName {
-  const id = from.kind === 'field' ? from.field : from.kind === 'first' ? from.fields[0] : null;
-  return factFields(fields).find((field) => field.id === id)?.type ?? 'text';
-}
-
 /** The steps of a line in their order, each with what it is told and what comes out of it for the sample. */
 export function StepsEditor({ field, line, fields, facts, lines, onChange }: StepsEditorProps) {
-  const type = startType(line, fields);
+  const type = startType(line.from, factFields(fields)) ?? 'text';
   const trouble = chainTrouble(type, line.steps);
   const start = lineValue({ ...line, steps: [] }, facts);
   const offers = offersAfter(type, line.steps);

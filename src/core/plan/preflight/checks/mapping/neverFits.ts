@@ -1,0 +1,37 @@
+import { fitValue, READY } from '../../../../mapping/index.ts';
+import { edgeValuesOf, shapeOfType, type FieldValue, type TypeName } from '../../../../values/index.ts';
+import { lineCheck } from '../../check.ts';
+
+export const neverFits = lineCheck({
+  code: 'type cannot fit',
+  level: 'blocker',
+  why: 'None of the values that can come would be taken: the field stays empty there for everybody.',
+  find: ({ field, from, type }) => {
+    // A text can be anything, and what comes is looked at then.
+    if (!from || type === null || shapeOfType(type) === 'text') return [];
+    const fits = edgeValues(type).some((value) => fitValue({ ...field, choices: [] }, value).ok);
+    return fits || field.type === 'choice'
+      ? []
+      : [
+          {
+            message: `${field.label} takes ${field.type}, and ${from.label} gives ${type}, which can never be that.`,
+            fix: 'Choose another field, or add a step that turns one into the other.',
+            ...(type === 'yes/no' && field.type === 'number' ? { mend: READY.oneOrZero } : {}),
+          },
+        ];
+  },
+});
+
+/** Some values of a type, among them every sort that it has. */
+const edgeValues = (type: TypeName): FieldValue[] =>
+  type === 'file' ? [A_FILE] : edgeValuesOf(type, 'yes', 'no', '1');
+
+/** A file is never written as text. */
+const A_FILE = {
+  file: 'f',
+  name: 'a.pdf',
+  mediaType: 'application/pdf',
+  size: 1,
+  sha256: '',
+  link: 'https://hill.example/files/f',
+};
