@@ -372,6 +372,21 @@ export class RouteDocumentInput implements RouteDocument {
   accepted: Record<string, string> = {};
 }
 
+export class PublishInput {
+  /** What is said of the version; '' for nothing. */
+  @IsString()
+  @MaxLength(300, { message: 'A note has at most 300 characters.' })
+  note: string = '';
+}
+
+/** One version that was published. */
+export interface RouteVersionView {
+  version: number;
+  publishedAt: string;
+  note: string;
+  by: string;
+}
+
 export class RouteInput {
   @IsString()
   @Length(1, 80, { message: 'Give the route a name.' })

@@ -124,7 +124,7 @@ async function addWire(context: Context, name: string, route: RouteDocument): Pr
   const purposes = await listPurposes(store.db);
   const draft = withPurposes(route, (called) => purposes.find((purpose) => purpose.name === called)?.id ?? '');
   await addRoute(store.db, { id, name, draft, now: now() });
-  mustDo(await publishRoute(await demoOperator(context), context, id));
+  mustDo(await publishRoute(await demoOperator(context), context, { id }));
 }
 
 /** Some people are in Tern Post already, and some of them left it: they will not be taken back without a new confirmation. */

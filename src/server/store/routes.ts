@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, insertRows, type Db } from './database.ts';
@@ -80,6 +80,23 @@ export async function readRouteVersion(db: Db, routeId: string, version: number)
   return row?.document ?? null;
 }
 
+export interface RouteVersion {
+  version: number;
+  publishedAt: number;
+  note: string;
+  byName: string;
+}
+
+/** What was published of a route, the newest first. */
+export async function listRouteVersions(db: Db, routeId: string): Promise<RouteVersion[]> {
+  const { version, publishedAt, note, byName } = routeVersions;
+  return db
+    .select({ version, publishedAt, note, byName })
+    .from(routeVersions)
+    .where(eq(routeVersions.routeId, routeId))
+    .orderBy(desc(version));
+}
+
 export async function addRoute(
   db: Db,
   route: { id: string; name: string; draft: RouteDocument; now: number },
@@ -119,9 +136,16 @@ export async function moveRoute(db: Db, id: string, event: PublishEvent): Promis
 }
 
 /** Freezes the draft as the next version and makes it live. */
-export async function publishRoute(db: Db, route: RouteRecord, now: number): Promise<void> {
+export async function publishRoute(
+  db: Db,
+  route: RouteRecord,
+  now: number,
+  { note, byName }: { note: string; byName: string } = { note: '', byName: '' },
+): Promise<void> {
   const version = (route.liveVersion ?? 0) + 1;
-  await db.insert(routeVersions).values({ routeId: route.id, version, document: route.draft, publishedAt: now });
+  await db
+    .insert(routeVersions)
+    .values({ routeId: route.id, version, document: route.draft, publishedAt: now, note, byName });
   await db
     .update(routes)
     .set({ liveVersion: version, state: PUBLISHING.to('published') })

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsal.ts';
-import type { RouteView } from '../../contract/route.ts';
+import type { RouteVersionView, RouteView } from '../../contract/route.ts';
 import type { Visit } from '../../core/intake/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
@@ -68,3 +68,35 @@ export const useTrial = (routeId: string, trialId: string | null) =>
     queryFn: () => api.get<TrialView>(`/routes/${routeId}/trials/${trialId}`),
     enabled: trialId !== null,
   });
+
+/** What was published of a route, the newest first. */
+export const useRouteVersions = (routeId: string) =>
+  useQuery({
+    queryKey: ['routes', routeId, 'versions'],
+    queryFn: () => api.get<RouteVersionView[]>(`/routes/${routeId}/versions`),
+  });
+
+/** A published version; it never changes. */
+export const useRouteVersion = (routeId: string, version: number | null) =>
+  useQuery({
+    queryKey: ['routes', routeId, 'versions', version],
+    queryFn: () => api.get<RouteDocument>(`/routes/${routeId}/versions/${version}`),
+    enabled: version !== null,
+    staleTime: Infinity,
+  });
+
+export function usePublishWithNote(routeId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (note: string) => api.post(`/routes/${routeId}/publish`, { note }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['routes'] }),
+  });
+}
+
+export function useDuplicateRoute(routeId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => api.post<RouteView>(`/routes/${routeId}/duplicate`),
+    onSuccess: (route) => queries.setQueryData<RouteView[]>(['routes'], (before) => [...(before ?? []), route]),
+  });
+}

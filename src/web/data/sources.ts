@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { SampleView, SourceView } from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
+import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
 import { useKeeping, type Keeping } from './keeping.ts';
 
@@ -11,6 +12,15 @@ export const useSamples = (sourceId: string) =>
     queryKey: ['samples', sourceId],
     queryFn: () => api.get<SampleView[]>(`/sources/${sourceId}/samples`),
     enabled: sourceId !== '',
+  });
+
+/** Many samples at once, each with what is known of the person. */
+export const useKnownSamples = (sourceId: string, wanted: boolean) =>
+  useQuery({
+    queryKey: ['samples', sourceId, 'known'],
+    queryFn: () => api.get<KnownSample[]>(`/sources/${sourceId}/known-samples`),
+    enabled: sourceId !== '' && wanted,
+    staleTime: 60_000,
   });
 
 export function useAddSource() {

@@ -16,6 +16,8 @@ interface PublishBarProps<Document> {
   view: { state: PublishState; liveVersion: number | null; changed: boolean };
   draft: Draft<Document>;
   publishing: UseMutationResult<unknown, Error, 'publish' | 'pause' | 'resume'>;
+  /** Shows the versions, where they can be seen. */
+  onVersions?: () => void;
 }
 
 /** The head of a source or a route: its standing, its draft, and what makes it live. */
@@ -25,6 +27,7 @@ export function PublishBar<Document>({
   view: { state, liveVersion, changed },
   draft,
   publishing,
+  onVersions,
 }: PublishBarProps<Document>) {
   const unpublished = changed || draft.standing !== 'saved';
   const publish = async () => {
@@ -39,7 +42,14 @@ export function PublishBar<Document>({
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-lg font-semibold">{name}</h2>
         <StateMark state={state} />
-        {liveVersion !== null && <span className="text-quiet">version {liveVersion}</span>}
+        {liveVersion !== null &&
+          (onVersions ? (
+            <button className="plain-link" onClick={onVersions}>
+              version {liveVersion}
+            </button>
+          ) : (
+            <span className="text-quiet">version {liveVersion}</span>
+          ))}
         {liveVersion !== null && unpublished && <StateMark state="changed" />}
         <div className="ml-auto flex flex-wrap items-center gap-1">
           <DraftBar draft={draft} />

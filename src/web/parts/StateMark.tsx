@@ -64,6 +64,12 @@ const MARKS: Record<string, Mark> = {
   // confirmations and mails
   pending: { icon: MailQuestionMark, tone: 'text-secondary' },
   sent: { icon: CheckCheck, tone: 'text-success' },
+  // a draft over many samples
+  'would be held': { icon: Hand, tone: 'text-error' },
+  'may be refused': { icon: Ban, tone: 'text-error' },
+  'changes somebody': { icon: PencilLine, tone: 'text-warning' },
+  'differs from live': { icon: CircleDashed, tone: 'text-info' },
+  'as meant': { icon: CheckCheck, tone: 'text-success' },
   // live rehearsals
   proved: { icon: CheckCheck, tone: 'text-success' },
   accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },

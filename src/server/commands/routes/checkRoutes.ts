@@ -41,7 +41,10 @@ async function readLately(db: Db, sourceIds: string[], now: number): Promise<Lat
       id,
       newest.map(({ values }) => values),
     );
-    paces.set(id, busiestMinute(newest.map(({ receivedAt }) => Date.parse(receivedAt)).filter((at) => at > now - DAY_MS)));
+    paces.set(
+      id,
+      busiestMinute(newest.map(({ receivedAt }) => Date.parse(receivedAt)).filter((at) => at > now - DAY_MS)),
+    );
   }
   lately = { at: now, samples, paces };
   return lately;

@@ -5,7 +5,11 @@ import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../
 import { routeChecker } from './checkRoutes.ts';
 
 /** Freezes the draft as the next version and makes it live, unless preflight finds what keeps it from that. */
-export async function publishRoute(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
+export async function publishRoute(
+  actor: Actor,
+  context: Context,
+  { id, note = '' }: { id: string; note?: string },
+): Promise<Result<void, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const route = await findRoute(db, id);
     if (!route) return unknown('route');
@@ -15,8 +19,8 @@ export async function publishRoute(actor: Actor, context: Context, id: string): 
       const issues = blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` }));
       return refused('invalid', 'not-ready', 'The route cannot go live yet.', issues);
     }
-    await store(db, route, context.now());
-    const detail = `Version ${(route.liveVersion ?? 0) + 1}.`;
+    await store(db, route, context.now(), { note: note.trim(), byName: actor.name.slice(0, 120) });
+    const detail = [`Version ${(route.liveVersion ?? 0) + 1}.`, note.trim()].filter((text) => text !== '').join(' ');
     return done(undefined, { act: 'published', subject: { kind: 'route', id, name: route.name }, detail });
   });
 }

@@ -1,8 +1,15 @@
 import { Hono } from 'hono';
-import { RouteDocumentInput, RouteInput, type RouteView } from '../../../contract/route.ts';
+import {
+  PublishInput,
+  RouteDocumentInput,
+  RouteInput,
+  type RouteVersionView,
+  type RouteView,
+} from '../../../contract/route.ts';
 import { readRoute } from '../../../core/plan/index.ts';
 import { addRoute } from '../../commands/routes/addRoute.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
+import { duplicateRoute } from '../../commands/routes/duplicateRoute.ts';
 import { importRoute } from '../../commands/routes/importRoute.ts';
 import { publishRoute } from '../../commands/routes/publishRoute.ts';
 import { saveRouteDraft } from '../../commands/routes/saveRouteDraft.ts';
@@ -10,7 +17,7 @@ import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { newestTrials } from '../../store/trials.ts';
-import { findRoute, listRoutes, type RouteRecord } from '../../store/routes.ts';
+import { findRoute, listRoutes, listRouteVersions, readRouteVersion, type RouteRecord } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
@@ -89,8 +96,33 @@ export function routeRoutes(context: Context): Hono<Session> {
 
   app.post('/:id/publish', allow('routes:write'), async (c) => {
     const id = c.req.param('id');
-    outcome(await publishRoute(c.get('actor'), context, id));
+    // Nothing need be said of a version.
+    const isSaid = Number(c.req.header('content-length') ?? 0) > 0;
+    const { note } = isSaid ? await readInput(c, PublishInput) : { note: '' };
+    outcome(await publishRoute(c.get('actor'), context, { id, note }));
     return c.json(await viewOf(id));
+  });
+
+  app.post('/:id/duplicate', allow('routes:write'), async (c) => {
+    const id = outcome(await duplicateRoute(c.get('actor'), context, c.req.param('id')));
+    return c.json(await viewOf(id), 201);
+  });
+  app.get('/:id/versions', allow('routes:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const versions = await listRouteVersions(store.db, id);
+    return c.json(
+      versions.map(({ version, publishedAt, note, byName }) => ({
+        version,
+        publishedAt: new Date(publishedAt).toISOString(),
+        note,
+        by: byName,
+      })) satisfies RouteVersionView[],
+    );
+  });
+  app.get('/:id/versions/:version', allow('routes:read'), async (c) => {
+    const document = await readRouteVersion(store.db, c.req.param('id'), Number(c.req.param('version')));
+    if (!document) throw notFound('version');
+    return c.json(document);
   });
 
   app.get('/:id/export', allow('routes:read'), async (c) => {

@@ -23,13 +23,18 @@ import type { Context } from '../../context.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
+import { NOBODY, readKnownPeople, saidOfSelf } from '../../store/people/index.ts';
 import { readSamples } from '../../store/submissions.ts';
+import type { KnownSample } from '../../../core/plan/index.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, readInput, revisionIn } from '../problems.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
+
+/** How many samples a route is tried on at once. */
+const MOST_SAMPLES = 500;
 
 export function sourceRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -122,6 +127,20 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const record = await must(c.req.param('id'));
     const samples = await readSamples(store.db, record.id, 20);
     return c.json(samples.length > 0 ? samples : [exampleOf(record.live ?? record.draft)]);
+  });
+  /** The newest samples, many of them, each with what is known of the person: to try a route on all of them at once. */
+  app.get('/:id/known-samples', allow('people:read'), async (c) => {
+    const { id, live, draft } = await must(c.req.param('id'));
+    const samples = await readSamples(store.db, id, MOST_SAMPLES);
+    const said = samples.map(({ values }) => saidOfSelf((live ?? draft).fields, values, id));
+    const known = await readKnownPeople(store.db, said, { lock: false, answersSince: null });
+    return c.json(
+      samples.map((sample, index) => ({
+        ...sample,
+        keys: said[index]?.keys ?? [],
+        known: known[index] ?? NOBODY,
+      })) satisfies KnownSample[],
+    );
   });
 
   return app;

@@ -31,6 +31,10 @@ export const routeVersions = mysqlTable(
     version: int('version').notNull(),
     document: json('document', readRoute).notNull(),
     publishedAt: time('published_at').notNull(),
+    /** What whoever published it said of it; '' for nothing. */
+    note: varchar('note', { length: 300 }).notNull().default(''),
+    /** Who published it; '' for before that was kept. */
+    byName: varchar('by_name', { length: 120 }).notNull().default(''),
   },
   (table) => [primaryKey({ columns: [table.routeId, table.version] })],
 );

@@ -4,13 +4,13 @@ import { Link, useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
-import { edgeSamples, factsOf, type Visit } from '../../../core/intake/index.ts';
+import { edgeSamples, factFields, factsOf, type Visit } from '../../../core/intake/index.ts';
 import { knowledgeFields, type RouteDocument, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { usePurposes } from '../../data/purposes.ts';
 import { useKeepRoute, useRehearsal } from '../../data/routes.ts';
-import { useSamples } from '../../data/sources.ts';
+import { useKnownSamples, useSamples } from '../../data/sources.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
@@ -22,11 +22,13 @@ import { Rehearsal } from './Rehearsal.tsx';
 import { placeOfLine } from './lines/lineEdits.ts';
 import { mappedBefore } from './mappedBefore.ts';
 import { joinBranch, mended, newTarget, withReason } from './routeEdits.ts';
-import { findingsByPart, partIn, partOfTarget, targetNames, type RoutePart } from './routeParts.ts';
+import { findingsByPart, firstPart, partIn, partOfTarget, targetNames, type RoutePart } from './routeParts.ts';
 import { RouteStrip } from './RouteStrip.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
 import { SourcesPart } from './SourcesPart.tsx';
+import { SampleTable } from './table/SampleTable.tsx';
 import { TargetPart } from './TargetPart.tsx';
+import { VersionsPart } from './VersionsPart.tsx';
 
 const NO_VISIT: Visit = {};
 
@@ -57,6 +59,9 @@ export function RouteBench({
   const source = own.find(({ id }) => id === params.get('source')) ?? own[0];
   const samples = useSamples(source?.id ?? '');
   const fields = fieldsOf(own);
+  // What the table of all leads to may be older than the newest few.
+  const isOlder = samples.data !== undefined && !samples.data.some(({ id }) => id === params.get('sample'));
+  const known = useKnownSamples(source?.id ?? '', isOlder && (params.get('sample') ?? '').length > 30);
 
   const hints = useMemo(
     () => ({
@@ -71,7 +76,7 @@ export function RouteBench({
   const edge = edges.find(({ id }) => id === asked);
   const chosen: Pick<SampleView, 'id' | 'values' | 'visit'> | undefined = edge
     ? { ...edge, visit: {} }
-    : (samples.data?.find(({ id }) => id === asked) ?? samples.data?.[0]);
+    : ([...(samples.data ?? []), ...(known.data ?? [])].find(({ id }) => id === asked) ?? samples.data?.[0]);
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
   const rehearsal = useRehearsal(route, { sourceId: source?.id ?? '', values, visit: chosen?.visit ?? NO_VISIT });
   const facts = { ...factsOf(values ?? {}, chosen?.visit ?? {}), ...rehearsal.data?.knows };
@@ -100,6 +105,7 @@ export function RouteBench({
               setParams((before) => ({ ...Object.fromEntries(before), source: id, sample: '' }), { replace: true });
             }}
             samples={samples.data ?? []}
+            onAll={() => show('samples')}
             edges={edges}
             chosenId={chosen?.id ?? ''}
             values={values ?? {}}
@@ -136,6 +142,7 @@ export function RouteBench({
               view={route}
               draft={draft}
               publishing={publishing}
+              onVersions={() => show('versions')}
             />
             <RouteStrip
               document={document}
@@ -193,6 +200,31 @@ export function RouteBench({
                     change({ ...document, targets: [...document.targets, added] });
                     show(partOfTarget(added.id));
                   }}
+                />
+              )}
+              {part === 'samples' && source && (
+                <SampleTable
+                  route={route}
+                  document={document}
+                  source={source}
+                  connections={connections}
+                  knowledge={knowledge}
+                  onChoose={(id) =>
+                    setParams((before) => ({ ...Object.fromEntries(before), sample: id, part: firstPart(document) }), {
+                      replace: false,
+                    })
+                  }
+                />
+              )}
+              {part === 'versions' && (
+                <VersionsPart
+                  route={route}
+                  document={document}
+                  sources={sources}
+                  connections={connections}
+                  fields={[...factFields(fields), ...knowledge]}
+                  isSaved={draft.standing === 'saved'}
+                  onTake={change}
                 />
               )}
               {part === 'mails' && (

@@ -10,6 +10,8 @@ interface SamplePanelProps {
   sourceId: string;
   onSource: (id: string) => void;
   samples: SampleView[];
+  /** Shows what the draft makes of all of them. */
+  onAll: () => void;
   /** Made-up ones. */
   edges: { id: string; name: string }[];
   chosenId: string;
@@ -28,6 +30,7 @@ export function SamplePanel({
   edges,
   chosenId,
   values,
+  onAll,
   onChoose,
   onType,
 }: SamplePanelProps) {
@@ -60,6 +63,9 @@ export function SamplePanel({
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Sample</span>
         <select className="select select-sm w-full" value={chosenId} onChange={(event) => onChoose(event.target.value)}>
+          {!samples.some(({ id }) => id === chosenId) && !edges.some(({ id }) => id === chosenId) && (
+            <option value={chosenId}>one from the table of all</option>
+          )}
           {samples.map((sample) => (
             <option key={sample.id} value={sample.id}>
               {nameOf(sample)}
@@ -74,6 +80,9 @@ export function SamplePanel({
           </optgroup>
         </select>
       </label>
+      <button className="btn btn-xs self-start" onClick={onAll}>
+        Try it on all samples
+      </button>
       <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>
       {fields.map((field) => (
         <SampleValue

@@ -2,7 +2,10 @@ import type { RouteView } from '../../../contract/route.ts';
 import type { Finding, RouteDocument } from '../../../core/plan/index.ts';
 
 /** Which part of a route is worked on: as it stands in the URL. */
-export type RoutePart = 'source' | 'consent' | 'mails' | 'add' | `target ${string}`;
+export type RoutePart = 'source' | 'consent' | 'mails' | 'add' | 'samples' | 'versions' | `target ${string}`;
+
+/** The parts that are there whatever the route leads to. */
+const WITHOUT_TARGET = ['source', 'consent', 'mails', 'add', 'samples', 'versions'] as const;
 
 export const partOfTarget = (id: string): RoutePart => `target ${id}`;
 
@@ -10,10 +13,14 @@ export const partOfTarget = (id: string): RoutePart => `target ${id}`;
 export function partIn(asked: string, { sourceIds, targets }: RouteDocument): RoutePart {
   const target = targets.find(({ id }) => asked === partOfTarget(id));
   if (target) return partOfTarget(target.id);
-  if (asked === 'source' || asked === 'consent' || asked === 'mails' || asked === 'add') return asked;
+  const own = WITHOUT_TARGET.find((part) => part === asked);
+  if (own) return own;
   if (sourceIds.length === 0) return 'source';
   return targets[0] ? partOfTarget(targets[0].id) : 'add';
 }
+
+/** Where the work on a route begins. */
+export const firstPart = (document: RouteDocument): RoutePart => partIn('', document);
 
 /** Where a finding is mended. */
 export function partOfFinding({ part, target }: Finding, { targets }: RouteDocument): RoutePart {

@@ -1,0 +1,211 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { ConnectionView } from '../../../contract/connection.ts';
+import type { RouteView } from '../../../contract/route.ts';
+import type { SourceView } from '../../../contract/source.ts';
+import { fieldsFor, routeChanges, type RouteDocument, type RouteNames } from '../../../core/plan/index.ts';
+import type { SourceField } from '../../../core/values/index.ts';
+import { usePurposes } from '../../data/purposes.ts';
+import { useDuplicateRoute, usePublishWithNote, useRouteVersion, useRouteVersions } from '../../data/routes.ts';
+import { Field } from '../../parts/Field.tsx';
+import { ActionError, Loaded } from '../../parts/States.tsx';
+import { Time } from '../../parts/Time.tsx';
+
+interface VersionsPartProps {
+  route: RouteView;
+  document: RouteDocument;
+  sources: SourceView[];
+  connections: ConnectionView[];
+  fields: SourceField[];
+  /** Whether everything that was typed is saved. */
+  isSaved: boolean;
+  /** Takes a version back as the draft. */
+  onTake: (document: RouteDocument) => void;
+}
+
+/** What was published of a route and by whom, what differs between any two, and the way back. */
+export function VersionsPart({ route, document, sources, connections, fields, isSaved, onTake }: VersionsPartProps) {
+  const versions = useRouteVersions(route.id);
+  const duplicate = useDuplicateRoute(route.id);
+  const publish = usePublishWithNote(route.id);
+  const navigate = useNavigate();
+  const [note, setNote] = useState('');
+  const [from, setFrom] = useState<number | null>(route.liveVersion);
+  const [to, setTo] = useState<number | null>(null);
+  const old = useRouteVersion(route.id, from);
+  const other = useRouteVersion(route.id, to);
+  const called = useNames({ sources, connections, fields });
+  const later = to === null ? document : other.data;
+  const changes = old.data && later ? routeChanges(old.data, later, called) : null;
+  const options = (versions.data ?? []).map(({ version }) => version);
+  return (
+    <section className="flex flex-col gap-5">
+      <div className="flex flex-wrap items-end gap-3">
+        <h3 className="text-lg font-semibold mr-auto">Versions</h3>
+        <button
+          className="btn btn-sm"
+          disabled={duplicate.isPending}
+          onClick={() => duplicate.mutate(undefined, { onSuccess: ({ id }) => void navigate(`/routes/${id}`) })}
+        >
+          Duplicate the route
+        </button>
+      </div>
+      <ActionError error={duplicate.error} />
+      {options.length > 0 && (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="font-semibold">What changed from</span>
+          <VersionSelect label="From version" options={options} value={from} onChange={setFrom} />
+          <span className="font-semibold">to</span>
+          <VersionSelect label="To version" options={options} value={to} onChange={setTo} draft />
+        </div>
+      )}
+      {changes && (
+        <ul className="list-disc pl-5" aria-label="What changed">
+          {changes.length === 0 ? <li>Nothing.</li> : changes.map((text) => <li key={text}>{text}</li>)}
+        </ul>
+      )}
+      {(route.changed || route.liveVersion === null) && (
+        <form
+          className="flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            publish.mutate(note, { onSuccess: () => setNote('') });
+          }}
+        >
+          <div className="flex-1 min-w-56">
+            <Field label="What is said of the version" help="Optional; it is kept with who published it.">
+              <input
+                className="input input-sm w-full"
+                maxLength={300}
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
+            </Field>
+          </div>
+          <button className="btn btn-sm btn-primary" disabled={publish.isPending || !isSaved}>
+            Publish version {(route.liveVersion ?? 0) + 1}
+          </button>
+        </form>
+      )}
+      <ActionError error={publish.error} />
+      <Loaded query={versions}>
+        {(list) =>
+          list.length === 0 ? (
+            <p className="text-quiet">Nothing is published yet.</p>
+          ) : (
+            <table className="rows w-full">
+              <thead>
+                <tr>
+                  <th scope="col">Version</th>
+                  <th scope="col">Published</th>
+                  <th scope="col">By</th>
+                  <th scope="col">Note</th>
+                  <th scope="col">
+                    <span className="sr-only">Actions</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map(({ version, publishedAt, by, note: said }) => (
+                  <tr key={version}>
+                    <td>
+                      {version}
+                      {version === route.liveVersion && <span className="text-quiet"> (newest)</span>}
+                    </td>
+                    <td>
+                      <Time at={publishedAt} />
+                    </td>
+                    <td>{by || <span className="text-quiet">not kept then</span>}</td>
+                    <td className="whitespace-normal">{said}</td>
+                    <td className="text-right">
+                      <GoBack routeId={route.id} version={version} onTake={onTake} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Loaded>
+    </section>
+  );
+}
+
+/** Takes a version as the draft; undo brings back what was there. */
+function GoBack({
+  routeId,
+  version,
+  onTake,
+}: {
+  routeId: string;
+  version: number;
+  onTake: (document: RouteDocument) => void;
+}) {
+  const document = useRouteVersion(routeId, version);
+  return (
+    <button
+      className="btn btn-xs"
+      disabled={!document.data}
+      onClick={() => {
+        if (document.data) onTake(document.data);
+      }}
+    >
+      Take it as the draft
+    </button>
+  );
+}
+
+function VersionSelect({
+  label,
+  options,
+  value,
+  onChange,
+  draft = false,
+}: {
+  label: string;
+  options: number[];
+  value: number | null;
+  onChange: (version: number | null) => void;
+  /** Whether the draft can be chosen. */
+  draft?: boolean;
+}) {
+  return (
+    <select
+      className="select select-sm w-auto"
+      aria-label={label}
+      value={value ?? ''}
+      onChange={(event) => onChange(event.target.value === '' ? null : Number(event.target.value))}
+    >
+      {draft && <option value="">the draft</option>}
+      {options.map((version) => (
+        <option key={version} value={version}>
+          version {version}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function useNames({
+  sources,
+  connections,
+  fields,
+}: Pick<VersionsPartProps, 'sources' | 'connections' | 'fields'>): RouteNames {
+  const purposes = usePurposes();
+  const catalogueOf = (id: string) => connections.find((one) => one.id === id)?.catalogue;
+  return {
+    names: Object.fromEntries([...sources, ...connections, ...(purposes.data ?? [])].map(({ id, name }) => [id, name])),
+    fields,
+    fieldThere: (connectionId, key) => {
+      const catalogue = catalogueOf(connectionId);
+      const known = catalogue
+        ? [...catalogue.kinds.map(({ id }) => id), ''].flatMap((kind) => fieldsFor(catalogue, { kind, lines: [] }))
+        : [];
+      return known.find((field) => field.key === key)?.label ?? key;
+    },
+    placeThere: (connectionId, id) =>
+      catalogueOf(connectionId)
+        ?.lists.flatMap((list) => [list, ...list.groups])
+        .find((one) => one.id === id)?.name ?? id,
+  };
+}
