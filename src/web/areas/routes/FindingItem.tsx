@@ -42,7 +42,7 @@ export function FindingItem({ finding, targetName, onGo, onMend, onAccept }: Fin
         </button>
       )}
       <details className="text-sm text-quiet">
-        <summary className="cursor-pointer">Why this matters</summary>
+        <summary className="cursor-pointer py-1">Why this matters</summary>
         {why}
         {level !== 'blocker' && (
           <div className="mt-1">

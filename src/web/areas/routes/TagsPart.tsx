@@ -1,7 +1,7 @@
 import { Lightbulb, Plus, X } from 'lucide-react';
 import { useId } from 'react';
 import { tagsFor, type Target, type TargetTag } from '../../../core/plan/index.ts';
-import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { answersOf, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { useNow } from '../../parts/useNow.ts';
 import { LinesInput } from '../../parts/LinesInput.tsx';
 import { ConditionPart } from './conditions/ConditionPart.tsx';
@@ -24,15 +24,8 @@ interface TagsPartProps {
 export function TagsPart({ target, fields, known, canTakeOff, values, onChange }: TagsPartProps) {
   const listId = useId();
   const { tags } = target;
-  const answers = fields.flatMap((field) => {
-    if (field.type === 'choice' || field.type === 'several choices')
-      return field.options.map((answer) => ({ field, answer }));
-    return field.type === 'yes/no' ? [{ field, answer: 'yes' }] : [];
-  });
-  // A tick is an answer, and mostly not one that somebody is tagged for.
-  const untagged = answers
-    .filter(({ field, answer }) => field.type !== 'yes/no' && tagFor(tags, field.id, answer) === '')
-    .map(({ field, answer }) => ({ field: field.id, answer }));
+  const answering = fields.filter((field) => tagAnswers(field).length > 0);
+  const answers = answering.flatMap((field) => tagAnswers(field).map((answer) => ({ field, answer })));
   const isByAnswer = (tag: TargetTag) => {
     const by = answerOf(tag);
     return by !== null && answers.some(({ field, answer }) => field.id === by.field && answer === by.answer);
@@ -76,32 +69,17 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
         </div>
         {answers.length > 0 && (
           <div>
-            <div className="flex items-center justify-between gap-2 mb-1">
-              <h4 className="font-semibold">Tags by answer</h4>
-              {untagged.length > 0 && (
-                <button className="btn btn-xs" onClick={() => onChange({ tags: setTagForEach(tags, untagged, known) })}>
-                  <Lightbulb size={13} aria-hidden="true" /> A tag for each of {untagged.length}
-                </button>
-              )}
-            </div>
-            <ul className="flex flex-col gap-1">
-              {answers.map(({ field, answer }) => {
-                const label = field.type === 'yes/no' ? `${field.label.slice(0, 60)}: yes` : answer;
-                return (
-                  <li key={`${field.id} ${answer}`} className="grid grid-cols-[minmax(0,1fr)_9rem] gap-2 items-center">
-                    <span className="leading-tight">{label}</span>
-                    <input
-                      className="input input-sm w-full"
-                      list={listId}
-                      placeholder="no tag"
-                      aria-label={`Tag for ${label}`}
-                      value={tagFor(tags, field.id, answer)}
-                      onChange={(event) => onChange({ tags: setAnswerTag(tags, field.id, answer, event.target.value) })}
-                    />
-                  </li>
-                );
-              })}
-            </ul>
+            <h4 className="font-semibold mb-1">Tags by answer</h4>
+            {answering.map((field) => (
+              <AnswerTags
+                key={field.id}
+                field={field}
+                tags={tags}
+                known={known}
+                listId={listId}
+                onChange={(next) => onChange({ tags: next })}
+              />
+            ))}
           </div>
         )}
       </div>
@@ -144,6 +122,65 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
           <Plus size={13} aria-hidden="true" /> A tag for some people
         </button>
       </div>
+    </div>
+  );
+}
+
+/** The answers by which a tag can be set; of a tick only that it is ticked. */
+const tagAnswers = (field: SourceField): string[] => (field.type === 'yes/no' ? ['yes'] : answersOf(field));
+
+/** The tags for the answers to one question. */
+function AnswerTags({
+  field,
+  tags,
+  known,
+  listId,
+  onChange,
+}: {
+  field: SourceField;
+  tags: TargetTag[];
+  known: string[];
+  listId: string;
+  onChange: (tags: TargetTag[]) => void;
+}) {
+  const { id, label, type } = field;
+  const open = tagAnswers(field)
+    .filter((answer) => tagFor(tags, id, answer) === '')
+    .map((answer) => ({ field: id, answer }));
+  return (
+    <div className="mb-2">
+      {type !== 'yes/no' && (
+        <div className="flex items-center justify-between gap-2 mb-1">
+          <h5 className="text-quiet leading-tight">{label}</h5>
+          {open.length > 0 && (
+            <button
+              className="btn btn-xs"
+              aria-label={`A tag for each answer to ${label}`}
+              onClick={() => onChange(setTagForEach(tags, open, known))}
+            >
+              <Lightbulb size={13} aria-hidden="true" /> A tag for each
+            </button>
+          )}
+        </div>
+      )}
+      <ul className="flex flex-col gap-1">
+        {tagAnswers(field).map((answer) => {
+          const words = type === 'yes/no' ? `${label.slice(0, 60)}: yes` : answer;
+          return (
+            <li key={answer} className="grid grid-cols-[minmax(0,1fr)_9rem] gap-2 items-center">
+              <span className="leading-tight">{words}</span>
+              <input
+                className="input input-sm w-full"
+                list={listId}
+                placeholder="no tag"
+                aria-label={`Tag for ${words}`}
+                value={tagFor(tags, id, answer)}
+                onChange={(event) => onChange(setAnswerTag(tags, id, answer, event.target.value))}
+              />
+            </li>
+          );
+        })}
+      </ul>
     </div>
   );
 }
