@@ -190,6 +190,8 @@ describe('the bench, by keys alone', () => {
       .first()
       .waitFor();
     await saved();
+    // In a field, undo is the field's own.
+    await page.keyboard.press('Tab');
     await page.keyboard.press('Control+z');
     await page
       .getByText(/gives LANTERN HILL/)

@@ -83,12 +83,22 @@ const MARKS: Record<string, Mark> = {
   hint: { icon: CircleDashed, tone: 'text-quiet' },
 };
 
-export function StateMark({ state }: { state: string }) {
+export function StateMark({
+  state,
+  iconOnly = false,
+}: {
+  state: string;
+  /** Where there is no room for the word: it is read aloud, and shown on hover. */
+  iconOnly?: boolean;
+}) {
   const { icon: Icon, tone, word } = MARKS[state] ?? { icon: CircleDashed, tone: 'text-quiet' };
   return (
-    <span className={`inline-flex items-baseline gap-1.5 whitespace-nowrap ${tone}`}>
+    <span
+      className={`inline-flex items-baseline gap-1.5 whitespace-nowrap ${tone}`}
+      {...(iconOnly ? { title: word ?? state } : {})}
+    >
       <Icon size={15} aria-hidden="true" className="shrink-0 self-center" />
-      {word ?? state}
+      <span className={iconOnly ? 'sr-only' : ''}>{word ?? state}</span>
     </span>
   );
 }

@@ -62,7 +62,7 @@ const WORDS = {
   sms: 'sms, text message, text messages, textmeddelande, ショートメール',
   source:
     'source, lead source, sign up source, signup source, origin, hear about us, found us, referral source, how did you hear, quelle, herkunft, aufmerksam geworden, wie haben sie, origine, provenance, comment nous avez vous connu, comment nous avez vous connus, connu, origen, fuente, cómo nos conociste, cómo nos conoció, conociste, fonte, provenienza, come ci hai conosciuto, bron, hoe heeft u ons gevonden, herkomst, origem, como nos conheceu, źródło, skąd o nas wiesz, källa, hur hittade du oss, きっかけ, 流入元, 何で知りましたか',
-  page: 'page, landing page, landing, first page, page url, seite, einstiegsseite, zielseite, page d entrée, página, página de entrada, pagina, landingspagina, strona wejścia, sida, landningssida, ページ, ランディングページ',
+  page: 'page, sign up page, signup page, landing page, landing, first page, page url, seite, einstiegsseite, zielseite, page d entrée, página, página de entrada, pagina, landingspagina, strona wejścia, sida, landningssida, ページ, ランディングページ',
   referrer: 'referrer, referer, referring page, referring site, 参照元, リファラー',
   campaign:
     'campaign, utm campaign, campaign name, kampagne, campagne, campaña, campagna, campanha, kampania, kampanj, キャンペーン',
@@ -162,7 +162,7 @@ export const LIGHT: Partial<Record<Meaning, number>> = {
 /** Words that say nothing of what a field is about, in any of the languages. */
 export const FILLERS = new Set(
   (
-    'the a an of for to your my our you we us is are what which please enter in on at by and or with this it be do does should ' +
+    'i have has am the a an of for to your my our you we us is are what which please enter in on at by and or with this it be do does should ' +
     'der die das des dem den ein eine ihr ihre ihren dein deine mein bitte und oder von vom zu zur zum für mit am im welche wie ' +
     'le la les l un une des du de d votre vos ton notre mon et ou pour avec à au aux s il vous plaît quel quelle ' +
     'el los las lo una uno del su tu sus tus mi nuestro y o para con por en al cuál qué ' +

@@ -95,11 +95,11 @@ function Piece({
       aria-label={`${kind} ${name}${worst ? `, ${worst.level}` : ''}`}
       onClick={onShow}
     >
-      <span className="flex items-center gap-1 text-sm text-quiet">
+      <span className="flex items-center gap-1 text-sm text-quiet whitespace-nowrap">
         {kind}
         {worst && (
           <span className="ml-auto">
-            <StateMark state={worst.level} />
+            <StateMark state={worst.level} iconOnly />
           </span>
         )}
       </span>

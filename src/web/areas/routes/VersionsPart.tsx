@@ -30,7 +30,9 @@ export function VersionsPart({ route, document, sources, connections, fields, is
   const publish = usePublishWithNote(route.id);
   const navigate = useNavigate();
   const [note, setNote] = useState('');
-  const [from, setFrom] = useState<number | null>(route.liveVersion);
+  // Until somebody chooses another one, what is live is what it is compared with.
+  const [chosen, setFrom] = useState<number | null>(null);
+  const from = chosen ?? route.liveVersion;
   const [to, setTo] = useState<number | null>(null);
   const old = useRouteVersion(route.id, from);
   const other = useRouteVersion(route.id, to);

@@ -45,9 +45,6 @@ export function Picker<P extends Pick>({
     inputValue: typed ?? shown,
     selectedItem: null,
     itemToString: (item) => item?.name ?? '',
-    onInputValueChange: ({ type, inputValue }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setTyped(inputValue);
-    },
     onStateChange: ({ type, selectedItem }) => {
       if (selectedItem) onPick(selectedItem);
       if (
@@ -75,6 +72,8 @@ export function Picker<P extends Pick>({
       <input
         {...getInputProps({
           'aria-label': label,
+          // At once, as it is typed: what is set later loses letters of those who type quickly.
+          onChange: (event) => setTyped(event.currentTarget.value),
           onFocus: (event) => {
             event.currentTarget.select();
             setAbove(event.currentTarget.getBoundingClientRect().bottom + MENU_HEIGHT > window.innerHeight);
