@@ -12,6 +12,7 @@ const PROGRAMS = {
   'server/demo': 'src/server/demo/main.ts',
   'server/explain': 'src/server/explain/main.ts',
   'server/bench': 'src/server/bench/main.ts',
+  'server/bench-table': 'src/server/bench/tableThread.ts',
   'server/bench-reference': 'src/server/bench/reference.ts',
   'standins/tern-post': 'src/standins/tern-post/main.ts',
   'standins/capstan': 'src/standins/capstan/main.ts',

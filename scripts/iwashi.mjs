@@ -11,7 +11,7 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi dev [--port N]              the demo, built and started again at every change of the code
   ./iwashi test [NAME...]              check unit outside system chaos browser, or only those named
   ./iwashi check                       types, lint, format, import boundaries, dead code
-  ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping deliver stall
+  ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping path deliver batch stall; table and suggest when named
   ./iwashi help                        this text
 
 Environment for start, serve and work: see "Run it for real" in README.md.`;

@@ -1,5 +1,6 @@
 import { IsObject, IsString, MaxLength } from 'class-validator';
-import type { Plan, TargetTrial, TrialState } from '../core/plan/index.ts';
+import type { TargetTrial, TrialState } from '../core/delivery/index.ts';
+import type { Plan } from '../core/plan/index.ts';
 import type { FieldValues } from '../core/values/index.ts';
 
 export class RehearsalInput {

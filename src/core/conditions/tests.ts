@@ -62,7 +62,7 @@ const withinDays = (sign: 1 | -1) => (given: FieldValue, asked: string, now: num
 
 /** Whether a text is like a pattern: * stands for any characters, ? for one. Takes no longer than both are long together, squared. */
 export function isLike(text: string, pattern: string): boolean {
-  const [own, like] = [[...plain(text)], [...plain(pattern)]];
+  const [own, like] = [Array.from(plain(text)), Array.from(plain(pattern))];
   let [at, to, star, back] = [0, 0, -1, 0];
   while (at < own.length) {
     if (like[to] === '*') {

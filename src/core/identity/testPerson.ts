@@ -32,7 +32,7 @@ function keyFor({ type }: SourceField, mark: string, address: string): string {
   if (type === 'email') return addressFor(mark, address);
   if (type !== 'phone') return `iwashi-test-${mark}`;
   // Numbers that Ofcom keeps for plays: 01632 960000 to 960999 (from memory).
-  const sum = [...mark].reduce((total, sign) => (total * 31 + (sign.codePointAt(0) ?? 0)) % 1000, 7);
+  const sum = Array.from(mark).reduce((total, sign) => (total * 31 + (sign.codePointAt(0) ?? 0)) % 1000, 7);
   return `+441632960${String(sum).padStart(3, '0')}`;
 }
 

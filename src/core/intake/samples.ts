@@ -15,6 +15,7 @@ const TEXTS: [id: string, name: string, person: string, words: string][] = [
   ['japanese', 'in Japanese', '星野 花', 'こんばんは'],
   ['accents', 'with combining accents', 'Zoe\u0308 A\u030Angstro\u0308m', 'de\u0301ja\u0300 vu'],
   ['emoji', 'with emoji', 'Mara 🔭 Quill', 'See you 👩‍🚀'],
+  ['wrong-type', 'words where a figure or a date belongs', 'Mara Quill', 'a dozen, some day soon'],
   ['capitals', 'in capitals, with blanks around', '  MARA   QUILL ', '  HELLO   THERE '],
 ];
 

@@ -21,15 +21,14 @@ export { addressFieldOf, addressOf, readIntent, type Intent } from './intent.ts'
 export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Deliver, type Mail, type Plan } from './planned.ts';
 export { routeChanges, type RouteNames } from './routeChanges.ts';
 export {
+  judgeAll,
   judgeSample,
   ODDITIES,
   oddFirst,
   type Judging,
   type KnownSample,
-  type Oddity,
   type SampleRow,
 } from './sampleTable.ts';
-export { trialState, type TargetTrial, type TrialState } from './trial.ts';
 export { conditionsIn, DUPLICATE_POLICIES, readRoute, ROUTE_FORMAT } from './route.ts';
 export type {
   ConfirmedBy,

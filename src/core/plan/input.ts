@@ -1,11 +1,11 @@
 import { decide, fieldsAskedFor, isOfKnown, type Condition, type Decision, type Facts } from '../conditions/index.ts';
-import type { Channel, ConsentEvent } from '../consent/index.ts';
-import type { ContactKey, Identified, KnownContact } from '../identity/index.ts';
+import type { ContactKey } from '../identity/index.ts';
 import { factFields, factsOf, type Visit } from '../intake/index.ts';
 import type { FieldValues, SourceField, Trust } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
-import type { Intent } from './intent.ts';
-import { knowledgeOf } from './knowledge.ts';
+import { knowledgeOf, type KnownPerson } from './knowledge.ts';
+
+export type { KnownPerson } from './knowledge.ts';
 import { conditionsIn, type RouteDocument } from './route.ts';
 
 export interface LiveRoute {
@@ -13,20 +13,6 @@ export interface LiveRoute {
   name: string;
   version: number;
   document: RouteDocument;
-}
-
-/** What is known of a person when a submission of theirs is planned. */
-export interface KnownPerson {
-  contact: KnownContact | null;
-  /** How they were recognised. */
-  identified: Identified;
-  consent: (ConsentEvent & { purpose: string; channel: Channel })[];
-  /** Confirmations that were asked for and not given yet. */
-  openConfirmations: { id: string; purposes: string[]; lastSentAt: number }[];
-  /** What was last meant for them by each target, of all that was not dropped. */
-  sent: { routeId: string; targetId: string; connectionId: string; arrived: boolean; intent: Intent }[];
-  /** The answers that went out to them lately. */
-  answered: { routeId: string; mailId: string; at: number }[];
 }
 
 export interface PlanInput {

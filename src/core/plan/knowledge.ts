@@ -1,8 +1,23 @@
-import { CHANNEL_WORDS, stateFor, type Channel, type ConsentState } from '../consent/index.ts';
+import { CHANNEL_WORDS, stateFor, type Channel, type ConsentEvent, type ConsentState } from '../consent/index.ts';
+import type { Identified, KnownContact } from '../identity/index.ts';
 import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
-import type { KnownPerson } from './input.ts';
+import type { Intent } from './intent.ts';
 import type { Plan } from './planned.ts';
+
+/** What is known of a person when a submission of theirs is planned. */
+export interface KnownPerson {
+  contact: KnownContact | null;
+  /** How they were recognised. */
+  identified: Identified;
+  consent: (ConsentEvent & { purpose: string; channel: Channel })[];
+  /** Confirmations that were asked for and not given yet. */
+  openConfirmations: { id: string; purposes: string[]; lastSentAt: number }[];
+  /** What was last meant for them by each target, of all that was not dropped. */
+  sent: { routeId: string; targetId: string; connectionId: string; arrived: boolean; intent: Intent }[];
+  /** The answers that went out to them lately. */
+  answered: { routeId: string; mailId: string; at: number }[];
+}
 
 /*
  * What is known of a person beside what they sent, as facts under ids that no field has. Each is yes, no, or not there: nobody

@@ -115,3 +115,25 @@ function differenceOf(live: Plan, draft: Plan): string {
 /** The odd ones first, each sort as it came. */
 export const oddFirst = (rows: SampleRow[]): SampleRow[] =>
   [...rows].sort((a, b) => ODDITIES.indexOf(a.oddity) - ODDITIES.indexOf(b.oddity));
+
+/** So many at once, that the first are there soon, and that a new edit is heard of between. */
+const AT_ONCE = 20;
+
+/**
+ * Judges many samples, some at a time.
+ * @param how.post takes what was judged @param how.pause lets others have their turn @param how.isOver whether a later edit has begun
+ */
+export async function judgeAll(
+  samples: KnownSample[],
+  judging: Judging,
+  how: { post: (rows: SampleRow[], isLast: boolean) => void; pause: () => Promise<void>; isOver: () => boolean },
+): Promise<void> {
+  for (let at = 0; at === 0 || at < samples.length; at += AT_ONCE) {
+    if (how.isOver()) return;
+    how.post(
+      samples.slice(at, at + AT_ONCE).map((sample) => judgeSample(sample, judging)),
+      at + AT_ONCE >= samples.length,
+    );
+    await how.pause();
+  }
+}

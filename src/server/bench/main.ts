@@ -5,6 +5,7 @@ import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
 import { printSuggest } from './suggest.ts';
+import { printTable } from './table.ts';
 import type { Comparison } from './compare.ts';
 
 const BENCHES: Record<string, () => Promise<Comparison>> = {
@@ -30,11 +31,10 @@ const { values, positionals } = parseArgs({
   options: { json: { type: 'boolean', default: false } },
   allowPositionals: true,
 });
-if (positionals.includes('suggest')) {
-  printSuggest();
-  process.exit(0);
-}
-const names = positionals.length > 0 ? positionals : Object.keys(BENCHES);
+// These two print figures of their own, which are no ratios.
+const OWN: Record<string, () => void | Promise<void>> = { suggest: printSuggest, table: printTable };
+for (const name of positionals) await OWN[name]?.();
+const names = positionals.length > 0 ? positionals.filter((name) => !(name in OWN)) : Object.keys(BENCHES);
 const results: Record<string, Comparison> = {};
 for (const name of names) {
   const bench = BENCHES[name];

@@ -35,6 +35,9 @@ export interface Circumstances {
   begin: () => Promise<boolean>;
 }
 
+/** How a delivery ends of somebody of whom all of it is so already. */
+export const ALREADY_SO = 'already so: nothing was sent';
+
 /** What is carried out: a delivery, or a trial of one. */
 export type Carried = Pick<DeliveryRecord, 'id' | 'intent' | 'begunAt' | 'cause'>;
 
@@ -65,9 +68,10 @@ export async function carryOut(
     if (wasTaken) return compared(compareReadBack(intent, catalogue, before, null), before, 'delivered');
     if (before && intent.duplicates === 'leave alone')
       return standsAlone(before, compareReadBack(intent, catalogue, before, before));
-    if (before && !adds && unclear) {
-      const rows = compareReadBack(intent, catalogue, before, null);
-      if (rows.every(({ same }) => same)) return delivered(rows, 'delivered by an earlier try');
+    if (before && !adds) {
+      const rows = compareReadBack(intent, catalogue, before, unclear ? null : before);
+      // Only what differs is sent: where nothing does, nothing is.
+      if (rows.every(({ same }) => same)) return delivered(rows, unclear ? 'delivered by an earlier try' : ALREADY_SO);
     }
   }
   const ours = before && mayBeThere && isOfThisDelivery(before, delivery, catalogue) ? before : null;

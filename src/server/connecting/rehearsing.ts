@@ -7,7 +7,8 @@ import {
   type Fault,
   type HeldPerson,
 } from '../../core/delivery/index.ts';
-import { fieldsFor, type Catalogue, type Deliver, type TargetTrial } from '../../core/plan/index.ts';
+import type { TargetTrial } from '../../core/delivery/index.ts';
+import { fieldsFor, type Catalogue, type Deliver } from '../../core/plan/index.ts';
 import { printValue } from '../../core/values/index.ts';
 import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';

@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
-import { trialState, type TargetTrial } from '../../core/plan/index.ts';
+import { trialState, type TargetTrial } from '../../core/delivery/index.ts';
 import type { Db } from './database.ts';
 import { trials } from './schema/index.ts';
 

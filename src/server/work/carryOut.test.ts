@@ -5,7 +5,7 @@ import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
-import { carryOut, type Ending } from '../connecting/carryOut.ts';
+import { ALREADY_SO, carryOut, type Ending } from '../connecting/carryOut.ts';
 import { conclude } from './conclude.ts';
 
 /** What may happen to one request. The worker may vanish too, before the service has it or after. */
@@ -293,4 +293,25 @@ it('asks no more than it has to', async () => {
   // Write, place (which answers at once where a list is named), read back; with a look before where it has to be known.
   expect(await counted('makes or changes in one')).toBe(3);
   expect(await counted('makes and changes apart')).toBe(4);
+});
+
+describe('somebody of whom all of it is so already', () => {
+  it('is looked at, and nothing is sent; what differs is', async () => {
+    const service = new Service('makes and changes apart', []);
+    const connector = service.connector();
+    const again = (intent: Intent) =>
+      carryOut(connector, { id: `D${service.requests}`, intent, begunAt: null, cause: null }, catalogue, null, {
+        unclear: false,
+        now: service.now,
+        begin: () => Promise.resolve(true),
+      });
+    const intent = intentOf(EMAIL, { fields: { given: 'Mara' }, places: [{ list: 'L', group: '' }] });
+    await again(intent);
+    const before = service.requests;
+    expect(await again(intent)).toMatchObject({ kind: 'delivered', outcome: ALREADY_SO });
+    expect(service.requests - before).toBe(1);
+    expect(await again({ ...intent, fields: { given: 'Ada' } })).toMatchObject({ outcome: 'updated' });
+    expect(service.records).toHaveLength(1);
+    expect(service.records[0]?.fields).toMatchObject({ given: 'Ada' });
+  });
 });

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fieldsUsed, suggestLines, type DestinationField } from '../../../core/mapping/index.ts';
 import { plainField, TYPE_NAMES, type SourceField, type TypeName } from '../../../core/values/index.ts';
@@ -16,7 +16,10 @@ export interface FieldSet {
 }
 
 const HELD_OUT = 3;
-const FOLDER = import.meta.dirname;
+/** Beside this file, or, where it was built into another one, where it was. */
+const FOLDER = existsSync(join(import.meta.dirname, 'en.txt'))
+  ? import.meta.dirname
+  : join(process.env.IWASHI_ROOT ?? '', 'src/server/bench/fieldSets');
 
 /** Reads all field sets; how they are written stands in README.md beside them. */
 export function fieldSets(): FieldSet[] {

@@ -1,13 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { keysOf, testPerson } from '../../../core/identity/index.ts';
 import type { Visit } from '../../../core/intake/index.ts';
-import {
-  deliveriesIn,
-  planSubmission,
-  type Plan,
-  type RouteDocument,
-  type TargetTrial,
-} from '../../../core/plan/index.ts';
+import type { TargetTrial } from '../../../core/delivery/index.ts';
+import { deliveriesIn, planSubmission, type Plan, type RouteDocument } from '../../../core/plan/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { tryTarget } from '../../connecting/rehearsing.ts';

@@ -1,6 +1,7 @@
 import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
 import type { Visit } from '../../../core/intake/index.ts';
-import { readRoute, type TargetTrial, type TrialState } from '../../../core/plan/index.ts';
+import type { TargetTrial, TrialState } from '../../../core/delivery/index.ts';
+import { readRoute } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { hash, id, json, time } from './columns.ts';
 

@@ -18,6 +18,7 @@ import { useTellOpen } from '../../shell/openObject.ts';
 import { KnowledgeContext } from './conditions/knowledge.ts';
 import { ConsentPart } from './ConsentPart.tsx';
 import { MailsPart } from './MailsPart.tsx';
+import { ProgressBar } from './ProgressBar.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { placeOfLine } from './lines/lineEdits.ts';
 import { mappedBefore } from './mappedBefore.ts';
@@ -144,6 +145,7 @@ export function RouteBench({
               publishing={publishing}
               onVersions={() => show('versions')}
             />
+            <ProgressBar route={route} document={document} onShow={show} />
             <RouteStrip
               document={document}
               sourceNames={own.map(({ name }) => name)}

@@ -2,6 +2,7 @@ import type { SampleView } from '../../../contract/source.ts';
 import { isFile, typeOf, type FieldValue, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { sayWhen } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
+import { FIELD_DRAG } from './lines/lineEdits.ts';
 
 interface SamplePanelProps {
   fields: SourceField[];
@@ -85,12 +86,18 @@ export function SamplePanel({
       </button>
       <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>
       {fields.map((field) => (
-        <SampleValue
+        <div
           key={field.id}
-          field={field}
-          value={values[field.id]}
-          onChange={(value) => onType({ ...values, [field.id]: value })}
-        />
+          draggable
+          title={`${field.label}: drag it onto a line, or type its name there`}
+          onDragStart={(event) => event.dataTransfer.setData(FIELD_DRAG, field.id)}
+        >
+          <SampleValue
+            field={field}
+            value={values[field.id]}
+            onChange={(value) => onType({ ...values, [field.id]: value })}
+          />
+        </div>
       ))}
     </div>
   );

@@ -1,5 +1,5 @@
 import type { TrialView } from '../../../contract/rehearsal.ts';
-import type { TargetTrial } from '../../../core/plan/index.ts';
+import type { TargetTrial } from '../../../core/delivery/index.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Time } from '../../parts/Time.tsx';
 

@@ -52,7 +52,7 @@ export function ConditionPart({ when, fields, values, words = TO_TARGET, onChang
         </select>
       </div>
       {group && <GroupEditor group={group} fields={fields} askable={askable} place="" onChange={onChange} />}
-      {decision && when && (
+      {when && decision && (
         <p>
           {/* A single test says itself; several are said as they are understood. */}
           {(group?.of.length ?? 0) > 1 && <span className="text-quiet">{inSentence(when, askable.all)}. </span>}

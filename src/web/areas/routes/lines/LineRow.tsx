@@ -1,7 +1,8 @@
+import { useState } from 'react';
 import { ChevronDown, ChevronRight, Plus } from 'lucide-react';
 import { stepInWords, stepOf, type LineResult, type MapLine, type Suggestion } from '../../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../../core/values/index.ts';
-import { setOrigin, takesSteps } from './lineEdits.ts';
+import { FIELD_DRAG, setOrigin, takesSteps } from './lineEdits.ts';
 import { originInWords, originPicks } from './originPicks.ts';
 import { Picker } from './Picker.tsx';
 import { SuggestionOffer } from './SuggestionOffer.tsx';
@@ -20,6 +21,7 @@ interface LineRowProps {
 /** A destination field in one line: what fills it, by what steps, and what comes out. */
 export function LineRow({ result, fields, values, lines, suggestion, isOpen, onOpen, onChange }: LineRowProps) {
   const { field, line } = result;
+  const [isOver, setOver] = useState(false);
   const Chevron = isOpen ? ChevronDown : ChevronRight;
   return (
     <tr className={isOpen ? 'bg-base-200' : ''}>
@@ -45,7 +47,21 @@ export function LineRow({ result, fields, values, lines, suggestion, isOpen, onO
           <span className="text-quiet text-sm truncate shrink-[3]">{field.type}</span>
         </div>
       </td>
-      <td>
+      <td
+        className={isOver ? 'outline-2 outline-primary' : ''}
+        onDragOver={(event) => {
+          if (!event.dataTransfer.types.includes(FIELD_DRAG)) return;
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          const dropped = event.dataTransfer.getData(FIELD_DRAG);
+          if (dropped !== '') onChange(setOrigin(lines, field.key, { kind: 'field', field: dropped }));
+        }}
+      >
         <Picker
           label={`${field.label} is filled from`}
           control="origin"

@@ -8,6 +8,9 @@ import {
 } from '../../../../core/mapping/index.ts';
 import { newPartId } from '../newPartId.ts';
 
+/** What a field of the source is called while it is dragged onto a line. By keys, its name is typed into the line. */
+export const FIELD_DRAG = 'application/x-iwashi-field';
+
 /** Where a line is, as it stands in the URL while it is open. */
 export const placeOfLine = (targetId: string, key: string): string => `${targetId} ${key}`;
 

@@ -1,4 +1,4 @@
-import type { ReadBackRow } from '../delivery/index.ts';
+import type { ReadBackRow } from './readBack.ts';
 
 /** What a live rehearsal showed at one target. */
 export interface TargetTrial {
