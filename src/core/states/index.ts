@@ -2,3 +2,4 @@ export { CONNECTING, type ConnectionEvent, type ConnectionState } from './connec
 export { MAILING, type MailEvent, type MailState } from './mailing.ts';
 export { PUBLISHING, type PublishEvent, type PublishState } from './publishing.ts';
 export { transitionsOf } from './transitions.ts';
+export { SENDING, type SendingEvent, type SendingState } from './sending.ts';

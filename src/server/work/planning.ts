@@ -132,7 +132,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   return left;
 }
 
-interface Changes {
+export interface Changes {
   contacts: ContactChange[];
   consent: NewConsentEvent[];
   confirmations: NewConfirmation[];
@@ -141,7 +141,7 @@ interface Changes {
   planned: { id: string; plan: Plan; contactId: string | null }[];
 }
 
-const noChanges = (): Changes => ({
+export const noChanges = (): Changes => ({
   contacts: [],
   consent: [],
   confirmations: [],
@@ -151,7 +151,8 @@ const noChanges = (): Changes => ({
 });
 
 /** Adds what one plan changes. A submission that does not say who it is changes nothing. */
-function collect({ newId }: Context, changes: Changes, submission: SubmissionRecord, plan: Plan, now: number): void {
+function collect(context: Context, changes: Changes, submission: SubmissionRecord, plan: Plan, now: number): void {
+  const { newId } = context;
   const { contact } = plan;
   const contactId = contact && (contact.contactId ?? newId());
   changes.planned.push({ id: submission.id, plan, contactId });
@@ -173,7 +174,17 @@ function collect({ newId }: Context, changes: Changes, submission: SubmissionRec
     changes.consent.push({ ...event, id: newId(), contactId, submissionId: submission.id, at, evidence });
   }
 
-  const about = { contactId, submissionId: submission.id };
+  collectActions(context, changes, { contactId, submissionId: submission.id }, plan, now);
+}
+
+/** Adds what the actions of a plan change: confirmations that are asked for, deliveries, mails. */
+export function collectActions(
+  { newId }: Pick<Context, 'newId'>,
+  changes: Changes,
+  about: { contactId: string; submissionId: string },
+  plan: Plan,
+  now: number,
+): void {
   /** The confirmation that each action which asks for one leads to. */
   const confirmationOf = new Map<string, string>();
   for (const { id: action, routeId, purposes, to, mail, expiresHours, joins } of asksIn(plan)) {

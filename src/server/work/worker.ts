@@ -8,6 +8,7 @@ import { runLoop } from './loop.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
 import { runScheduled } from './scheduled.ts';
+import { runSendings } from './sendingThere.ts';
 
 /** One group is planned while the next is read. */
 const PLANNING = { atOnce: 2, together: 25 };
@@ -29,6 +30,7 @@ export function startWorker(context: Context): { stop(): Promise<void> } {
       deliver: (bundle) => deliver(context, bundle, owner, endings),
     }),
     runScheduled(context, owner),
+    runSendings(context, wirings),
   ];
   return {
     async stop() {

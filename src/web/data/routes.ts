@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsal.ts';
+import type { SendingPreview, SendingView } from '../../contract/sendings.ts';
 import type { RouteVersionView, RouteView } from '../../contract/route.ts';
 import type { Visit } from '../../core/intake/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
@@ -99,4 +100,39 @@ export function useDuplicateRoute(routeId: string) {
     mutationFn: () => api.post<RouteView>(`/routes/${routeId}/duplicate`),
     onSuccess: (route) => queries.setQueryData<RouteView[]>(['routes'], (before) => [...(before ?? []), route]),
   });
+}
+
+const sendingsKey = (routeId: string) => ['routes', routeId, 'sendings'];
+
+/** The sendings of a route, asked for often while one is under way. */
+export const useSendings = (routeId: string) =>
+  useQuery({
+    queryKey: sendingsKey(routeId),
+    queryFn: () => api.get<SendingView[]>(`/routes/${routeId}/sendings`),
+    refetchInterval: ({ state: { data } }) => (data?.some(({ state }) => state === 'running') ? 1_500 : 15_000),
+  });
+
+/** What would become of what is there, if it were sent now. */
+export const useSendingPreview = (routeId: string) =>
+  useMutation({
+    mutationFn: (period: { since: string; until: string }) =>
+      api.post<SendingPreview>(`/routes/${routeId}/sendings/preview`, period),
+  });
+
+/** Starts a sending, or steers one. */
+export function useSending(routeId: string) {
+  const queries = useQueryClient();
+  const onSuccess = (views: SendingView[]) => queries.setQueryData(sendingsKey(routeId), views);
+  return {
+    start: useMutation({
+      mutationFn: (input: { since: string; until: string; perMinute: number }) =>
+        api.post<SendingView[]>(`/routes/${routeId}/sendings`, input),
+      onSuccess,
+    }),
+    steer: useMutation({
+      mutationFn: ({ id, act }: { id: string; act: 'pause' | 'resume' | 'cancel' }) =>
+        api.post<SendingView[]>(`/routes/${routeId}/sendings/${id}/${act}`),
+      onSuccess,
+    }),
+  };
 }

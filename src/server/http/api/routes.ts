@@ -26,6 +26,7 @@ import { notFound, readInput, revisionIn } from '../problems.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 import { proofOf, rehearsalRoutes } from './rehearsals.ts';
+import { sendingRoutes } from './sendings.ts';
 
 export function routeRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -151,6 +152,7 @@ export function routeRoutes(context: Context): Hono<Session> {
   app.route('/', pausingRoutes(context, 'route', viewOf));
 
   app.route('/', rehearsalRoutes(context));
+  app.route('/', sendingRoutes(context));
 
   return app;
 }

@@ -10,3 +10,4 @@ export * from './routes.ts';
 export * from './sources.ts';
 export * from './submissions.ts';
 export * from './trials.ts';
+export * from './sendings.ts';

@@ -27,6 +27,7 @@ import { findingsByPart, firstPart, partIn, partOfTarget, targetNames, type Rout
 import { RouteStrip } from './RouteStrip.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
 import { SourcesPart } from './SourcesPart.tsx';
+import { SendingsPart } from './SendingsPart.tsx';
 import { SampleTable } from './table/SampleTable.tsx';
 import { TargetPart } from './TargetPart.tsx';
 import { VersionsPart } from './VersionsPart.tsx';
@@ -211,6 +212,7 @@ export function RouteBench({
                   source={source}
                   connections={connections}
                   knowledge={knowledge}
+                  onSend={() => show('sendings')}
                   onChoose={(id) =>
                     setParams((before) => ({ ...Object.fromEntries(before), sample: id, part: firstPart(document) }), {
                       replace: false,
@@ -218,6 +220,7 @@ export function RouteBench({
                   }
                 />
               )}
+              {part === 'sendings' && <SendingsPart route={route} />}
               {part === 'versions' && (
                 <VersionsPart
                   route={route}

@@ -2,10 +2,11 @@ import type { RouteView } from '../../../contract/route.ts';
 import type { Finding, RouteDocument } from '../../../core/plan/index.ts';
 
 /** Which part of a route is worked on: as it stands in the URL. */
-export type RoutePart = 'source' | 'consent' | 'mails' | 'add' | 'samples' | 'versions' | `target ${string}`;
+export type RoutePart =
+  'source' | 'consent' | 'mails' | 'add' | 'samples' | 'versions' | 'sendings' | `target ${string}`;
 
 /** The parts that are there whatever the route leads to. */
-const WITHOUT_TARGET = ['source', 'consent', 'mails', 'add', 'samples', 'versions'] as const;
+const WITHOUT_TARGET = ['source', 'consent', 'mails', 'add', 'samples', 'versions', 'sendings'] as const;
 
 export const partOfTarget = (id: string): RoutePart => `target ${id}`;
 

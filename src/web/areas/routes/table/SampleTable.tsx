@@ -22,6 +22,8 @@ interface SampleTableProps {
   knowledge: SourceField[];
   /** Shows one of them on the bench. */
   onChoose: (id: string) => void;
+  /** Leads to sending what is there. */
+  onSend: () => void;
 }
 
 const MARKS: Record<SampleRow['oddity'], string> = {
@@ -34,7 +36,7 @@ const MARKS: Record<SampleRow['oddity'], string> = {
 };
 
 /** The draft over the last few hundred submissions, the odd ones first. */
-export function SampleTable({ route, document, source, connections, knowledge, onChoose }: SampleTableProps) {
+export function SampleTable({ route, document, source, connections, knowledge, onChoose, onSend }: SampleTableProps) {
   const samples = useKnownSamples(source.id, true);
   const live = useRouteVersion(route.id, route.liveVersion);
   const now = useNow();
@@ -62,9 +64,14 @@ export function SampleTable({ route, document, source, connections, knowledge, o
   const counts = ODDITIES.map((oddity) => [oddity, rows.filter((row) => row.oddity === oddity).length] as const);
   return (
     <section aria-labelledby="all-samples" className="flex flex-col gap-2 min-h-0">
-      <h3 id="all-samples" className="text-lg font-semibold">
-        All samples
-      </h3>
+      <div className="flex items-center justify-between gap-2">
+        <h3 id="all-samples" className="text-lg font-semibold">
+          All samples
+        </h3>
+        <button className="btn btn-xs" onClick={onSend}>
+          Send what is there
+        </button>
+      </div>
       <p aria-live="polite">
         {!samples.data || !isDone
           ? `Going through ${samples.data?.length ?? 'the newest'} submissions`

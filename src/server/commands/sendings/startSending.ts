@@ -1,0 +1,52 @@
+import type { Result } from '../../../core/result.ts';
+import type { Context } from '../../context.ts';
+import { findRoute } from '../../store/routes.ts';
+import { addSending, countReceived, listSendings } from '../../store/sendings.ts';
+import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+
+/** Has what was received in a period sent through a route, at a set pace. One at a time for a route. @returns its id */
+export async function startSending(
+  actor: Actor,
+  context: Context,
+  { routeId, since, until, perMinute }: { routeId: string; since: number; until: number; perMinute: number },
+): Promise<Result<string, Refusal>> {
+  const { newId, now } = context;
+  return inCommand(context, actor, async (db) => {
+    const route = await findRoute(db, routeId);
+    if (!route) return unknown('route');
+    if (!route.live || route.state !== 'live')
+      return refused('conflict', 'not-live', 'Publish the route first: what is sent goes through what is live.');
+    if (since >= until)
+      return refused('invalid', 'invalid', 'The period ends before it begins.', [
+        { pointer: '/until', detail: 'The period ends before it begins.' },
+      ]);
+    const others = await listSendings(db, routeId);
+    if (others.some(({ state }) => state === 'running' || state === 'paused'))
+      return refused(
+        'conflict',
+        'under-way',
+        'A sending of this route is under way. Cancel it, or let it come to its end.',
+      );
+    const total = await countReceived(db, { sourceIds: route.live.sourceIds, since, until });
+    if (total === 0) return refused('invalid', 'nothing-there', 'Nothing was received in that period.');
+    const id = newId();
+    const byName = actor.name.slice(0, 120);
+    await addSending(db, {
+      id,
+      routeId,
+      state: 'running',
+      since,
+      until,
+      perMinute,
+      total,
+      dueAt: now(),
+      startedAt: now(),
+      byName,
+    });
+    return done(id, {
+      act: 'sends what is there',
+      subject: { kind: 'route', id: routeId, name: route.name },
+      detail: `${total} submissions, ${perMinute} a minute.`,
+    });
+  });
+}

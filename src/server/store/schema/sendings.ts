@@ -1,0 +1,31 @@
+import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
+import type { SendingState } from '../../../core/states/index.ts';
+import { id, time } from './columns.ts';
+
+/** Submissions that are there already, sent through a route at a set pace. */
+export const sendings = mysqlTable(
+  'sendings',
+  {
+    id: id('id').primaryKey(),
+    routeId: id('route_id').notNull(),
+    state: varchar('state', { length: 10 }).$type<SendingState>().notNull(),
+    /** Those received from then on, and before then. */
+    since: time('since').notNull(),
+    until: time('until').notNull(),
+    perMinute: int('per_minute').notNull(),
+    /** How many there were when it began, how many it has come to, and what became of them. */
+    total: int('total').notNull(),
+    done: int('done').notNull().default(0),
+    sent: int('sent').notNull().default(0),
+    held: int('held').notNull().default(0),
+    asked: int('asked').notNull().default(0),
+    leftOut: int('left_out').notNull().default(0),
+    /** The last submission that it came to; '' before the first. */
+    cursor: varchar('last_submission', { length: 36 }).notNull().default(''),
+    dueAt: time('due_at').notNull(),
+    startedAt: time('started_at').notNull(),
+    endedAt: time('ended_at'),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+  },
+  (table) => [index('sendings_work').on(table.state, table.dueAt), index('sendings_route').on(table.routeId)],
+);

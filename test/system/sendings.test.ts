@@ -1,0 +1,142 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { RouteView } from '../../src/contract/route.ts';
+import type { SendingPreview, SendingView } from '../../src/contract/sendings.ts';
+import type { RouteDocument } from '../../src/core/plan/index.ts';
+import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
+import type { CapstanState } from '../../src/standins/capstan/state.ts';
+import type { SourceView } from '../../src/contract/source.ts';
+import { chainOf, plainLine } from '../../src/core/mapping/index.ts';
+import { targetOf } from '../world/routes.ts';
+import { fields, submitForm } from '../world/observatory.ts';
+import type { Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { CAPSTAN, TERN_KEY, World } from '../world/world.ts';
+
+let world: World;
+let operator: Operator;
+let others: Awaited<ReturnType<World['others']>>;
+let source: SourceView;
+let office: RouteView;
+
+const ALL = { since: '2000-01-01T00:00:00Z', until: '2100-01-01T00:00:00Z' };
+const PEOPLE = ['ada', 'mara', 'tobin', 'wren', 'orrin'];
+
+beforeAll(async () => {
+  world = await World.start();
+  operator = await world.operator();
+  others = await world.others();
+  source = await operator.form('Sky letter sign-up', { ...skyLetterForm(world.site), minimumSeconds: 0 });
+  const tern = await operator.connect(world.ternPost, TERN_KEY);
+  const capstan = await operator.connectTo('capstan', others.capstan.url, CAPSTAN);
+  // People come before the second route is there.
+  const letter = skyLetterRoute(source.id, tern.id);
+  await operator.route('Sky letter', { ...letter, consent: { ...letter.consent, confirmedBy: { by: 'nobody' } } });
+  for (const name of PEOPLE) await submitForm(world, source, fields(`${name}@hill.example`, { name: `${name} Quill` }));
+  await eventually(
+    () => operator.deliveries('state=delivered'),
+    ({ rows }) => rows.length === PEOPLE.length,
+  );
+  office = await operator.route('To the office', toOffice(capstan.id, letter));
+});
+afterAll(() => world.stop());
+
+const field = (to: string, from: string) =>
+  plainLine({ id: to, to, from: { kind: 'field', field: from }, steps: chainOf() });
+const toOffice = (
+  connectionId: string,
+  letter: RouteDocument,
+  confirmedBy: 'nobody' | 'iwashi' = 'nobody',
+): RouteDocument => ({
+  ...letter,
+  consent: { ...letter.consent, confirmedBy: { by: confirmedBy } },
+  targets: [
+    targetOf('office', {
+      connectionId,
+      kind: 'person',
+      needs: { ask: 'a1', channel: 'email' },
+      // One of them is left out.
+      when: { kind: 'none', of: [{ kind: 'test', id: 'c', field: 'name', test: 'begins with', value: 'orrin' }] },
+      lines: [field('mail', 'email'), field('called', 'name')],
+    }),
+  ],
+});
+const records = async () => (await others.capstan.inside<CapstanState>()).records.map(({ cells }) => cells.mail);
+const sendings = (id = office.id) => operator.get<SendingView[]>(`/routes/${id}/sendings`);
+const preview = (id = office.id) => operator.post<SendingPreview>(`/routes/${id}/sendings/preview`, ALL);
+const ended = (id = office.id) =>
+  eventually(
+    () => sendings(id),
+    ([newest]) => newest?.state === 'done',
+  );
+
+describe('sending what is there through a new route', () => {
+  it('is looked at first, and changes nothing by that', async () => {
+    expect(await preview()).toEqual({ total: 5, looked: 5, sent: 4, held: 0, asked: 0, leftOut: 1 });
+    expect(await records()).toEqual([]);
+  });
+
+  it('can be paused, resumed and cancelled, and one at a time is under way', async () => {
+    const [slow] = await operator.post<SendingView[]>(`/routes/${office.id}/sendings`, { ...ALL, perMinute: 1 });
+    if (!slow) throw new Error('nothing was started');
+    await eventually(sendings, ([one]) => one?.done === 1);
+    const [paused] = await operator.post<SendingView[]>(`/routes/${office.id}/sendings/${slow.id}/pause`);
+    expect(paused).toMatchObject({ state: 'paused', total: 5, done: 1, sent: 1 });
+    const second = await operator.send('POST', `/routes/${office.id}/sendings`, { ...ALL, perMinute: 60 });
+    expect([second.status, await second.text()]).toEqual([409, expect.stringContaining('under way')]);
+    await operator.post(`/routes/${office.id}/sendings/${slow.id}/resume`);
+    const [cancelled] = await operator.post<SendingView[]>(`/routes/${office.id}/sendings/${slow.id}/cancel`);
+    expect(cancelled).toMatchObject({ state: 'cancelled' });
+    expect((await operator.send('POST', `/routes/${office.id}/sendings/${slow.id}/resume`)).status).toBe(409);
+  });
+
+  it('goes on where something was left, and sends nobody twice', async () => {
+    await operator.post(`/routes/${office.id}/sendings`, { ...ALL, perMinute: 6000 });
+    const [done] = await ended();
+    // The first was sent by the one that was cancelled.
+    expect(done).toMatchObject({ total: 5, done: 5, leftOut: 2, held: 0, asked: 0 });
+    await eventually(records, (mails) => mails.length >= 4);
+    expect((await records()).sort()).toEqual(['ada', 'mara', 'tobin', 'wren'].map((name) => `${name}@hill.example`));
+    await operator.post(`/routes/${office.id}/sendings`, { ...ALL, perMinute: 6000 });
+    expect((await ended())[0]).toMatchObject({ sent: 0, leftOut: 5 });
+    expect(await records()).toHaveLength(4);
+  });
+
+  it.each([
+    [{ since: ALL.until, until: ALL.since, perMinute: 1 }, 'ends before it begins'],
+    [{ ...ALL, perMinute: 0 }, 'At least one a minute'],
+    [{ since: 'soon', until: ALL.until, perMinute: 1 }, 'when it begins'],
+    [{ since: '2000-01-01T00:00:00Z', until: '2000-01-02T00:00:00Z', perMinute: 1 }, 'Nothing was received'],
+  ])('takes no %j', async (input, said) => {
+    const refused = await operator.send('POST', `/routes/${office.id}/sendings`, input);
+    expect([refused.status, await refused.text()]).toEqual([422, expect.stringContaining(said)]);
+  });
+});
+
+describe('through a route that has people confirm', () => {
+  it('each is asked once, however often it is sent', async () => {
+    const { draft } = office;
+    const [target] = draft.targets;
+    const asking = await operator.route('To the office, confirmed', {
+      ...draft,
+      consent: { ...draft.consent, confirmedBy: { by: 'iwashi' } },
+      targets: target ? [target] : [],
+    });
+    expect(await preview(asking.id)).toMatchObject({ asked: 4, leftOut: 1 });
+    await operator.post(`/routes/${asking.id}/sendings`, { ...ALL, perMinute: 6000 });
+    expect((await ended(asking.id))[0]).toMatchObject({ asked: 4, sent: 0 });
+    for (const name of ['ada', 'mara', 'tobin', 'wren'])
+      await eventually(
+        () => world.letters(`${name}@hill.example`),
+        (letters) => letters.length === 1,
+      );
+    await operator.post(`/routes/${asking.id}/sendings`, { ...ALL, perMinute: 6000 });
+    expect((await ended(asking.id))[0]).toMatchObject({ asked: 0, leftOut: 5 });
+    // What would go out once more would be there before one that is sent after it.
+    await submitForm(world, source, fields('late@hill.example', { name: 'Late Quill' }));
+    await eventually(
+      () => world.letters('late@hill.example'),
+      (letters) => letters.length === 1,
+    );
+    expect(await world.letters('ada@hill.example')).toHaveLength(1);
+  });
+});
