@@ -42,10 +42,22 @@ export function SendingsPart({ route }: { route: RouteView }) {
           </p>
           <div className="flex flex-wrap gap-3 items-end">
             <Field label="Received from">
-              <input type="date" className="input input-sm" value={since} max={until} onChange={change(setSince)} />
+              <input
+                type="date"
+                className="input input-sm w-40"
+                value={since}
+                max={until}
+                onChange={change(setSince)}
+              />
             </Field>
             <Field label="To">
-              <input type="date" className="input input-sm" value={until} min={since} onChange={change(setUntil)} />
+              <input
+                type="date"
+                className="input input-sm w-40"
+                value={until}
+                min={since}
+                onChange={change(setUntil)}
+              />
             </Field>
             <Field label="At most a minute">
               <input
@@ -69,7 +81,7 @@ export function SendingsPart({ route }: { route: RouteView }) {
           {preview.data && (
             <div className="flex flex-wrap items-center gap-3" aria-live="polite">
               <p>{previewInWords(preview.data)}</p>
-              {preview.data.total > 0 && (
+              {isWorthIt(preview.data) && (
                 <button
                   className="btn btn-sm btn-primary"
                   disabled={start.isPending || Number(perMinute) < 1}
@@ -98,6 +110,10 @@ export function SendingsPart({ route }: { route: RouteView }) {
     </section>
   );
 }
+
+/** Whether anything would go out, as far as it was looked. */
+const isWorthIt = ({ total, looked, sent, held, asked }: SendingPreview): boolean =>
+  sent + held + asked > 0 || looked < total;
 
 function previewInWords({ total, looked, ...counts }: SendingPreview): string {
   if (total === 0) return 'Nothing was received in that period.';
