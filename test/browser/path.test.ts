@@ -93,7 +93,7 @@ describe('an operator who has never seen Iwashi', () => {
     await area('Sources').click();
     await operator.getByRole('button', { name: 'Add a source' }).click();
     await operator.getByLabel('Name', { exact: true }).fill('Sky letter sign-up');
-    await operator.getByRole('button', { name: 'Make it' }).click();
+    await operator.getByRole('button', { name: 'Make it', exact: true }).click();
     await operator.getByRole('heading', { name: 'Fields' }).waitFor();
     await operator.getByRole('button', { name: 'text', exact: true }).click();
     await operator.getByLabel('Label', { exact: true }).last().fill('Full name');
@@ -113,7 +113,7 @@ describe('an operator who has never seen Iwashi', () => {
     await area('Sources').click();
     await operator.getByRole('button', { name: 'Source', exact: true }).click();
     await operator.getByLabel('Name', { exact: true }).fill('Every type');
-    await operator.getByRole('button', { name: 'Make it' }).click();
+    await operator.getByRole('button', { name: 'Make it', exact: true }).click();
     await operator.getByRole('heading', { name: 'Every type' }).waitFor();
     const more = operator.getByLabel('Add a field of another type');
     for (const type of await more.getByRole('option').allInnerTexts())
@@ -255,7 +255,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Choose the purpose, or make one.' }).click();
     await operator.getByLabel('What it is for').selectOption('a new one…');
     await operator.getByLabel('What people consent to').fill('Sky letter');
-    await operator.getByRole('button', { name: 'Make it' }).click();
+    await operator.getByRole('button', { name: 'Make it', exact: true }).click();
     await saved();
     // What was said of the draft of before is not said of this one.
     await operator.getByText('The route cannot go live yet.').waitFor({ state: 'detached' });
@@ -328,7 +328,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.setViewportSize({ width: 390, height: 844 });
     const parts = operator.getByRole('navigation', { name: 'Parts of the page' });
     await parts.getByRole('button', { name: 'What would happen' }).click();
-    await operator.getByRole('heading', { name: 'Rehearsal' }).waitFor();
+    await operator.getByRole('heading', { name: 'Rehearsal', exact: true }).waitFor();
     expect(await operator.getByRole('navigation', { name: 'Parts of the route' }).count()).toBe(0);
     await parts.getByRole('button', { name: 'Sample' }).click();
     await operator.getByRole('combobox', { name: 'Sample', exact: true }).selectOption('in Japanese');
