@@ -16,6 +16,8 @@ import {
 import type { BellbuoyState } from '../../src/standins/bellbuoy/app.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { RowbarnState } from '../../src/standins/rowbarn/state.ts';
+import { plainLine } from '../../src/core/mapping/index.ts';
+import { sourceField } from '../world/fields.ts';
 import type { Operator } from '../world/operator.ts';
 import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
@@ -191,6 +193,50 @@ describe('a fault at a step of it', () => {
     const { targets, state } = await rehearse(id, SCHOOL);
     expect(targets.map((one) => one.state)).toEqual(['failed', 'failed']);
     expect(state).toBe('failed');
+  });
+});
+
+describe('somebody who has the number that was made up for the test person', () => {
+  it('is neither changed nor deleted', async () => {
+    const source = await operator.form('Call back', {
+      ...schoolForm(),
+      minimumSeconds: 0,
+      fields: [sourceField('phone', 'phone', { label: 'Telephone', required: true, keepAs: 'phone' })],
+    });
+    const numbers = Array.from({ length: 1000 }, (_, index) => `+441632960${String(index).padStart(3, '0')}`);
+    await others.capstan.change<CapstanState>(() => ({
+      records: numbers.map((telephone, index) => ({
+        no: `P${index}`,
+        kind: 'callback',
+        cells: { telephone, note: 'A real person.' },
+        segments: [],
+        made: '2026-05-31T12:00:00.000Z',
+        changes: 0,
+      })),
+    }));
+    const id = await draft({
+      ...schoolRoute(source.id, ids.capstan),
+      sourceIds: [source.id],
+      consent: { ...schoolRoute(source.id, ids.capstan).consent, asks: [], confirmedBy: { by: 'nobody' } },
+      mails: [],
+      targets: [
+        {
+          ...enquiryTarget(ids.capstan),
+          kind: 'callback',
+          places: [],
+          lines: [plainLine({ id: 'l', to: 'telephone', from: { kind: 'field', field: 'phone' } })],
+        },
+      ],
+    });
+    const { targets } = await rehearse(id, { phone: '+441632960001' });
+    expect(targets[0]).toMatchObject({
+      state: 'failed',
+      said: expect.stringContaining('Somebody is there already') as string,
+      cleaned: 'nothing there',
+    });
+    const left = (await others.capstan.inside<CapstanState>()).records;
+    expect(left).toHaveLength(1000);
+    expect(left.every(({ cells, changes }) => cells.note === 'A real person.' && changes === 0)).toBe(true);
   });
 });
 

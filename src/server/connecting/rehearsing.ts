@@ -36,6 +36,16 @@ export async function tryTarget(
   if (!opened.ok) return { ...failure(opened.fault), ...NOTHING_THERE };
   const connector = connectorFor(partsFor(context, opened.value));
   const wanted = wantedOf(intent);
+  // An address of a test person is nobody else's; a number may be. Whoever has it must be neither changed nor deleted.
+  if (connector.canFind && wanted.email === '' && /^\+\d+$/.test(wanted.key)) {
+    const other = await connector.find(wanted);
+    if (!other.ok) return { ...failure(other.fault), ...NOTHING_THERE };
+    if (other.value)
+      return untried(
+        `Somebody is there already by the made-up number ${wanted.key}. Nothing was sent.`,
+        'Try again: it gets another number.',
+      );
+  }
   const carried = { id: key, intent, begunAt: null, cause: null };
   const circumstances = { unclear: false, now: context.now(), begin: () => Promise.resolve(true) };
   let ending = await carryOut(connector, carried, catalogue, null, circumstances);

@@ -1,3 +1,4 @@
+import { stateFor, type ConsentNeed } from '../../core/consent/index.ts';
 import { asksIn, deliveriesIn, planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import { addConfirmations } from '../store/confirmations.ts';
@@ -182,8 +183,13 @@ export async function planAgain(
     const wasAsked = (purpose: string) =>
       here.has(`${contactId} ${purpose}`) ||
       known.consent.some((event) => event.purpose === purpose && event.kind === 'asked');
+    // They agreed when they sent it, and have taken that back since: it is not what they sent that counts.
+    const hasLeft = (needs: ConsentNeed | null) =>
+      needs !== null && ['withdrawn', 'refused'].includes(stateFor(known.consent, needs));
     const isWaitedFor = (id: string) =>
-      deliveriesIn(plan).some(({ after }) => after.kind === 'confirmed' && after.action === id);
+      deliveriesIn(plan).some(
+        ({ after, needs }) => !hasLeft(needs) && after.kind === 'confirmed' && after.action === id,
+      );
     const asks = asksIn(plan).flatMap((ask) => {
       // Nobody is asked for what leads to nothing.
       if (!isWaitedFor(ask.id)) return [];
@@ -194,7 +200,9 @@ export async function planAgain(
     });
     for (const { purposes } of asks) for (const one of purposes) here.add(`${contactId} ${one}`);
     const isAsked = (action: string) => asks.some(({ id }) => id === action);
-    const deliveries = deliveriesIn(plan).filter(({ after }) => after.kind === 'now' || isAsked(after.action));
+    const deliveries = deliveriesIn(plan).filter(
+      ({ after, needs }) => !hasLeft(needs) && (after.kind === 'now' || isAsked(after.action)),
+    );
     const anew = new Set(asks.filter(({ joins }) => joins === null).flatMap(({ purposes }) => purposes));
     const left: Plan = {
       ...plan,
