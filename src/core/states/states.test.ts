@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { CONNECTING, PUBLISHING, type ConnectionEvent, type ConnectionState, type PublishState } from './index.ts';
+import {
+  CONNECTING,
+  PUBLISHING,
+  SENDING,
+  type ConnectionEvent,
+  type ConnectionState,
+  type PublishState,
+  type SendingEvent,
+  type SendingState,
+} from './index.ts';
 
 describe('what follows on what', () => {
   it('for sources and routes', () => {
@@ -17,6 +26,15 @@ describe('what follows on what', () => {
     expect(row('resumed')).toEqual([null, 'active', null, null]);
     expect(row('found good')).toEqual([null, null, 'active', 'active']);
     expect(row('found refused')).toEqual(['refused', null, null, null]);
+  });
+
+  it('for sendings of what is there: what is over stays over', () => {
+    const states: SendingState[] = ['running', 'paused', 'done', 'cancelled'];
+    const row = (event: SendingEvent) => states.map((state) => SENDING.after(state, event));
+    expect(row('paused')).toEqual(['paused', null, null, null]);
+    expect(row('resumed')).toEqual([null, 'running', null, null]);
+    expect(row('cancelled')).toEqual(['cancelled', 'cancelled', null, null]);
+    expect(row('came to its end')).toEqual(['done', null, null, null]);
   });
 
   it('says from where an event leads on, and to where', () => {
