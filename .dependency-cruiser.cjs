@@ -72,7 +72,8 @@ module.exports = {
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev'],
-        pathNot: 'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|@sindresorhus)/',
+        pathNot:
+          'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|@sindresorhus)/',
       },
     },
     {
