@@ -229,12 +229,10 @@ export function offersAfter(type: TypeName, steps: ToldStep[]): StepOffer[] {
  * @returns what keeps it from making something of a value that it takes
  */
 export function applyStep(step: ToldStep, value: FieldValue, facts: StepFacts): Result<FieldValue> {
-  const { takes, takesEmpty, apply } = stepOf(step.kind);
-  const options = optionsOf(step);
+  const { takesEmpty, takesText, apply, options, shapes } = readyStep(step);
   if (isEmpty(value)) return takesEmpty ? apply(value, options, facts) : good(value);
-  const shape = shapeOf(value);
-  if (shapesTaken(takes).has(shape)) return apply(value, options, facts);
-  if (!isTexts(value) || !takes.includes('text')) return good(value);
+  if (shapes.has(shapeOf(value))) return apply(value, options, facts);
+  if (!isTexts(value) || !takesText) return good(value);
   const items: string[] = [];
   for (const item of value) {
     const applied = apply(item, options, facts);
@@ -246,15 +244,33 @@ export function applyStep(step: ToldStep, value: FieldValue, facts: StepFacts): 
   return good(items);
 }
 
-/** The shapes of the types that a step takes. Found once for each step. */
-function shapesTaken(takes: TypeName[]): Set<TypeName> {
-  const before = SHAPES.get(takes);
-  if (before) return before;
-  const shapes = new Set(takes.map(shapeOfType));
-  SHAPES.set(takes, shapes);
-  return shapes;
+/** A step with all that applying it needs. Found once: a step is never changed in place. */
+interface ReadyStep {
+  takesEmpty: boolean;
+  /** Whether several texts go through it one by one. */
+  takesText: boolean;
+  apply: StepManner['apply'];
+  options: StepOptions;
+  /** The shapes of the types that it takes. */
+  shapes: Set<TypeName>;
 }
 
-const SHAPES = new WeakMap<TypeName[], Set<TypeName>>();
+function readyStep(step: ToldStep): ReadyStep {
+  const before = READY_STEPS.get(step);
+  if (before) return before;
+  const { takes, takesEmpty, apply } = stepOf(step.kind);
+  const shapes = new Set(takes.map(shapeOfType));
+  const ready = {
+    takesEmpty: takesEmpty === true,
+    takesText: takes.includes('text'),
+    apply,
+    options: optionsOf(step),
+    shapes,
+  };
+  READY_STEPS.set(step, ready);
+  return ready;
+}
+
+const READY_STEPS = new WeakMap<ToldStep, ReadyStep>();
 
 const isTexts = (value: FieldValue): value is string[] => shapeOf(value) === 'several choices';
