@@ -86,6 +86,10 @@ export const useRouteVersion = (routeId: string, version: number | null) =>
     staleTime: Infinity,
   });
 
+/** Reads a version when somebody asks for it. */
+export const useReadVersion = (routeId: string) =>
+  useMutation({ mutationFn: (version: number) => api.get<RouteDocument>(`/routes/${routeId}/versions/${version}`) });
+
 export function usePublishWithNote(routeId: string) {
   const queries = useQueryClient();
   return useMutation({

@@ -6,7 +6,13 @@ import type { SourceView } from '../../../contract/source.ts';
 import { fieldsFor, routeChanges, type RouteDocument, type RouteNames } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { usePurposes } from '../../data/purposes.ts';
-import { useDuplicateRoute, usePublishWithNote, useRouteVersion, useRouteVersions } from '../../data/routes.ts';
+import {
+  useDuplicateRoute,
+  usePublishWithNote,
+  useReadVersion,
+  useRouteVersion,
+  useRouteVersions,
+} from '../../data/routes.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
@@ -28,6 +34,8 @@ export function VersionsPart({ route, document, sources, connections, fields, is
   const versions = useRouteVersions(route.id);
   const duplicate = useDuplicateRoute(route.id);
   const publish = usePublishWithNote(route.id);
+  // Undo brings back what was the draft before.
+  const read = useReadVersion(route.id);
   const navigate = useNavigate();
   const [note, setNote] = useState('');
   // Until somebody chooses another one, what is live is what it is compared with.
@@ -89,7 +97,7 @@ export function VersionsPart({ route, document, sources, connections, fields, is
           </button>
         </form>
       )}
-      <ActionError error={publish.error} />
+      <ActionError error={publish.error ?? read.error} />
       <Loaded query={versions}>
         {(list) =>
           list.length === 0 ? (
@@ -120,7 +128,13 @@ export function VersionsPart({ route, document, sources, connections, fields, is
                     <td>{by || <span className="text-quiet">not kept then</span>}</td>
                     <td className="whitespace-normal">{said}</td>
                     <td className="text-right">
-                      <GoBack routeId={route.id} version={version} onTake={onTake} />
+                      <button
+                        className="btn btn-xs"
+                        disabled={read.isPending}
+                        onClick={() => read.mutate(version, { onSuccess: onTake })}
+                      >
+                        Take it as the draft
+                      </button>
                     </td>
                   </tr>
                 ))}
@@ -130,30 +144,6 @@ export function VersionsPart({ route, document, sources, connections, fields, is
         }
       </Loaded>
     </section>
-  );
-}
-
-/** Takes a version as the draft; undo brings back what was there. */
-function GoBack({
-  routeId,
-  version,
-  onTake,
-}: {
-  routeId: string;
-  version: number;
-  onTake: (document: RouteDocument) => void;
-}) {
-  const document = useRouteVersion(routeId, version);
-  return (
-    <button
-      className="btn btn-xs"
-      disabled={!document.data}
-      onClick={() => {
-        if (document.data) onTake(document.data);
-      }}
-    >
-      Take it as the draft
-    </button>
   );
 }
 
