@@ -8,7 +8,7 @@ export const ACTS = {
   edited: 'edited',
   renamed: 'renamed',
   published: 'published',
-  'rehearsed live': 'rehearsed live',
+  'rehearsed live': 'sent a test person through',
   'sends what is there': 'sent what was there through',
   'paused the sending': 'paused the sending of what was there through',
   'resumed the sending': 'resumed the sending of what was there through',

@@ -83,6 +83,14 @@ export function isLike(text: string, pattern: string): boolean {
 
 const any = (given: FieldValue, is: (text: string) => boolean): boolean => textsOf(given).some(is);
 
+const isSame = (given: FieldValue, asked: string) => any(given, (text) => plain(text) === plain(asked));
+const contains = (given: FieldValue, asked: string) => any(given, (text) => plain(text).includes(plain(asked)));
+const isAmong = (given: FieldValue, asked: string) => {
+  const among = new Set(asked.split(',').map(plain));
+  return any(given, (text) => among.has(plain(text)));
+};
+const opposite = (holds: typeof isSame) => (given: FieldValue, asked: string) => !holds(given, asked);
+
 const WORDED = ['text', 'long text', 'email', 'phone', 'URL', 'person name', 'postal address', 'file'] as const;
 const CHOSEN = ['choice', 'several choices', 'country', 'language'] as const;
 const COUNTED = ['number', 'money'] as const;
@@ -97,43 +105,37 @@ export const TESTS = {
     words: 'is',
     asks: 'value',
     of: SAME,
-    holds: (given, asked) => any(given, (text) => plain(text) === plain(asked)),
+    holds: isSame,
   },
   'is not': {
     words: 'is not',
     asks: 'value',
     of: SAME,
-    holds: (given, asked) => !any(given, (text) => plain(text) === plain(asked)),
+    holds: opposite(isSame),
   },
   'is one of': {
     words: 'is one of',
     asks: 'several',
     of: AMONG,
-    holds: (given, asked) => {
-      const among = new Set(asked.split(',').map(plain));
-      return any(given, (text) => among.has(plain(text)));
-    },
+    holds: isAmong,
   },
   'is none of': {
     words: 'is none of',
     asks: 'several',
     of: AMONG,
-    holds: (given, asked) => {
-      const among = new Set(asked.split(',').map(plain));
-      return !any(given, (text) => among.has(plain(text)));
-    },
+    holds: opposite(isAmong),
   },
   contains: {
     words: 'contains',
     asks: 'value',
     of: WRITTEN,
-    holds: (given, asked) => any(given, (text) => plain(text).includes(plain(asked))),
+    holds: contains,
   },
   'does not contain': {
     words: 'does not contain',
     asks: 'value',
     of: WRITTEN,
-    holds: (given, asked) => !any(given, (text) => plain(text).includes(plain(asked))),
+    holds: opposite(contains),
   },
   'begins with': {
     words: 'begins with',

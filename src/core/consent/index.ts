@@ -7,4 +7,11 @@ export {
   type Purpose,
   type PurposeDraft,
 } from './purpose.ts';
-export { consentState, stateFor, type ConsentEvent, type ConsentEventKind, type ConsentState } from './state.ts';
+export {
+  consentState,
+  hasTakenBack,
+  stateFor,
+  type ConsentEvent,
+  type ConsentEventKind,
+  type ConsentState,
+} from './state.ts';

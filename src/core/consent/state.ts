@@ -64,3 +64,9 @@ function next(standing: Standing, { kind }: ConsentEvent): Standing {
       return kind satisfies never;
   }
 }
+
+/** Whether a person has taken back what they agreed to, or said no when they were asked to confirm. */
+export function hasTakenBack(events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed): boolean {
+  const state = stateFor(events, need);
+  return state === 'withdrawn' || state === 'refused';
+}

@@ -8,6 +8,7 @@ export type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
 export { agreedBy, knowledgeFields, knowledgeOf } from './knowledge.ts';
 export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
 export { planNotice } from './noticing.ts';
+export { onceMore } from './onceMore.ts';
 export { planSubmission } from './plan.ts';
 export {
   findingKey,

@@ -1,4 +1,11 @@
-import { CHANNEL_WORDS, stateFor, type Channel, type ConsentEvent, type ConsentState } from '../consent/index.ts';
+import {
+  CHANNEL_WORDS,
+  hasTakenBack,
+  stateFor,
+  type Channel,
+  type ConsentEvent,
+  type ConsentState,
+} from '../consent/index.ts';
 import type { Identified, KnownContact } from '../identity/index.ts';
 import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
@@ -32,15 +39,14 @@ const inListId = (connectionId: string, list: string): string => `@in list ${con
 const hasTagId = (connectionId: string, tag: string): string => `@has tag ${connectionId} ${tag}`;
 
 const AGREED = new Set<ConsentState>(['given', 'asked', 'confirmed']);
-const NOT_AGREED = new Set<ConsentState>(['refused', 'withdrawn']);
 
 /** The facts of a person, by their ids. @param sent what was delivered, or is on its way */
 export function knowledgeOf({ consent, sent }: Pick<KnownPerson, 'consent' | 'sent'>): FieldValues {
   const facts: FieldValues = {};
   for (const { purpose, channel } of consent) {
-    const state = stateFor(consent, { purpose, channel });
-    if (AGREED.has(state)) facts[agreedId(purpose, channel)] = true;
-    else if (NOT_AGREED.has(state)) facts[agreedId(purpose, channel)] = false;
+    const need = { purpose, channel };
+    if (AGREED.has(stateFor(consent, need))) facts[agreedId(purpose, channel)] = true;
+    else if (hasTakenBack(consent, need)) facts[agreedId(purpose, channel)] = false;
   }
   for (const { connectionId, arrived, intent } of sent) {
     if (!arrived) continue;

@@ -23,9 +23,9 @@ describe('what is different in a version, in words', () => {
     [{ ...before, targets: [] }, ['Tern Post was taken away.']],
     [
       { ...before, targets: [...before.targets, targetOf('u', { when })] },
-      ['Tern Post was added, for those of whom Likes is "Moon".'],
+      ['Tern Post was added, only if Likes is "Moon".'],
     ],
-    [withTarget({ when }), ['Tern Post: it is for those of whom Likes is "Moon".']],
+    [withTarget({ when }), ['Tern Post: people go there only if Likes is "Moon".']],
     [withTarget({ duplicates: 'fill gaps' }), ['Tern Post: who is there already: fill gaps; before, update.']],
     [withTarget({ lines: [] }), ['Tern Post: “given there” is not filled any more.']],
     [
@@ -44,7 +44,7 @@ describe('what is different in a version, in words', () => {
     ],
     [
       withTarget({ tags: [{ id: 'x', tag: 'moon', when }] }),
-      ['Tern Post: the tag "moon" is set, for those of whom Likes is "Moon".'],
+      ['Tern Post: the tag "moon" is set, only if Likes is "Moon".'],
     ],
     [withTarget({ branch: 'b' }), ['Tern Post: it is one of several of which one is taken.']],
     [

@@ -88,7 +88,9 @@ function targetChanges(before: Target, after: Target, called: RouteNames): strin
   const place = ({ list, group }: { list: string; group: string }) =>
     called.placeThere(after.connectionId, group || list);
   return [
-    ...(dequal(before.when, after.when) ? [] : [`it is ${forWhom(after.when, called)}.`]),
+    ...(dequal(before.when, after.when)
+      ? []
+      : [`people go there ${after.when === null ? 'in any case' : forWhom(after.when, called)}.`]),
     ...(before.kind === after.kind ? [] : [`records are of another kind.`]),
     ...(before.duplicates === after.duplicates
       ? []
@@ -135,7 +137,7 @@ const mailChanges = (before: RouteMail, after: RouteMail): string[] => [
 ];
 
 const forWhom = (when: Condition | null, { fields }: RouteNames): string =>
-  when === null ? 'for everybody' : `for those of whom ${inSentence(when, fields)}`;
+  when === null ? 'for everybody' : `only if ${inSentence(when, fields)}`;
 
 function lineInWords(line: MapLine, called: RouteNames): string {
   const { from, steps, when, whenEmpty, overwrite } = line;

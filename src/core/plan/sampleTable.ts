@@ -1,5 +1,5 @@
 import { dequal } from 'dequal';
-import { stateFor } from '../consent/index.ts';
+import { hasTakenBack } from '../consent/index.ts';
 import type { ContactKey } from '../identity/index.ts';
 import type { Visit } from '../intake/index.ts';
 import type { FieldValues } from '../values/index.ts';
@@ -73,9 +73,7 @@ function oddityOf(plan: Plan, known: KnownPerson, live: () => Plan | null): [Odd
   const deliveries = deliveriesIn(plan);
   const held = deliveries.find((one) => one.held !== null)?.held;
   if (held) return ['held', held.message];
-  const left = deliveries.find(({ intent: { purpose, channel } }) =>
-    ['withdrawn', 'refused'].includes(stateFor(known.consent, { purpose, channel })),
-  );
+  const left = deliveries.find(({ intent: { purpose, channel } }) => hasTakenBack(known.consent, { purpose, channel }));
   if (left)
     return ['refused', 'They withdrew their consent; a destination may not take them back before they confirm.'];
   const changed = plan.contact?.changes.filter(({ from }) => from !== null) ?? [];

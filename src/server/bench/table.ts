@@ -3,6 +3,8 @@ import { Worker } from 'node:worker_threads';
 import { chainOf, plainLine, READY, type DestinationField } from '../../core/mapping/index.ts';
 import type { Catalogue, Judging, KnownSample } from '../../core/plan/index.ts';
 import { plainField } from '../../core/values/index.ts';
+import { abilitiesOf } from '../connectors/catalogue.ts';
+import { profileOf } from '../connectors/registry.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
 import { NOBODY } from '../store/people/index.ts';
 
@@ -33,20 +35,7 @@ function setting(): { samples: KnownSample[]; judging: Judging } {
     tags: [],
     kinds: [],
     fields: ['email', 'given', 'family', ...more.map(({ id }) => id)].map((key) => ({ ...FIELD, key, label: key })),
-    can: {
-      lists: true,
-      groups: true,
-      tags: true,
-      leavesLists: true,
-      leavesGroups: true,
-      untags: true,
-      kinds: false,
-      freeFields: false,
-      readBack: true,
-      duplicates: ['update'],
-      makes: { list: false, group: false, tag: false, field: false },
-      calls: { list: 'list', group: 'group', kind: 'kind' },
-    },
+    can: abilitiesOf(profileOf('tern-post')),
   };
   const samples = Array.from({ length: SAMPLES }, (_, index): KnownSample => {
     const email = `visitor${index}@hill.example`;

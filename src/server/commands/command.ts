@@ -62,6 +62,9 @@ export type Done<Value> = Result<{ value: Value; did: Act | null }, Refusal>;
 
 export const done = <Value>(value: Value, did: Act | null): Done<Value> => good({ value, did });
 
+/** What is kept of who did something, beside the note of it. */
+export const nameOf = ({ name }: Actor): string => name.slice(0, 120);
+
 /** The note of something done, to be written in the transaction that does it. */
 export const noteOf =
   ({ now, newId }: Context, actor: Actor, { act, subject, detail = '' }: Act): Alongside =>
@@ -71,7 +74,7 @@ export const noteOf =
       at: now(),
       actorKind: actor.kind,
       actorId: actor.id,
-      actorName: actor.name.slice(0, 120),
+      actorName: nameOf(actor),
       act,
       subjectKind: subject.kind,
       subjectId: subject.id,

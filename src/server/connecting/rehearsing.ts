@@ -1,4 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { ChangeThereView, LookView } from '../../contract/rehearsal.ts';
 import {
   CAUSES,
   overwriting,
@@ -6,8 +7,8 @@ import {
   standingTrouble,
   type Fault,
   type HeldPerson,
+  type TargetTrial,
 } from '../../core/delivery/index.ts';
-import type { TargetTrial } from '../../core/delivery/index.ts';
 import { fieldsFor, type Catalogue, type Deliver } from '../../core/plan/index.ts';
 import { printValue } from '../../core/values/index.ts';
 import type { Connector } from '../connectors/connector.ts';
@@ -49,9 +50,9 @@ export async function tryTarget(
   const carried = { id: key, intent, begunAt: null, cause: null };
   const circumstances = { unclear: false, now: context.now(), begin: () => Promise.resolve(true) };
   let ending = await carryOut(connector, carried, catalogue, null, circumstances);
-  const until = Date.now() + Math.min(LONGEST_LOOK_MS, connector.shownAfterMs);
+  const until = context.now() + Math.min(LONGEST_LOOK_MS, connector.shownAfterMs);
   // What was taken and is not shown yet is looked for again, and not sent again.
-  while (ending.kind === 'failed' && ending.fault.cause === 'not seen yet' && Date.now() < until) {
+  while (ending.kind === 'failed' && ending.fault.cause === 'not seen yet' && context.now() < until) {
     await sleep(1_000);
     ending = await carryOut(connector, { ...carried, cause: 'not seen yet' }, catalogue, null, circumstances);
   }
@@ -106,30 +107,13 @@ async function cleanUp(
 
 const wordsOf = ({ cause, said }: Fault): string => said || CAUSES[cause].sentence;
 
-/** One thing that would change there. */
-export interface ChangeThere {
-  what: string;
-  before: string;
-  after: string;
-}
-
-/** How somebody is held there now, and what a delivery would make of it. */
-export interface LookThere {
-  /** Why nobody could look; null when somebody did. */
-  problem: string | null;
-  isThere: boolean;
-  /** What would be refused there, and why; null for nothing that is known. */
-  refusal: string | null;
-  changes: ChangeThere[];
-}
-
 /** Reads how a destination holds whomever a delivery is about, and compares with what the delivery would change. Writes nothing. */
 export async function lookThere(
   context: Context,
   connection: ConnectionRecord,
   { intent }: Pick<Deliver, 'intent'>,
-): Promise<LookThere> {
-  const cannot = (problem: string): LookThere => ({ problem, isThere: false, refusal: null, changes: [] });
+): Promise<LookView> {
+  const cannot = (problem: string): LookView => ({ problem, isThere: false, refusal: null, changes: [] });
   const { catalogue } = connection;
   if (!catalogue) return cannot('The connection was never verified.');
   if (!catalogue.can.readBack) return cannot('Nobody can be looked for there.');
@@ -147,10 +131,10 @@ export async function lookThere(
   };
 }
 
-function changesThere(intent: Deliver['intent'], catalogue: Catalogue, held: HeldPerson | null): ChangeThere[] {
+function changesThere(intent: Deliver['intent'], catalogue: Catalogue, held: HeldPerson | null): ChangeThereView[] {
   const destination = fieldsFor(catalogue, { kind: intent.kind, lines: [] });
   const untouched = held !== null && intent.duplicates === 'leave alone';
-  const fields = Object.entries(intent.fields).map(([key, meant]): ChangeThere => {
+  const fields = Object.entries(intent.fields).map(([key, meant]): ChangeThereView => {
     const before = held?.fields[key] ?? null;
     const sent = held === null ? meant : untouched ? undefined : overwriting(ruleFor(intent, key), meant, before);
     const after = sent === undefined ? before : sent;
@@ -165,16 +149,16 @@ function changesThere(intent: Deliver['intent'], catalogue: Catalogue, held: Hel
     catalogue.lists.flatMap((list) => [list, ...list.groups]).find((one) => one.id === id)?.name ?? id;
   const isIn = (list: string, group: string) =>
     (group === '' ? held?.lists.includes(list) : held?.groups.includes(group)) ?? false;
-  const set = (what: string, names: string[], is: (name: string) => boolean, after: string): ChangeThere[] =>
+  const set = (what: string, names: string[], is: (name: string) => boolean, after: string): ChangeThereView[] =>
     names.map((name) => ({ what: `${what} ${name}`, before: is(name) ? 'set' : 'not set', after }));
   return [
     ...fields,
-    ...intent.places.map(({ list, group }): ChangeThere => ({
+    ...intent.places.map(({ list, group }): ChangeThereView => ({
       what: nameOf(group || list),
       before: isIn(list, group) ? 'in it' : 'not in it',
       after: 'in it',
     })),
-    ...intent.leaves.map(({ list, group }): ChangeThere => ({
+    ...intent.leaves.map(({ list, group }): ChangeThereView => ({
       what: nameOf(group || list),
       before: isIn(list, group) ? 'in it' : 'not in it',
       after: 'not in it',
@@ -184,5 +168,4 @@ function changesThere(intent: Deliver['intent'], catalogue: Catalogue, held: Hel
   ];
 }
 
-const inWords = (value: HeldPerson['fields'][string]): string =>
-  value === null ? '' : Array.isArray(value) || typeof value !== 'object' ? printValue(value) : '';
+const inWords = (value: HeldPerson['fields'][string]): string => printValue(value ?? undefined);

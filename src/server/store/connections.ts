@@ -115,8 +115,12 @@ export async function lockTokens(db: Db, id: string): Promise<string | null> {
 /** What each connection offers, as last fetched. */
 export async function readCatalogues(db: Db): Promise<Record<string, Catalogue>> {
   const rows = await db.select({ id: connections.id, catalogue: connections.catalogue }).from(connections);
-  return Object.fromEntries(rows.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue]] : [])));
+  return cataloguesOf(rows);
 }
+
+/** What connections offer, by their ids; without those that were never verified. */
+export const cataloguesOf = (records: Pick<ConnectionRecord, 'id' | 'catalogue'>[]): Record<string, Catalogue> =>
+  Object.fromEntries(records.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue]] : [])));
 
 /** When each catalogue was fetched, of those that were, and how the connection stands. */
 export async function readCatalogueDates(db: Db): Promise<{ id: string; at: number; state: ConnectionState }[]> {

@@ -1,7 +1,13 @@
-import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, inArray, or, sql } from 'drizzle-orm';
 import type { SubmissionState } from '../../contract/submissions.ts';
 import type { SampleView } from '../../contract/source.ts';
-import { VISIT_PARTS, type RawSubmission, type Suspicion, type Visit } from '../../core/intake/index.ts';
+import {
+  VISIT_PARTS,
+  type RawSubmission,
+  type Suspicion,
+  type Visit,
+  type VisitPart,
+} from '../../core/intake/index.ts';
 import type { Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import {
@@ -147,7 +153,7 @@ export async function endRepeats(db: Db, contactId: string, now: number): Promis
 export type SubmissionRecord = typeof submissions.$inferSelect;
 
 /** How a submission came, out of its columns. */
-export const visitOf = (record: SubmissionRecord): Visit =>
+export const visitOf = (record: Pick<SubmissionRecord, VisitPart>): Visit =>
   Object.fromEntries(VISIT_PARTS.flatMap((part) => (record[part] === null ? [] : [[part, record[part]]])));
 
 export async function findSubmission(db: Db, id: string): Promise<SubmissionRecord | null> {
@@ -244,10 +250,13 @@ export async function releaseSubmission(
   }
 }
 
+/** Every column but what came and what was planned: both are long, and samples need neither. */
+const { raw: _raw, plan: _plan, ...WITHOUT_LONG } = getTableColumns(submissions);
+
 /** The newest submissions of a source, as samples to map with. */
 export async function readSamples(db: Db, sourceId: string, limit: number): Promise<SampleView[]> {
   const rows = await db
-    .select()
+    .select(WITHOUT_LONG)
     .from(submissions)
     .where(and(eq(submissions.sourceId, sourceId), eq(submissions.state, 'planned')))
     .orderBy(desc(submissions.id))

@@ -16,6 +16,9 @@ export interface LiveWiring {
   knowledge: SourceField[];
 }
 
+/** What a source is planned with that no route takes. */
+export const NO_WIRING: LiveWiring = { routes: [], catalogues: {}, knowledge: [] };
+
 /**
  * What plans are made with. Published versions never change and a catalogue changes with its date, so both are kept;
  * which of them is live is asked every time.
@@ -33,6 +36,12 @@ export class LiveWirings {
   /** A published version of a source. */
   source(id: string, version: number): Promise<SourceDocument> {
     return this.#sources.get(`${id} ${version}`, () => readSourceVersion(this.#store.db, id, version));
+  }
+
+  /** The same of several sources, each once. */
+  async ofAll(sourceIds: string[]): Promise<Map<string, LiveWiring>> {
+    const ids = [...new Set(sourceIds)];
+    return new Map(await Promise.all(ids.map(async (id) => [id, await this.of(id)] as const)));
   }
 
   /** The live routes that take a source, and what every connection offers. */

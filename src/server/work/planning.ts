@@ -34,7 +34,7 @@ import {
   type SubmissionRecord,
 } from '../store/submissions.ts';
 import { planTold } from './noticing.ts';
-import type { LiveWirings } from './liveWiring.ts';
+import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
 
 const MOST_TRIES = 5;
 
@@ -81,13 +81,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   for (const { submission, document, said } of read)
     if (document.kind === 'notices') await planTold(context, db, { submission, document, said });
   const taken = read.filter(({ document }) => document.kind !== 'notices');
-  const wiringOf = new Map(
-    await Promise.all(
-      [...new Set(taken.map(({ submission }) => submission.sourceId))].map(
-        async (id) => [id, await wirings.of(id)] as const,
-      ),
-    ),
-  );
+  const wiringOf = await wirings.ofAll(taken.map(({ submission }) => submission.sourceId));
   const answers = [...wiringOf.values()].some(({ routes }) =>
     routes.some(({ document }) => document.mails.some(({ kind }) => kind === 'answer')),
   );
@@ -109,7 +103,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     }
     for (const mark of marks) here.add(mark);
     const { fields, statement, trust } = document;
-    const wiring = wiringOf.get(submission.sourceId) ?? { routes: [], catalogues: {}, knowledge: [] };
+    const wiring = wiringOf.get(submission.sourceId) ?? NO_WIRING;
     const plan = planSubmission({
       fields,
       statement,

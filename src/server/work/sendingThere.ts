@@ -1,5 +1,4 @@
-import { stateFor, type ConsentNeed } from '../../core/consent/index.ts';
-import { asksIn, deliveriesIn, planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
+import { asksIn, deliveriesIn, onceMore, planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import { addConfirmations } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
@@ -16,7 +15,7 @@ import {
   type SendingRecord,
 } from '../store/sendings.ts';
 import { visitOf, type SubmissionRecord } from '../store/submissions.ts';
-import type { LiveWirings } from './liveWiring.ts';
+import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
 import { collectActions, noChanges } from './planning.ts';
 
 const BEAT_MS = 1_000;
@@ -100,7 +99,7 @@ async function sendTogether(
   const planned = await planAgain(db, wirings, { route, submissions, now, lock: true });
   const changes = noChanges();
   for (const { submission, plan, contactId } of planned) {
-    if (contactId === null) continue;
+    if (contactId === null || plan === null) continue;
     collectActions(context, changes, { contactId, submissionId: submission.id }, plan, now);
     const evidence = { page: '', 'user agent': '', address: '' };
     for (const event of plan.consent)
@@ -122,8 +121,8 @@ async function sendTogether(
 
 interface PlannedAgain {
   submission: SubmissionRecord;
-  /** What is still to be done of it. */
-  plan: Plan;
+  /** What is still to be done of it; null for nothing. */
+  plan: Plan | null;
   contactId: string | null;
   outcome: SendingOutcome;
 }
@@ -150,23 +149,18 @@ export async function planAgain(
   const documents = await Promise.all(submissions.map((one) => wirings.source(one.sourceId, one.sourceVersion)));
   const said = submissions.map((one, index) => saidOfSelf(documents[index]?.fields ?? [], one.values, one.sourceId));
   const people = await readKnownPeople(db, said, { lock, answersSince: null });
+  const wiringOf = await wirings.ofAll(submissions.map(({ sourceId }) => sourceId));
   const here = new Set<string>();
   const plans: PlannedAgain[] = [];
   for (const [index, submission] of submissions.entries()) {
     const document = documents[index];
     const known: KnownPerson = people[index] ?? NOBODY;
     const contactId = submission.contactId ?? known.contact?.id ?? null;
-    const nothing = (): PlannedAgain => ({
-      submission,
-      contactId,
-      outcome: 'left out',
-      plan: { format: 0, contact: null, consent: [], actions: [], notes: [] },
-    });
     if (!document || document.kind === 'notices' || contactId === null || before.has(submission.id) || !route.live) {
-      plans.push(nothing());
+      plans.push({ submission, plan: null, contactId, outcome: 'left out' });
       continue;
     }
-    const { catalogues, knowledge } = await wirings.of(submission.sourceId);
+    const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
     const plan = planSubmission({
       fields: document.fields,
       statement: document.statement,
@@ -180,35 +174,8 @@ export async function planAgain(
       known,
       now,
     });
-    const wasAsked = (purpose: string) =>
-      here.has(`${contactId} ${purpose}`) ||
-      known.consent.some((event) => event.purpose === purpose && event.kind === 'asked');
-    // They agreed when they sent it, and have taken that back since: it is not what they sent that counts.
-    const hasLeft = (needs: ConsentNeed | null) =>
-      needs !== null && ['withdrawn', 'refused'].includes(stateFor(known.consent, needs));
-    const isWaitedFor = (id: string) =>
-      deliveriesIn(plan).some(
-        ({ after, needs }) => !hasLeft(needs) && after.kind === 'confirmed' && after.action === id,
-      );
-    const asks = asksIn(plan).flatMap((ask) => {
-      // Nobody is asked for what leads to nothing.
-      if (!isWaitedFor(ask.id)) return [];
-      const open = known.openConfirmations.find(({ purposes }) => ask.purposes.every((one) => purposes.includes(one)));
-      // Whoever has not answered yet answers for this as well; whoever let it pass is not asked again.
-      if (open) return [{ ...ask, joins: open.id }];
-      return ask.purposes.some(wasAsked) ? [] : [ask];
-    });
-    for (const { purposes } of asks) for (const one of purposes) here.add(`${contactId} ${one}`);
-    const isAsked = (action: string) => asks.some(({ id }) => id === action);
-    const deliveries = deliveriesIn(plan).filter(
-      ({ after, needs }) => !hasLeft(needs) && (after.kind === 'now' || isAsked(after.action)),
-    );
-    const anew = new Set(asks.filter(({ joins }) => joins === null).flatMap(({ purposes }) => purposes));
-    const left: Plan = {
-      ...plan,
-      actions: [...asks, ...deliveries],
-      consent: plan.consent.filter(({ kind, purpose }) => kind === 'asked' && anew.has(purpose)),
-    };
+    const left = onceMore(plan, known, (purpose) => here.has(`${contactId} ${purpose}`));
+    for (const { purposes } of asksIn(left)) for (const one of purposes) here.add(`${contactId} ${one}`);
     plans.push({ submission, plan: left, contactId, outcome: outcomeOf(left) });
   }
   return plans;

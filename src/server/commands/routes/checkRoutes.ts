@@ -1,4 +1,5 @@
 import {
+  knowledgeFields,
   preflight,
   type CheckedConnection,
   type Finding,
@@ -7,9 +8,9 @@ import {
 } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { profileFor } from '../../connecting/profiles.ts';
-import { listConnections, readCatalogues } from '../../store/connections.ts';
+import { cataloguesOf, listConnections } from '../../store/connections.ts';
 import type { Db } from '../../store/database.ts';
-import { readKnowledge } from '../../store/knowledge.ts';
+import { DAY_MS } from '../../store/figures.ts';
 import { listPurposes } from '../../store/purposes.ts';
 import { liveBeside, type RouteRecord } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
@@ -17,7 +18,6 @@ import { readSamples } from '../../store/submissions.ts';
 import { isChanged } from '../../store/versions.ts';
 
 const MOST_SAMPLES = 200;
-const DAY_MS = 86_400_000;
 const MINUTE_MS = 60_000;
 /** What came of late is looked at anew no more often than this. */
 const LATELY_MS = 30_000;
@@ -69,16 +69,17 @@ export async function routeChecker(
 ): Promise<(id: string, document: RouteDocument) => Finding[]> {
   const sources = new Map((await listSources(db)).map((source) => [source.id, source]));
   const { samples, paces } = await readLately(db, [...sources.keys()], now);
-  const catalogues = await readCatalogues(db);
   const purposes = await listPurposes(db);
-  const knowledge = await readKnowledge(db);
+  const records = await listConnections(db);
   const connections = Object.fromEntries(
-    (await listConnections(db)).map((record): [string, CheckedConnection] => {
+    records.map((record): [string, CheckedConnection] => {
       const { name, state, catalogueAt } = record;
       const { perSecond } = profileFor(record).limits;
       return [record.id, { name, state, catalogueAt, perMinute: perSecond === undefined ? null : perSecond * 60 }];
     }),
   );
+  const catalogues = cataloguesOf(records);
+  const knowledge = knowledgeFields(purposes, records);
   const sourceOf = (id: string): PreflightSource => {
     const record = sources.get(id);
     return {

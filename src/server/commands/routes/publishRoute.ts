@@ -1,7 +1,7 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { findRoute, listRoutes, publishRoute as store } from '../../store/routes.ts';
-import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 import { routeChecker } from './checkRoutes.ts';
 
 /** Freezes the draft as the next version and makes it live, unless preflight finds what keeps it from that. */
@@ -19,7 +19,7 @@ export async function publishRoute(
       const issues = blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` }));
       return refused('invalid', 'not-ready', 'The route cannot go live yet.', issues);
     }
-    await store(db, route, context.now(), { note: note.trim(), byName: actor.name.slice(0, 120) });
+    await store(db, route, context.now(), { note: note.trim(), byName: nameOf(actor) });
     const detail = [`Version ${(route.liveVersion ?? 0) + 1}.`, note.trim()].filter((text) => text !== '').join(' ');
     return done(undefined, { act: 'published', subject: { kind: 'route', id, name: route.name }, detail });
   });

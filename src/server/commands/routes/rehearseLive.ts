@@ -15,7 +15,7 @@ import { findRoute } from '../../store/routes.ts';
 import { findSource } from '../../store/sources.ts';
 import { addTrial, endTarget, findTrial, type TrialRecord } from '../../store/trials.ts';
 import { isChanged } from '../../store/versions.ts';
-import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 import { fingerprintOf } from './fingerprint.ts';
 
 export interface TrialWanted {
@@ -63,7 +63,7 @@ export async function beginTrial(
       state: 'running',
       startedAt: context.now(),
       endedAt: null,
-      byName: actor.name.slice(0, 120),
+      byName: nameOf(actor),
     };
     await addTrial(db, trial);
     return done(trial, { act: 'rehearsed live', subject: { kind: 'route', id: routeId, name: route.name } });

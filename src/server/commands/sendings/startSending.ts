@@ -2,7 +2,10 @@ import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { findRoute } from '../../store/routes.ts';
 import { addSending, countReceived, listSendings } from '../../store/sendings.ts';
-import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
+
+/** What is said where nothing is live that it could go through. */
+export const NOT_LIVE = 'Publish the route first: a draft sends nothing.';
 
 /** Has what was received in a period sent through a route, at a set pace. One at a time for a route. @returns its id */
 export async function startSending(
@@ -14,8 +17,7 @@ export async function startSending(
   return inCommand(context, actor, async (db) => {
     const route = await findRoute(db, routeId);
     if (!route) return unknown('route');
-    if (!route.live || route.state !== 'live')
-      return refused('conflict', 'not-live', 'Publish the route first: what is sent goes through what is live.');
+    if (!route.live || route.state !== 'live') return refused('conflict', 'not-live', NOT_LIVE);
     if (since >= until)
       return refused('invalid', 'invalid', 'The period ends before it begins.', [
         { pointer: '/until', detail: 'The period ends before it begins.' },
@@ -30,7 +32,7 @@ export async function startSending(
     const total = await countReceived(db, { sourceIds: route.live.sourceIds, since, until });
     if (total === 0) return refused('invalid', 'nothing-there', 'Nothing was received in that period.');
     const id = newId();
-    const byName = actor.name.slice(0, 120);
+    const byName = nameOf(actor);
     await addSending(db, {
       id,
       routeId,

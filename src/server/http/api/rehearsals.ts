@@ -4,7 +4,6 @@ import {
   LookInput,
   RehearsalInput,
   TrialInput,
-  type LookView,
   type ProofView,
   type RehearsalView,
   type TrialView,
@@ -90,7 +89,7 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
     const delivery = deliveriesIn(plan).find(({ targetId }) => targetId === input.targetId);
     const connection = delivery && (await findConnection(store.db, delivery.connectionId));
     if (!connection) throw new Problem(409, 'not-sent', 'The draft does not send this sample there.');
-    return c.json((await lookThere(context, connection, delivery)) satisfies LookView);
+    return c.json(await lookThere(context, connection, delivery));
   });
 
   app.post('/:id/trials', allow('routes:write'), async (c) => {

@@ -1,6 +1,6 @@
 import { Hono } from 'hono';
 import { PeriodInput, SendingInput, type SendingPreview, type SendingView } from '../../../contract/sendings.ts';
-import { startSending } from '../../commands/sendings/startSending.ts';
+import { NOT_LIVE, startSending } from '../../commands/sendings/startSending.ts';
 import { steerSending, type SendingAct } from '../../commands/sendings/steerSending.ts';
 import type { Context } from '../../context.ts';
 import { findRoute } from '../../store/routes.ts';
@@ -28,8 +28,7 @@ export function sendingRoutes(context: Context): Hono<Session> {
     const { since, until } = await readInput(c, PeriodInput);
     const route = await findRoute(store.db, c.req.param('id'));
     if (!route) throw notFound('route');
-    if (!route.live)
-      throw new Problem(409, 'not-live', 'Publish the route first: what is sent goes through what is live.');
+    if (!route.live) throw new Problem(409, 'not-live', NOT_LIVE);
     const received = receivedOf({ since: Date.parse(since), until: Date.parse(until) }, route);
     const counts: Record<SendingOutcome, number> = { sent: 0, held: 0, asked: 0, 'left out': 0 };
     let looked = 0;

@@ -5,8 +5,8 @@ import type { CatalogueList, TargetPlace } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { useMakeAll } from '../../data/connections.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
+import { MakingTrouble } from '../connections/MakingTrouble.tsx';
 import { Field } from '../../parts/Field.tsx';
-import { ActionError } from '../../parts/States.tsx';
 import { newPartId } from './newPartId.ts';
 
 interface AnswerGroupsProps {
@@ -127,12 +127,7 @@ function Choice({ word, connection, list, choices, onChoose }: AnswerGroupsProps
           </li>
         ))}
       </ul>
-      <ActionError error={makeAll.error} />
-      {makeAll.data?.trouble && (
-        <p role="alert" className="text-error font-semibold">
-          {makeAll.data.trouble}
-        </p>
-      )}
+      <MakingTrouble making={makeAll} />
       <div className="flex gap-2">
         <button className="btn btn-sm btn-primary" disabled={makeAll.isPending} onClick={confirm}>
           {makeAll.isPending ? 'Making them' : missing.length > 0 ? `Make ${missing.length} and use them` : 'Use them'}

@@ -5,7 +5,7 @@ import type { Target } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { useMakeAll } from '../../data/connections.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
-import { ActionError } from '../../parts/States.tsx';
+import { MakingTrouble } from '../connections/MakingTrouble.tsx';
 import { typeThere, unusedFields } from './missing.ts';
 
 interface MissingFieldsProps {
@@ -107,12 +107,7 @@ function Choice({
           </li>
         ))}
       </ul>
-      <ActionError error={makeAll.error} />
-      {makeAll.data?.trouble && (
-        <p role="alert" className="text-error font-semibold">
-          {makeAll.data.trouble}
-        </p>
-      )}
+      <MakingTrouble making={makeAll} />
       <div className="flex gap-2">
         <button className="btn btn-sm btn-primary" disabled={makeAll.isPending || wanted.length === 0} onClick={make}>
           {makeAll.isPending ? 'Making them' : `Make and map ${wanted.length}`}

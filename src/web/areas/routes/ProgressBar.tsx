@@ -24,7 +24,7 @@ export function ProgressBar({
         className="progress progress-primary w-24"
         value={done}
         max={tasks.length}
-        aria-label="How far the route is"
+        aria-label="How far the route has come"
       />
       <p className="text-sm">
         {done} of {tasks.length} done. Next:{' '}

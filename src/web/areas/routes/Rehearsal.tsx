@@ -1,11 +1,9 @@
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
-import type { Visit } from '../../../core/intake/index.ts';
 import { findingKey, type Finding, type RouteDocument } from '../../../core/plan/index.ts';
-import type { FieldValues } from '../../../core/values/index.ts';
 import { Failed } from '../../parts/States.tsx';
 import { PlanView } from '../activity/PlanView.tsx';
-import { useRehearsal } from '../../data/routes.ts';
+import { useRehearsal, type Rehearsed } from '../../data/routes.ts';
 import { FindingItem } from './FindingItem.tsx';
 import { LiveRehearsal } from './LiveRehearsal.tsx';
 import { LookThere } from './LookThere.tsx';
@@ -17,9 +15,7 @@ export function Rehearsal({
   document,
   connections,
   isUnsaved,
-  sourceId,
-  values,
-  visit,
+  sample,
   onGo,
   onMend,
   onAccept,
@@ -29,10 +25,7 @@ export function Rehearsal({
   document: RouteDocument;
   connections: ConnectionView[];
   isUnsaved: boolean;
-  /** Of which the sample is. */
-  sourceId: string;
-  values: FieldValues | null;
-  visit: Visit;
+  sample: Rehearsed;
   /** Leads to where a finding is mended. */
   onGo: (part: RoutePart, line?: string) => void;
   /** Puts a step at the end of a line. */
@@ -43,7 +36,6 @@ export function Rehearsal({
   const open = route.findings.filter(({ accepted: reason }) => reason === undefined);
   const accepted = route.findings.filter((finding) => !open.includes(finding));
   const names = targetNames({ ...route, draft: document });
-  const sample = { sourceId, values, visit };
   const rehearsal = useRehearsal(route, sample);
   return (
     <div className="p-4 flex flex-col gap-6">

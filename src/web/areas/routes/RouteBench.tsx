@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
-import { edgeSamples, factFields, factsOf, type Visit } from '../../../core/intake/index.ts';
+import { edgeSamples, factFields, factsOf } from '../../../core/intake/index.ts';
 import { knowledgeFields, type RouteDocument, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
@@ -31,8 +31,6 @@ import { SendingsPart } from './SendingsPart.tsx';
 import { SampleTable } from './table/SampleTable.tsx';
 import { TargetPart } from './TargetPart.tsx';
 import { VersionsPart } from './VersionsPart.tsx';
-
-const NO_VISIT: Visit = {};
 
 /** The route bench: the route as a strip, one part of it at a time below; the sample on the left, on the right what would happen. */
 export function RouteBench({
@@ -62,8 +60,11 @@ export function RouteBench({
   const samples = useSamples(source?.id ?? '');
   const fields = fieldsOf(own);
   // What the table of all leads to may be older than the newest few.
-  const isOlder = samples.data !== undefined && !samples.data.some(({ id }) => id === params.get('sample'));
-  const known = useKnownSamples(source?.id ?? '', isOlder && (params.get('sample') ?? '').length > 30);
+  const asked = params.get('sample') ?? '';
+  const edges = edgeSamples(source?.draft.fields ?? []);
+  const edge = edges.find(({ id }) => id === asked);
+  const isOlder = asked !== '' && !edge && samples.data !== undefined && !samples.data.some(({ id }) => id === asked);
+  const known = useKnownSamples(source?.id ?? '', isOlder);
 
   const hints = useMemo(
     () => ({
@@ -73,15 +74,13 @@ export function RouteBench({
     [samples.data, routes, route.id, sources, connections],
   );
 
-  const edges = edgeSamples(source?.draft.fields ?? []);
-  const asked = params.get('sample');
-  const edge = edges.find(({ id }) => id === asked);
   const chosen: Pick<SampleView, 'id' | 'values' | 'visit'> | undefined = edge
     ? { ...edge, visit: {} }
     : ([...(samples.data ?? []), ...(known.data ?? [])].find(({ id }) => id === asked) ?? samples.data?.[0]);
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
-  const rehearsal = useRehearsal(route, { sourceId: source?.id ?? '', values, visit: chosen?.visit ?? NO_VISIT });
-  const facts = { ...factsOf(values ?? {}, chosen?.visit ?? {}), ...rehearsal.data?.knows };
+  const sample = { sourceId: source?.id ?? '', values, visit: chosen?.visit ?? {} };
+  const rehearsal = useRehearsal(route, sample);
+  const facts = { ...factsOf(values ?? {}, sample.visit), ...rehearsal.data?.knows };
   const purposes = usePurposes();
   const knowledge = useMemo(() => knowledgeFields(purposes.data ?? [], connections), [purposes.data, connections]);
   const setTarget = (index: number, target: Target) =>
@@ -125,9 +124,7 @@ export function RouteBench({
             document={document}
             connections={connections}
             isUnsaved={draft.standing !== 'saved'}
-            sourceId={source?.id ?? ''}
-            values={values}
-            visit={chosen?.visit ?? {}}
+            sample={sample}
             onGo={(next, line) => {
               show(next);
               void setLine(line ? placeOfLine(next.slice('target '.length), line) : '');

@@ -33,7 +33,7 @@ export function SendingsPart({ route }: { route: RouteView }) {
     <section className="flex flex-col gap-4">
       <h3 className="text-lg font-semibold">Send what is there</h3>
       {route.state !== 'live' ? (
-        <p>What is sent goes through what is live: publish the route first.</p>
+        <p>Publish the route first: a draft sends nothing.</p>
       ) : (
         <>
           <p>

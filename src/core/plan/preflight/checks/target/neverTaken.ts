@@ -1,6 +1,5 @@
-import { decide } from '../../../../conditions/index.ts';
+import { decide, fieldsAskedFor } from '../../../../conditions/index.ts';
 import { factFields } from '../../../../intake/index.ts';
-import { fieldsAskedFor, isOfKnown } from '../../../../conditions/index.ts';
 import { targetCheck } from '../../check.ts';
 
 const ENOUGH = 20;
@@ -10,10 +9,10 @@ export const neverTaken = targetCheck({
   level: 'warning',
   why: 'A condition that nobody meets is most often one that compares with the wrong word.',
   find: ({ target: { when }, source, samples, now }) => {
-    if (when === null || samples.length < ENOUGH || fieldsAskedFor(when).some(isOfKnown)) return [];
-    const fields = factFields(source.fields);
-    // How they came is not in the samples: what asks for it is not judged.
+    if (when === null || samples.length < ENOUGH) return [];
+    // Neither how they came nor what is known of them is in the samples: what asks for it is not judged.
     if (fieldsAskedFor(when).some((id) => id.startsWith('@'))) return [];
+    const fields = factFields(source.fields);
     return samples.some((values) => decide(when, { values, now }, fields).verdict === 'holds')
       ? []
       : [
