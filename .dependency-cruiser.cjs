@@ -27,6 +27,13 @@ module.exports = {
       to: { path: '^src/server/(http|commands|demo|bench)/' },
     },
     {
+      name: 'planning-is-below-both',
+      comment: 'What workers and use cases plan with.',
+      severity: 'error',
+      from: { path: '^src/server/planning/' },
+      to: { path: '^src/server/(http|work|commands|demo|bench)/' },
+    },
+    {
       name: 'commands-know-no-http',
       comment: 'A use case is the same whoever calls it.',
       severity: 'error',

@@ -47,6 +47,7 @@ export const SUBJECTS = {
   profile: 'the profile',
   token: 'the token',
   purpose: 'the purpose',
+  organisation: 'who asks',
   account: 'the account',
   submission: 'a submission',
   delivery: 'a delivery',

@@ -71,6 +71,8 @@ export type VerifyResult =
       instead?: string;
       /** Whether the service answered that it does not take these credentials. */
       refused: boolean;
+      /** The permissions that its access has not, where it said which it has. */
+      lacks?: string[];
       at: string;
     };
 

@@ -16,7 +16,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { TEST_NAMES, type Condition } from '../core/conditions/index.ts';
+import type { Condition } from '../core/conditions/index.ts';
 import { CHANNELS, type Channel } from '../core/consent/index.ts';
 import { isStep, OVERWRITE_RULES, type OverwriteRule, type Step, type WhenEmpty } from '../core/mapping/index.ts';
 import {
@@ -31,25 +31,10 @@ import {
   type TargetPlace,
   type TargetTag,
 } from '../core/plan/index.ts';
+import { IsCondition } from './conditions.ts';
 import type { DotLineData } from './connection.ts';
 import type { ProofView } from './rehearsal.ts';
 import type { PublishState } from '../core/states/index.ts';
-
-const DEEPEST = 4;
-const MOST_PARTS = 20;
-
-/** Whether something is a condition, or none: a tree of tests, neither deep nor wide. */
-function isCondition(value: unknown, depth = 0): boolean {
-  if (value === null) return depth === 0;
-  if (typeof value !== 'object' || depth > DEEPEST) return false;
-  const { kind, of, field, test, value: asked, id } = value as Record<string, unknown>;
-  if (kind === 'test') {
-    const texts = [id, field, asked].every((text) => typeof text === 'string' && text.length <= 300);
-    return texts && field !== '' && TEST_NAMES.some((name) => name === test);
-  }
-  const isGroup = kind === 'all' || kind === 'any' || kind === 'none';
-  return isGroup && Array.isArray(of) && of.length <= MOST_PARTS && of.every((part) => isCondition(part, depth + 1));
-}
 
 const MOST_ACCEPTED = 200;
 
@@ -62,12 +47,6 @@ const isAccepted = (value: unknown): boolean =>
   Object.entries(value).every(
     ([key, reason]) => key.length <= 600 && typeof reason === 'string' && reason.trim() !== '' && reason.length <= 500,
   );
-
-const IsCondition = () =>
-  ValidateBy({
-    name: 'isCondition',
-    validator: { validate: (value) => isCondition(value), defaultMessage: () => 'This is not a condition.' },
-  });
 
 class LineOriginInput {
   @IsIn(['field', 'first', 'fixed', 'text'])

@@ -14,7 +14,7 @@ let browser: Browser;
 let page: Page;
 const troubles: string[] = [];
 
-const WORDING = 'Yes, send me the Sky letter once a month. I can leave at any time.';
+const WORDING = 'Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.';
 
 beforeAll(async () => {
   world = await World.start();

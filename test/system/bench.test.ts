@@ -89,6 +89,54 @@ describe('what is found before a route goes live', () => {
   });
 });
 
+describe('what is known of the other system and of who asks', () => {
+  const codes = async () => (await route()).findings.map(({ code }) => code);
+
+  it('a list that is renamed there is noticed when it is fetched again', async () => {
+    const state = (await (await fetch(`${world.ternPost}/inside.json`)).json()) as TernPostState;
+    const listed = (await route()).draft.targets[0]?.places[0]?.list;
+    const lists = state.lists.map((list) => (list.id === listed ? { ...list, name: 'Evening letter' } : list));
+    await fetch(`${world.ternPost}/inside.json`, { method: 'PUT', body: JSON.stringify({ lists }) });
+    expect(await codes()).not.toContain('renamed there of late');
+    await operator.post(`/connections/${made.connection.id}/verify`);
+    const finding = (await route()).findings.find(({ code }) => code === 'renamed there of late');
+    expect(finding?.message).toMatch(/^The list ".+" is called "Evening letter" there now\.$/);
+    await fetch(`${world.ternPost}/inside.json`, { method: 'PUT', body: JSON.stringify({ lists: state.lists }) });
+    await operator.post(`/connections/${made.connection.id}/verify`);
+  });
+
+  it('a key that loses a permission there is named with what it lacks', async () => {
+    const state = (await (await fetch(`${world.ternPost}/inside.json`)).json()) as TernPostState;
+    const keys = state.keys.map((key) => ({ ...key, permissions: ['catalogue:read', 'members:write'] }));
+    await fetch(`${world.ternPost}/inside.json`, { method: 'PUT', body: JSON.stringify({ keys }) });
+    await operator.post(`/connections/${made.connection.id}/verify`);
+    const finding = (await route()).findings.find(({ code }) => code === 'the access lacks a permission');
+    expect(finding?.message).toContain('it lacks members:read.');
+    await fetch(`${world.ternPost}/inside.json`, { method: 'PUT', body: JSON.stringify({ keys: state.keys }) });
+    await operator.post(`/connections/${made.connection.id}/verify`);
+    expect(await codes()).not.toContain('the access lacks a permission');
+  });
+
+  it('by which names people know whoever asks is said once, noted, and looked for in the sentences', async () => {
+    expect(await codes()).toContain('nobody said who asks');
+    await operator.put('/organisation', { names: [' Hill Society ', 'Hill Society'] });
+    expect(await operator.get('/organisation')).toEqual({ names: ['Hill Society'] });
+    expect(await codes()).toEqual(expect.arrayContaining(['the words do not say who asks']));
+    expect(await codes()).not.toContain('nobody said who asks');
+    const { rows } = await operator.get<{ rows: ChangeView[] }>('/changes');
+    expect(rows[0]).toMatchObject({ act: 'renamed', subject: { kind: 'organisation', name: 'Hill Society' } });
+    // Nothing is noted of what changes nothing.
+    await operator.put('/organisation', { names: ['Hill Society'] });
+    expect((await operator.get<{ rows: ChangeView[] }>('/changes')).rows[0]?.id).toBe(rows[0]?.id);
+    await operator.put('/organisation', { names: ['Pellam Ridge Observatory'] });
+    expect(await codes()).not.toContain('the words do not say who asks');
+  });
+
+  it.each([[['x']], [['one', 'two', 'three', 'four']], ['Hill Society']])('takes no names like %j', async (names) => {
+    expect((await operator.send('PUT', '/organisation', { names })).status).toBe(422);
+  });
+});
+
 describe('what is missing there', () => {
   const makeAll = (makings: object[]) =>
     operator.post<MadeView>(`/connections/${made.connection.id}/make-all`, { makings });

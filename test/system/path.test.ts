@@ -74,7 +74,7 @@ describe('one person, from the form to the list', () => {
     expect(trail.raw.payload?.kind === 'entries' && trail.raw.payload.entries).toContainEqual(['name', 'Mara Quill']);
     expect(trail.plan?.contact).toMatchObject({ match: 'new', key: { value: email } });
     expect(trail.consent.map(({ kind }) => kind)).toEqual(['given', 'asked', 'confirmed']);
-    expect(trail.consent[0]?.wording).toContain('send me the Sky letter once a month');
+    expect(trail.consent[0]?.wording).toContain('send me the Sky letter of Pellam Ridge Observatory once a month');
     expect(trail.confirmations[0]).toMatchObject({ state: 'confirmed', mails: [{ state: 'sent' }] });
     const [delivery] = trail.deliveries;
     expect(delivery?.readBack?.every(({ same }) => same)).toBe(true);

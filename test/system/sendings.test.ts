@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { PurposeView } from '../../src/contract/purposes.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { SendingPreview, SendingView } from '../../src/contract/sendings.ts';
 import type { RouteDocument } from '../../src/core/plan/index.ts';
@@ -68,7 +69,8 @@ const toOffice = (
 });
 const records = async () => (await others.capstan.inside<CapstanState>()).records.map(({ cells }) => cells.mail);
 const sendings = (id = office.id) => operator.get<SendingView[]>(`/routes/${id}/sendings`);
-const preview = (id = office.id) => operator.post<SendingPreview>(`/routes/${id}/sendings/preview`, ALL);
+const preview = (id = office.id, more = {}) =>
+  operator.post<SendingPreview>(`/routes/${id}/sendings/preview`, { ...ALL, ...more });
 const ended = (id = office.id) =>
   eventually(
     () => sendings(id),
@@ -77,8 +79,29 @@ const ended = (id = office.id) =>
 
 describe('sending what is there through a new route', () => {
   it('is looked at first, and changes nothing by that', async () => {
-    expect(await preview()).toEqual({ total: 6, looked: 6, sent: 4, held: 0, asked: 0, leftOut: 2 });
+    expect(await preview()).toEqual({
+      total: 6,
+      looked: 6,
+      sent: 4,
+      held: 0,
+      asked: 0,
+      waiting: 0,
+      leftOut: 2,
+      notChosen: 0,
+    });
     expect(await records()).toEqual([]);
+  });
+
+  it('takes those only for whom a condition holds, also one of what is known of them', async () => {
+    const called = { kind: 'test', id: 'c', field: 'name', test: 'begins with', value: 'mara' };
+    expect(await preview(office.id, { when: called })).toMatchObject({ total: 6, sent: 1, leftOut: 0, notChosen: 5 });
+    // Who left knows of no purpose any more: of the six, five have agreed.
+    const [purpose] = await operator.get<PurposeView[]>('/purposes');
+    const agreed = { kind: 'test', id: 'c', field: `@agreed ${purpose?.id} email`, test: 'is', value: 'yes' };
+    const of = await preview(office.id, { when: agreed });
+    expect(of).toMatchObject({ sent: 4, leftOut: 1, notChosen: 1 });
+    const nonsense = { ...ALL, when: { kind: 'test', field: 'name', test: 'rhymes with' } };
+    expect((await operator.send('POST', `/routes/${office.id}/sendings/preview`, nonsense)).status).toBe(422);
   });
 
   it('can be paused, resumed and cancelled, and one at a time is under way', async () => {
@@ -144,5 +167,43 @@ describe('through a route that has people confirm', () => {
       (letters) => letters.length === 1,
     );
     expect(await world.letters('ada@hill.example')).toHaveLength(1);
+  });
+});
+
+describe('sending what a route holds, once it is mended', () => {
+  it('plans each anew under what is live, those that were chosen only, and leaves what would be held again', async () => {
+    const { draft } = office;
+    const [target] = draft.targets;
+    if (!target) throw new Error('the office has no target');
+    // What a look-up does not know is left out, and what is required there and left out is held.
+    const nobody = chainOf({ kind: 'look-up', options: { pairs: [['nobody', 'x']], unknown: 'is left out' } });
+    const lines = target.lines.map((line) => (line.to === 'called' ? { ...line, steps: nobody } : line));
+    const broken = { ...draft, targets: [{ ...target, id: 'broken', lines }] };
+    const wired = await operator.route('To the office, broken', broken);
+    await operator.post(`/routes/${wired.id}/sendings`, { ...ALL, perMinute: 6000 });
+    const [sent] = await ended(wired.id);
+    expect(sent).toMatchObject({ pile: 'all', when: null, held: sent?.done ? sent.done - sent.leftOut : 0 });
+    const held = sent?.held ?? 0;
+    expect(held).toBeGreaterThanOrEqual(4);
+    expect(await preview(wired.id, { pile: 'held' })).toMatchObject({ total: held, sent: 0, held });
+
+    await operator.put(`/routes/${wired.id}/draft`, { ...broken, targets: [{ ...target, id: 'broken' }] });
+    await operator.post(`/routes/${wired.id}/publish`);
+    const when = { kind: 'test', id: 'c', field: 'name', test: 'begins with', value: 'wren' };
+    expect(await preview(wired.id, { pile: 'held', when })).toMatchObject({
+      total: held,
+      sent: 1,
+      notChosen: held - 1,
+    });
+    await operator.post(`/routes/${wired.id}/sendings`, { ...ALL, pile: 'held', when, perMinute: 6000 });
+    expect((await ended(wired.id))[0]).toMatchObject({ pile: 'held', when, sent: 1, notChosen: held - 1 });
+    await operator.post(`/routes/${wired.id}/sendings`, { ...ALL, pile: 'held', perMinute: 6000 });
+    expect((await ended(wired.id))[0]).toMatchObject({ total: held - 1, sent: held - 1, held: 0 });
+    await eventually(
+      () => operator.deliveries(`route=${wired.id}&state=held`),
+      ({ rows }) => rows.length === 0,
+    );
+    const none = await operator.send('POST', `/routes/${wired.id}/sendings`, { ...ALL, pile: 'held', perMinute: 1 });
+    expect([none.status, await none.text()]).toEqual([422, expect.stringContaining('held by this route')]);
   });
 });

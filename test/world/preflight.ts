@@ -13,6 +13,7 @@ export const findingsOf = ({ sources, ...more }: Some): Finding[] =>
     purposes: [],
     knowledge: [],
     others: [],
+    names: [],
     now: Date.UTC(2026, 4, 31),
     ...more,
     sources: sources.map((source) => ({ isChanged: false, samples: [], pace: 0, ...source })),

@@ -1,3 +1,4 @@
+export { isSaid } from './names.ts';
 export {
   CHANNELS,
   CHANNEL_WORDS,

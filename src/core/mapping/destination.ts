@@ -5,6 +5,12 @@ import { convert, type FieldValue, inWords, TYPE_NAMES, typeOf, type TypeName } 
 export const DESTINATION_FIELD_TYPES = TYPE_NAMES;
 export type DestinationFieldType = TypeName;
 
+/** A name that something had in another system, and when it was first seen with another one, in milliseconds since 1970. */
+export interface FormerName {
+  name: string;
+  until: number;
+}
+
 /** One field that the other system offers, as its catalogue says. */
 export interface DestinationField {
   key: string;
@@ -17,6 +23,8 @@ export interface DestinationField {
   maxLength: number | null;
   /** Whether it is the operator's own, such as the sender of a notice: what visitors say never goes there. */
   ours?: boolean;
+  /** What it was called before, where it was renamed there. */
+  formerly?: FormerName;
 }
 
 /** What is sent to the other system: text, a number, a truth value, or several texts. */

@@ -3,6 +3,7 @@ export {
   fitValue,
   type DestinationField,
   type DestinationFieldType,
+  type FormerName,
   type SentValue,
 } from './destination.ts';
 export {

@@ -1,10 +1,12 @@
-import type { DestinationField, DestinationFieldType, MapLine } from '../mapping/index.ts';
+import type { DestinationField, DestinationFieldType, FormerName, MapLine } from '../mapping/index.ts';
 import type { DuplicatePolicy, Target } from './route.ts';
 
 /** A place or label in the other system. */
 export interface CatalogueItem {
   id: string;
   name: string;
+  /** What it was called before, where it was renamed there. */
+  formerly?: FormerName;
 }
 
 export interface CatalogueList extends CatalogueItem {
@@ -34,6 +36,8 @@ export interface Abilities {
   freeFields: boolean;
   /** Whether somebody can be asked for after sending. */
   readBack: boolean;
+  /** Whether people who left a list there are not taken back without new proof; absent in older catalogues. */
+  refusesLeft?: boolean;
   /** Whether a record can be deleted from here; absent in older catalogues. */
   removes?: boolean;
   /** What can happen to a person who is there already; the first is the usual one. */

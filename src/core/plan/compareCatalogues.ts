@@ -61,6 +61,7 @@ function compareFields(before: Catalogue, after: Catalogue): CatalogueDifference
             : note('field', id, `The field ${label} is new.`),
         ];
       return [
+        ...(label === old.label ? [] : [note('field', id, `The field ${old.label} is now called ${label}.`)]),
         ...(field.required && !old.required ? [warning('field', id, `The field ${label} is now required.`)] : []),
         ...(!field.required && old.required ? [note('field', id, `The field ${label} is no longer required.`)] : []),
         ...(field.type === old.type

@@ -1,6 +1,8 @@
 export { fieldsFor, listsOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
+export { withFormerNames } from './formerNames.ts';
+export { isChosen, isOfPeople } from './chosen.ts';
 export { wordingOf } from './asking.ts';
 export { tagsFor } from './drafting.ts';
 export { asksForKnown } from './input.ts';

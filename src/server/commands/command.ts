@@ -3,6 +3,7 @@ import type { PartIssue } from '../../contract/checks.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { noteAct } from '../store/audit.ts';
+import { GONE_ON } from '../planning/replanning.ts';
 import { inTransaction, type Alongside, type Db } from '../store/database.ts';
 
 /** Who has a use case done. */
@@ -43,9 +44,6 @@ export const unknown = (what: string): Result<never, Refusal> =>
 /** Somebody else saved it in between. */
 export const stale = (): Result<never, Refusal> =>
   refused('stale', 'changed-meanwhile', 'Somebody else changed this meanwhile. Nothing was saved.');
-
-/** What became of something that was held, while somebody decided about it. */
-export const GONE_ON = 'It has gone on meanwhile. Reload to see where it is.';
 
 /** It is not held any more. */
 export const goneOn = (): Result<never, Refusal> => refused('conflict', 'not-held', GONE_ON);

@@ -1,5 +1,5 @@
 import type { VerifyResult } from '../../contract/connection.ts';
-import { compareCatalogues } from '../../core/plan/index.ts';
+import { compareCatalogues, withFormerNames } from '../../core/plan/index.ts';
 import { countsOf, verifyConnection, type Verified } from '../connectors/verifying/verify.ts';
 import type { Context } from '../context.ts';
 import { changeConnection, findConnection, moveConnection, type ConnectionRecord } from '../store/connections.ts';
@@ -69,7 +69,12 @@ async function storeVerified(
     const shown = result.ok && !catalogue ? { ...result, ...countsOf(connection.catalogue) } : result;
     await changeConnection(db, connection.id, {
       verify: shown,
-      ...(catalogue ? { catalogue, catalogueAt: now } : {}),
+      ...(catalogue
+        ? {
+            catalogue: connection.catalogue ? withFormerNames(connection.catalogue, catalogue, now) : catalogue,
+            catalogueAt: now,
+          }
+        : {}),
       ...(changes.length > 0 ? { changes, changesAt: now } : {}),
       ...(result.ok ? {} : { checkAt: now + CHECK_EVERY_MS.refused }),
     });

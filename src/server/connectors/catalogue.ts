@@ -7,7 +7,7 @@ import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
 
 /** What a kind of service can do, read off its profile. */
-export function abilitiesOf({ catalogue, find, write, place, make, remove, calls }: Profile): Abilities {
+export function abilitiesOf({ catalogue, find, write, place, make, remove, calls, errors }: Profile): Abilities {
   const places = (source: ItemSource | undefined) => source !== undefined;
   return {
     lists: places(catalogue.lists),
@@ -19,6 +19,7 @@ export function abilitiesOf({ catalogue, find, write, place, make, remove, calls
     kinds: places(catalogue.kinds),
     freeFields: catalogue.freeFields ?? false,
     readBack: find !== undefined,
+    refusesLeft: errors.some(({ cause }) => cause === 'left there before'),
     duplicates: policiesOf(write.how, find !== undefined),
     makes: {
       list: make?.list !== undefined,

@@ -18,21 +18,24 @@ export const INTERESTS = [
   'Evenings for families',
 ];
 
+/** Who asks, as people know it. */
+export const NAMES = ['Pellam Ridge Observatory'];
+
 /** What people consent to, here: a route names each by its name until it is made. */
 export const PURPOSES = {
   letter: {
     name: 'Sky letter',
-    wordings: ['Yes, send me the Sky letter once a month. I can leave at any time.'],
+    wordings: ['Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.'],
     channels: ['email'],
   },
   visits: {
     name: 'School visits',
-    wordings: ['By sending this you agree that we write to you about your visit.'],
+    wordings: ['By sending this you agree that Pellam Ridge Observatory writes to you about your visit.'],
     channels: ['email'],
   },
   calls: {
     name: 'Calls about an evening',
-    wordings: ['By ordering you agree that we call you about your evening.'],
+    wordings: ['By ordering you agree that Pellam Ridge Observatory calls you about your evening.'],
     channels: ['phone', 'sms'],
   },
 } satisfies Record<string, PurposeDraft>;

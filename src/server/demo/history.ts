@@ -8,7 +8,7 @@ import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../commands/confirmations/confirm.ts';
 import { deliver, loadJobs } from '../work/delivering.ts';
 import { Endings } from '../work/endings.ts';
-import { LiveWirings } from '../work/liveWiring.ts';
+import { LiveWirings } from '../planning/liveWiring.ts';
 import { sendMail } from '../work/mailing.ts';
 import { planAndStore } from '../work/planning.ts';
 import { expireConfirmations } from '../work/scheduled.ts';

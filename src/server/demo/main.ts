@@ -5,6 +5,7 @@ import { printFormToCopy } from '../../core/formats/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { MadeDocument } from '../../core/intake/index.ts';
 import { IWASHI, type Actor } from '../commands/command.ts';
+import { nameOrganisation } from '../commands/organisation/nameOrganisation.ts';
 import { addPurpose } from '../commands/purposes/addPurpose.ts';
 import { publishRoute } from '../commands/routes/publishRoute.ts';
 import { addSource } from '../commands/sources/addSource.ts';
@@ -29,6 +30,7 @@ import {
   schoolRoute,
   signUpsTarget,
   skyLetterForm,
+  NAMES,
   PURPOSES,
   skyLetterRoute,
   withPurposes,
@@ -75,6 +77,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     });
   }
   clock.set(now - OLDEST_MS);
+  mustDo(await nameOrganisation(await demoOperator(context), context, { names: NAMES }));
   for (const purpose of Object.values(PURPOSES))
     mustDo(await addPurpose(await demoOperator(context), context, purpose));
   const { ternPost, capstan, rowbarn, bellbuoy } = await connectAll(context, around.standins);

@@ -8,6 +8,7 @@ import { connectionRoutes } from './api/connections.ts';
 import { overviewRoutes } from './api/overview.ts';
 import { peopleRoutes } from './api/people.ts';
 import { mailRoutes } from './api/mails.ts';
+import { organisationRoutes } from './api/organisation.ts';
 import { purposeRoutes } from './api/purposes.ts';
 import { routeRoutes } from './api/routes.ts';
 import { profileRoutes } from './api/profiles.ts';
@@ -96,6 +97,7 @@ export function createApi(context: Context): Hono<Session> {
   api.route('/sources', sourceRoutes(context));
   api.route('/routes', routeRoutes(context));
   api.route('/people', peopleRoutes(context));
+  api.route('/organisation', organisationRoutes(context));
   api.route('/purposes', purposeRoutes(context));
   api.route('/mails', mailRoutes(context));
   api.route('/changes', changeRoutes(context));

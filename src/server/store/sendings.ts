@@ -2,6 +2,7 @@ import { and, asc, count, desc, eq, gt, gte, inArray, lt, lte } from 'drizzle-or
 import { SENDING, type SendingEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
 import { deliveries, sendings, submissions } from './schema/index.ts';
+import type { DeliveryRecord } from './deliveries.ts';
 import type { SubmissionRecord } from './submissions.ts';
 
 export type SendingRecord = typeof sendings.$inferSelect;
@@ -82,6 +83,40 @@ export async function nextReceived(
     .from(submissions)
     .where(and(receivedIn(received), gt(submissions.id, after)))
     .orderBy(asc(submissions.id))
+    .limit(limit);
+}
+
+const heldIn = (routeId: string, { since, until }: Received) =>
+  and(
+    eq(deliveries.routeId, routeId),
+    eq(deliveries.state, 'held'),
+    gte(submissions.receivedAt, since),
+    lt(submissions.receivedAt, until),
+  );
+
+export async function countHeld(db: Db, routeId: string, received: Received): Promise<number> {
+  const [row] = await db
+    .select({ count: count() })
+    .from(deliveries)
+    .innerJoin(submissions, eq(submissions.id, deliveries.submissionId))
+    .where(heldIn(routeId, received));
+  return row?.count ?? 0;
+}
+
+/** The next deliveries of a route that are held, with what they came of. @param after the last one of the part before */
+export async function nextHeld(
+  db: Db,
+  routeId: string,
+  received: Received,
+  after: string,
+  limit: number,
+): Promise<{ delivery: DeliveryRecord; submission: SubmissionRecord }[]> {
+  return db
+    .select({ delivery: deliveries, submission: submissions })
+    .from(deliveries)
+    .innerJoin(submissions, eq(submissions.id, deliveries.submissionId))
+    .where(and(heldIn(routeId, received), gt(deliveries.id, after)))
+    .orderBy(asc(deliveries.id))
     .limit(limit);
 }
 

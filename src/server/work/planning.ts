@@ -34,7 +34,7 @@ import {
   type SubmissionRecord,
 } from '../store/submissions.ts';
 import { planTold } from './noticing.ts';
-import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
+import { NO_WIRING, type LiveWirings } from '../planning/liveWiring.ts';
 
 const MOST_TRIES = 5;
 

@@ -2,7 +2,7 @@ import type { Context } from '../context.ts';
 import { MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
 import { deliver, loadJobs, mostTogether, takeBundle } from './delivering.ts';
 import { Endings } from './endings.ts';
-import { LiveWirings } from './liveWiring.ts';
+import { LiveWirings } from '../planning/liveWiring.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
 import { createMailer, sendMail } from './mailing.ts';

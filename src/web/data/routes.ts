@@ -1,11 +1,11 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsal.ts';
-import type { SendingPreview, SendingView } from '../../contract/sendings.ts';
+import type { ChoiceInput, SendingInput, SendingPreview, SendingView } from '../../contract/sendings.ts';
 import type { RouteVersionView, RouteView } from '../../contract/route.ts';
 import type { Visit } from '../../core/intake/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
-import { api } from './api.ts';
+import { api, type Plain } from './api.ts';
 import { useKeeping, type Keeping } from './keeping.ts';
 
 export const useRoutes = () =>
@@ -119,8 +119,7 @@ export const useSendings = (routeId: string) =>
 /** What would become of what is there, if it were sent now. */
 export const useSendingPreview = (routeId: string) =>
   useMutation({
-    mutationFn: (period: { since: string; until: string }) =>
-      api.post<SendingPreview>(`/routes/${routeId}/sendings/preview`, period),
+    mutationFn: (chosen: Plain<ChoiceInput>) => api.post<SendingPreview>(`/routes/${routeId}/sendings/preview`, chosen),
   });
 
 /** Starts a sending, or steers one. */
@@ -129,8 +128,7 @@ export function useSending(routeId: string) {
   const onSuccess = (views: SendingView[]) => queries.setQueryData(sendingsKey(routeId), views);
   return {
     start: useMutation({
-      mutationFn: (input: { since: string; until: string; perMinute: number }) =>
-        api.post<SendingView[]>(`/routes/${routeId}/sendings`, input),
+      mutationFn: (input: Plain<SendingInput>) => api.post<SendingView[]>(`/routes/${routeId}/sendings`, input),
       onSuccess,
     }),
     steer: useMutation({

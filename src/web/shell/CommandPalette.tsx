@@ -56,6 +56,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
           {connections.data?.map(({ id, name }) => item(`/connections/${id}`, name, 'connection'))}
           {sources.data?.map(({ id, name }) => item(`/sources/${id}`, name, 'source'))}
           {routes.data?.map(({ id, name }) => item(`/routes/${id}`, name, 'route'))}
+          {item('/consent/who', 'Who asks', 'consent')}
           {purposes.data?.map(({ id, name }) => item(`/consent/${id}`, name, 'purpose'))}
           {people.data?.rows
             .slice(0, 8)

@@ -22,6 +22,18 @@ export interface CheckedConnection {
   catalogueAt: number | null;
   /** How many deliveries it takes a minute; null where it does not say. */
   perMinute: number | null;
+  /** The source of this very installation that its address is; null where it is somebody else's. */
+  leadsTo: string | null;
+  /** What was wrong when it was last checked, and which permissions its access lacked; null when all was well. */
+  trouble: { problem: string; nextStep: string; lacks: string[] } | null;
+}
+
+/** What a live route carries from one source of this installation into another one of it. */
+export interface Flow {
+  route: string;
+  /** Ids of sources. */
+  from: string;
+  to: string;
 }
 
 /** What a check looks at: a route with one of its sources as that is live. */
@@ -40,6 +52,10 @@ export interface Checked {
   /** What may be known of people, as fields. */
   knowledge: SourceField[];
   others: OtherRoute[];
+  /** What the other live routes carry from one source into another, whatever their sources. */
+  flows: Flow[];
+  /** By which people know whoever asks. */
+  names: string[];
   /** Its lines, found once for all checks. */
   lines: CheckedLine[];
   /** In milliseconds since 1970. */

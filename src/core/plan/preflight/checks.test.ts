@@ -78,6 +78,7 @@ interface Looked {
   source?: Partial<SourceDocument>;
   isChanged?: boolean;
   pace?: number;
+  names?: string[];
 }
 
 const LETTER: Purpose = {
@@ -87,6 +88,17 @@ const LETTER: Purpose = {
   channels: ['email', 'sms'],
   archived: false,
 };
+
+const connected = (more: Partial<CheckedConnection>): CheckedConnection => ({
+  name: 'Tern',
+  state: 'active',
+  catalogueAt: NOW,
+  perMinute: 60,
+  leadsTo: null,
+  trouble: null,
+  ...more,
+});
+const FORMERLY = { formerly: { name: 'Old', until: NOW - 1000 } };
 
 const found = (
   document: RouteDocument,
@@ -100,14 +112,16 @@ const found = (
     source = {},
     isChanged = false,
     pace = 0,
+    names = ['Ridge'],
   }: Looked = {},
 ) =>
   findingsOf({
     document,
     sources: [{ name: 'Form', live: { ...formOf(fields), ...source } as SourceDocument, isChanged, samples, pace }],
     catalogues,
-    connections: { C: { name: 'Tern', state: 'active', catalogueAt: NOW, perMinute: 60, ...connection } },
+    connections: { C: connected(connection) },
     purposes,
+    names,
     others: others.map((other, index) => ({ id: `o${index}`, name: 'Other', document: other })),
     now: NOW,
   });
@@ -175,6 +189,10 @@ const addressed = (...keys: string[]): Looked => ({
   fields: [...FIELDS, sourceField('friend', 'email', { label: 'Friend' })],
   catalogues: { C: { ...catalogue, fields: keys.map((key) => there(key, 'email', { required: true })) } },
 });
+
+const lettersFormerly = (until: number) =>
+  withCan({}, { lists: [{ id: 'L', name: 'Letter', groups: [], formerly: { name: 'Post', until } }] });
+const TROUBLE = { problem: 'It does not answer.', nextStep: 'Try again.', lacks: [] };
 
 /** Each check, provoked and mended. */
 const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[], times?: number]> = {
@@ -245,6 +263,39 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
   'the kind of record is gone': [
     () => found(withTarget({ kind: 'call' }), kinds),
     () => found(withTarget({ kind: 'enquiry' }), kinds),
+  ],
+  'renamed there of late': [
+    () => found(withTarget(place('L')), lettersFormerly(NOW - 86_400_000)),
+    () => found(withTarget(place('L')), lettersFormerly(NOW - 40 * 86_400_000)),
+  ],
+  'test data would go into a list': [
+    () => found(withTarget(place('L')), { samples: [{ email: 'test@hill.example' }, { email: 'ada@hill.example' }] }),
+    () => found(withTarget(place('L')), { samples: [{ email: 'protest@hill.example' }] }),
+  ],
+  'a loop': [
+    () => found(route(), { connection: { leadsTo: 'S' } }),
+    () => found(route(), { connection: { leadsTo: 'another' } }),
+  ],
+  'people who left are refused there': [
+    () => found(confirmedBy({ by: 'nobody' }), withCan({ refusesLeft: true })),
+    () => found(confirmedBy({ by: 'iwashi' }), withCan({ refusesLeft: true })),
+  ],
+  'the access lacks a permission': [
+    () => found(route(), { connection: { trouble: { ...TROUBLE, lacks: ['members:read'] } } }),
+    () => found(route(), { connection: { trouble: null } }),
+  ],
+  'the last check of the connection failed': [
+    () => found(route(), { connection: { trouble: TROUBLE } }),
+    () => found(route(), { connection: { trouble: null } }),
+  ],
+  'nobody said who asks': [() => found(route(), { names: [] }), () => found(route())],
+  'the words do not say who asks': [
+    () => found(route()),
+    () => found(route(), { fields: changed('tick', { label: 'Yes, the  RIDGE may write to me' }) }),
+  ],
+  'the confirmation mail does not say who asks': [
+    () => found(route()),
+    () => found(withConsent({ mail: { subject: 'One', body: '{link}\n\nThe Ridge', button: 'Yes' } })),
   ],
   'no list is chosen': [() => found(route()), () => found(withTarget(place('L')))],
   'the list is gone': [() => found(withTarget(place('X'))), () => found(withTarget(place('L')))],
@@ -613,6 +664,65 @@ describe('a check of a route before it goes live', () => {
       { message: 'The route "Other" puts people of the same source into Letter as well.' },
     ]);
     expect(twice([{ ...other, sourceIds: ['another'] }])).toEqual([]);
+  });
+
+  it('follows what is sent to ourselves through other live routes, and says through which it comes back', () => {
+    const through = (into: string) => ({
+      id: 'o',
+      name: 'Second',
+      document: route({ sourceIds: ['T'], targets: [target({ connectionId: into })] }),
+    });
+    const loops = (into: string) =>
+      findingsOf({
+        document: route(),
+        sources: [{ name: 'Form', live: formOf(FIELDS) }],
+        connections: { C: connected({ leadsTo: 'T' }), D: connected({ leadsTo: 'S' }), E: connected({ leadsTo: 'T' }) },
+        others: [through(into)],
+      }).filter(({ code }) => code === 'a loop');
+    expect(loops('D')).toMatchObject([
+      { level: 'blocker', target: 0, message: expect.stringMatching(/, through "Second"\.$/) as string },
+    ]);
+    // Another loop, which does not come by here, is found where it is.
+    expect(loops('E')).toEqual([]);
+  });
+
+  it.each([
+    [
+      'a group',
+      { lists: [{ id: 'L', name: 'Letter', groups: [{ id: 'G', name: 'South', ...FORMERLY }] }] },
+      'The group "Old" is called "South" there now.',
+    ],
+    [
+      'a tag, which is set by its name',
+      { tags: [{ id: 'x', name: 'new', ...FORMERLY }] },
+      'The tag "Old" is called "new" there now.',
+    ],
+    [
+      'a field, at its line',
+      { fields: [{ ...there('note', 'text'), ...FORMERLY }] },
+      'The field "Old" is called "note there" there now.',
+    ],
+  ])('says what was renamed there: %s', (_what, offers, message) => {
+    const places = [{ id: 'p', list: 'L', group: 'G', when: null }];
+    const lines = [plainLine({ id: 'l', to: 'note', from: { kind: 'field', field: 'words' } })];
+    const findings = found(withTarget({ places, lines, tags: [tag('Old')] }), {
+      catalogues: { C: { ...catalogue, ...offers } },
+    });
+    expect(findings.filter(({ code }) => code === 'renamed there of late')).toMatchObject([{ message }]);
+  });
+
+  it.each([
+    ['ada@example.com', 'RFC 2606, section 3', true],
+    ['ada@mail.example.org', 'RFC 2606, section 3', true],
+    ['ada@ridge.invalid', 'RFC 2606, section 2', true],
+    ['ada@ridge.test', 'RFC 2606, section 2', true],
+    ['ada+test@hill.example', 'common practice, no source', true],
+    ['contest@hill.example', '', false],
+    ['ada@testament.example', '', false],
+    ['ada@notexample.com', '', false],
+  ])('%s looks like a test: %s', (email, _source, isTest) => {
+    const codes = found(withTarget(place('L')), { samples: [{ email }] }).map(({ code }) => code);
+    expect(codes.includes('test data would go into a list')).toBe(isTest);
   });
 
   it('says all that is wrong with one line at once', () =>

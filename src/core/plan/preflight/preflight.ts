@@ -4,7 +4,7 @@ import type { FieldValues, SourceField } from '../../values/index.ts';
 import { dequal } from 'dequal';
 import type { Catalogue } from '../catalogue.ts';
 import type { RouteDocument } from '../route.ts';
-import { linesOf, type Checked, type CheckedConnection, type OtherRoute } from './check.ts';
+import { linesOf, type Checked, type CheckedConnection, type Flow, type OtherRoute } from './check.ts';
 import { CHECKS } from './checks/index.ts';
 import type { Finding } from './finding.ts';
 
@@ -28,6 +28,8 @@ export interface PreflightInput {
   knowledge: SourceField[];
   /** The other routes that are live. */
   others: (OtherRoute & { id: string })[];
+  /** By which people know whoever asks. */
+  names: string[];
   now: number;
 }
 
@@ -53,6 +55,7 @@ export function preflight({ document, sources, others, ...known }: PreflightInpu
       ),
     );
   const rivals = others.filter((other) => other.document.sourceIds.some((id) => document.sourceIds.includes(id)));
+  const flows = others.flatMap(({ name, document: other }) => flowsOf(name, other, known.connections));
   const each = sources.flatMap(({ name, live, isChanged, samples, pace }) => {
     if (live === null) return [];
     const lines = linesOf(document, { source: live, samples, catalogues: known.catalogues });
@@ -64,6 +67,7 @@ export function preflight({ document, sources, others, ...known }: PreflightInpu
       samples,
       pace,
       others: rivals,
+      flows,
       lines,
     };
     return [{ name, findings: findingsFor(checked) }];
@@ -79,6 +83,16 @@ export function preflight({ document, sources, others, ...known }: PreflightInpu
   const order = { blocker: 0, warning: 1, hint: 2 };
   return all.map((finding) => withReason(finding, document)).sort((a, b) => order[a.level] - order[b.level]);
 }
+
+const flowsOf = (
+  route: string,
+  { sourceIds, targets }: RouteDocument,
+  connections: Record<string, CheckedConnection>,
+): Flow[] =>
+  targets.flatMap(({ connectionId }) => {
+    const to = connections[connectionId]?.leadsTo ?? null;
+    return to === null ? [] : sourceIds.map((from) => ({ route, from, to }));
+  });
 
 const findingsFor = (checked: Checked): Finding[] =>
   CHECKS.flatMap(({ code, level, why, find }) => find(checked).map((one): Finding => ({ level, code, why, ...one })));

@@ -14,7 +14,7 @@ import {
 } from '../../store/deliveries.ts';
 import { done, inCommand, type Actor, type Refusal } from '../command.ts';
 import { askForOne } from './askAnew.ts';
-import { replanOne } from './replan.ts';
+import { GONE_ON, replanOne } from '../../planning/replanning.ts';
 
 /** So many at once, so that a request is answered soon; whoever asked goes on with the rest. */
 const MOST_AT_ONCE = 100;
@@ -42,8 +42,6 @@ export async function actOnHeld(actor: Actor, context: Context, input: BulkInput
     return done(view, part.length === 0 ? null : { act: 'acted on all held', subject, detail });
   });
 }
-
-const GONE_ON = 'It has gone on meanwhile.';
 
 /** @returns why it stays as it is; null when it went on */
 async function actOnOne(

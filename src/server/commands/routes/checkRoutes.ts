@@ -7,10 +7,13 @@ import {
   type RouteDocument,
 } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
+import { abilitiesOf } from '../../connectors/catalogue.ts';
 import { profileFor } from '../../connecting/profiles.ts';
-import { cataloguesOf, listConnections } from '../../store/connections.ts';
+import { cataloguesOf, listConnections, type ConnectionRecord } from '../../store/connections.ts';
+import type { Context } from '../../context.ts';
 import type { Db } from '../../store/database.ts';
 import { DAY_MS } from '../../store/figures.ts';
+import { readOrganisationNames } from '../../store/organisation.ts';
 import { listPurposes } from '../../store/purposes.ts';
 import { liveBeside, type RouteRecord } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
@@ -57,28 +60,55 @@ function busiestMinute(times: number[]): number {
   return Math.max(0, ...minutes.values());
 }
 
+/** Whether an address is another one, whatever stands behind it. */
+function leadsTo(address: string, other: string): boolean {
+  const [one, two] = [URL.parse(address), URL.parse(other)];
+  return one !== null && two !== null && one.origin === two.origin && one.pathname.startsWith(two.pathname);
+}
+
+/** What was wrong when a connection was last checked. */
+function troubleOf({ verify }: ConnectionRecord): CheckedConnection['trouble'] {
+  if (verify === null || verify.ok) return null;
+  const { problem, nextStep, lacks = [] } = verify;
+  return { problem, nextStep, lacks };
+}
+
 /**
  * Reads all that routes are checked against, once for many.
  * @param all every route there is, beside which each is checked
  * @returns what preflight finds in a document of a route
  */
 export async function routeChecker(
+  { config, now: clock }: Pick<Context, 'config' | 'now'>,
   db: Db,
   all: RouteRecord[],
-  now: number,
 ): Promise<(id: string, document: RouteDocument) => Finding[]> {
+  const now = clock();
   const sources = new Map((await listSources(db)).map((source) => [source.id, source]));
   const { samples, paces } = await readLately(db, [...sources.keys()], now);
   const purposes = await listPurposes(db);
   const records = await listConnections(db);
+  const ownSource = (address: string): string | null =>
+    [...sources.values()].find(({ publicId }) => leadsTo(address, `${config.publicUrl}/in/${publicId}`))?.id ?? null;
   const connections = Object.fromEntries(
     records.map((record): [string, CheckedConnection] => {
       const { name, state, catalogueAt } = record;
       const { perSecond } = profileFor(record).limits;
-      return [record.id, { name, state, catalogueAt, perMinute: perSecond === undefined ? null : perSecond * 60 }];
+      const perMinute = perSecond === undefined ? null : perSecond * 60;
+      return [
+        record.id,
+        { name, state, catalogueAt, perMinute, trouble: troubleOf(record), leadsTo: ownSource(record.baseUrl) },
+      ];
     }),
   );
-  const catalogues = cataloguesOf(records);
+  const catalogues = cataloguesOf(
+    records.map((record) => ({
+      id: record.id,
+      // What its kind can do is read off the profile as it is today, not as it was when the catalogue was fetched.
+      catalogue: record.catalogue && { ...record.catalogue, can: abilitiesOf(profileFor(record)) },
+    })),
+  );
+  const names = await readOrganisationNames(db);
   const knowledge = knowledgeFields(purposes, records);
   const sourceOf = (id: string): PreflightSource => {
     const record = sources.get(id);
@@ -99,6 +129,7 @@ export async function routeChecker(
       purposes,
       knowledge,
       others: liveBeside(all, id),
+      names,
       now,
     });
 }

@@ -13,7 +13,7 @@ export async function publishRoute(
   return inCommand(context, actor, async (db) => {
     const route = await findRoute(db, id);
     if (!route) return unknown('route');
-    const findings = (await routeChecker(db, await listRoutes(db), context.now()))(id, route.draft);
+    const findings = (await routeChecker(context, db, await listRoutes(db)))(id, route.draft);
     const blockers = findings.filter(({ level }) => level === 'blocker');
     if (blockers.length > 0) {
       const issues = blockers.map(({ part, message, fix }) => ({ pointer: `/${part}`, detail: `${message} ${fix}` }));

@@ -1,19 +1,26 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { findRoute } from '../../store/routes.ts';
-import { addSending, countReceived, listSendings } from '../../store/sendings.ts';
+import { addSending, listSendings } from '../../store/sendings.ts';
+import { countChosen, type Chosen } from '../../planning/partOfSending.ts';
 import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
 /** What is said where nothing is live that it could go through. */
 export const NOT_LIVE = 'Publish the route first: a draft sends nothing.';
 
+const NOTHING_THERE = {
+  all: 'Nothing was received in that period.',
+  held: 'Nothing of that period is held by this route.',
+};
+
 /** Has what was received in a period sent through a route, at a set pace. One at a time for a route. @returns its id */
 export async function startSending(
   actor: Actor,
   context: Context,
-  { routeId, since, until, perMinute }: { routeId: string; since: number; until: number; perMinute: number },
+  { routeId, perMinute, ...chosen }: Chosen & { routeId: string; perMinute: number },
 ): Promise<Result<string, Refusal>> {
   const { newId, now } = context;
+  const { since, until, pile } = chosen;
   return inCommand(context, actor, async (db) => {
     const route = await findRoute(db, routeId);
     if (!route) return unknown('route');
@@ -29,16 +36,15 @@ export async function startSending(
         'under-way',
         'A sending of this route is under way. Cancel it, or let it come to its end.',
       );
-    const total = await countReceived(db, { sourceIds: route.live.sourceIds, since, until });
-    if (total === 0) return refused('invalid', 'nothing-there', 'Nothing was received in that period.');
+    const total = await countChosen(db, route, chosen);
+    if (total === 0) return refused('invalid', 'nothing-there', NOTHING_THERE[pile]);
     const id = newId();
     const byName = nameOf(actor);
     await addSending(db, {
       id,
       routeId,
       state: 'running',
-      since,
-      until,
+      ...chosen,
       perMinute,
       total,
       dueAt: now(),
@@ -48,7 +54,7 @@ export async function startSending(
     return done(id, {
       act: 'sends what is there',
       subject: { kind: 'route', id: routeId, name: route.name },
-      detail: `${total} submissions, ${perMinute} a minute.`,
+      detail: `${total} ${pile === 'held' ? 'held deliveries' : 'submissions'}, ${perMinute} a minute.`,
     });
   });
 }

@@ -22,6 +22,7 @@ export function mailTrouble(code: string, baseUrl: string): Trouble {
 export const lackingTrouble = ({ name, credentials }: Profile, account: string, missing: string[]): Trouble => ({
   about: credentials[0]?.name ?? 'service',
   problem: `The ${credentials[0]?.label ?? 'access'} is good and belongs to ${account}, but it lacks ${missing.length === 1 ? 'a permission' : 'permissions'}: ${missing.join(', ')}.`,
+  lacks: missing,
   nextStep: `In ${name}, give it ${missing.join(' and ')}, or make a new one that has it; then verify again.`,
 });
 

@@ -60,6 +60,8 @@ function linkTo({ act, subjectKind, subjectId }: AuditRecord, submissionOf: Map<
       const submissionId = submissionOf.get(subjectId);
       return submissionId === undefined ? '' : `/activity/${submissionId}`;
     }
+    case 'organisation':
+      return '/consent/who';
     case 'purpose':
       return `/consent/${subjectId}`;
     case 'token':

@@ -16,7 +16,8 @@ import { allow, type Session } from '../gates.ts';
 /** A live source that was silent for this long is worth a look. */
 const SILENT_MS = 7 * DAY_MS;
 
-export function overviewRoutes({ store, now }: Context): Hono<Session> {
+export function overviewRoutes(context: Context): Hono<Session> {
+  const { store, now } = context;
   const app = new Hono<Session>();
 
   app.get('/status', allow('status:read'), async (c) => {
@@ -101,7 +102,7 @@ export function overviewRoutes({ store, now }: Context): Hono<Session> {
         text: 'mails of ours that could not be sent',
         link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
       });
-    const check = await routeChecker(store.db, routes, now());
+    const check = await routeChecker(context, store.db, routes);
     for (const route of routes) {
       const live = route.state === 'live' ? route.live : null;
       const findings = live ? check(route.id, live) : [];

@@ -43,7 +43,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     const sources = new Map((await listSources(store.db)).map((source) => [source.id, source]));
     const connections = new Map((await listConnections(store.db)).map(({ id, name }) => [id, name]));
     const catalogues = await readCatalogues(store.db);
-    const check = await routeChecker(store.db, all, now());
+    const check = await routeChecker(context, store.db, all);
     const hours = await readDotLines(store.db, 'route', now());
     const standing = await readStanding(store.db, 'route');
     const trials = await newestTrials(

@@ -1,6 +1,8 @@
 import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
+import type { SendingPile } from '../../../contract/sendings.ts';
+import type { Condition } from '../../../core/conditions/index.ts';
 import type { SendingState } from '../../../core/states/index.ts';
-import { id, time } from './columns.ts';
+import { id, json, time } from './columns.ts';
 
 /** Submissions that are there already, sent through a route at a set pace. */
 export const sendings = mysqlTable(
@@ -12,6 +14,9 @@ export const sendings = mysqlTable(
     /** Those received from then on, and before then. */
     since: time('since').notNull(),
     until: time('until').notNull(),
+    pile: varchar('pile', { length: 10 }).$type<SendingPile>().notNull().default('all'),
+    /** Only those for whom it holds. */
+    when: json<Condition>('chosen'),
     perMinute: int('per_minute').notNull(),
     /** How many there were when it began, how many it has come to, and what became of them. */
     total: int('total').notNull(),
@@ -19,8 +24,10 @@ export const sendings = mysqlTable(
     sent: int('sent').notNull().default(0),
     held: int('held').notNull().default(0),
     asked: int('asked').notNull().default(0),
+    waiting: int('waiting').notNull().default(0),
     leftOut: int('left_out').notNull().default(0),
-    /** The last submission that it came to; '' before the first. */
+    notChosen: int('not_chosen').notNull().default(0),
+    /** The last submission, or held delivery, that it came to; '' before the first. */
     cursor: varchar('last_submission', { length: 36 }).notNull().default(''),
     dueAt: time('due_at').notNull(),
     startedAt: time('started_at').notNull(),

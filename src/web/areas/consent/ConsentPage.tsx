@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { PurposeView } from '../../../contract/purposes.ts';
 import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
+import { useOrganisation } from '../../data/organisation.ts';
 import { useAddPurpose, usePurposes } from '../../data/purposes.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { moveInList } from '../../parts/keys.ts';
@@ -10,6 +11,10 @@ import { NameForm } from '../../parts/NameForm.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { Working } from '../../parts/Working.tsx';
 import { PurposeEditor } from './PurposeEditor.tsx';
+import { WhoAsks } from './WhoAsks.tsx';
+
+/** Where, beside the purposes, it stands who asks. */
+const WHO = 'who';
 
 /** What people can consent to: each purpose with its sentences and channels, in one place. */
 export function ConsentPage() {
@@ -20,7 +25,7 @@ export function ConsentPage() {
     <>
       <Loaded query={purposes}>
         {(list) => {
-          if (list.length === 0)
+          if (list.length === 0 && id !== WHO)
             return (
               <Empty
                 title="No purposes yet"
@@ -35,13 +40,13 @@ export function ConsentPage() {
               </Empty>
             );
           const open = list.find((purpose) => purpose.id === id);
-          if (!open) return <Navigate to={`/consent/${list[0]?.id}`} replace />;
+          if (!open && id !== WHO) return <Navigate to={`/consent/${list[0]?.id}`} replace />;
           return (
             <Working
               id="consent"
               leftLabel="Purposes"
-              left={<PurposeList list={list} openId={open.id} onAdd={() => setAdding(true)} />}
-              middle={<PurposeEditor key={`${open.id} ${open.updatedAt}`} purpose={open} />}
+              left={<PurposeList list={list} openId={id ?? ''} onAdd={() => setAdding(true)} />}
+              middle={open ? <PurposeEditor key={`${open.id} ${open.updatedAt}`} purpose={open} /> : <Who />}
             />
           );
         }}
@@ -51,6 +56,11 @@ export function ConsentPage() {
       </Dialog>
     </>
   );
+}
+
+function Who() {
+  const organisation = useOrganisation();
+  return <Loaded query={organisation}>{(saved) => <WhoAsks key={saved.names.join()} saved={saved} />}</Loaded>;
 }
 
 function NewPurpose({ onDone }: { onDone: () => void }) {
@@ -80,6 +90,7 @@ function NewPurpose({ onDone }: { onDone: () => void }) {
 }
 
 function PurposeList({ list, openId, onAdd }: { list: PurposeView[]; openId: string; onAdd: () => void }) {
+  const organisation = useOrganisation();
   return (
     <div onKeyDown={moveInList}>
       <div className="flex items-center justify-between p-3">
@@ -89,6 +100,19 @@ function PurposeList({ list, openId, onAdd }: { list: PurposeView[]; openId: str
         </button>
       </div>
       <ul>
+        <li className={`border-y border-base-300 ${openId === WHO ? 'bg-base-200' : ''}`}>
+          <Link
+            data-row
+            to={`/consent/${WHO}`}
+            aria-current={openId === WHO ? 'page' : undefined}
+            className="block px-3 py-2.5 hover:bg-base-200"
+          >
+            <strong className="font-semibold">Who asks</strong>
+            <span className="block text-quiet text-sm truncate">
+              {organisation.data?.names.join(', ') || 'nobody said yet'}
+            </span>
+          </Link>
+        </li>
         {list.map(({ id, name, channels, archived, routes }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
             <Link

@@ -1,6 +1,6 @@
 import { useQueryState } from 'nuqs';
 import { useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
@@ -27,7 +27,8 @@ import { findingsByPart, firstPart, partIn, partOfTarget, targetNames, type Rout
 import { RouteStrip } from './RouteStrip.tsx';
 import { SamplePanel } from './SamplePanel.tsx';
 import { SourcesPart } from './SourcesPart.tsx';
-import { SendingsPart } from './SendingsPart.tsx';
+import { SendingsPart } from './sendings/SendingsPart.tsx';
+import { AddTarget } from './AddTarget.tsx';
 import { SampleTable } from './table/SampleTable.tsx';
 import { TargetPart } from './TargetPart.tsx';
 import { VersionsPart } from './VersionsPart.tsx';
@@ -217,7 +218,7 @@ export function RouteBench({
                   }
                 />
               )}
-              {part === 'sendings' && <SendingsPart route={route} />}
+              {part === 'sendings' && <SendingsPart route={route} fields={fields} values={facts} />}
               {part === 'versions' && (
                 <VersionsPart
                   route={route}
@@ -251,51 +252,4 @@ export function RouteBench({
 function fieldsOf(sources: SourceView[]): SourceField[] {
   const fields = new Map(sources.flatMap(({ draft }) => draft.fields).map((field) => [field.id, field]));
   return [...fields.values()];
-}
-
-function AddTarget({
-  connections,
-  isFirst,
-  onAdd,
-}: {
-  connections: ConnectionView[];
-  isFirst: boolean;
-  onAdd: (connection: ConnectionView) => void;
-}) {
-  if (connections.length === 0) {
-    return (
-      <p>
-        There is no connection to send to.{' '}
-        <Link className="plain-link" to="/connections/new">
-          Add one
-        </Link>
-        .
-      </p>
-    );
-  }
-  return (
-    <section className="flex flex-col gap-3" aria-labelledby="add-target">
-      <h3 id="add-target" className="text-lg font-semibold">
-        {isFirst ? 'Where does it go?' : 'Send it somewhere else as well'}
-      </h3>
-      <ul className="flex flex-wrap gap-2">
-        {connections.map((connection) => (
-          <li key={connection.id}>
-            <button
-              disabled={!connection.catalogue}
-              className={`btn btn-sm ${isFirst ? 'btn-primary' : ''}`}
-              onClick={() => onAdd(connection)}
-            >
-              {connection.name}
-            </button>
-          </li>
-        ))}
-      </ul>
-      {connections.some(({ catalogue }) => !catalogue) && (
-        <p className="text-quiet text-sm">
-          A connection can be chosen once it is verified: until then its fields are not known.
-        </p>
-      )}
-    </section>
-  );
 }

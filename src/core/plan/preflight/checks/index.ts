@@ -5,17 +5,21 @@ import { identifiesNobody } from './source/identifiesNobody.ts';
 import { neverFilled } from './source/neverFilled.ts';
 import { branchNeverReached } from './target/branchNeverReached.ts';
 import { cannotBeRead } from './target/cannotBeRead.ts';
+import { accessLacks } from './target/accessLacks.ts';
 import { conditionContradicts } from './target/conditionContradicts.ts';
 import { conditionIncomplete } from './target/conditionIncomplete.ts';
 import { conditionNeverHolds } from './target/conditionNeverHolds.ts';
 import { conditionUnfit } from './target/conditionUnfit.ts';
 import { conditionUnknown } from './target/conditionUnknown.ts';
 import { connectionDown } from './target/connectionDown.ts';
+import { lastCheckFailed } from './target/lastCheckFailed.ts';
 import { leadsNowhere } from './target/leadsNowhere.ts';
+import { loop } from './target/loop.ts';
 import { neverTaken } from './target/neverTaken.ts';
 import { notConnected } from './target/notConnected.ts';
 import { nothingApplies } from './target/nothingApplies.ts';
 import { oldCatalogue } from './target/oldCatalogue.ts';
+import { refusesThoseWhoLeft } from './target/refusesThoseWhoLeft.ts';
 import { sameListTwice } from './target/sameListTwice.ts';
 import { tooSlow } from './target/tooSlow.ts';
 import { cannotLeave } from './places/cannotLeave.ts';
@@ -30,9 +34,11 @@ import { newTag } from './places/newTag.ts';
 import { noKind } from './places/noKind.ts';
 import { noList } from './places/noList.ts';
 import { noTagsThere } from './places/noTagsThere.ts';
+import { renamed } from './places/renamed.ts';
 import { secondChangesFirst } from './places/secondChangesFirst.ts';
 import { tagOnAndOff } from './places/tagOnAndOff.ts';
 import { tagsStayOn } from './places/tagsStayOn.ts';
+import { testPeople } from './places/testPeople.ts';
 import { cannotLook } from './mapping/cannotLook.ts';
 import { chainBroken } from './mapping/chainBroken.ts';
 import { choiceWithoutLookUp } from './mapping/choiceWithoutLookUp.ts';
@@ -65,6 +71,7 @@ import { confirmerAsksNobody } from './consent/confirmerAsksNobody.ts';
 import { confirmerGone } from './consent/confirmerGone.ts';
 import { confirmerUnknown } from './consent/confirmerUnknown.ts';
 import { confirmsNothing } from './consent/confirmsNothing.ts';
+import { namesUnknown, namelessWords, namelessMail } from './consent/namelessWords.ts';
 import { listConfirmsUnknown } from './consent/listConfirmsUnknown.ts';
 import { listWithoutConsent } from './consent/listWithoutConsent.ts';
 import { needByAnotherChannel } from './consent/needByAnotherChannel.ts';
@@ -100,17 +107,21 @@ export const CHECKS: Check[] = [
   neverFilled,
   branchNeverReached,
   cannotBeRead,
+  accessLacks,
   conditionContradicts,
   conditionIncomplete,
   conditionNeverHolds,
   conditionUnfit,
   conditionUnknown,
   connectionDown,
+  lastCheckFailed,
   leadsNowhere,
+  loop,
   neverTaken,
   notConnected,
   nothingApplies,
   oldCatalogue,
+  refusesThoseWhoLeft,
   sameListTwice,
   tooSlow,
   cannotLeave,
@@ -125,9 +136,11 @@ export const CHECKS: Check[] = [
   noKind,
   noList,
   noTagsThere,
+  renamed,
   secondChangesFirst,
   tagOnAndOff,
   tagsStayOn,
+  testPeople,
   cannotLook,
   chainBroken,
   choiceWithoutLookUp,
@@ -160,6 +173,9 @@ export const CHECKS: Check[] = [
   confirmerGone,
   confirmerUnknown,
   confirmsNothing,
+  namesUnknown,
+  namelessWords,
+  namelessMail,
   listConfirmsUnknown,
   listWithoutConsent,
   needByAnotherChannel,

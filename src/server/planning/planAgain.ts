@@ -1,0 +1,101 @@
+import type { Condition } from '../../core/conditions/index.ts';
+import {
+  asksIn,
+  deliveriesIn,
+  isChosen,
+  isOfPeople,
+  onceMore,
+  planSubmission,
+  type KnownPerson,
+  type Plan,
+} from '../../core/plan/index.ts';
+import type { Db } from '../store/database.ts';
+import { readKnowledge } from '../store/knowledge.ts';
+import { NOBODY, readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import type { RouteRecord } from '../store/routes.ts';
+import { sentBefore } from '../store/sendings.ts';
+import { visitOf, type SubmissionRecord } from '../store/submissions.ts';
+import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
+
+/** What becomes of one submission that is sent again. */
+export type SendingOutcome = 'sent' | 'held' | 'asked' | 'waiting' | 'left out' | 'not chosen';
+
+export interface PlannedAgain {
+  submission: SubmissionRecord;
+  /** What is still to be done of it; null for nothing. */
+  plan: Plan | null;
+  contactId: string | null;
+  outcome: SendingOutcome;
+}
+
+/**
+ * Plans submissions that are there once more, by one route. What the route sent before is not sent again; nobody who was asked
+ * to confirm is asked a second time; and no mail goes out but that.
+ */
+export async function planAgain(
+  db: Db,
+  wirings: LiveWirings,
+  {
+    route,
+    submissions,
+    now,
+    when,
+    lock,
+  }: {
+    route: RouteRecord;
+    submissions: SubmissionRecord[];
+    now: number;
+    /** For whom; null for everybody. */
+    when: Condition | null;
+    lock: boolean;
+  },
+): Promise<PlannedAgain[]> {
+  const before = await sentBefore(
+    db,
+    route.id,
+    submissions.map(({ id }) => id),
+  );
+  const documents = await Promise.all(submissions.map((one) => wirings.source(one.sourceId, one.sourceVersion)));
+  const said = submissions.map((one, index) => saidOfSelf(documents[index]?.fields ?? [], one.values, one.sourceId));
+  const people = await readKnownPeople(db, said, { lock, answersSince: null });
+  const wiringOf = await wirings.ofAll(submissions.map(({ sourceId }) => sourceId));
+  const asked = isOfPeople(when) ? await readKnowledge(db) : null;
+  const here = new Set<string>();
+  const plans: PlannedAgain[] = [];
+  for (const [index, submission] of submissions.entries()) {
+    const document = documents[index];
+    const known: KnownPerson = people[index] ?? NOBODY;
+    const contactId = submission.contactId ?? known.contact?.id ?? null;
+    if (!document || document.kind === 'notices' || contactId === null || before.has(submission.id) || !route.live) {
+      plans.push({ submission, plan: null, contactId, outcome: 'left out' });
+      continue;
+    }
+    const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
+    const { fields, statement, trust } = document;
+    const visit = visitOf(submission);
+    const about = { fields, statement, trust, values: submission.values, visit, known, now };
+    if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
+      plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });
+      continue;
+    }
+    const plan = planSubmission({
+      ...about,
+      keys: said[index]?.keys ?? [],
+      routes: [{ id: route.id, name: route.name, version: route.liveVersion ?? 0, document: route.live }],
+      catalogues,
+      knowledge,
+    });
+    const left = onceMore(plan, known, (purpose) => here.has(`${contactId} ${purpose}`));
+    for (const { purposes } of asksIn(left)) for (const one of purposes) here.add(`${contactId} ${one}`);
+    plans.push({ submission, plan: left, contactId, outcome: outcomeOf(left) });
+  }
+  return plans;
+}
+
+function outcomeOf(plan: Plan): SendingOutcome {
+  const deliveries = deliveriesIn(plan);
+  const asks = asksIn(plan);
+  if (asks.length > 0) return asks.every(({ joins }) => joins !== null) ? 'waiting' : 'asked';
+  if (deliveries.some(({ held }) => held !== null)) return 'held';
+  return deliveries.length > 0 ? 'sent' : 'left out';
+}
