@@ -8,9 +8,10 @@ import { runToEnd } from './processes.mjs';
 const DEBIAN = {
   mariadb: { package: 'mariadb-server', binaries: ['/usr/sbin/mariadbd', '/usr/bin/my_print_defaults'] },
   chromium: { package: 'chromium', binaries: ['/usr/bin/chromium'] },
+  unicode: { package: 'unicode-data', binaries: ['/usr/share/unicode/NormalizationTest.txt.bz2'] },
 };
 
-/** @param needs any of: mariadb, chromium, database (mariadb unless DATABASE_URL is set), modules, build */
+/** @param needs any of: mariadb, chromium, unicode, database (mariadb unless DATABASE_URL is set), modules, build */
 export async function setUp(needs) {
   const wanted = [...new Set(needs)].map((need) =>
     need === 'database' ? (process.env.DATABASE_URL ? null : 'mariadb') : need,

@@ -10,7 +10,7 @@ import { setUp } from './setup.mjs';
 const PARTS = {
   check: { needs: [] },
   unit: { needs: [] },
-  outside: { needs: [] },
+  outside: { needs: ['unicode'] },
   system: { needs: ['mariadb', 'build'], database: true },
   chaos: { needs: ['mariadb', 'build'], database: true },
   browser: { needs: ['mariadb', 'chromium', 'build'], database: true },

@@ -1,5 +1,6 @@
-import { IsObject, IsString, MaxLength } from 'class-validator';
+import { IsIn, IsObject, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { TargetTrial, TrialState } from '../core/delivery/index.ts';
+import { SAMPLE_STANDINGS, type SampleStanding, type Suspicion } from '../core/intake/index.ts';
 import type { Plan } from '../core/plan/index.ts';
 import type { FieldValues } from '../core/values/index.ts';
 
@@ -16,10 +17,17 @@ export class RehearsalInput {
   /** How the sample came. */
   @IsObject()
   visit: Record<string, unknown> = {};
+
+  /** Who is supposed to have sent it; '' for whoever it is. */
+  @IsOptional()
+  @IsIn(['', ...SAMPLE_STANDINGS])
+  standing: SampleStanding | '' = '';
 }
 
 export interface RehearsalView {
   plan: Plan;
+  /** Why it would be set aside, and planned only once a person releases it; null where it would not. */
+  suspicion: Suspicion | null;
   /** Names for the ids that the plan speaks of. */
   names: Record<string, string>;
   /** What is known of the person, as facts that conditions ask for. */
@@ -75,6 +83,8 @@ export interface TrialView {
 /** What the newest live rehearsal says of a route. */
 export interface ProofView {
   trialId: string;
+  /** The version that it was, as far as what was tried is a version: the one that is live, or was when it was tried. */
+  version: number | null;
   state: Exclude<TrialState, 'running'>;
   at: string;
   by: string;

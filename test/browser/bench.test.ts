@@ -13,13 +13,14 @@ let operator: Operator;
 let browser: Browser;
 let page: Page;
 const troubles: string[] = [];
+let others: Awaited<ReturnType<World['others']>>;
 
 const WORDING = 'Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.';
 
 beforeAll(async () => {
   world = await World.start();
   operator = await world.operator();
-  const others = await world.others();
+  others = await world.others();
   await operator.connectTo('tern-post', world.ternPost, { key: TERN_KEY }, 'Tern Post');
   await operator.connectTo('capstan', others.capstan.url, CAPSTAN, 'Capstan');
   const sheets = await operator.connectTo('rowbarn', others.rowbarn.url, ROWBARN, 'Rowbarn');
@@ -260,6 +261,100 @@ describe('more than one draft of a route', () => {
     await button('mara@hill.example').click();
     await page.getByLabel('Last name is filled from').waitFor();
     expect(new URL(page.url()).searchParams.get('sample')).toMatch(/^[0-9a-f-]{36}$/);
+  });
+});
+
+describe('who is not new, and what is there already', () => {
+  const choose = (sample: string) => page.getByRole('combobox', { name: 'Sample', exact: true }).selectOption(sample);
+
+  it('takes a sample for somebody known, for somebody who left, and for a robot', async () => {
+    await choose('somebody known, with other answers before');
+    await page.getByText(/^A person we know, by email/).waitFor();
+    await page.getByText('Wren', { exact: true }).waitFor();
+    await choose('somebody who took their consent back');
+    await page
+      .getByText(/goes out to/)
+      .first()
+      .waitFor();
+    await choose('a robot');
+    await page.getByText(/It would be taken for a robot: it filled a field that people do not see/).waitFor();
+    expect(await violationsOn(page)).toEqual([]);
+  });
+
+  it('makes a list for each answer at one go', async () => {
+    await page
+      .getByRole('button', { name: /^To Tern Post/ })
+      .first()
+      .click();
+    const before = (await only()).draft.targets[0]?.places.length ?? 0;
+    await page
+      .getByText(/^Everybody/)
+      .first()
+      .click();
+    await button('A list by answer').first().click();
+    await page.getByLabel('By the answers to').selectOption('How often do you come?');
+    await page.getByLabel('The list for first time').selectOption('a new one of this name');
+    await page.getByLabel('The list for every month').selectOption('a new one of this name');
+    await page.getByLabel('The list for now and then').selectOption('no list');
+    await button('Make 2 and use them').click();
+    await page.getByLabel('List 3', { exact: true }).waitFor();
+    await saved();
+    const { places } = (await only()).draft.targets[0] ?? { places: [] };
+    expect(places.slice(before).map(({ when }) => when?.kind === 'test' && when.value)).toEqual([
+      'first time',
+      'every month',
+    ]);
+    expect(new Set(places.map(({ list }) => list)).size).toBe(places.length);
+    await button('Undo').click();
+    await saved();
+    expect((await only()).draft.targets[0]?.places).toHaveLength(before);
+  });
+
+  it('sends what was received, of those only that were chosen, and says what would be held', async () => {
+    await page.getByRole('button', { name: 'Try it on all samples' }).click();
+    await button('Send what is there').click();
+    await page.getByLabel('Of', { exact: true }).selectOption('those for whom all of this is true');
+    await page.getByLabel('Field of test 1', { exact: true }).selectOption('Town');
+    await page.getByLabel('Test 1', { exact: true }).selectOption('is');
+    await page.getByLabel('What test 1 compares with').fill('Elsewhere');
+    await button('See what would happen').click();
+    await page.getByText('Of 1: 1 not among those chosen.').waitFor();
+    expect(await button('Send them').count()).toBe(0);
+    await page.getByLabel('What is sent', { exact: true }).selectOption('what this route holds');
+    await button('See what would happen').click();
+    await page.getByText('Nothing of that period is held by this route.').waitFor();
+    expect(await violationsOn(page)).toEqual([]);
+  });
+});
+
+describe('a live rehearsal with a fault at each step of it', () => {
+  const at = {
+    'Tern Post': (fault: object) => world.faults(fault),
+    Capstan: (fault: object) => others.capstan.faults(fault),
+    Rowbarn: (fault: object) => others.rowbarn.faults(fault),
+    Bellbuoy: (fault: object) => others.bellbuoy.faults(fault),
+  };
+
+  it.each<[name: keyof typeof at & string, step: string, where: object, standing: RegExp]>([
+    ['Tern Post', 'writing', { method: 'PUT', path: '/v1/members', status: 500 }, /not proved/],
+    ['Tern Post', 'looking', { method: 'POST', path: '/v1/members/find', status: 500 }, /not proved/],
+    ['Tern Post', 'deleting', { method: 'DELETE', path: '/v1/members/', status: 403 }, /The test person stays there/],
+    ['Capstan', 'writing', { method: 'POST', path: '/api/records/person', status: 500 }, /not proved/],
+    ['Capstan', 'looking', { method: 'GET', path: '/api/records/person', status: 500 }, /not proved/],
+    ['Capstan', 'deleting', { method: 'DELETE', path: '/api/records/', status: 403 }, /The test person stays there/],
+    ['Rowbarn', 'writing', { method: 'POST', path: '/v2/sheets', status: 500 }, /not proved/],
+    ['Rowbarn', 'looking', { method: 'GET', path: '/v2/sheets', status: 500 }, /not proved/],
+  ])('at %s, while %s: it is said there, and the others are tried', async (name, _step, where, standing) => {
+    await at[name]({ next: 1, kind: 'status', ...where });
+    await button('Send a test person').click();
+    await page.getByRole('button', { name: /^(Send it|Try again)$/ }).click();
+    const dialog = page.getByRole('dialog', { name: 'Send a test person' });
+    await dialog.getByRole('button', { name: 'Try again' }).waitFor();
+    const part = dialog.locator('section', { has: page.getByRole('heading', { name }) });
+    expect(await part.textContent()).toMatch(standing);
+    expect(await dialog.locator('section').filter({ hasText: 'found there' }).count()).toBeGreaterThan(0);
+    await button('Close').click();
+    await Promise.all([world.noFaults(), ...Object.values(others).map((standIn) => standIn.noFaults())]);
   });
 
   it('met no script error on the way', () => expect(troubles).toEqual([]));

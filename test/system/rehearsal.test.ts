@@ -1,5 +1,5 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { LookView, TrialView } from '../../src/contract/rehearsal.ts';
+import type { LookView, RehearsalView, TrialView } from '../../src/contract/rehearsal.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { FieldValues } from '../../src/core/values/index.ts';
@@ -118,6 +118,24 @@ describe('a live rehearsal', () => {
     expect(sheets).toContain('iwashi-test-');
   });
 
+  it('says which version is proved, also where the draft was tried before it went live', async () => {
+    const id = await draft(skyLetterRoute(sky.id, ids.tern));
+    await rehearse(id, SKY);
+    expect(await proofOf(id)).toMatchObject({ state: 'proved', version: null });
+    await operator.post(`/routes/${id}/publish`);
+    expect(await proofOf(id)).toMatchObject({ state: 'proved', version: 1, stale: false });
+    const { draft: document } = await operator.get<RouteView>(`/routes/${id}`);
+    await operator.put(`/routes/${id}/draft`, {
+      ...document,
+      consent: { ...document.consent, expiresHours: 24 },
+    });
+    await operator.post(`/routes/${id}/publish`);
+    expect(await proofOf(id)).toMatchObject({ stale: true, version: null });
+    expect(await rehearse(id, SKY)).toMatchObject({ version: 2 });
+    expect(await proofOf(id)).toMatchObject({ stale: false, version: 2 });
+    await operator.post(`/routes/${id}/pause`);
+  });
+
   it("has its mark in the operator's own address, where one is given", async () => {
     const id = await toSchool(enquiryTarget(ids.capstan));
     const { person } = await rehearse(id, SCHOOL, 'wren@ridge.example');
@@ -160,6 +178,27 @@ const signUpsTargetFree = (): Target => {
   const { lines, ...target } = signUpsTarget(ids.rowbarn);
   return { ...target, needs: null, lines: lines.filter(({ to }) => to === 'Email') };
 };
+
+describe('a rehearsal in the head, of who is not new', () => {
+  const of = (id: string, standing: string) =>
+    operator.post<RehearsalView>(`/routes/${id}/rehearsal`, { values: SKY, sourceId: '', visit: {}, standing });
+
+  it('takes the sample for somebody known, for somebody who left, for a robot, or for whoever it is', async () => {
+    const id = await draft(skyLetterRoute(sky.id, ids.tern));
+    const [fresh, known, left, robot] = await Promise.all(['', 'known', 'left', 'robot'].map((one) => of(id, one)));
+    expect(fresh?.plan.contact).toMatchObject({ match: 'new' });
+    expect(known?.plan.contact).toMatchObject({ match: 'matched', changes: [{ from: 'Wren Kestrel' }] });
+    expect(known?.plan.notes.map(({ code }) => code)).not.toContain('nobody');
+    expect(Object.values(left?.knows ?? {})).toContain(true);
+    expect(left?.plan.actions.map(({ kind }) => kind)).toContain('ask');
+    expect([fresh?.suspicion, robot?.suspicion]).toEqual([null, 'trap filled']);
+    // Nobody is made of it.
+    expect((await operator.get<{ rows: object[] }>('/people?text=Kestrel')).rows).toEqual([]);
+    expect((await operator.send('POST', `/routes/${id}/rehearsal`, { values: SKY, standing: 'king' })).status).toBe(
+      422,
+    );
+  });
+});
 
 describe('a fault at a step of it', () => {
   // The look before, the writing, the look after, and the deleting, as each stand-in has them.

@@ -14,7 +14,7 @@ export {
 } from './payload.ts';
 export { embeddedFiles } from './places.ts';
 export { contentOf, type FieldIssue } from './reading.ts';
-export { edgeSamples, exampleValues } from './samples.ts';
+export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } from './samples.ts';
 export type { Suspicion } from './screening.ts';
 export {
   noticesDocument,

@@ -5,7 +5,19 @@ interface EdgeSample {
   id: string;
   name: string;
   values: FieldValues;
+  /** Who is supposed to have sent it; absent for somebody new. */
+  standing?: SampleStanding;
 }
+
+/** Who is supposed to have sent a sample: somebody known, somebody who left before, or a robot. */
+export const SAMPLE_STANDINGS = ['known', 'left', 'robot'] as const;
+export type SampleStanding = (typeof SAMPLE_STANDINGS)[number];
+
+const STANDINGS: [standing: SampleStanding, name: string][] = [
+  ['known', 'somebody known, with other answers before'],
+  ['left', 'somebody who took their consent back'],
+  ['robot', 'a robot'],
+];
 
 /** Texts in which something is the matter, as a name and as any other text. All of it is invented. */
 const TEXTS: [id: string, name: string, person: string, words: string][] = [
@@ -19,8 +31,12 @@ const TEXTS: [id: string, name: string, person: string, words: string][] = [
   ['capitals', 'in capitals, with blanks around', '  MARA   QUILL ', '  HELLO   THERE '],
 ];
 
-/** Samples of the edge: nothing entered, the longest texts, other scripts, names that are written otherwise. */
-export function edgeSamples(fields: SourceField[]): EdgeSample[] {
+/**
+ * Samples of the edge: nothing entered, the longest texts, other scripts, names that are written otherwise, and people who are
+ * not new.
+ * @param isScreened whether robots are looked for in what comes by it
+ */
+export function edgeSamples(fields: SourceField[], isScreened: boolean): EdgeSample[] {
   const of = (pick: (field: SourceField) => FieldValue): FieldValues =>
     Object.fromEntries(fields.map((field) => [field.id, pick(field)]));
   return [
@@ -34,6 +50,12 @@ export function edgeSamples(fields: SourceField[]): EdgeSample[] {
       id: `edge-${id}`,
       name,
       values: of((field) => textFor(field, person, words) ?? usual(field)),
+    })),
+    ...STANDINGS.filter(([standing]) => isScreened || standing !== 'robot').map(([standing, name]) => ({
+      id: `edge-${standing}`,
+      name,
+      values: of(usual),
+      standing,
     })),
   ];
 }

@@ -1,5 +1,14 @@
 import { bad, good, type Result } from '../result.ts';
-import { convert, type FieldValue, inWords, TYPE_NAMES, typeOf, type TypeName } from '../values/index.ts';
+import {
+  convert,
+  type FieldValue,
+  inWords,
+  shapeOf,
+  shapeOfType,
+  TYPE_NAMES,
+  typeOf,
+  type TypeName,
+} from '../values/index.ts';
 
 /** Fields of destinations have the same types as those of sources. */
 export const DESTINATION_FIELD_TYPES = TYPE_NAMES;
@@ -57,6 +66,8 @@ const TAKES: Record<DestinationFieldType, string> = {
 export function fitValue(field: DestinationField, value: FieldValue): Result<SentValue> {
   if (field.type === 'number' && typeof value === 'boolean')
     return bad('takes a number, and this is a tick. Add the step "yes/no to 1/0".');
+  if (typeof value === 'string' && (field.type === 'text' || field.type === 'long text'))
+    return withinLength(field, value);
   const converted = convert(value, field.type);
   if (!converted.ok) return bad(`takes ${TAKES[field.type]}, but ${uncapital(converted.issue)}`);
   const held = converted.value;
@@ -68,6 +79,15 @@ export function fitValue(field: DestinationField, value: FieldValue): Result<Sen
   const asMachines = field.type === 'money' || field.type === 'file' || field.type === 'list of records';
   return withinLength(field, typeOf(field.type).print(held, asMachines ? undefined : 'en-GB'));
 }
+
+/**
+ * The same of a value out of a field of the same type, which was read when it came. Of one that has no choices only its length
+ * is left to see; one of another shape, as in a sample that somebody made up, is read anew.
+ */
+export const fitHeld = (field: DestinationField, value: FieldValue): Result<SentValue> =>
+  typeof value === 'object' || field.type === 'choice' || shapeOf(value) !== shapeOfType(field.type)
+    ? fitValue(field, value)
+    : withinLength(field, value);
 
 function choicesIn({ type, choices }: DestinationField, value: FieldValue): string[] {
   if (type === 'choice') return [inWords(value)];

@@ -8,7 +8,7 @@ import {
   type SourceField,
   type TypeName,
 } from '../values/index.ts';
-import { type DestinationField, fitValue, type SentValue } from './destination.ts';
+import { type DestinationField, fitHeld, fitValue, type SentValue } from './destination.ts';
 import { applyStep, fieldsTold, type Step, type StepFacts } from './steps/index.ts';
 
 /** Where a line's value comes from: a field of the source, the first of several that is filled, a fixed value, or a text with {field} in it. */
@@ -71,25 +71,50 @@ export interface LineFacts extends StepFacts {
 
 /** Fills the destination's fields (required first) from a submission's values. One result a field, none thrown. */
 export function applyMapping(fields: DestinationField[], lines: MapLine[], facts: LineFacts): LineResult[] {
-  return pairs(fields, lines).map(([field, line]) => ({
-    field,
-    line,
-    verdict: line ? fillField(field, line, facts) : unfilled(field),
+  return pairs(fields, lines, facts.fields ?? NO_FIELDS).map((pair) => ({
+    field: pair.field,
+    line: pair.line,
+    verdict: isFilled(pair) ? fillField(pair, facts) : unfilled(pair.field),
   }));
 }
 
-/** Which line fills each field. Found once for a mapping that is applied to many: neither list is ever changed in place. */
-function pairs(fields: DestinationField[], lines: MapLine[]): Pair[] {
+/** A field there with the line that fills it. */
+interface Pair<Line extends MapLine | null> {
+  field: DestinationField;
+  line: Line;
+  /** Whether what comes to it is held as its type has it, so that it need not be read anew. */
+  isHeld: boolean;
+}
+
+/** Which line fills each field. Found once for a mapping that is applied to many: none of the lists is ever changed in place. */
+function pairs(fields: DestinationField[], lines: MapLine[], source: SourceField[]): Pair<MapLine | null>[] {
   const before = PAIRS.get(lines);
-  if (before?.fields === fields) return before.found;
+  if (before?.fields === fields && before.source === source) return before.found;
   const byField = new Map(lines.map((line) => [line.to, line]));
-  const found = requiredFirst(fields).map((field): Pair => [field, byField.get(field.key) ?? null]);
-  PAIRS.set(lines, { fields, found });
+  const types = new Map(source.map(({ id, type }) => [id, type]));
+  const found = requiredFirst(fields).map((field): Pair<MapLine | null> => {
+    const line = byField.get(field.key) ?? null;
+    return { field, line, isHeld: line !== null && isHeldAs(field, line, types) };
+  });
+  PAIRS.set(lines, { fields, source, found });
   return found;
 }
 
-type Pair = [field: DestinationField, line: MapLine | null];
-const PAIRS = new WeakMap<MapLine[], { fields: DestinationField[]; found: Pair[] }>();
+const isFilled = (pair: Pair<MapLine | null>): pair is Pair<MapLine> => pair.line !== null;
+
+const NO_FIELDS: SourceField[] = [];
+const PAIRS = new WeakMap<
+  MapLine[],
+  { fields: DestinationField[]; source: SourceField[]; found: Pair<MapLine | null>[] }
+>();
+
+/** Whether a line brings values of the field's own type as they are. */
+function isHeldAs({ type }: DestinationField, { from, steps }: MapLine, types: Map<string, TypeName>): boolean {
+  const origins = originFields(from);
+  return (
+    steps.length === 0 && from.kind !== 'text' && origins.length > 0 && origins.every((id) => types.get(id) === type)
+  );
+}
 
 /** Required fields first, otherwise in the catalogue's order. */
 export function requiredFirst(fields: DestinationField[]): DestinationField[] {
@@ -102,7 +127,7 @@ function unfilled(field: DestinationField): LineVerdict {
     : { kind: 'unmapped' };
 }
 
-function fillField(field: DestinationField, line: MapLine, facts: LineFacts): LineVerdict {
+function fillField({ field, line, isHeld }: Pair<MapLine>, facts: LineFacts): LineVerdict {
   const decision = line.when && decide(line.when, facts, facts.fields ?? []);
   if (decision && decision.verdict !== 'holds')
     return field.required
@@ -111,15 +136,16 @@ function fillField(field: DestinationField, line: MapLine, facts: LineFacts): Li
   const stepped = lineValue(line, facts);
   if (!stepped.ok) return { kind: 'wrong', message: `${stepped.issue}.` };
   const { value } = stepped;
-  if (value !== undefined && !isEmpty(value)) return fitted(field, value);
+  if (value !== undefined && !isEmpty(value)) return isHeld ? verdictOf(fitHeld(field, value)) : fitted(field, value);
   const { whenEmpty } = line;
   if (whenEmpty.kind === 'value' && whenEmpty.value !== '') return fitted(field, whenEmpty.value);
   if (field.required) return { kind: 'wrong', message: 'is required there, and is empty here.' };
   return whenEmpty.kind === 'clear' ? { kind: 'sent', value: null } : { kind: 'empty' };
 }
 
-function fitted(field: DestinationField, value: FieldValue): LineVerdict {
-  const fits = fitValue(field, value);
+const fitted = (field: DestinationField, value: FieldValue): LineVerdict => verdictOf(fitValue(field, value));
+
+function verdictOf(fits: Result<SentValue>): LineVerdict {
   return fits.ok ? { kind: 'sent', value: fits.value } : { kind: 'wrong', message: fits.issue };
 }
 
@@ -153,8 +179,35 @@ const SLOT = /\{(@?[A-Za-z][A-Za-z0-9_.-]*)\}/g;
 
 /** Puts values in the place of {field id}; a field that the source does not have is left as it stands, so that it is seen. */
 export function fillText(text: string, values: FieldValues): string {
-  return text.replace(SLOT, (slot, id: string) => (id in values ? printValue(values[id]) : slot)).trim();
+  let filled = '';
+  for (const { id, written } of partsOf(text)) filled += id !== '' && id in values ? printValue(values[id]) : written;
+  return filled.trim();
 }
+
+/** A piece of a text: words as they are, or {field}, with the field's id. */
+interface TextPart {
+  written: string;
+  id: string;
+}
+
+/** The pieces of a text. Found once for a text that is filled for many. */
+function partsOf(text: string): TextPart[] {
+  const before = PARTS.get(text);
+  if (before) return before;
+  const parts: TextPart[] = [];
+  let end = 0;
+  for (const { index, 0: slot, 1: id = '' } of text.matchAll(SLOT)) {
+    parts.push({ written: text.slice(end, index), id: '' }, { written: slot, id });
+    end = index + slot.length;
+  }
+  parts.push({ written: text.slice(end), id: '' });
+  if (PARTS.size > MOST_TEXTS) PARTS.clear();
+  PARTS.set(text, parts);
+  return parts;
+}
+
+const MOST_TEXTS = 1_000;
+const PARTS = new Map<string, TextPart[]>();
 
 /**
  * The type of what the steps of a line begin with.

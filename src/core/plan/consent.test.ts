@@ -113,6 +113,7 @@ describe('consent for several purposes and channels', () => {
       {
         code: 'no consent',
         text: 'Route: target 2 is left out, since nobody said yes to "Send me text messages".',
+        targetId: 'texts',
       },
     ]);
   });

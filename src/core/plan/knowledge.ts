@@ -26,6 +26,16 @@ export interface KnownPerson {
   answered: { routeId: string; mailId: string; at: number }[];
 }
 
+/** What is known of somebody who was never heard of. */
+export const NOBODY: KnownPerson = {
+  contact: null,
+  identified: { sure: null, possible: [] },
+  consent: [],
+  openConfirmations: [],
+  sent: [],
+  answered: [],
+};
+
 /*
  * What is known of a person beside what they sent, as facts under ids that no field has. Each is yes, no, or not there: nobody
  * knows whether somebody is in a list to which we never delivered them.

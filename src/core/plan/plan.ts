@@ -122,17 +122,22 @@ function draftsFor(plan: Plan, route: LiveRoute, { input, facts, given, refused,
     const number = index + 1;
     const before = taken.get(target.branch ?? '');
     if (before !== undefined) {
-      note(plan, 'other branch', `${route.name}: target ${number} is left out, since they go to target ${before}.`);
+      note(
+        plan,
+        'other branch',
+        `${route.name}: target ${number} is left out, since they go to target ${before}.`,
+        target.id,
+      );
       return [];
     }
     const lack = lacks[index];
     if (lack) {
-      if (!isOne) note(plan, lack.code, `${route.name}: target ${number} is left out, since ${lack.text}.`);
+      if (!isOne) note(plan, lack.code, `${route.name}: target ${number} is left out, since ${lack.text}.`, target.id);
       return [];
     }
     const catalogue = input.catalogues[target.connectionId];
     if (!catalogue) {
-      note(plan, 'no connection', `${route.name}: target ${number} has no connection.`);
+      note(plan, 'no connection', `${route.name}: target ${number} has no connection.`, target.id);
       return [];
     }
     const why = reasonFor(plan, target, { route, facts, number });
@@ -168,13 +173,13 @@ function lackOf(
 /** Why a target is for whoever the submission is of; null when it is not. What nobody can say is no yes. */
 function reasonFor(
   plan: Plan,
-  { when }: Target,
+  { id, when }: Target,
   { route, facts, number }: { route: LiveRoute; facts: RouteFacts; number: number },
 ): string | null {
   if (when === null) return 'Everybody goes there.';
   const { verdict, why } = decideFor(when, facts);
   if (verdict === 'holds') return `They go there, since ${why}.`;
-  note(plan, 'not for them', `${route.name}: target ${number} is left out, since ${why}.`);
+  note(plan, 'not for them', `${route.name}: target ${number} is left out, since ${why}.`, id);
   return null;
 }
 

@@ -114,10 +114,13 @@ export type NoteCode = (typeof NOTE_CODES)[number];
 export interface Note {
   code: NoteCode;
   text: string;
+  /** The target that it is about, where it is about one; notes of before never say. */
+  targetId?: string;
 }
 
 /** Notes why something a reader might expect does not happen. */
-export const note = (plan: Plan, code: NoteCode, text: string): void => void plan.notes.push({ code, text });
+export const note = (plan: Plan, code: NoteCode, text: string, targetId?: string): void =>
+  void plan.notes.push({ code, text, ...(targetId === undefined ? {} : { targetId }) });
 
 /** All that is to happen for one submission. */
 export interface Plan {

@@ -1,12 +1,11 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { Worker } from 'node:worker_threads';
 import { chainOf, plainLine, READY, type DestinationField } from '../../core/mapping/index.ts';
-import type { Catalogue, Judging, KnownSample } from '../../core/plan/index.ts';
+import { NOBODY, type Catalogue, type Judging, type KnownSample } from '../../core/plan/index.ts';
 import { plainField } from '../../core/values/index.ts';
 import { abilitiesOf } from '../connectors/catalogue.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
-import { NOBODY } from '../store/people/index.ts';
 
 const SAMPLES = 500;
 const EDITS = 40;

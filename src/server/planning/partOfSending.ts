@@ -1,8 +1,8 @@
-import { isChosen, isOfPeople } from '../../core/plan/index.ts';
+import { NOBODY, isChosen, isOfPeople } from '../../core/plan/index.ts';
 import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
 import { readKnowledge } from '../store/knowledge.ts';
-import { NOBODY, readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
 import type { RouteRecord } from '../store/routes.ts';
 import { countHeld, countReceived, nextHeld, nextReceived, type SendingRecord } from '../store/sendings.ts';
 import { visitOf } from '../store/submissions.ts';

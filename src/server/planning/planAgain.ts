@@ -1,5 +1,6 @@
 import type { Condition } from '../../core/conditions/index.ts';
 import {
+  NOBODY,
   asksIn,
   deliveriesIn,
   isChosen,
@@ -11,7 +12,7 @@ import {
 } from '../../core/plan/index.ts';
 import type { Db } from '../store/database.ts';
 import { readKnowledge } from '../store/knowledge.ts';
-import { NOBODY, readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
 import type { RouteRecord } from '../store/routes.ts';
 import { sentBefore } from '../store/sendings.ts';
 import { visitOf, type SubmissionRecord } from '../store/submissions.ts';

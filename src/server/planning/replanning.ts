@@ -1,12 +1,12 @@
 import { keysOf } from '../../core/identity/index.ts';
-import { deliveriesIn, knowledgeOf, planSubmission, type Deliver } from '../../core/plan/index.ts';
+import { NOBODY, deliveriesIn, knowledgeOf, planSubmission, type Deliver } from '../../core/plan/index.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { readCatalogues } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { replayDelivery, type DeliveryRecord } from '../store/deliveries.ts';
 import { readKnowledge } from '../store/knowledge.ts';
-import { NOBODY, readKnownPerson, saidOfSelf } from '../store/people/index.ts';
+import { readKnownPerson, saidOfSelf } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
 import { findSubmission, visitOf } from '../store/submissions.ts';

@@ -1,13 +1,13 @@
 import { EVENT_MEANINGS } from '../../contract/profile/index.ts';
 import type { NoticesDocument } from '../../core/intake/index.ts';
-import { planNotice } from '../../core/plan/index.ts';
+import { NOBODY, planNotice } from '../../core/plan/index.ts';
 import { profileFor } from '../connecting/profiles.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
 import { findConnection } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { addNotice, consentUsed } from '../store/notices.ts';
-import { addConsentEvents, NOBODY, readKnownPeople, type SaidOfSelf } from '../store/people/index.ts';
+import { addConsentEvents, readKnownPeople, type SaidOfSelf } from '../store/people/index.ts';
 import { endPlanning, endRepeats, type SubmissionRecord } from '../store/submissions.ts';
 
 /** Plans what another system told us, and stores what follows: what happened there, and what it means for consent. Each event once. */

@@ -1,5 +1,6 @@
 import { keyText } from '../../core/identity/index.ts';
 import {
+  NOBODY,
   ANSWER_REST_MS,
   asksIn,
   deliveriesIn,
@@ -17,7 +18,6 @@ import { addMails, askingMail, type NewMail } from '../store/mails.ts';
 import {
   addConsentEvents,
   changeContacts,
-  NOBODY,
   readKnownPeople,
   saidOfSelf,
   type ContactChange,

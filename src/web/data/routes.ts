@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsal.ts';
 import type { ChoiceInput, SendingInput, SendingPreview, SendingView } from '../../contract/sendings.ts';
 import type { RouteVersionView, RouteView } from '../../contract/route.ts';
-import type { Visit } from '../../core/intake/index.ts';
+import type { SampleStanding, Visit } from '../../core/intake/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { api, type Plain } from './api.ts';
@@ -36,6 +36,8 @@ export interface Rehearsed {
   sourceId: string;
   values: FieldValues | null;
   visit: Visit;
+  /** Who is supposed to have sent it; '' for whoever it is. */
+  standing: SampleStanding | '';
 }
 
 /** Reads how a destination holds the person of a sample, when somebody asks for it. */

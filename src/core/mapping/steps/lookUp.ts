@@ -43,8 +43,28 @@ export const lookUp = step({
 });
 
 /** As it is written; otherwise without regard to capitals. */
-function foundIn(pairs: readonly Pair[], asked: string): string | null {
-  const plain = asked.toLowerCase();
-  const pair = pairs.find(([from]) => from === asked) ?? pairs.find(([from]) => from.trim().toLowerCase() === plain);
-  return pair?.[1] ?? null;
+const foundIn = (pairs: readonly Pair[], asked: string): string | null => {
+  const { written, plain } = tablesOf(pairs);
+  return written.get(asked) ?? plain.get(asked.toLowerCase()) ?? null;
+};
+
+interface Tables {
+  written: Map<string, string>;
+  plain: Map<string, string>;
 }
+
+/** The table for looking up. Found once: pairs are never changed in place. */
+function tablesOf(pairs: readonly Pair[]): Tables {
+  const before = TABLES.get(pairs);
+  if (before) return before;
+  // Of several rows for one value the first counts.
+  const rows = [...pairs].reverse();
+  const tables = {
+    written: new Map(rows),
+    plain: new Map(rows.map(([from, to]) => [from.trim().toLowerCase(), to])),
+  };
+  TABLES.set(pairs, tables);
+  return tables;
+}
+
+const TABLES = new WeakMap<readonly Pair[], Tables>();

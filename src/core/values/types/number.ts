@@ -21,6 +21,8 @@ export const number: ValueType<number> = {
  */
 export function readDecimal(written: string, { locale }: Manner): Result<string> {
   const typed = written
+    // Marks of direction stand before the minus of languages that are written from the right.
+    .replace(/[\u061C\u200E\u200F]/g, '')
     .trim()
     .replace(/^[\u2212\u2013]/, '-')
     .replace(/^\+/, '');
@@ -61,5 +63,8 @@ function marksOf(locale: string): { group: string; decimal: string; digits: stri
 const escape = (sign: string): string => sign.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** Never in the form 1e21: not everybody reads it. */
-const plainly = (value: number): string =>
-  value.toLocaleString('en-US', { useGrouping: false, maximumFractionDigits: 20 });
+function plainly(value: number): string {
+  const text = String(value);
+  // Asking for a language costs a hundred times as much, and few figures need it.
+  return text.includes('e') ? value.toLocaleString('en-US', { useGrouping: false, maximumFractionDigits: 20 }) : text;
+}

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { keysOf, testPerson } from '../../../core/identity/index.ts';
 import type { Visit } from '../../../core/intake/index.ts';
 import type { TargetTrial } from '../../../core/delivery/index.ts';
-import { deliveriesIn, planSubmission, type Plan, type RouteDocument } from '../../../core/plan/index.ts';
+import { NOBODY, deliveriesIn, planSubmission, type Plan, type RouteDocument } from '../../../core/plan/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { tryTarget } from '../../connecting/rehearsing.ts';
@@ -10,7 +10,6 @@ import type { Context } from '../../context.ts';
 import { findConnection, readCatalogues } from '../../store/connections.ts';
 import { inTransaction, type Db } from '../../store/database.ts';
 import { readKnowledge } from '../../store/knowledge.ts';
-import { NOBODY } from '../../store/people/index.ts';
 import { findRoute } from '../../store/routes.ts';
 import { findSource } from '../../store/sources.ts';
 import { addTrial, endTarget, findTrial, type TrialRecord } from '../../store/trials.ts';
@@ -73,8 +72,8 @@ export async function beginTrial(
 async function targetsOf(db: Db, document: RouteDocument, plan: Plan): Promise<TargetTrial[]> {
   const sent = new Set(deliveriesIn(plan).map(({ targetId }) => targetId));
   return Promise.all(
-    document.targets.map(async ({ id, connectionId }, index): Promise<TargetTrial> => {
-      const why = plan.notes.find(({ text }) => text.includes(`target ${index + 1} is left out`))?.text;
+    document.targets.map(async ({ id, connectionId }): Promise<TargetTrial> => {
+      const why = plan.notes.find(({ targetId }) => targetId === id)?.text;
       return {
         targetId: id,
         connectionId,

@@ -8,12 +8,13 @@ import {
   type RehearsalView,
   type TrialView,
 } from '../../../contract/rehearsal.ts';
-import { VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
+import { suspicionOf, VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
 import {
   agreedBy,
   ANSWER_REST_MS,
   deliveriesIn,
   knowledgeOf,
+  madeUpPerson,
   planSubmission,
   type Catalogue,
   type Plan,
@@ -53,13 +54,20 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
       document,
       values: readSample(document.fields, input.values),
       visit: visitIn(input.visit),
+      standing: input.standing,
     };
   }
 
-  async function rehearse({ record, sourceId, document, values, visit }: Awaited<ReturnType<typeof sampled>>) {
+  async function rehearse({
+    record,
+    sourceId,
+    document,
+    values,
+    visit,
+    standing,
+  }: Awaited<ReturnType<typeof sampled>>) {
     const said = saidOfSelf(document.fields, values, sourceId);
-    const known = await readKnownPerson(store.db, said, now() - ANSWER_REST_MS);
-    const plan: Plan = planSubmission({
+    const about = {
       fields: document.fields,
       statement: document.statement,
       trust: document.trust,
@@ -67,19 +75,24 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
       visit,
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],
       keys: said.keys,
-      known,
       knowledge: await readKnowledge(store.db),
       catalogues: await readCatalogues(store.db),
       now: now(),
-    });
-    return { plan, knows: { ...knowledgeOf(known), ...agreedBy(plan) } };
+    };
+    const known =
+      standing === 'known' || standing === 'left'
+        ? madeUpPerson(standing, about)
+        : await readKnownPerson(store.db, said, now() - ANSWER_REST_MS);
+    const plan: Plan = planSubmission({ ...about, known });
+    const suspicion = standing === 'robot' ? suspicionOf(document, { trap: 'filled', elapsedSeconds: null }) : null;
+    return { plan, suspicion, knows: { ...knowledgeOf(known), ...agreedBy(plan) } };
   }
 
   /** Computes what the draft would do with a sample, with all that is known of the person. Changes nothing. */
   app.post('/:id/rehearsal', allow('routes:read'), async (c) => {
     const sample = await sampled(c.req.param('id'), await readInput(c, RehearsalInput));
-    const { plan, knows } = await rehearse(sample);
-    return c.json({ plan, names: await readNames(store.db), knows } satisfies RehearsalView);
+    const rehearsed = await rehearse(sample);
+    return c.json({ ...rehearsed, names: await readNames(store.db) } satisfies RehearsalView);
   });
 
   /** Reads how a destination holds the person of a sample now, beside what the draft would make of it. Changes nothing. */
@@ -138,12 +151,15 @@ function trialView({
 /** What the newest live rehearsal proves of a route's draft as it is now. */
 export function proofOf(
   trial: TrialRecord | undefined,
-  { draft }: RouteRecord,
+  { draft, live, liveVersion }: RouteRecord,
   catalogues: Record<string, Catalogue>,
 ): ProofView | null {
   if (!trial || trial.state === 'running') return null;
+  const isLive = live !== null && trial.fingerprint === fingerprintOf(live, catalogues);
   return {
     trialId: trial.id,
+    // A draft that is published after it was tried is the version that was tried.
+    version: isLive ? liveVersion : trial.version,
     state: trial.state,
     at: new Date(trial.endedAt ?? trial.startedAt).toISOString(),
     by: trial.byName,

@@ -1,5 +1,5 @@
 export { changeContacts, takeConfirmedChanges, type ContactChange } from './changes.ts';
 export { addConsentEvents, consentKey, consentOf, readConsent, type Consent, type NewConsentEvent } from './consent.ts';
-export { NOBODY, readKnownPeople, readKnownPerson, saidOfSelf, type SaidOfSelf } from './known.ts';
+export { readKnownPeople, readKnownPerson, saidOfSelf, type SaidOfSelf } from './known.ts';
 export { findPersonRecord, listPeople, readPersonParts, type PersonRecord } from './list.ts';
 export { mergeContacts, splitContact } from './merging.ts';

@@ -9,24 +9,13 @@ import {
   scopeOf,
   type Candidate,
   type ContactKey,
-  type Identified,
 } from '../../../core/identity/index.ts';
-import type { KnownPerson } from '../../../core/plan/index.ts';
+import { NOBODY, type KnownPerson } from '../../../core/plan/index.ts';
 import type { FieldValue, FieldValues, SourceField } from '../../../core/values/index.ts';
 import { oneOf, rowsOf, type Db } from '../database.ts';
 import { answersSince } from '../mails.ts';
 import { confirmations, contacts, contactValues, deliveries } from '../schema/index.ts';
 import { consentOf } from './consent.ts';
-
-const NOT_KNOWN: Identified = { sure: null, possible: [] };
-export const NOBODY: KnownPerson = {
-  contact: null,
-  identified: NOT_KNOWN,
-  consent: [],
-  openConfirmations: [],
-  sent: [],
-  answered: [],
-};
 
 /** What a submission says of who it is of. */
 export interface SaidOfSelf {

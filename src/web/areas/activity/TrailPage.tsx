@@ -5,6 +5,7 @@ import type { TrailView } from '../../../contract/submissions.ts';
 import { VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
 import { inBytes, isFile, printValue, type FieldValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
+import { SUSPICIONS } from '../../parts/suspicions.ts';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { ExactTime, Time } from '../../parts/Time.tsx';
@@ -217,11 +218,6 @@ function Stop({
     </li>
   );
 }
-
-const SUSPICIONS = {
-  'trap filled': 'it filled a field that people do not see',
-  'too fast': 'it was sent faster than a person types',
-};
 
 function Stopped({ trail }: { trail: TrailView }) {
   const act = useAct();

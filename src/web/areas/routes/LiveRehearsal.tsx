@@ -44,12 +44,13 @@ export function LiveRehearsal({ route, connections, sample, isUnsaved }: LiveReh
 }
 
 /** How far the newest live rehearsal can be relied on. */
-function ProofInWords({ proof: { state, at, by, stale } }: { proof: ProofView }) {
+function ProofInWords({ proof: { state, at, by, stale, version } }: { proof: ProofView }) {
   return (
     <span>
       <StateMark state={state === 'failed' ? 'not proved' : stale ? 'stale' : 'proved'} />{' '}
       <span className="text-quiet">
-        {state === 'failed' ? 'tried' : stale ? 'it changed since' : ''} <Time at={at} /> by {by}
+        {version === null ? 'the draft' : `version ${version}`}
+        {state === 'failed' ? ', tried' : stale ? ', and it changed since:' : ','} <Time at={at} /> by {by}
       </span>
     </span>
   );

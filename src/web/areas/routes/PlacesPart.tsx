@@ -1,11 +1,11 @@
 import { Plus, X } from 'lucide-react';
 import type { ConnectionView } from '../../../contract/connection.ts';
-import type { Catalogue, TargetPlace } from '../../../core/plan/index.ts';
+import type { Catalogue, CatalogueList, TargetPlace } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { capital } from '../../parts/words.ts';
 import { MakeButton } from '../connections/MakeForm.tsx';
-import { AnswerGroups } from './AnswerGroups.tsx';
+import { AnswerPlaces } from './AnswerPlaces.tsx';
 import { ConditionPart } from './conditions/ConditionPart.tsx';
 import { setGroup } from './conditions/conditionEdits.ts';
 import { newPartId } from './newPartId.ts';
@@ -32,6 +32,15 @@ export function PlacesPart({ places, connection, catalogue, fields, values, onCh
     onChange(next.length === 1 && place.list === '' ? [] : next);
   };
   const remove = (id: string) => onChange(shown.filter((one) => one.id !== id));
+  const choices = fields.filter(({ options, type }) => type !== 'file' && options.length > 0);
+  const byAnswer = (within: CatalogueList | null) => (
+    <AnswerPlaces
+      connection={connection}
+      list={within}
+      choices={choices}
+      onChoose={(more) => onChange([...places, ...more])}
+    />
+  );
   return (
     <div className="flex flex-col gap-4">
       {shown.map((place, index) => (
@@ -47,6 +56,7 @@ export function PlacesPart({ places, connection, catalogue, fields, values, onCh
           onRemove={shown.length > 1 ? () => remove(place.id) : null}
         />
       ))}
+      {places.length === 0 && byAnswer(null)}
       {places.length > 0 && (
         <div className="flex flex-wrap gap-2">
           <button
@@ -55,14 +65,8 @@ export function PlacesPart({ places, connection, catalogue, fields, values, onCh
           >
             <Plus size={13} aria-hidden="true" /> Another {calls.list}
           </button>
-          {catalogue.can.groups && list && (
-            <AnswerGroups
-              connection={connection}
-              list={list}
-              choices={fields.filter(({ options, type }) => type !== 'file' && options.length > 0)}
-              onChoose={(byAnswer) => onChange([...places, ...byAnswer])}
-            />
-          )}
+          {byAnswer(null)}
+          {catalogue.can.groups && list && byAnswer(list)}
         </div>
       )}
     </div>

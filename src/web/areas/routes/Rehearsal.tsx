@@ -1,6 +1,7 @@
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import { findingKey, type Finding, type RouteDocument } from '../../../core/plan/index.ts';
+import { SUSPICIONS } from '../../parts/suspicions.ts';
 import { Failed } from '../../parts/States.tsx';
 import { PlanView } from '../activity/PlanView.tsx';
 import { useRehearsal, type Rehearsed } from '../../data/routes.ts';
@@ -64,11 +65,19 @@ export function Rehearsal({
         {rehearsal.isError ? (
           <Failed error={rehearsal.error} again={() => void rehearsal.refetch()} />
         ) : rehearsal.data ? (
-          <PlanView
-            plan={rehearsal.data.plan}
-            names={rehearsal.data.names}
-            beside={(targetId) => <LookThere routeId={route.id} targetId={targetId} sample={sample} />}
-          />
+          <>
+            {rehearsal.data.suspicion && (
+              <p className="box p-2 mb-3">
+                It would be taken for a robot: {SUSPICIONS[rehearsal.data.suspicion]}. It is set aside, and nothing is
+                done with it unless somebody says that it is a person. Then:
+              </p>
+            )}
+            <PlanView
+              plan={rehearsal.data.plan}
+              names={rehearsal.data.names}
+              beside={(targetId) => <LookThere routeId={route.id} targetId={targetId} sample={sample} />}
+            />
+          </>
         ) : (
           <p className="text-quiet">Computing</p>
         )}

@@ -9,7 +9,7 @@ import { knowledgeFields, type RouteDocument, type Target } from '../../../core/
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { usePurposes } from '../../data/purposes.ts';
-import { useKeepRoute, useRehearsal } from '../../data/routes.ts';
+import { useKeepRoute, useRehearsal, type Rehearsed } from '../../data/routes.ts';
 import { useKnownSamples, useSamples } from '../../data/sources.ts';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
@@ -62,7 +62,7 @@ export function RouteBench({
   const fields = fieldsOf(own);
   // What the table of all leads to may be older than the newest few.
   const asked = params.get('sample') ?? '';
-  const edges = edgeSamples(source?.draft.fields ?? []);
+  const edges = edgeSamples(source?.draft.fields ?? [], source?.draft.kind === 'form');
   const edge = edges.find(({ id }) => id === asked);
   const isOlder = asked !== '' && !edge && samples.data !== undefined && !samples.data.some(({ id }) => id === asked);
   const known = useKnownSamples(source?.id ?? '', isOlder);
@@ -79,7 +79,12 @@ export function RouteBench({
     ? { ...edge, visit: {} }
     : ([...(samples.data ?? []), ...(known.data ?? [])].find(({ id }) => id === asked) ?? samples.data?.[0]);
   const values = typed && typed.id === chosen?.id ? typed.values : (chosen?.values ?? null);
-  const sample = { sourceId: source?.id ?? '', values, visit: chosen?.visit ?? {} };
+  const sample: Rehearsed = {
+    sourceId: source?.id ?? '',
+    values,
+    visit: chosen?.visit ?? {},
+    standing: edge?.standing ?? '',
+  };
   const rehearsal = useRehearsal(route, sample);
   const facts = { ...factsOf(values ?? {}, sample.visit), ...rehearsal.data?.knows };
   const purposes = usePurposes();

@@ -9,7 +9,8 @@ export function TrialResult({ trial, isLast }: { trial: TrialView; isLast: boole
     <div className="flex flex-col gap-4">
       {isLast && (
         <p className="text-quiet">
-          The last one, <Time at={trial.startedAt} />, by {trial.by}:
+          The last one, {trial.version === null ? 'of a draft' : `of version ${trial.version}`},{' '}
+          <Time at={trial.startedAt} />, by {trial.by}:
         </p>
       )}
       {trial.targets.map((target) => (

@@ -19,7 +19,7 @@ it('begins with what comes first, and ends when it is proved and published', () 
   expect(open(tasksOf(routeOf({ sourceIds: [] }), nothing))[0]).toBe('choose where submissions come from');
   expect(open(tasksOf(routeOf(), nothing))[0]).toBe('choose where people go');
   expect(open(tasksOf(routeOf({ targets: [target] }), nothing))).toEqual(['send a test person', 'publish it']);
-  const proof = { trialId: 'T', state: 'proved' as const, at: '', by: '', stale: false };
+  const proof = { trialId: 'T', version: 1, state: 'proved' as const, at: '', by: '', stale: false };
   const done = { ...nothing, state: 'live' as const, changed: false, proof };
   expect(open(tasksOf(routeOf({ targets: [target] }), done))).toEqual([]);
   expect(open(tasksOf(routeOf({ targets: [target] }), { ...done, proof: { ...proof, stale: true } }))).toEqual([

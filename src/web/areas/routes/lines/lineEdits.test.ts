@@ -55,6 +55,21 @@ it.each([
       ['c', 'd'],
     ],
   ],
+  [
+    '"two\nlines"\tb\n"c ""d"""\te',
+    [
+      ['two\nlines', 'b'],
+      ['c "d"', 'e'],
+    ],
+  ],
+  [
+    'now and then;2\n"often; very";3',
+    [
+      ['now and then', '2'],
+      ['often; very', '3'],
+    ],
+  ],
+  ['Hello, you', []],
   ['one column', []],
   ['a\tb\nc', []],
   ['', []],

@@ -1,11 +1,12 @@
+import { readDelimited } from '../../../../core/formats/index.ts';
 import type { Pair } from '../../../../core/mapping/index.ts';
 
-/** Reads two columns as they are copied out of a sheet: a tab between them, one row a line. @returns none where it is no such thing */
+/**
+ * Reads two columns as they are copied out of a sheet, or as CSV; further columns are left out.
+ * @returns none where it is no such thing: a text with a comma in it is a text
+ */
 export function pastedPairs(text: string): Pair[] {
-  const rows = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-  if (!rows.every((line) => line.includes('\t'))) return [];
-  return rows.map((line): Pair => {
-    const [from = '', to = ''] = line.split('\t');
-    return [from.trim(), to.trim()];
-  });
+  const rows = readDelimited(text) ?? [];
+  if (rows.length < 2 && !text.includes('\t')) return [];
+  return rows.map(([from = '', to = '']): Pair => [from.trim(), to.trim()]);
 }

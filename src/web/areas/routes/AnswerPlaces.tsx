@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { matchAnswers } from '../../../core/mapping/index.ts';
-import type { CatalogueList, TargetPlace } from '../../../core/plan/index.ts';
+import type { CatalogueItem, CatalogueList, TargetPlace } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { useMakeAll } from '../../data/connections.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
@@ -9,21 +9,23 @@ import { MakingTrouble } from '../connections/MakingTrouble.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { newPartId } from './newPartId.ts';
 
-interface AnswerGroupsProps {
+interface AnswerPlacesProps {
   connection: ConnectionView;
-  list: CatalogueList;
+  /** Groups in this list; null: lists. */
+  list: CatalogueList | null;
   /** Those that have answers to choose from. */
   choices: SourceField[];
   onChoose: (places: TargetPlace[]) => void;
 }
 
-/** What stands for an answer: the id of a group, a new one of its name, or none. */
+/** What stands for an answer: the id of a list or group, a new one of its name, or none. */
 const NEW = '+';
 
-/** Puts people into a group by what they answered, for all answers at once; groups that are missing are made there. */
-export function AnswerGroups({ connection, list, choices, onChoose }: AnswerGroupsProps) {
+/** Puts people into a list or a group by what they answered, for all answers at once; those that are missing are made there. */
+export function AnswerPlaces({ connection, list, choices, onChoose }: AnswerPlacesProps) {
   const [open, setOpen] = useState(false);
-  const word = connection.catalogue?.can.calls.group ?? 'group';
+  const what = list ? 'group' : 'list';
+  const word = connection.catalogue?.can.calls[what] ?? what;
   if (choices.length === 0) return null;
   return (
     <>
@@ -46,23 +48,25 @@ export function AnswerGroups({ connection, list, choices, onChoose }: AnswerGrou
   );
 }
 
-function Choice({ word, connection, list, choices, onChoose }: AnswerGroupsProps & { word: string }) {
+function Choice({ word, connection, list, choices, onChoose }: AnswerPlacesProps & { word: string }) {
   const [field, setField] = useState(choices[0]);
-  const canMake = connection.catalogue?.can.makes.group ?? false;
+  const what = list ? 'group' : 'list';
+  const canMake = connection.catalogue?.can.makes[what] ?? false;
+  const there: CatalogueItem[] = list ? list.groups : (connection.catalogue?.lists ?? []);
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const makeAll = useMakeAll(connection.id);
   const answers = field?.options ?? [];
-  const found = matchAnswers(answers, list.groups);
-  const groupOf = (answer: string) =>
+  const found = matchAnswers(answers, there);
+  const placeOf = (answer: string) =>
     chosen[answer] ?? found.find((one) => one.answer === answer)?.id ?? (canMake ? NEW : '');
-  const missing = answers.filter((answer) => groupOf(answer) === NEW);
+  const missing = answers.filter((answer) => placeOf(answer) === NEW);
   const choose = (made: Record<string, string>) =>
     onChoose(
       answers.flatMap((answer): TargetPlace[] => {
-        const group = made[answer] ?? groupOf(answer);
-        if (group === '' || group === NEW || !field) return [];
+        const place = made[answer] ?? placeOf(answer);
+        if (place === '' || place === NEW || !field) return [];
         const when = { kind: 'test' as const, id: newPartId(), field: field.id, test: 'is' as const, value: answer };
-        return [{ id: newPartId(), list: list.id, group, when }];
+        return [{ id: newPartId(), ...(list ? { list: list.id, group: place } : { list: place, group: '' }), when }];
       }),
     );
   const confirm = () => {
@@ -72,9 +76,9 @@ function Choice({ word, connection, list, choices, onChoose }: AnswerGroupsProps
     }
     makeAll.mutate(
       missing.map((name) => ({
-        what: 'group' as const,
+        what,
         name: name.slice(0, 120),
-        list: list.id,
+        list: list?.id ?? '',
         kind: '',
         type: 'text' as const,
         choices: [],
@@ -113,12 +117,12 @@ function Choice({ word, connection, list, choices, onChoose }: AnswerGroupsProps
             <select
               className="select select-sm w-full"
               aria-label={`The ${word} for ${answer}`}
-              value={groupOf(answer)}
+              value={placeOf(answer)}
               onChange={({ target: { value } }) => setChosen({ ...chosen, [answer]: value })}
             >
               <option value="">no {word}</option>
               {canMake && <option value={NEW}>a new one of this name</option>}
-              {list.groups.map(({ id, name }) => (
+              {there.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
                 </option>
