@@ -6,7 +6,7 @@ import { startBrowser, violationsOn } from '../world/browser.ts';
 import { sourceField } from '../world/fields.ts';
 import { submitForm } from '../world/observatory.ts';
 import { PASSWORD, type Operator } from '../world/operator.ts';
-import { CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
+import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
 let operator: Operator;
@@ -272,10 +272,13 @@ describe('who is not new, and what is there already', () => {
     await page.getByText(/^A person we know, by email/).waitFor();
     await page.getByText('Wren', { exact: true }).waitFor();
     await choose('somebody who took their consent back');
-    await page
-      .getByText(/goes out to/)
-      .first()
-      .waitFor();
+    await page.getByText(/they took back before what they agree to anew/).waitFor();
+    // The mail that would go out, as whoever gets it sees it.
+    await page.getByText('As it is received').first().click();
+    const mail = page.locator('iframe[title^="The mail"]').first().contentFrame();
+    await mail.getByRole('link').waitFor();
+    expect(await mail.locator('body').textContent()).toContain('confirm');
+    await page.getByText('As it is received').first().click();
     await choose('a robot');
     await page.getByText(/It would be taken for a robot: it filled a field that people do not see/).waitFor();
     expect(await violationsOn(page)).toEqual([]);
@@ -335,7 +338,16 @@ describe('a live rehearsal with a fault at each step of it', () => {
     Bellbuoy: (fault: object) => others.bellbuoy.faults(fault),
   };
 
-  it.each<[name: keyof typeof at & string, step: string, where: object, standing: RegExp]>([
+  it('is of a route to all four', async () => {
+    await operator.connectTo('bellbuoy', others.bellbuoy.url + BELL, {}, 'Bellbuoy');
+    await page.reload();
+    await button('Add a target').click();
+    await button('Bellbuoy').click();
+    await saved();
+    expect((await only()).draft.targets).toHaveLength(4);
+  });
+
+  it.each<[name: keyof typeof at, step: string, where: object, standing: RegExp]>([
     ['Tern Post', 'writing', { method: 'PUT', path: '/v1/members', status: 500 }, /not proved/],
     ['Tern Post', 'looking', { method: 'POST', path: '/v1/members/find', status: 500 }, /not proved/],
     ['Tern Post', 'deleting', { method: 'DELETE', path: '/v1/members/', status: 403 }, /The test person stays there/],
@@ -343,6 +355,7 @@ describe('a live rehearsal with a fault at each step of it', () => {
     ['Capstan', 'looking', { method: 'GET', path: '/api/records/person', status: 500 }, /not proved/],
     ['Capstan', 'deleting', { method: 'DELETE', path: '/api/records/', status: 403 }, /The test person stays there/],
     ['Rowbarn', 'writing', { method: 'POST', path: '/v2/sheets', status: 500 }, /not proved/],
+    ['Bellbuoy', 'writing', { method: 'POST', status: 500 }, /not proved/],
     ['Rowbarn', 'looking', { method: 'GET', path: '/v2/sheets', status: 500 }, /not proved/],
   ])('at %s, while %s: it is said there, and the others are tried', async (name, _step, where, standing) => {
     await at[name]({ next: 1, kind: 'status', ...where });

@@ -1,4 +1,4 @@
-import { CHANNEL_WORDS, stateFor, type Channel } from '../consent/index.ts';
+import { CHANNEL_WORDS, hasTakenBack, stateFor, type Channel } from '../consent/index.ts';
 import { addressIn } from '../identity/index.ts';
 import type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
 import { asksIn, note, type After, type Plan, type PlannedConsent } from './planned.ts';
@@ -39,6 +39,9 @@ export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { g
         channel,
         wording: one.wording,
       });
+    const left = ask.channels.filter((channel) => hasTakenBack(input.known.consent, { purpose: ask.purpose, channel }));
+    if (isGiven && left.length > 0)
+      note(plan, 'left before', `${route.name}: they took back before what they agree to anew by "${one.wording}".`);
   }
   return { given, refused };
 }

@@ -80,6 +80,7 @@ it('somebody who left has taken back what they agreed to, and is asked anew', ()
   expect(knowledgeOf(known)).toMatchObject({ '@agreed letter email': false });
   expect(asksIn(plan)).toHaveLength(1);
   expect(deliveriesIn(plan)[0]?.after.kind).toBe('confirmed');
+  expect(plan.notes.map(({ code }) => code)).toContain('left before');
 });
 
 it('of whom nothing says who they are nothing can be known', () =>

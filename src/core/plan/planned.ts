@@ -98,6 +98,7 @@ export const NOTE_CODES = [
   'other branch',
   'nothing applies',
   'no consent',
+  'left before',
   'no address to confirm',
   'no address to answer',
   'only gaps',

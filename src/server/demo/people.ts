@@ -80,7 +80,7 @@ const DOMAINS = [
   'hilltop.example',
   'reservoir-road.example',
   'postbox.example',
-  'lantern.test',
+  'lantern-row.example',
   'pellam-village.example',
   'quietmail.example',
 ];

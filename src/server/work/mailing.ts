@@ -1,9 +1,9 @@
 import { createTransport, type Transporter } from 'nodemailer';
+import { printConfirmationMail, printPlainMail, type PrintedMail } from '../../core/formats/index.ts';
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
 import { addToken, type ConfirmationRecord } from '../store/confirmations.ts';
 import { endMail, findMail, type MailRecord } from '../store/mails.ts';
-import { printConfirmationMail, printPlainMail, type PrintedMail } from './printMail.ts';
 
 const MOST_TRIES = 10;
 const LONGEST_WAIT_MS = 10 * 60_000;

@@ -1,11 +1,13 @@
 import type { ReactNode } from 'react';
 import { nameKey } from '../../../contract/submissions.ts';
 import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
+import { printConfirmationMail, printPlainMail } from '../../../core/formats/index.ts';
 import type { OverwriteRule, SentValue } from '../../../core/mapping/index.ts';
 import type { Action, Plan } from '../../../core/plan/index.ts';
 import { printValue } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { RULE_WORDS } from '../../parts/ruleWords.ts';
+import { MailAsReceived } from './MailAsReceived.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 
 /** A plan, in the same layout wherever it is shown: in a rehearsal before, and in a trail after. */
@@ -91,6 +93,7 @@ function ActionPart({
             <q>{action.mail.subject}</q>
           </p>
           <p className="text-quiet">Has to be confirmed within {action.expiresHours} hours.</p>
+          {!action.joins && <MailAsReceived mail={printConfirmationMail(action.mail, '#')} />}
         </PlanPart>
       );
     case 'deliver':
@@ -116,6 +119,7 @@ function ActionPart({
             A mail to <Address text={action.to.join(', ')} />: <q>{action.subject}</q>
           </p>
           <pre className="whitespace-pre-wrap font-sans text-quiet mt-1">{action.text}</pre>
+          <MailAsReceived mail={printPlainMail(action)} />
         </PlanPart>
       );
     default:

@@ -93,26 +93,24 @@ function PurposeList({ list, openId, onAdd }: { list: PurposeView[]; openId: str
   const organisation = useOrganisation();
   return (
     <div onKeyDown={moveInList}>
+      <Link
+        data-row
+        to={`/consent/${WHO}`}
+        aria-current={openId === WHO ? 'page' : undefined}
+        className={`block px-3 py-2.5 border-b border-base-300 hover:bg-base-200 ${openId === WHO ? 'bg-base-200' : ''}`}
+      >
+        <strong className="font-semibold">Who asks</strong>
+        <span className="block text-quiet text-sm truncate">
+          {organisation.data?.names.join(', ') || 'nobody said yet'}
+        </span>
+      </Link>
       <div className="flex items-center justify-between p-3">
         <h1 className="font-semibold text-lg">Purposes</h1>
         <button className="btn btn-sm" onClick={onAdd}>
           <Plus size={15} aria-hidden="true" /> Purpose
         </button>
       </div>
-      <ul>
-        <li className={`border-y border-base-300 ${openId === WHO ? 'bg-base-200' : ''}`}>
-          <Link
-            data-row
-            to={`/consent/${WHO}`}
-            aria-current={openId === WHO ? 'page' : undefined}
-            className="block px-3 py-2.5 hover:bg-base-200"
-          >
-            <strong className="font-semibold">Who asks</strong>
-            <span className="block text-quiet text-sm truncate">
-              {organisation.data?.names.join(', ') || 'nobody said yet'}
-            </span>
-          </Link>
-        </li>
+      <ul className="border-t border-base-300">
         {list.map(({ id, name, channels, archived, routes }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
             <Link

@@ -69,7 +69,7 @@ export function Rehearsal({
             {rehearsal.data.suspicion && (
               <p className="box p-2 mb-3">
                 It would be taken for a robot: {SUSPICIONS[rehearsal.data.suspicion]}. It is set aside, and nothing is
-                done with it unless somebody says that it is a person. Then:
+                done with it until somebody says that it is a person. What would happen then:
               </p>
             )}
             <PlanView

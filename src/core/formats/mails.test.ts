@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { printConfirmationMail } from './printMail.ts';
+import { printConfirmationMail } from './index.ts';
 
 const mail = { subject: 'Please <confirm>', body: 'Hello,\nyou & you.\n\n{link}\n\nBye', button: 'Yes, "me"' };
 const { subject, text, html } = printConfirmationMail(mail, 'https://x.example/confirm/abc?a=1&b=2');

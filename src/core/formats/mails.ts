@@ -1,5 +1,11 @@
-import type { ConsentPolicy } from '../../core/plan/index.ts';
-import { escapeHtml } from '../../core/formats/index.ts';
+import { escapeHtml } from './fieldHtml.ts';
+
+/** The words of a mail that asks to confirm: {link} stands for the link, which is a button with a label. */
+export interface AskingWords {
+  subject: string;
+  body: string;
+  button: string;
+}
 
 export interface PrintedMail {
   subject: string;
@@ -8,7 +14,7 @@ export interface PrintedMail {
 }
 
 /** Prints a confirmation mail in text and HTML: the operator's words, with the link where {link} stands. */
-export function printConfirmationMail({ subject, body, button }: ConsentPolicy['mail'], link: string): PrintedMail {
+export function printConfirmationMail({ subject, body, button }: AskingWords, link: string): PrintedMail {
   const action = `<a href="${escapeHtml(link)}" style="display:inline-block;padding:12px 20px;background:#14424a;color:#ffffff;text-decoration:none;border-radius:4px">${escapeHtml(button)}</a>`;
   return {
     subject,
