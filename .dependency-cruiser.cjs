@@ -80,7 +80,7 @@ module.exports = {
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev'],
         pathNot:
-          'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|@sindresorhus)/',
+          'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|papaparse|@sindresorhus)/',
       },
     },
     {

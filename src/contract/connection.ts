@@ -98,6 +98,8 @@ export interface ConnectionView {
   catalogueAt: string | null;
   changes: (CatalogueDifference & { routes: { id: string; name: string }[] })[];
   changesAt: string | null;
+  /** When an answer of it was found to be untrue: since then each delivery is looked at; null while answers are true. */
+  answerUntrueAt: string | null;
   lastSuccessAt: string | null;
   lastFailure: { at: string; cause: Cause; said: string } | null;
   /** How many tries failed in a row for something that concerns the whole service. */

@@ -1,5 +1,11 @@
 import { IsIn, IsOptional, IsString, Length, MaxLength, ValidateIf } from 'class-validator';
-import { CAUSE_NAMES, type Cause, type DeliveryState, type ReadBackRow } from '../core/delivery/index.ts';
+import {
+  CAUSE_NAMES,
+  type Cause,
+  type DeliveryState,
+  type ProvedBy,
+  type ReadBackRow,
+} from '../core/delivery/index.ts';
 
 export class DropInput {
   @IsString()
@@ -111,6 +117,8 @@ export interface DeliveryView {
   endedAt: string | null;
   leftOut: string[];
   readBack: ReadBackRow[] | null;
+  /** How what was read back is known: by a look there, or by the answer to the write; null for neither, or before that was noted. */
+  provedBy: ProvedBy | null;
   attempts: AttemptView[];
   /** An earlier delivery for the same person and connection that has to end first. */
   behind: string | null;

@@ -1,5 +1,5 @@
 import Type from 'typebox';
-import { CAUSE_NAMES, DELIVERY_STATES } from '../core/delivery/index.ts';
+import { CAUSE_NAMES, DELIVERY_STATES, PROVED_BY } from '../core/delivery/index.ts';
 import { BULK_ACTS, BulkInput, DropInput } from './deliveries.ts';
 import { DEVICES, PROGRESS } from './submissions.ts';
 import type { Scope } from './tokens.ts';
@@ -59,6 +59,7 @@ const Delivery = Type.Object({
   endedAt: orNull(time('When it was delivered, held or dropped.')),
   leftOut: Type.Array(Type.String()),
   readBack: orNull(Type.Array(ReadBackRow)),
+  provedBy: orNull(Type.Enum([...PROVED_BY], { description: 'By a look there, or by the answer to the write.' })),
   behind: orNull(Type.String({ description: 'The submission whose delivery has to end first.' })),
 });
 

@@ -39,13 +39,16 @@ describe('a destination with a fault', () => {
     ['that breaks off is looked at before it is tried again', { next: 2, kind: 'drop' }, 'time-out'],
     ['that answers nonsense is looked at before it is tried again', { next: 1, kind: 'garbage' }, 'answer unreadable'],
     [
-      'that breaks off while it is looked at is looked at again',
-      { next: 1, kind: 'drop', path: '/v1/members/find' },
+      'that breaks off, also while it is looked at, is looked at again',
+      [
+        { next: 1, kind: 'half', method: 'PUT', path: '/v1/members' },
+        { next: 1, kind: 'drop', path: '/v1/members/find' },
+      ],
       'time-out',
     ],
-  ])('%s', async (_, fault, cause) => {
+  ])('%s', async (_, faults, cause) => {
     const email = newAddress();
-    await world.faults(fault);
+    for (const fault of [faults].flat()) await world.faults(fault);
     const trail = await operator.trailWhen(await submit(email), 'delivered');
     const { attempts, readBack } = only(trail);
     expect(attempts[0]).toMatchObject({ cause, outcome: 'failed, tried again later' });

@@ -89,10 +89,11 @@ describe('one person, from the form to the list', () => {
       'Tag',
       'Tag',
     ]);
-    expect(delivery?.attempts[0]?.exchanges.map(({ method, status }) => [method, status])).toEqual([
-      ['PUT', 201],
-      ['POST', 200],
-    ]);
+    // The answer to the write proves it, but for one in sixteen that is looked at all the same.
+    const exchanges = delivery?.attempts[0]?.exchanges.map(({ method, status }) => [method, status]);
+    const look = ['POST', 200];
+    expect(exchanges).toEqual([['PUT', 201], ...(delivery?.provedBy === 'answer' ? [] : [look])]);
+    expect(['answer', 'look']).toContain(delivery?.provedBy);
     expect(JSON.stringify(trail)).not.toContain('tern-key-for-tests');
     expect(JSON.stringify(trail)).not.toContain('/confirm/');
   });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Context } from '../../src/server/context.ts';
+import { addConnection, findConnection } from '../../src/server/store/connections.ts';
 import { findDelivery, type DeliveryRecord } from '../../src/server/store/deliveries.ts';
 import { claimDeliveries, giveBack, type Share } from '../../src/server/store/queue.ts';
 import { Endings } from '../../src/server/work/endings.ts';
@@ -128,7 +129,7 @@ describe('the pace of a service', () => {
 describe('storing how tries ended', () => {
   const ended = (delivery: DeliveryRecord, outcome: string) => ({
     delivery,
-    ending: { kind: 'delivered' as const, rows: [], outcome },
+    ending: { kind: 'delivered' as const, rows: [], provedBy: 'look' as const, outcome },
     startedAt: NOW,
     exchanges: [],
   });
@@ -149,6 +150,33 @@ describe('storing how tries ended', () => {
     expect(rows).toHaveLength(60);
     for (const row of rows as { delivery_id: string; number: number; outcome: string }[])
       expect(row).toMatchObject({ number: 1, outcome: `end of ${row.delivery_id}` });
+  });
+
+  it('notes of a service whose answer was not true that its answers are not relied on', async () => {
+    const [delivery] = await taken(1);
+    if (!delivery) throw new Error('one was expected');
+    await addConnection(context.store.db, {
+      id: delivery.connectionId,
+      profile: 'tern-post',
+      name: 'Tern Post',
+      baseUrl: 'https://tern.example',
+      secret: '',
+      hints: {},
+      tokens: null,
+      state: 'active',
+      verify: null,
+      catalogue: null,
+      catalogueAt: null,
+      changes: [],
+      changesAt: null,
+      answerUntrueAt: null,
+      checkAt: 0,
+      createdAt: 0,
+    });
+    const fault = { cause: 'differs after sending' as const, said: '', waitMs: null };
+    const ending = { kind: 'failed' as const, fault, answerUntrue: true };
+    await new Endings(context, OWNER).store({ ...ended(delivery, ''), ending });
+    expect((await findConnection(context.store.db, delivery.connectionId))?.answerUntrueAt).toBeGreaterThan(0);
   });
 
   it('stores the others when one of them cannot be stored', async () => {

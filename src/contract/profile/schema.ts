@@ -72,6 +72,13 @@ const ErrorRule = closed({
 
 const operation = { request: RequestTemplate, record: Type.Optional(JsonPath) };
 const Operation = closed(operation);
+const proves = Type.Optional(
+  Type.Boolean({
+    description:
+      'Whether the record in the answer is what is held after the write, whole, so that it proves what arrived. One in sixteen is asked for again all the same.',
+  }),
+);
+const Writing = closed({ ...operation, proves });
 const Making = closed({ request: RequestTemplate, id: JsonPath });
 const FieldMaking = closed({
   request: RequestTemplate,
@@ -99,6 +106,7 @@ const Batch = closed(
       ),
       status: JsonPath,
       record: Type.Optional(JsonPath),
+      proves,
     }),
     find: Type.Optional(
       closed({ request: RequestTemplate, records: JsonPath }, 'The request has all addresses as $emails.'),
@@ -157,12 +165,12 @@ export const ProfileSchema = closed(
     find: Type.Optional(Operation),
     write: Type.Union(
       [
-        closed({ how: Type.Literal('upsert'), upsert: Operation }, 'One request makes or changes.'),
+        closed({ how: Type.Literal('upsert'), upsert: Writing }, 'One request makes or changes.'),
         closed(
-          { how: Type.Literal('make or change'), make: Operation, change: Operation },
+          { how: Type.Literal('make or change'), make: Writing, change: Writing },
           'Whoever is found is changed, whoever is not is made.',
         ),
-        closed({ how: Type.Literal('add'), add: Operation }, 'Every delivery adds a record; none is ever changed.'),
+        closed({ how: Type.Literal('add'), add: Writing }, 'Every delivery adds a record; none is ever changed.'),
       ],
       { description: 'How a person or record gets there.' },
     ),

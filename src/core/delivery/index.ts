@@ -5,9 +5,11 @@ export { takeFromBudget, type Pace } from './budget.ts';
 export { classifyAnswer, type Answer, type ErrorReading, type ErrorRule, type Fault } from './outcome.ts';
 export {
   compareReadBack,
+  PROVED_BY,
   standingTrouble,
   STANDINGS,
   type HeldPerson,
+  type ProvedBy,
   type ReadBackRow,
   type Standing,
 } from './readBack.ts';

@@ -24,6 +24,10 @@ export interface HeldPerson {
   tags: string[];
 }
 
+/** How it is known what another system holds: somebody looked there, or its answer to the write showed it. */
+export const PROVED_BY = ['look', 'answer'] as const;
+export type ProvedBy = (typeof PROVED_BY)[number];
+
 export interface ReadBackRow {
   what: string;
   meant: string;

@@ -67,6 +67,7 @@ export async function saveConnection(
     catalogueAt: verified ? now() : null,
     changes: [],
     changesAt: null,
+    answerUntrueAt: null,
     checkAt: nextCheckAt('active', now()),
     createdAt: now(),
   });

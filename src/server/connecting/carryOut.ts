@@ -7,6 +7,7 @@ import {
   standingTrouble,
   type Fault,
   type HeldPerson,
+  type ProvedBy,
   type ReadBackRow,
 } from '../../core/delivery/index.ts';
 import type { SentValue } from '../../core/mapping/index.ts';
@@ -17,13 +18,21 @@ import type { DeliveryRecord } from '../store/deliveries.ts';
 
 /** How a try ended. */
 export type Ending =
-  | { kind: 'delivered'; rows: ReadBackRow[]; outcome: string }
+  | {
+      kind: 'delivered';
+      rows: ReadBackRow[];
+      outcome: string;
+      /** How it is known: by a look there, or by the answer to the write; null where neither shows it. */
+      provedBy: ProvedBy | null;
+    }
   | {
       kind: 'failed';
       fault: Fault;
       rows?: ReadBackRow[];
       /** Whether something may have been added there all the same, which the next try has to look for. */
       mayBeThere?: boolean;
+      /** Whether the answer to the write showed something else than a look after it. */
+      answerUntrue?: boolean;
     };
 
 export interface Circumstances {
@@ -33,6 +42,8 @@ export interface Circumstances {
   now: number;
   /** Notes that sending begins; false when the delivery is not ours any more. */
   begin: () => Promise<boolean>;
+  /** Whether an answer is taken for proof, where the service says that it is one. */
+  trustsAnswers: boolean;
 }
 
 /** How a delivery ends of somebody of whom all of it is so already. */
@@ -47,7 +58,7 @@ export async function carryOut(
   delivery: Carried,
   catalogue: Catalogue,
   proof: PersonChange['proof'],
-  { unclear, now, begin }: Circumstances,
+  { unclear, now, begin, trustsAnswers }: Circumstances,
 ): Promise<Ending> {
   const { intent, begunAt } = delivery;
   const wanted = wantedOf(intent);
@@ -89,14 +100,29 @@ export async function carryOut(
   }
   const placed = await connector.place(change, held);
   if (!placed.ok) return failed(placed.fault, makes);
-  if (!canLook) return delivered([], 'accepted there; it cannot be read back');
+  const outcome = ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered';
+  const shown = ours || placed.value.moved || !connector.answersProve ? null : held;
+  const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, adds ? null : before), outcome);
+  if (answered && (trustsAnswers || !canLook)) return answered;
+  if (!canLook) return delivered([], 'accepted there; it cannot be read back', null);
   const after = await connector.find(wanted);
   if (!after.ok) return failed(after.fault, makes);
   if (!after.value && connector.shownAfterMs > 0) return failed(notSeen(connector.shownAfterMs));
   const rows = compareReadBack(intent, catalogue, after.value, adds ? null : before);
-  const outcome = ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered';
-  return compared(rows, after.value, outcome, adds);
+  return unlike(answered, compared(rows, after.value, outcome, adds));
 }
+
+/** How a try ends whose answer shows all that was meant; null where it does not, and somebody has to look. */
+export const provedByAnswer = (rows: ReadBackRow[], outcome: string): Ending | null =>
+  rows.length > 0 && rows.every(({ same }) => same)
+    ? delivered(rows, `${outcome}, as its answer shows`, 'answer')
+    : null;
+
+/** What a look shows, beside what the answer showed: where the answer was not true, that is noted. */
+export const unlike = (answered: Ending | null, looked: Ending): Ending =>
+  answered !== null && looked.kind === 'failed' && looked.fault.cause === 'differs after sending'
+    ? { ...looked, answerUntrue: true }
+    : looked;
 
 /** It is looked for again after so long. */
 export const notSeen = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });
@@ -126,7 +152,12 @@ export function compared(rows: ReadBackRow[], held: HeldPerson | null, outcome: 
 }
 
 export const failed = (fault: Fault, mayBeThere = false): Ending => ({ kind: 'failed', fault, mayBeThere });
-export const delivered = (rows: ReadBackRow[], outcome: string): Ending => ({ kind: 'delivered', rows, outcome });
+export const delivered = (rows: ReadBackRow[], outcome: string, provedBy: ProvedBy | null = 'look'): Ending => ({
+  kind: 'delivered',
+  rows,
+  outcome,
+  provedBy,
+});
 
 /**
  * A write that was answered by a refusal added nothing. Of any other it is not known: the next try looks, or, where that

@@ -143,7 +143,7 @@ type Act = Pick<PlaceActInput, 'act' | 'list' | 'group' | 'tag'> & {
 async function actOn(
   connector: Connector,
   { act, list, group, tag, wanted, held, proof, key }: Act,
-): Promise<Reply<null>> {
+): Promise<Reply<unknown>> {
   const nothing = { fields: {}, otherFields: {}, places: [], tags: [], leaves: [], tagsOff: [], proof };
   switch (act) {
     case 'take out':

@@ -48,7 +48,13 @@ export async function tryTarget(
       );
   }
   const carried = { id: key, intent, begunAt: null, cause: null };
-  const circumstances = { unclear: false, now: context.now(), begin: () => Promise.resolve(true) };
+  // A rehearsal is to prove, so it looks, whatever the answer shows.
+  const circumstances = {
+    unclear: false,
+    now: context.now(),
+    begin: () => Promise.resolve(true),
+    trustsAnswers: false,
+  };
   let ending = await carryOut(connector, carried, catalogue, null, circumstances);
   const until = context.now() + Math.min(LONGEST_LOOK_MS, connector.shownAfterMs);
   // What was taken and is not shown yet is looked for again, and not sent again.

@@ -46,10 +46,17 @@ export interface Registered {
   secret: string;
 }
 
+/** Whether somebody was put into a place, or taken out of one, by a request of its own. */
+export interface Placed {
+  moved: boolean;
+}
+
 /** How several people are written by one request, each with an outcome of their own. */
 export interface Together {
   /** How many one request takes at most. */
   most: number;
+  /** Whether the answer for each is what is held after it. */
+  answersProve: boolean;
   /**
    * @param records where each one's part of the request and the answer is kept, in the order of the changes
    * @returns an outcome for each change, in their order
@@ -86,8 +93,11 @@ export interface Connector {
   /**
    * Puts somebody who is there into the lists, groups and tags that `write` does not, and takes them out of those that
    * they are to leave. Harmless when repeated.
+   * @returns whether anything had to be asked for, so that an earlier answer shows it no more
    */
-  place(change: PersonChange, held: HeldPerson | null): Promise<Reply<null>>;
+  place(change: PersonChange, held: HeldPerson | null): Promise<Reply<Placed>>;
+  /** Whether the answer to a write is what is held after it, so that nobody has to look. */
+  answersProve: boolean;
   /** Which standing somebody can be brought into by hand. */
   standings: Standing[];
   /** Subscribes or unsubscribes somebody who is there. @param proof that they confirmed, to come back after leaving */

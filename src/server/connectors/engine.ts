@@ -1,10 +1,10 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
-import { looksInField, namesBy, type RequestTemplate } from '../../contract/profile/index.ts';
+import { looksInField, namesBy, type Profile, type RequestTemplate } from '../../contract/profile/index.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import { shownAfterMs, type Access } from './access.ts';
 import { call, type Line } from './call.ts';
 import { fetchCatalogue } from './catalogue.ts';
-import type { Connector, PersonChange, Reply } from './connector.ts';
+import type { Connector, PersonChange, Placed, Reply } from './connector.ts';
 import type { Send } from './http.ts';
 import { textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, isOfPerson, recordIn } from './reading.ts';
@@ -31,6 +31,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     adds: write.how === 'add' && write.add.request.idempotencyHeader === undefined,
     makesTwice: write.how === 'make or change' && write.make.request.idempotencyHeader === undefined,
     shownAfterMs: shownAfterMs(profile),
+    answersProve: operationsOf(write).every(({ record: shown, proves }) => shown !== undefined && proves === true),
     fetchCatalogue: () => fetchCatalogue(line),
 
     async find(wanted) {
@@ -120,8 +121,9 @@ export function createConnector(send: Send, access: Access, now: () => number, r
    * Lists, groups and tags that the service takes by requests of their own, as far as the person is not in them yet, or
    * is still in them.
    */
-  async function placeInto(change: PersonChange, held: HeldPerson | null): Promise<Reply<null>> {
-    if (!place) return { ok: true, value: null };
+  async function placeInto(change: PersonChange, held: HeldPerson | null): Promise<Reply<Placed>> {
+    let moved = false;
+    if (!place) return { ok: true, value: { moved } };
     const { email, kind, places, tags, leaves, tagsOff } = change;
     const lists = [...new Set(places.map(({ list }) => list))];
     const steps: [RequestTemplate | undefined, boolean, Record<string, string>][] = [
@@ -155,8 +157,9 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       if (!template || !isNeeded) continue;
       const reply = await call(line, template, { email, kind, id: held?.id ?? '', ...values });
       if (!reply.ok) return reply;
+      moved = true;
     }
-    return { ok: true, value: null };
+    return { ok: true, value: { moved } };
   }
 
   return connector;
@@ -164,3 +167,9 @@ export function createConnector(send: Send, access: Access, now: () => number, r
 
 /** Whom nobody looked at may be in it. */
 const isStillIn = (places: string[] | undefined, place: string): boolean => places?.includes(place) ?? true;
+
+/** Every way in which a service is written to. */
+function operationsOf(write: Profile['write']) {
+  if (write.how === 'upsert') return [write.upsert];
+  return write.how === 'add' ? [write.add] : [write.make, write.change];
+}

@@ -16,6 +16,7 @@ export function togetherFor(line: Line): Together | null {
   if (!batch) return null;
   return {
     most: batch.size,
+    answersProve: batch.write.record !== undefined && batch.write.proves === true,
     write: (changes, records) => writeAll(line, batch, changes, records),
     find: batch.find ? findAll(line, batch.find) : null,
   };

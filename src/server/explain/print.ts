@@ -61,8 +61,8 @@ export function printTrail(trail: TrailView): string {
 }
 
 function printDelivery(delivery: DeliveryView): string[] {
-  const { connectionName, routeName, routeVersion, state, sentence, causeDetail, nextStep, attempts, readBack } =
-    delivery;
+  const { connectionName, routeName, routeVersion, state, sentence, causeDetail, nextStep, attempts } = delivery;
+  const { readBack, provedBy } = delivery;
   return part(`Delivery to ${connectionName}: ${state}`, [
     `by ${routeName}, version ${routeVersion}`,
     ...(sentence === '' ? [] : [`${sentence} ${causeDetail}`.trim(), nextStep]),
@@ -76,6 +76,7 @@ function printDelivery(delivery: DeliveryView): string[] {
         ({ method, url, status, milliseconds }) => `  ${method} ${url}: ${status ?? 'no answer'}, ${milliseconds} ms`,
       ),
     ),
+    ...(readBack && provedBy === 'answer' ? ['as its answer showed it:'] : []),
     ...(readBack ?? []).map(
       ({ what, meant, found, same }) =>
         `${same ? 'same' : 'DIFFERS'}: ${what} ${meant}${same ? '' : `, found ${found}`}`,

@@ -233,6 +233,7 @@ function toDeliveryView(
     endedAt: ['delivered', 'held', 'dropped'].includes(record.state) ? isoOrNull(record.endedAt) : null,
     leftOut: record.leftOut,
     readBack: record.readBack,
+    provedBy: record.provedBy,
     attempts: tries,
   };
 }

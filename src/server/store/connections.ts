@@ -25,6 +25,8 @@ export interface ConnectionRecord {
   catalogueAt: number | null;
   changes: CatalogueDifference[];
   changesAt: number | null;
+  /** When the answer to a write was found to be untrue; null while answers are true. */
+  answerUntrueAt: number | null;
   checkAt: number;
   createdAt: number;
 }

@@ -5,6 +5,7 @@ import {
   type Cause,
   type DeliveryEvent,
   type DeliveryState,
+  type ProvedBy,
   type ReadBackRow,
 } from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/deliveries.ts';
@@ -100,6 +101,8 @@ export interface TryEnd {
     causeDetail: string;
     dueAt: number;
     readBack: ReadBackRow[] | null;
+    /** How what was read back is known. */
+    provedBy: ProvedBy | null;
     endedAt: number | null;
     /** Stays when something may have been added there: the next try looks before it adds again. */
     begunAt: number | null;

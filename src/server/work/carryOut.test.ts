@@ -16,11 +16,21 @@ class Death extends Error {}
 
 const MANNERS = {
   'makes or changes in one': { findsFirst: false, adds: false, makesTwice: false, canFind: true },
+  'makes or changes in one, and proves by its answer': {
+    ...{ findsFirst: false, adds: false, makesTwice: false, canFind: true },
+    answersProve: true,
+  },
   'makes and changes apart': { findsFirst: true, adds: false, makesTwice: true, canFind: true },
   'adds, and can be asked': { findsFirst: false, adds: true, makesTwice: false, canFind: true },
   'adds, and cannot be asked': { findsFirst: false, adds: true, makesTwice: false, canFind: false },
 };
 type Manner = keyof typeof MANNERS;
+const CAN_BE_ASKED: Manner[] = [
+  'makes or changes in one',
+  'makes or changes in one, and proves by its answer',
+  'makes and changes apart',
+  'adds, and can be asked',
+];
 
 const HOUR = 3_600_000;
 
@@ -41,6 +51,7 @@ class Service {
   connector(): Connector {
     const { findsFirst, adds, makesTwice, canFind } = MANNERS[this.manner];
     return {
+      answersProve: this.#answersProve,
       findsFirst,
       adds,
       canFind,
@@ -51,9 +62,13 @@ class Service {
       // Only the one list is put in by a request of its own.
       place: (change, held) =>
         held?.lists.includes(change.places[0]?.list ?? '') === true
-          ? Promise.resolve({ ok: true, value: null })
+          ? Promise.resolve({ ok: true, value: { moved: false } })
           : this.#request(() => this.#place(change)),
     } as Connector;
+  }
+
+  get #answersProve(): boolean {
+    return 'answersProve' in MANNERS[this.manner];
   }
 
   #shown(email: string): HeldPerson | null {
@@ -79,6 +94,13 @@ class Service {
   }
 
   #write(change: PersonChange, before: HeldPerson | null, key: string): HeldPerson {
+    const record = this.#change(change, before, key);
+    // Such a service takes the lists by the same request.
+    if (this.#answersProve) record.lists = [...new Set([...record.lists, ...change.places.map(({ list }) => list)])];
+    return record;
+  }
+
+  #change(change: PersonChange, before: HeldPerson | null, key: string): HeldPerson {
     const { adds, findsFirst } = MANNERS[this.manner];
     const known = this.records.find(({ id }) => (findsFirst ? id === before?.id : !adds && id === change.email));
     const isRepeat = this.#keys.has(key);
@@ -102,11 +124,12 @@ class Service {
     return record;
   }
 
-  #place({ email, places }: PersonChange): null {
+  #place({ email, places }: PersonChange): { moved: boolean } {
     const list = places[0]?.list ?? '';
     const record = this.records.findLast((candidate) => candidate.email === email);
-    if (record && !record.lists.includes(list)) record.lists.push(list);
-    return null;
+    const moved = record !== undefined && !record.lists.includes(list);
+    if (moved) record.lists.push(list);
+    return { moved };
   }
 }
 
@@ -140,7 +163,9 @@ async function deliver(service: Service, meant: Intent): Promise<{ state: string
     };
     let ending: Ending;
     try {
-      ending = await carryOut(service.connector(), delivery, catalogue, null, { unclear, now: startedAt, begin });
+      ending = await carryOut(service.connector(), delivery, catalogue, null, {
+        ...{ unclear, now: startedAt, begin, trustsAnswers: true },
+      });
     } catch (error) {
       if (!(error instanceof Death)) throw error;
       takenOver = true;
@@ -166,7 +191,7 @@ const ours = (service: Service) => service.records.filter(({ fields }) => fields
 const ONCE = JSON.stringify(['delivered', [[EMAIL, { mail: EMAIL, given: 'Mara', town: 'Pellam' }, ['L']]]]);
 
 describe('whatever happens to the first five requests, a person arrives once', () => {
-  it.each<Manner>(['makes or changes in one', 'makes and changes apart', 'adds, and can be asked'])(
+  it.each<Manner>(CAN_BE_ASKED)(
     'at a service that %s',
     async (manner) => {
       for (const fate of rows(5)) {
@@ -179,7 +204,7 @@ describe('whatever happens to the first five requests, a person arrives once', (
     60_000,
   );
 
-  it.each<Manner>(['makes or changes in one', 'makes and changes apart', 'adds, and can be asked'])(
+  it.each<Manner>(CAN_BE_ASKED)(
     'at a service that shows new records only after a while, and %s',
     async (manner) => {
       for (const fate of rows(4)) {
@@ -243,7 +268,7 @@ describe('who is there already', () => {
     });
     return service;
   };
-  const apart: Manner[] = ['makes or changes in one', 'makes and changes apart'];
+  const apart: Manner[] = CAN_BE_ASKED.slice(0, 3);
 
   it.each(apart)('is updated: %s', async (manner) => {
     for (const fate of rows(3)) {
@@ -304,6 +329,7 @@ describe('somebody of whom all of it is so already', () => {
         unclear: false,
         now: service.now,
         begin: () => Promise.resolve(true),
+        trustsAnswers: false,
       });
     const intent = intentOf(EMAIL, { fields: { given: 'Mara' }, places: [{ list: 'L', group: '' }] });
     await again(intent);
@@ -313,5 +339,58 @@ describe('somebody of whom all of it is so already', () => {
     expect(await again({ ...intent, fields: { given: 'Ada' } })).toMatchObject({ outcome: 'updated' });
     expect(service.records).toHaveLength(1);
     expect(service.records[0]?.fields).toMatchObject({ given: 'Ada' });
+  });
+});
+
+describe('an answer that proves what arrived', () => {
+  const tried = (service: Service, connector: Connector, trustsAnswers: boolean) =>
+    carryOut(connector, { id: 'D', intent: intent(), begunAt: null, cause: null }, catalogue, null, {
+      unclear: false,
+      now: service.now,
+      begin: () => Promise.resolve(true),
+      trustsAnswers,
+    });
+  const proving = () => new Service('makes or changes in one, and proves by its answer', []);
+
+  it('is all that is asked for, and is said to be the proof', async () => {
+    const service = proving();
+    expect(await tried(service, service.connector(), true)).toMatchObject({
+      kind: 'delivered',
+      provedBy: 'answer',
+      outcome: 'delivered, as its answer shows',
+    });
+    expect(service.requests).toBe(1);
+  });
+
+  it('is looked behind where answers are not trusted, in a rehearsal and now and then', async () => {
+    const service = proving();
+    expect(await tried(service, service.connector(), false)).toMatchObject({ provedBy: 'look', outcome: 'delivered' });
+    expect(service.requests).toBe(2);
+  });
+
+  it('proves nothing where it shows something else than was meant', async () => {
+    const service = proving();
+    const connector = service.connector();
+    const write: Connector['write'] = async (...meant) => {
+      const reply = await connector.write(...meant);
+      return reply.ok && reply.value ? { ok: true, value: { ...reply.value, fields: {} } } : reply;
+    };
+    expect(await tried(service, { ...connector, write }, true)).toMatchObject({ provedBy: 'look' });
+    expect(service.requests).toBe(2);
+  });
+
+  it('that is not true is found out by looking', async () => {
+    const service = proving();
+    const connector = service.connector();
+    const find: Connector['find'] = async (...wanted) => {
+      const reply = await connector.find(...wanted);
+      return reply.ok && reply.value ? { ok: true, value: { ...reply.value, lists: [] } } : reply;
+    };
+    expect(await tried(service, { ...connector, find }, true)).toMatchObject({ kind: 'delivered' });
+    expect(await tried(service, { ...connector, find }, false)).toMatchObject({
+      kind: 'failed',
+      answerUntrue: true,
+      fault: { cause: 'differs after sending' },
+    });
   });
 });

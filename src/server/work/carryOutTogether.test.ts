@@ -3,7 +3,7 @@ import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { intentOf } from '../../../test/world/intents.ts';
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
-import type { Connector, PersonChange, Reply, Together } from '../connectors/connector.ts';
+import type { Connector, PersonChange, Placed, Reply, Together } from '../connectors/connector.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import { carryOutTogether } from './carryOutTogether.ts';
 
@@ -33,7 +33,9 @@ function service(more: {
   write?: (change: PersonChange, key: string) => Reply<HeldPerson | null> | undefined;
   find?: Together['find'];
   findOne?: (email: string) => Reply<HeldPerson | null>;
-  place?: (change: PersonChange) => Reply<null>;
+  place?: (change: PersonChange) => Reply<Placed>;
+  /** Whether the answer for each is what is held; then it has the person in it. */
+  answersProve?: boolean;
 }) {
   const asked: string[] = [];
   const there = new Map<string, HeldPerson>();
@@ -43,13 +45,15 @@ function service(more: {
   };
   const together: Together = {
     most: 25,
+    answersProve: more.answersProve ?? false,
     write: (changes) => {
       asked.push(`write ${changes.length}`);
       return Promise.resolve(
         changes.flatMap(({ change, idempotencyKey }) => {
           if (!more.write) {
-            there.set(change.email, held(change.email, change.fields));
-            return [{ ok: true as const, value: null }];
+            const person = held(change.email, change.fields);
+            there.set(change.email, person);
+            return [{ ok: true as const, value: more.answersProve ? person : null }];
           }
           const reply = more.write(change, idempotencyKey);
           if (reply?.ok) there.set(change.email, held(change.email, change.fields));
@@ -71,7 +75,8 @@ function service(more: {
   const connector = {
     together,
     find: (wanted: { email: string }) => Promise.resolve(one(wanted)),
-    place: (change: PersonChange) => Promise.resolve(more.place?.(change) ?? { ok: true as const, value: null }),
+    place: (change: PersonChange) =>
+      Promise.resolve(more.place?.(change) ?? { ok: true as const, value: { moved: false } }),
   } as unknown as Connector;
   return { connect: () => connector, asked };
 }
@@ -89,10 +94,29 @@ const tries = (...emails: string[]) =>
   }));
 const [MARA, ULRIC, WREN] = ['mara@hill.example', 'ulric@hill.example', 'wren@hill.example'];
 
-async function outcomes(connect: () => Connector): Promise<string[]> {
-  const endings = await carryOutTogether(connect, tries(MARA, ULRIC, WREN), catalogue);
+async function outcomes(connect: () => Connector, trusted: string[] = []): Promise<string[]> {
+  const trusts = ({ id }: { id: string }) => trusted.some((email) => id.endsWith(email));
+  const endings = await carryOutTogether(connect, tries(MARA, ULRIC, WREN), catalogue, trusts);
   return endings.map((ending) => (ending.kind === 'delivered' ? ending.outcome : ending.fault.cause));
 }
+
+describe('several people by one request whose answer proves', () => {
+  it('are looked at only as far as answers are not trusted', async () => {
+    const { connect, asked } = service({ answersProve: true });
+    expect(await outcomes(connect, [MARA, WREN])).toEqual([
+      'delivered, as its answer shows',
+      'delivered',
+      'delivered, as its answer shows',
+    ]);
+    expect(asked).toEqual(['write 3', 'find 1']);
+  });
+
+  it('are looked at where a request of its own followed: the answer is older than that', async () => {
+    const { connect, asked } = service({ answersProve: true, place: () => ({ ok: true, value: { moved: true } }) });
+    expect(await outcomes(connect, [MARA, ULRIC, WREN])).toEqual(['delivered', 'delivered', 'delivered']);
+    expect(asked).toEqual(['write 3', 'find 3']);
+  });
+});
 
 describe('several people by one request', () => {
   it('are written by one, and read back by one', async () => {
@@ -134,7 +158,7 @@ describe('several people by one request', () => {
 
   it('of whom one cannot be placed', async () => {
     const { connect } = service({
-      place: ({ email }) => (email === MARA ? refusal('place gone') : { ok: true, value: null }),
+      place: ({ email }) => (email === MARA ? refusal('place gone') : { ok: true, value: { moved: false } }),
     });
     expect(await outcomes(connect)).toEqual(['place gone', 'delivered', 'delivered']);
   });

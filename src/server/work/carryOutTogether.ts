@@ -5,7 +5,7 @@ import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import type { Consent } from '../store/people/index.ts';
-import { changeFor, compared, failed, notSeen, type Ending } from '../connecting/carryOut.ts';
+import { changeFor, compared, failed, notSeen, provedByAnswer, unlike, type Ending } from '../connecting/carryOut.ts';
 
 interface Try {
   job: { delivery: DeliveryRecord; consent: Consent | null };
@@ -21,6 +21,7 @@ export async function carryOutTogether(
   connect: (record: ExchangeView[]) => Connector,
   tries: Try[],
   catalogue: Catalogue,
+  trusts: (delivery: DeliveryRecord) => boolean,
 ): Promise<Ending[]> {
   const connector = connect([]);
   const { together } = connector;
@@ -36,6 +37,7 @@ export async function carryOutTogether(
   );
   const endings = new Map<DeliveryRecord, Ending>();
   const arrived: typeof people = [];
+  const answers = new Map<DeliveryRecord, Ending>();
   for (const [index, person] of people.entries()) {
     const reply = written[index];
     if (!reply?.ok) {
@@ -43,13 +45,25 @@ export async function carryOutTogether(
       continue;
     }
     const placed = await connect(person.exchanges).place(person.change, reply.value);
-    if (placed.ok) arrived.push(person);
-    else endings.set(person.delivery, failed(placed.fault));
+    if (!placed.ok) {
+      endings.set(person.delivery, failed(placed.fault));
+      continue;
+    }
+    const shown = together.answersProve && !placed.value.moved ? reply.value : null;
+    const { intent } = person.delivery;
+    const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, null), 'delivered');
+    if (answered && trusts(person.delivery)) {
+      endings.set(person.delivery, answered);
+      continue;
+    }
+    if (answered) answers.set(person.delivery, answered);
+    arrived.push(person);
   }
   const found = await readBack(connect, arrived);
   for (const { delivery } of arrived) {
     const reply = found.get(addressOf(delivery.intent)) ?? { ok: true, value: null };
-    endings.set(delivery, reply.ok ? endingOf(connector, delivery, catalogue, reply.value) : failed(reply.fault));
+    const looked = reply.ok ? endingOf(connector, delivery, catalogue, reply.value) : failed(reply.fault);
+    endings.set(delivery, unlike(answers.get(delivery) ?? null, looked));
   }
   return tries.map(({ job }) => endings.get(job.delivery) ?? failed(NO_RESULT));
 }

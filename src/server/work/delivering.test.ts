@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { intentOf } from '../../../test/world/intents.ts';
 import { profileOf } from '../connectors/registry.ts';
-import { mostTogether, takeBundle, type Job } from './delivering.ts';
+import { mostTogether, takeBundle, trustsAnswers, type Job } from './delivering.ts';
 
 /** A job as far as bundling looks at it. */
 function job(
@@ -66,4 +66,16 @@ describe('what goes by one request', () => {
     expect(bundles([job('a', { cause: 'rate limited' }), job('b', { cause: 'unavailable' })], 25)).toEqual([
       ['a', 'b'],
     ]));
+});
+
+describe('whether an answer is taken for proof', () => {
+  const at = (answerUntrueAt: number | null) => ({ answerUntrueAt }) as Job['connection'];
+  const ids = '0123456789abcdef'.split('').map((digit) => `018f-${digit}`);
+
+  it('it is of all but one in sixteen', () =>
+    expect(ids.filter((id) => !trustsAnswers(at(null), id))).toEqual(['018f-0']));
+  it('it is of none once one was not true, or where there is no connection', () => {
+    expect(ids.some((id) => trustsAnswers(at(1), id))).toBe(false);
+    expect(ids.some((id) => trustsAnswers(null, id))).toBe(false);
+  });
 });

@@ -2,7 +2,7 @@ import type { VerifyResult } from '../../contract/connection.ts';
 import { CHANGED_THERE, type Fault } from '../../core/delivery/index.ts';
 import { CATALOGUE_REST_MS, refuse } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
-import { checkSoon } from '../store/connections.ts';
+import { changeConnection, checkSoon } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
 import { endTries } from '../store/deliveries.ts';
 import { conclude, type Ended } from './conclude.ts';
@@ -82,6 +82,7 @@ function storeEndings(context: Context, group: Ended[], owner: string): Promise<
     for (const { delivery, ending } of group) {
       if (!ours.has(delivery.id) || ending.kind !== 'failed') continue;
       if (ending.fault.cause === 'credentials refused') refused.set(delivery.connectionId, ending.fault);
+      if (ending.answerUntrue) await changeConnection(db, delivery.connectionId, { answerUntrueAt: now });
       if (CHANGED_THERE.includes(ending.fault.cause)) changed.add(delivery.connectionId);
     }
     await checkSoon(db, [...changed], CATALOGUE_REST_MS, now);

@@ -36,6 +36,7 @@ export function createCodeConnector(parts: CodeParts): Connector {
     adds: false,
     makesTwice: false,
     shownAfterMs: 0,
+    answersProve: false,
     fetchCatalogue: () =>
       Promise.resolve({
         ok: true,
@@ -59,7 +60,7 @@ export function createCodeConnector(parts: CodeParts): Connector {
     together: null,
     standings: [],
     setStanding: () => Promise.resolve(cannot),
-    place: () => Promise.resolve({ ok: true, value: null }),
+    place: () => Promise.resolve({ ok: true, value: { moved: false } }),
     make: () => Promise.resolve(cannot),
     canRemove: false,
     remove: () => Promise.resolve(cannot),

@@ -57,6 +57,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
           .map((route) => ({ id: route.id, name: route.name })),
       })),
       changesAt: iso(record.changesAt),
+      answerUntrueAt: iso(record.answerUntrueAt),
       lastSuccessAt: iso(standing.get(id)?.lastSuccess),
       lastFailure:
         health?.lastCause && health.lastFailureAt !== null

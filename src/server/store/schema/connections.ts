@@ -25,6 +25,8 @@ export const connections = mysqlTable('connections', {
   /** What differed when the catalogue was last fetched, and when that was. */
   changes: json<CatalogueDifference[]>('changes'),
   changesAt: time('changes_at'),
+  /** When the answer to a write was found to show something else than a look after it; null while answers are true. */
+  answerUntrueAt: time('answer_untrue_at'),
   /** When it is verified next, without anybody asking. */
   checkAt: time('check_at').notNull().default(0),
   createdAt: time('created_at').notNull(),

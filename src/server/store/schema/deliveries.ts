@@ -1,5 +1,5 @@
 import type { ExchangeView } from '../../../contract/deliveries.ts';
-import type { Cause, DeliveryState, ReadBackRow } from '../../../core/delivery/index.ts';
+import type { Cause, DeliveryState, ProvedBy, ReadBackRow } from '../../../core/delivery/index.ts';
 import { readIntent } from '../../../core/plan/index.ts';
 import { bigint, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 
@@ -25,6 +25,8 @@ export const deliveries = mysqlTable(
     cause: varchar('cause', { length: 30 }).$type<Cause>(),
     causeDetail: varchar('cause_detail', { length: 600 }),
     readBack: json<ReadBackRow[]>('read_back'),
+    /** How what was read back is known; null for what is older than that. */
+    provedBy: varchar('proved_by', { length: 10 }).$type<ProvedBy>(),
     /** When something began to be sent that would be added twice if it were sent again; null when nothing was. */
     begunAt: time('begun_at'),
     createdAt: time('created_at').notNull(),

@@ -20,6 +20,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
     dueAt,
     deliveredAt,
     readBack,
+    provedBy,
     attempts,
     leftOut,
     behind,
@@ -70,7 +71,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
         {readBack && readBack.length > 0 && (
           <table className="rows w-full">
             <caption className="text-left text-quiet text-sm pb-1">
-              Read back
+              {provedBy === 'answer' ? 'As its answer showed it' : 'Read back'}
               {deliveredAt && (
                 <>
                   {' '}
@@ -82,7 +83,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
               <tr>
                 <th scope="col">What</th>
                 <th scope="col">Meant</th>
-                <th scope="col">Found there</th>
+                <th scope="col">{provedBy === 'answer' ? 'Answered' : 'Found there'}</th>
                 <th scope="col">Same</th>
               </tr>
             </thead>

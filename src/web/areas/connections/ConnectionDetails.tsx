@@ -18,7 +18,7 @@ import { useConnectionAct, useGrant } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
 
 export function ConnectionDetails({ connection }: { connection: ConnectionView }) {
-  const { id, name, verify, state, serviceName, returnUrl } = connection;
+  const { id, name, verify, state, answerUntrueAt, serviceName, returnUrl } = connection;
   const act = useConnectionAct(id);
   const grant = useGrant();
   const [params] = useSearchParams();
@@ -83,6 +83,12 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       {trouble && (
         <p role="alert" className="box p-4 text-error font-semibold">
           {serviceName} did not grant access: {trouble}
+        </p>
+      )}
+      {answerUntrueAt && (
+        <p className="box p-4">
+          Its answers are not relied on: on one delivery it answered something else than it held, noticed{' '}
+          <Time at={answerUntrueAt} />. Each delivery is looked at since. Verify it to rely on its answers again.
         </p>
       )}
       {state === 'paused' && (
