@@ -50,6 +50,7 @@ export { READY } from './steps/ready.ts';
 export {
   lineId,
   matchAnswers,
+  namePartOf,
   suggestLines,
   type MappedBefore,
   type SuggestFacts,

@@ -17,6 +17,7 @@ import {
   type RouteDocument,
   type RouteMail,
   type Target,
+  NOBODY,
 } from './index.ts';
 
 const fields = [
@@ -69,14 +70,6 @@ const purposes: Purpose[] = [
   { id: 'letter', name: 'Letter', wordings: ['Send me the letter.'], channels: ['email'], archived: false },
   { id: 'texts', name: 'Texts', wordings: ['Send me text messages'], channels: ['sms'], archived: false },
 ];
-const nobody: KnownPerson = {
-  contact: null,
-  identified: { sure: null, possible: [] },
-  consent: [],
-  openConfirmations: [],
-  sent: [],
-  answered: [],
-};
 const NOW = 1_000_000_000;
 
 const planOf = (values: FieldValues, route: Partial<RouteDocument> = {}, known: Partial<KnownPerson> = {}) => {
@@ -88,7 +81,7 @@ const planOf = (values: FieldValues, route: Partial<RouteDocument> = {}, known: 
     keys: keysOf(fields, values, 'S'),
     visit: {},
     routes: [{ id: 'R', name: 'Route', version: 1, document: { ...document, ...route } }],
-    known: { ...nobody, ...known },
+    known: { ...NOBODY, ...known },
     catalogues: { C: catalogue },
     now: NOW,
   };

@@ -22,6 +22,7 @@ import {
   type RouteDocument,
   type Target,
   type TargetTag,
+  NOBODY,
 } from './index.ts';
 
 const field = (key: string, type: SourceField['type'], more: Partial<SourceField> = {}) =>
@@ -92,16 +93,8 @@ const purposes: Purpose[] = [
   },
 ];
 const route: LiveRoute = { id: 'R', name: 'Route', version: 3, document };
-const nobody: KnownPerson = {
-  contact: null,
-  identified: { sure: null, possible: [] },
-  consent: [],
-  openConfirmations: [],
-  sent: [],
-  answered: [],
-};
 const knownBy = (by: ContactKey, known: FieldValues): KnownPerson => ({
-  ...nobody,
+  ...NOBODY,
   contact: { id: 'P', address: by.kind === 'email' ? by.value : '', values: known },
   identified: { sure: { id: 'P', by }, possible: [] },
 });
@@ -123,7 +116,7 @@ const plan = (more: Partial<PlanInput> = {}) => {
     keys: keysOf(more.fields ?? fields, more.values ?? values, 'S'),
     visit: {},
     routes: [route],
-    known: nobody,
+    known: NOBODY,
     catalogues: { C: catalogue },
     now: NOW,
     ...more,
@@ -197,20 +190,20 @@ it('takes people out only of what the service takes them out of', () => {
 });
 
 it('does not ask those who confirmed before', () => {
-  const planned = plan({ known: { ...nobody, consent: [{ kind: 'confirmed', ...ONE_BY_EMAIL, at: 5 }] } });
+  const planned = plan({ known: { ...NOBODY, consent: [{ kind: 'confirmed', ...ONE_BY_EMAIL, at: 5 }] } });
   expect(planned.asks).toEqual([]);
   expect(planned.deliveries[0]?.after).toEqual(NOW_AT_ONCE);
 });
 
 it('asks again when the confirmation was for another purpose', () => {
   expect(
-    plan({ known: { ...nobody, consent: [{ kind: 'confirmed', purpose: 'shop', channel: 'email', at: 5 }] } }).asks,
+    plan({ known: { ...NOBODY, consent: [{ kind: 'confirmed', purpose: 'shop', channel: 'email', at: 5 }] } }).asks,
   ).toHaveLength(1);
 });
 
 it('joins a confirmation that went out minutes ago, and sends anew after that', () => {
   const open = (age: number) =>
-    plan({ known: { ...nobody, openConfirmations: [{ id: 'K', purposes: ['letter'], lastSentAt: NOW - age }] } });
+    plan({ known: { ...NOBODY, openConfirmations: [{ id: 'K', purposes: ['letter'], lastSentAt: NOW - age }] } });
   expect(open(60_000).asks[0]?.joins).toBe('K');
   expect(open(60_000).consent.map(({ kind }) => kind)).toEqual(['given']);
   expect(open(11 * 60_000).asks[0]?.joins).toBeNull();
@@ -269,7 +262,7 @@ it('plans nothing for nobody', () => {
     keys: [],
     visit: {},
     routes: [route],
-    known: nobody,
+    known: NOBODY,
     catalogues: {},
     now: NOW,
   });
@@ -628,7 +621,7 @@ describe('what is known of a person', () => {
     const [meant] = plan().deliveries;
     if (!meant) throw new Error('nothing was planned');
     const sent = (arrived: boolean): KnownPerson => ({
-      ...nobody,
+      ...NOBODY,
       sent: [{ routeId: 'R', targetId: 'T', connectionId: 'C', arrived, intent: meant.intent }],
     });
     const [place] = meant.intent.places;

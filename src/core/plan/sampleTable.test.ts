@@ -4,7 +4,7 @@ import { sourceField } from '../../../test/world/fields.ts';
 import { routeOf, targetOf } from '../../../test/world/routes.ts';
 import { plainLine } from '../mapping/index.ts';
 import type { FieldValues } from '../values/index.ts';
-import { judgeSample, oddFirst, type KnownPerson, type KnownSample, type RouteDocument } from './index.ts';
+import { judgeSample, NOBODY, oddFirst, type KnownPerson, type KnownSample, type RouteDocument } from './index.ts';
 
 const there = (key: string, type: 'text' | 'email' | 'number', required = false) => ({
   key,
@@ -18,21 +18,13 @@ const catalogue = catalogueOf({ fields: [there('mail', 'email', true), there('he
 const line = (to: string, field: string) => plainLine({ id: `l-${to}`, to, from: { kind: 'field', field } });
 const target = targetOf('t', { lines: [line('mail', 'email'), line('heads', 'heads')] });
 const draft = routeOf({ targets: [target] });
-const nobody: KnownPerson = {
-  contact: null,
-  identified: { sure: null, possible: [] },
-  consent: [],
-  openConfirmations: [],
-  sent: [],
-  answered: [],
-};
 const sample = (values: FieldValues, known: Partial<KnownPerson> = {}): KnownSample => ({
   id: 's',
   receivedAt: '2026-05-31T12:00:00Z',
   values: { email: 'mara@hill.example', heads: 3, ...values },
   visit: {},
   keys: [{ kind: 'email', value: 'mara@hill.example' }],
-  known: { ...nobody, ...known },
+  known: { ...NOBODY, ...known },
 });
 const judged = (
   one: KnownSample,

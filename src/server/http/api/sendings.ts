@@ -13,7 +13,7 @@ import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
 
 /** How many are looked at before they are sent; the rest is much the same. */
-const MOST_LOOKED = 1_000;
+const MOST_LOOKED = { all: 1_000, held: 200 };
 const AT_ONCE = 100;
 
 /** Sending what is there already through a route: looked at first, then at a set pace, paused, resumed, cancelled. */
@@ -31,7 +31,7 @@ export function sendingRoutes(context: Context): Hono<Session> {
     if (!route) throw notFound('route');
     if (!route.live) throw new Problem(409, 'not-live', NOT_LIVE);
     const outcomes: SendingOutcome[] = [];
-    for (let after: string | null = ''; after !== null && outcomes.length < MOST_LOOKED;) {
+    for (let after: string | null = ''; after !== null && outcomes.length < MOST_LOOKED[chosen.pile];) {
       const walk: Walk = { route, chosen, after, limit: AT_ONCE, doIt: false };
       const part = await nextPart(store.db, context, wirings, walk);
       outcomes.push(...part.outcomes);
