@@ -743,6 +743,26 @@ describe('a check of a route before it goes live', () => {
     ).toBeUndefined();
   });
 
+  it('stays let stand while more comes in: what it says has no count of it', () => {
+    const messages = (document: RouteDocument, looked: Looked) => found(document, looked).map(findingKey);
+    const rare = withTarget({ when: when('never') });
+    const more = (count: number): Looked => ({
+      samples: Array.from({ length: count }, () => ({ likes: 'every month', words: '', email: 'test@hill.example' })),
+      pace: 100 + count,
+    });
+    const documents = [rare, withLine('note', 'words'), withTarget(place('L'))];
+    for (const document of documents) expect(messages(document, more(40))).toEqual(messages(document, more(41)));
+    const codes = documents.flatMap((document) => found(document, more(40)).map(({ code }) => code));
+    expect(codes).toEqual(
+      expect.arrayContaining([
+        'no submission ever went there',
+        'a field is never filled in',
+        'test data would go into a list',
+        'the destination is slower than the source',
+      ]),
+    );
+  });
+
   it('has enough of them, and one before anything comes', () => {
     expect(CHECKS.length).toBeGreaterThanOrEqual(40);
     expect(findingsOf({ document: route(), sources: [] })[0]?.code).toBe('no source');

@@ -18,12 +18,13 @@ export const testPeople = targetCheck({
   find: ({ target, catalogue, source, samples }) => {
     const lists = listsOf(catalogue, target).filter(({ name }) => !TEST_WORD.test(name));
     const who = source.fields.filter(({ type, keepAs }) => type === 'email' || keepAs.includes('name'));
-    const tests = samples.filter((values) => who.some(({ id }) => isTest(values[id])));
-    return target.when === null && lists.length > 0 && tests.length > 0
+    const hasTests = samples.some((values) => who.some(({ id }) => isTest(values[id])));
+    return target.when === null && lists.length > 0 && hasTests
       ? [
           {
             part: 'target' as const,
-            message: `${tests.length} of the last ${samples.length} submissions look like tests, and would go into ${quoted(lists.map(({ name }) => name))}.`,
+            // Without a count: what somebody lets stand is known again by what it says.
+            message: `Of what came of late, some looks like tests, and would go into ${quoted(lists.map(({ name }) => name))}.`,
             fix: 'Say for whom this target is, such as everybody whose address does not contain "test"; or take the tests out there.',
           },
         ]

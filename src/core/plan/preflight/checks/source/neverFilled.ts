@@ -13,7 +13,7 @@ export const neverFilled = lineCheck({
     if (samples.some((values) => !isEmpty(values[from.id]))) return [];
     return [
       {
-        message: `${field.label} comes from ${from.label}, which none of the last ${samples.length} submissions has filled in.`,
+        message: `${field.label} comes from ${from.label}, which nothing that came of late has filled in.`,
         fix: 'See whether the page still sends it, or map another field.',
       },
     ];

@@ -18,7 +18,7 @@ export const neverTaken = targetCheck({
       : [
           {
             part: 'target',
-            message: `None of the last ${samples.length} submissions would go there.`,
+            message: 'Nothing that came of late would go there.',
             fix: 'Look at its condition with some of them as the sample.',
           },
         ];

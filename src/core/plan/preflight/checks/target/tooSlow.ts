@@ -10,7 +10,7 @@ export const tooSlow = targetCheck({
       ? [
           {
             part: 'target',
-            message: `${connection?.name ?? 'It'} takes ${most} a minute, and the source brought ${pace} in its busiest minute today.`,
+            message: `${connection?.name ?? 'It'} takes ${most} a minute, and the source brought more in its busiest minute today.`,
             fix: 'Ask for a higher limit there, or expect people to arrive late.',
           },
         ]
