@@ -82,6 +82,10 @@ export class SourceFieldInput {
   help!: string;
 
   @IsString()
+  @MaxLength(300, { message: 'An error text has at most 300 characters.' })
+  errorText!: string;
+
+  @IsString()
   @MaxLength(120, { message: 'A placeholder has at most 120 characters.' })
   placeholder!: string;
 
@@ -130,6 +134,10 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @IsString()
   @Length(1, 80, { message: 'The button needs a text.' })
   button!: string;
+
+  @IsString()
+  @MaxLength(80, { message: 'A button has at most 80 characters.' })
+  resetLabel!: string;
 
   @ValidateIf((document: FormDocumentInput) => isGiven(document, document.thankYouUrl))
   @Matches(/^https?:\/\/[^\s]+$/, { message: 'Enter the whole address of the page, from https:// on.' })

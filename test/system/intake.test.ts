@@ -53,6 +53,24 @@ describe('a wrong value', () => {
     });
   });
 
+  it('is said in the words of the form, where it has some, with a button that empties it again', async () => {
+    const errorText = 'Your address, please, as your friends write it.';
+    const { draft } = source;
+    const own = await operator.form('In its own words', {
+      ...draft,
+      minimumSeconds: 0,
+      resetLabel: 'Begin again',
+      fields: draft.fields.map((field) => (field.key === 'email' ? { ...field, errorText } : field)),
+    });
+    const page = await (await submitForm(world, own, fields('nobody'))).text();
+    expect(page).toContain(`<a href="#field-email">Email</a>: ${errorText}`);
+    expect(page).not.toContain('An email address has an @');
+    expect(page).toContain('<button type="reset">Begin again</button>');
+    expect(own.html).toContain('<button type="reset">Begin again</button>');
+    const long = await operator.send('PUT', `/sources/${own.id}/draft`, { ...draft, resetLabel: 'x'.repeat(81) });
+    expect([long.status, await long.text()]).toEqual([422, expect.stringContaining('80 characters')]);
+  });
+
   it('is never stored', async () => {
     expect(await world.rows("SELECT id FROM submissions WHERE field_values LIKE '%nobody%'")).toEqual([]);
   });

@@ -14,6 +14,7 @@ export const formOf = (fields: SourceField[], more: Partial<FormDocument> = {}):
   kind: 'form',
   fields,
   button: 'Go',
+  resetLabel: '',
   statement: '',
   trust: 'usual',
   thankYouUrl: '',

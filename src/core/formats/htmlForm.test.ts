@@ -6,6 +6,13 @@ import { escapeHtml, printFormHtml, printFormToCopy, TRAP_FIELD } from './index.
 const copied = (fields: SourceField[], more: Parameters<typeof formOf>[1] = {}) =>
   printFormToCopy('https://x.example/in/one', formOf(fields, more));
 
+it('has a button that empties it only where that is wanted, and never as the first', () => {
+  expect(copied([sourceField('a', 'text')])).not.toContain('type="reset"');
+  const html = copied([sourceField('a', 'text')], { resetLabel: 'Begin again' });
+  expect(html).toContain('<button type="reset">Begin again</button>');
+  expect(html.indexOf('type="submit"')).toBeLessThan(html.indexOf('type="reset"'));
+});
+
 it('escapes whatever an operator may have typed', () => {
   const html = printFormToCopy('https://x.example/in/1?a=1&b=2', {
     fields: [
@@ -13,6 +20,7 @@ it('escapes whatever an operator may have typed', () => {
       sourceField('c', 'several choices', { label: 'Choice', options: ['<script>alert(1)</script>'] }),
     ],
     button: '</button>',
+    resetLabel: '<reset>',
     statement: '<img src=x>',
   });
   expect(html).toContain('&lt;b&gt;&quot;Name&quot; &amp; &#39;more&#39;&lt;/b&gt;');

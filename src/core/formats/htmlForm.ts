@@ -9,7 +9,7 @@ export const STAMP_FIELD = 'form_shown';
 
 export interface FormPage {
   action: string;
-  document: Pick<FormDocument, 'fields' | 'button' | 'statement'>;
+  document: Pick<FormDocument, 'fields' | 'button' | 'resetLabel' | 'statement'>;
   filled: Filled;
   /** What our own page knows and the form brings along; a page of others has a line of script instead. */
   carries: [name: string, value: string][] | 'script';
@@ -20,7 +20,7 @@ export interface FormPage {
  * long the page was open, for the check against robots, and which page it is; or on our own page, which knows both.
  */
 export function printFormHtml({ action, document, filled, carries }: FormPage): string {
-  const { fields, button, statement } = document;
+  const { fields, button, resetLabel, statement } = document;
   const own = carries === 'script' ? [PAGE_FIELD, REFERRER_FIELD].map((name): [string, string] => [name, '']) : carries;
   const hasFiles = fields.some(({ type }) => type === 'file');
   const narrow = fields.some(({ width }) => width !== 'full');
@@ -37,6 +37,7 @@ export function printFormHtml({ action, document, filled, carries }: FormPage): 
     ),
     ...(statement === '' ? [] : [`  <p>${escapeHtml(statement)}</p>`]),
     `  <button type="submit">${escapeHtml(button)}</button>`,
+    ...(resetLabel === '' ? [] : [`  <button type="reset">${escapeHtml(resetLabel)}</button>`]),
     ...(carries === 'script' ? [`  <script>${SCRIPT}</script>`] : []),
     `</form>`,
   ].join('\n');

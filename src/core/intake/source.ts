@@ -22,6 +22,8 @@ interface AnySource {
 export interface FormDocument extends AnySource {
   kind: 'form';
   button: string;
+  /** The label of a button that empties the form again; '' for none. */
+  resetLabel: string;
   /** Where the visitor goes afterwards; '' shows the neutral page with the message. */
   thankYouUrl: string;
   thankYouMessage: string;
@@ -76,7 +78,7 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
   reads,
 });
 
-const SOURCE: Format = { what: 'source', upgrades: [withKinds, withTrust] };
+const SOURCE: Format = { what: 'source', upgrades: [withKinds, withTrust, withErrorTexts] };
 
 /** The format of sources as they are written today. */
 export const SOURCE_FORMAT = presentFormat(SOURCE);
@@ -119,6 +121,15 @@ function withKinds(old: Loose): Loose {
 /** To format 3: a source says how far it is trusted. */
 function withTrust(old: Loose): Loose {
   return { trust: 'usual', ...old };
+}
+
+/** To format 4: fields may have error texts of their own, and forms a button that empties them. */
+function withErrorTexts(old: Loose): Loose {
+  return {
+    ...old,
+    ...(old.kind === 'form' ? { resetLabel: '' } : {}),
+    fields: objectsIn(old.fields).map((field) => ({ errorText: '', ...field })),
+  };
 }
 
 function typed(type: string, several: boolean): { type: string; widget: string } {

@@ -71,3 +71,13 @@ it('prints values in words', () => {
     ['yes', 'no', 'a, b', 'x', ''],
   );
 });
+
+it('says what the form says instead of our words, whatever is wrong, and nothing where nothing is', () => {
+  const errorText = 'Write it as on your ticket.';
+  const ticket = field({ type: 'number', required: true, errorText });
+  for (const sent of [[], [''], ['seven'], ['x'.repeat(3000)]])
+    expect(parseFieldValue(ticket, sent)).toEqual({ ok: false, issue: errorText });
+  expect(parseFieldValue(ticket, ['7'])).toEqual({ ok: true, value: 7 });
+  const box = field({ type: 'yes/no', required: true, errorText });
+  expect(parseFieldValue(box, [])).toEqual({ ok: false, issue: errorText });
+});

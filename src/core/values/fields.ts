@@ -71,6 +71,8 @@ export interface SourceField {
   /** The answers of a choice; of a file, the media types that are taken, such as image/* (none: any). */
   options: string[];
   help: string;
+  /** What is said instead of our own words when what was entered cannot be taken; '' for our own. */
+  errorText: string;
   placeholder: string;
   width: Width;
   /** What it holds before anybody enters anything. */
@@ -95,6 +97,7 @@ export const plainField = (key: string, type: TypeName): SourceField => ({
   required: false,
   options: [],
   help: '',
+  errorText: '',
   placeholder: '',
   width: 'full',
   preset: '',
@@ -112,6 +115,11 @@ export const isTick = ({ type, widget }: Pick<SourceField, 'type' | 'widget'>): 
  * @param sent the values under the field's name, in order; an absent field sends none (an unticked box)
  */
 export function parseFieldValue(field: SourceField, sent: string[]): Result<FieldValue> {
+  const read = readFieldValue(field, sent);
+  return read.ok || field.errorText === '' ? read : bad(field.errorText);
+}
+
+function readFieldValue(field: SourceField, sent: string[]): Result<FieldValue> {
   // Before anything is looked for in it: what is longer is no such value, and only keeps the reader busy.
   const limit = field.type === 'long text' || field.type === 'list of records' ? TEXT_LIMIT : LINE_LIMIT;
   if (sent.some((text) => text.length > limit)) return bad(`This is longer than ${limit} characters.`);

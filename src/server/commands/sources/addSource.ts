@@ -20,6 +20,7 @@ const NEW_FORM: FormDocument = {
     },
   ],
   button: 'Sign up',
+  resetLabel: '',
   statement: '',
   trust: 'usual',
   thankYouUrl: '',

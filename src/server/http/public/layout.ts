@@ -41,6 +41,7 @@ input[type=checkbox] { width: 1.1rem; height: 1.1rem; flex: none; transform: tra
 .summary { border-left: 4px solid var(--wrong); padding: .2rem 0 .2rem 1rem; margin: 0 0 1.5rem; }
 .summary ul { margin: .3rem 0 0; padding-left: 1.1rem; }
 button { font: inherit; font-weight: 600; padding: .7rem 1.4rem; min-height: 44px; border: 0; border-radius: 4px; background: var(--action); color: var(--on-action); cursor: pointer; }
+button[type=reset] { background: none; color: var(--action); text-decoration: underline; }
 a { color: var(--action); }
 :focus-visible { outline: 3px solid var(--action); outline-offset: 2px; }
 .away { position: absolute; left: -6000px; }

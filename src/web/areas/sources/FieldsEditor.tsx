@@ -286,12 +286,13 @@ function Answers({ field: { type, options }, onChange }: PartProps) {
 
 /** How a field looks to visitors: what most fields leave as it is stands a click away. */
 function Looks({ field, onChange }: PartProps) {
-  const { type, help, placeholder, width, labelShown, autocomplete, label } = field;
+  const { type, help, errorText, placeholder, width, labelShown, autocomplete, label } = field;
   const isText = !['yes/no', 'several choices', 'file', 'list of records', 'person name', 'postal address'].includes(
     type,
   );
   const changed = [
     help !== '' && 'help',
+    errorText !== '' && 'own error text',
     placeholder !== '' && 'placeholder',
     field.preset !== '' && 'first value',
     width !== 'full' && width,
@@ -311,6 +312,15 @@ function Looks({ field, onChange }: PartProps) {
               aria-label={`Help under ${label}`}
               value={help}
               onChange={(event) => onChange({ help: event.target.value })}
+            />
+          </Labelled>
+          <Labelled label="What is said when it cannot be taken" whole>
+            <input
+              className="input input-sm w-full"
+              aria-label={`What is said when ${label} cannot be taken`}
+              placeholder="what is wrong with it, in our words"
+              value={errorText}
+              onChange={(event) => onChange({ errorText: event.target.value })}
             />
           </Labelled>
           <Labelled label="Width">

@@ -148,6 +148,18 @@ function FormParts({ document, set, about }: PartsProps<FormDocument>) {
           />
         </Field>
         <Field
+          label="Button that empties the form"
+          help="Its text. Most forms do without: it is pressed by mistake."
+          error={about('/resetLabel')}
+        >
+          <input
+            className="input w-full"
+            value={document.resetLabel}
+            placeholder="none"
+            onChange={(event) => set({ resetLabel: event.target.value })}
+          />
+        </Field>
+        <Field
           label="Thank-you page"
           help="Its address; empty shows the message below on a plain page."
           error={about('/thankYouUrl')}
