@@ -53,7 +53,7 @@ describe('a wrong value', () => {
     });
   });
 
-  it('is said in the words of the form, where it has some, with a button that empties it again', async () => {
+  it('is said in the words of the form, where it has some, with a button that resets it', async () => {
     const errorText = 'Your address, please, as your friends write it.';
     const { draft } = source;
     const own = await operator.form('In its own words', {

@@ -6,7 +6,7 @@ import { escapeHtml, printFormHtml, printFormToCopy, TRAP_FIELD } from './index.
 const copied = (fields: SourceField[], more: Parameters<typeof formOf>[1] = {}) =>
   printFormToCopy('https://x.example/in/one', formOf(fields, more));
 
-it('has a button that empties it only where that is wanted, and never as the first', () => {
+it('has a button that resets it only where that is wanted, and never as the first', () => {
   expect(copied([sourceField('a', 'text')])).not.toContain('type="reset"');
   const html = copied([sourceField('a', 'text')], { resetLabel: 'Begin again' });
   expect(html).toContain('<button type="reset">Begin again</button>');

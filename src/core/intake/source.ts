@@ -22,7 +22,7 @@ interface AnySource {
 export interface FormDocument extends AnySource {
   kind: 'form';
   button: string;
-  /** The label of a button that empties the form again; '' for none. */
+  /** The label of a button that puts the form back as it was shown; '' for none. */
   resetLabel: string;
   /** Where the visitor goes afterwards; '' shows the neutral page with the message. */
   thankYouUrl: string;
@@ -123,7 +123,7 @@ function withTrust(old: Loose): Loose {
   return { trust: 'usual', ...old };
 }
 
-/** To format 4: fields may have error texts of their own, and forms a button that empties them. */
+/** To format 4: fields may have error texts of their own, and forms a button that resets them. */
 function withErrorTexts(old: Loose): Loose {
   return {
     ...old,

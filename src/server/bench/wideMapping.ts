@@ -200,8 +200,10 @@ export function wideByHand(values: FieldValues): Record<string, string | number>
   put('role', ROLE_OF.get(text(values.role)) ?? '-', 20);
   const level = LEVEL_OF.get(text(values.visits));
   if (level !== undefined && LEVELS.includes(level)) sent.level = level;
-  if (Array.isArray(values.interests))
-    put('topics', values.interests.map((one) => TOPIC_OF.get(String(one)) ?? String(one)).join(', '));
+  if (Array.isArray(values.interests)) {
+    const chosen = values.interests.filter((one) => typeof one === 'string');
+    put('topics', chosen.map((one) => TOPIC_OF.get(one) ?? one).join(', '));
+  }
   const { heads } = values;
   if (typeof heads === 'number' && Number.isFinite(heads)) {
     sent.heads = heads;

@@ -148,8 +148,8 @@ function FormParts({ document, set, about }: PartsProps<FormDocument>) {
           />
         </Field>
         <Field
-          label="Button that empties the form"
-          help="Its text. Most forms do without: it is pressed by mistake."
+          label="Reset button"
+          help="Its text: it puts the form back as it was shown. Most forms do without, since it is pressed by mistake."
           error={about('/resetLabel')}
         >
           <input
