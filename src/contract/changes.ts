@@ -47,7 +47,7 @@ export const SUBJECTS = {
   profile: 'the profile',
   token: 'the token',
   purpose: 'the purpose',
-  organisation: 'who asks',
+  organisation: 'the organisation',
   account: 'the account',
   submission: 'a submission',
   delivery: 'a delivery',

@@ -7,6 +7,7 @@ import type { TernPostState } from '../../src/standins/tern-post/state.ts';
 import { fields, observatory, submitForm } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
+import { targetOf } from '../world/routes.ts';
 import { World } from '../world/world.ts';
 
 let world: World;
@@ -115,6 +116,24 @@ describe('what is known of the other system and of who asks', () => {
     await fetch(`${world.ternPost}/inside.json`, { method: 'PUT', body: JSON.stringify({ keys: state.keys }) });
     await operator.post(`/connections/${made.connection.id}/verify`);
     expect(await codes()).not.toContain('the access lacks a permission');
+  });
+
+  it('a destination that is a source of our own, taken by the same route, is a loop', async () => {
+    const secret = `whsec_${Buffer.from('a secret of the tests, 32 bytes.').toString('base64')}`;
+    const ours = await operator.connectTo('signed-webhook', made.source.postUrl, { secret }, 'Ourselves');
+    const { draft } = await route();
+    const round = { ...targetOf('round', { connectionId: ours.id }), duplicates: 'add' as const };
+    await save((document) => ({ ...document, targets: [...document.targets, round] }));
+    const loops = () => route().then(({ findings }) => findings.filter(({ code }) => code === 'a loop'));
+    expect(await loops()).toMatchObject([{ level: 'blocker', target: 1 }]);
+    // An address that only begins like it is another one.
+    const beside = await operator.connectTo('signed-webhook', `${made.source.postUrl}-2`, { secret }, 'Beside');
+    await save((document) => ({
+      ...document,
+      targets: [...draft.targets, { ...round, connectionId: beside.id }],
+    }));
+    expect(await loops()).toEqual([]);
+    await save(() => draft);
   });
 
   it('by which names people know whoever asks is said once, noted, and looked for in the sentences', async () => {

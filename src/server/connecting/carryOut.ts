@@ -92,16 +92,18 @@ export async function carryOut(
   const change = changeFor(intent, wanted, adds ? null : before, proof);
   const makes = adds || (connector.makesTwice && !before);
   let held = known;
+  let shown: HeldPerson | null = null;
   if (!ours) {
     if (makes && !(await begin())) return failed({ cause: 'unavailable', said: 'Taken over.', waitMs: null });
     const written = await connector.write(change, adds ? null : before, delivery.id);
     if (!written.ok) return notWritten(written.fault, { makes, canLook });
-    held = written.value;
+    shown = written.value;
+    held = shown ?? (adds ? null : before);
   }
   const placed = await connector.place(change, held);
   if (!placed.ok) return failed(placed.fault, makes);
   const outcome = ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered';
-  const shown = ours || placed.value.moved || !connector.answersProve ? null : held;
+  if (placed.value.moved || !connector.answersProve) shown = null;
   const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, adds ? null : before), outcome);
   if (answered && (trustsAnswers || !canLook)) return answered;
   if (!canLook) return delivered([], 'accepted there; it cannot be read back', null);

@@ -1,4 +1,6 @@
 import type { Profile } from '../../contract/profile/index.ts';
+import type { Catalogue } from '../../core/plan/index.ts';
+import { abilitiesOf } from '../connectors/catalogue.ts';
 import { findShippedProfile, shippedProfiles } from '../connectors/registry.ts';
 import type { ConnectionRecord } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
@@ -21,3 +23,7 @@ export function profileFor({ profile, ownProfile }: ConnectionRecord): Profile {
   if (!found) throw new Error(`no connector profile "${profile}"`);
   return found;
 }
+
+/** What a connection offers, with what its kind can do as the profile says it today, not as when the catalogue was fetched. */
+export const offeredBy = (record: ConnectionRecord): Catalogue | null =>
+  record.catalogue && { ...record.catalogue, can: abilitiesOf(profileFor(record)) };

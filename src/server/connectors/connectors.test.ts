@@ -203,6 +203,12 @@ describe('somebody else', () => {
       { fault: { cause: 'another person' } },
     ]);
   });
+  it('who was there before is not in an answer that shows nobody', async () => {
+    const before = await connector(network({ member: { ...stranger, email: 'mara@hill.example' } }).send).find(wanted);
+    expect(before).toMatchObject({ ok: true, value: { id: 'M-1' } });
+    const written = await connector(network({}).send).write(change, before.ok ? before.value : null, 'k');
+    expect(written).toEqual({ ok: true, value: null });
+  });
   it('is not looked for by a profile that does not say for whom, or does not see who came', async () => {
     const profile = profileOf('tern-post');
     const anybody = { ...profile, find: { request: { method: 'GET' as const, path: '/v1/members' }, record: '$[0]' } };

@@ -54,7 +54,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       const written = recordIn(profile, operation, reply.value);
       // An answer need not repeat the address; one that has another is not about this person.
       if (written && written.email !== '' && !isOfPerson(written, change)) return { ok: false, fault: ANOTHER_PERSON };
-      return { ok: true, value: written ?? before };
+      return { ok: true, value: written };
     },
 
     place: placeInto,

@@ -379,6 +379,25 @@ describe('an answer that proves what arrived', () => {
     expect(service.requests).toBe(2);
   });
 
+  it('proves nothing where it shows nobody: who was there before is no answer', async () => {
+    const service = proving();
+    const connector = service.connector();
+    await tried(service, connector, true);
+    const write: Connector['write'] = async (...meant) => {
+      const reply = await connector.write(...meant);
+      return reply.ok ? { ok: true, value: null } : reply;
+    };
+    const gaps = intent({ duplicates: 'fill gaps', fields: { mail: EMAIL, given: 'Ada' } });
+    const again = { id: 'E', intent: gaps, begunAt: null, cause: null };
+    const ending = await carryOut({ ...connector, write }, again, catalogue, null, {
+      unclear: true,
+      now: service.now,
+      begin: () => Promise.resolve(true),
+      trustsAnswers: true,
+    });
+    expect(ending).toMatchObject({ kind: 'delivered', provedBy: 'look' });
+  });
+
   it('that is not true is found out by looking', async () => {
     const service = proving();
     const connector = service.connector();

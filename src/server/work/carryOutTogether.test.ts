@@ -95,7 +95,7 @@ const tries = (...emails: string[]) =>
 const [MARA, ULRIC, WREN] = ['mara@hill.example', 'ulric@hill.example', 'wren@hill.example'];
 
 async function outcomes(connect: () => Connector, trusted: string[] = []): Promise<string[]> {
-  const trusts = ({ id }: { id: string }) => trusted.some((email) => id.endsWith(email));
+  const trusts = ({ delivery: { id } }: { delivery: DeliveryRecord }) => trusted.some((email) => id.endsWith(email));
   const endings = await carryOutTogether(connect, tries(MARA, ULRIC, WREN), catalogue, trusts);
   return endings.map((ending) => (ending.kind === 'delivered' ? ending.outcome : ending.fault.cause));
 }

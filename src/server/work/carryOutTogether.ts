@@ -17,27 +17,28 @@ interface Try {
  * the others.
  * @returns how each ended, in their order
  */
-export async function carryOutTogether(
+export async function carryOutTogether<Tried extends Try>(
   connect: (record: ExchangeView[]) => Connector,
-  tries: Try[],
+  tries: Tried[],
   catalogue: Catalogue,
-  trusts: (delivery: DeliveryRecord) => boolean,
+  trusts: (job: Tried['job']) => boolean,
 ): Promise<Ending[]> {
   const connector = connect([]);
   const { together } = connector;
   if (!together) throw new Error('this service takes people one by one');
-  const people = tries.map(({ job: { delivery, consent }, exchanges }) => {
+  const people = tries.map(({ job, exchanges }) => {
+    const { delivery, consent } = job;
     const wanted = wantedOf(delivery.intent);
     const change = changeFor(delivery.intent, wanted, null, consent?.proof ?? null);
-    return { delivery, wanted, change, exchanges };
+    return { job, delivery, wanted, change, exchanges };
   });
   const written = await together.write(
     people.map(({ delivery, change }) => ({ change, idempotencyKey: delivery.id })),
     people.map(({ exchanges }) => exchanges),
   );
   const endings = new Map<DeliveryRecord, Ending>();
-  const arrived: typeof people = [];
-  const answers = new Map<DeliveryRecord, Ending>();
+  /** Who is still to be looked at, with what their answer showed. */
+  const arrived: ((typeof people)[number] & { answered: Ending | null })[] = [];
   for (const [index, person] of people.entries()) {
     const reply = written[index];
     if (!reply?.ok) {
@@ -52,18 +53,14 @@ export async function carryOutTogether(
     const shown = together.answersProve && !placed.value.moved ? reply.value : null;
     const { intent } = person.delivery;
     const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, null), 'delivered');
-    if (answered && trusts(person.delivery)) {
-      endings.set(person.delivery, answered);
-      continue;
-    }
-    if (answered) answers.set(person.delivery, answered);
-    arrived.push(person);
+    if (answered && trusts(person.job)) endings.set(person.delivery, answered);
+    else arrived.push({ ...person, answered });
   }
   const found = await readBack(connect, arrived);
-  for (const { delivery } of arrived) {
+  for (const { delivery, answered } of arrived) {
     const reply = found.get(addressOf(delivery.intent)) ?? { ok: true, value: null };
     const looked = reply.ok ? endingOf(connector, delivery, catalogue, reply.value) : failed(reply.fault);
-    endings.set(delivery, unlike(answers.get(delivery) ?? null, looked));
+    endings.set(delivery, unlike(answered, looked));
   }
   return tries.map(({ job }) => endings.get(job.delivery) ?? failed(NO_RESULT));
 }

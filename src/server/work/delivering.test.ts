@@ -70,12 +70,17 @@ describe('what goes by one request', () => {
 
 describe('whether an answer is taken for proof', () => {
   const at = (answerUntrueAt: number | null) => ({ answerUntrueAt }) as Job['connection'];
+  const trusts = (connection: Job['connection'], id: string, more: Partial<Job['delivery']> = {}, takenOver = false) =>
+    trustsAnswers({ connection, delivery: { id, cause: null, ...more }, takenOver });
   const ids = '0123456789abcdef'.split('').map((digit) => `018f-${digit}`);
 
-  it('it is of all but one in sixteen', () =>
-    expect(ids.filter((id) => !trustsAnswers(at(null), id))).toEqual(['018f-0']));
+  it('it is of all but one in sixteen', () => expect(ids.filter((id) => !trusts(at(null), id))).toEqual(['018f-0']));
   it('it is of none once one was not true, or where there is no connection', () => {
-    expect(ids.some((id) => trustsAnswers(at(1), id))).toBe(false);
-    expect(ids.some((id) => trustsAnswers(null, id))).toBe(false);
+    expect(ids.some((id) => trusts(at(1), id))).toBe(false);
+    expect(ids.some((id) => trusts(null, id))).toBe(false);
+  });
+  it('it is not where an earlier try had trouble, or another worker vanished', () => {
+    expect(ids.some((id) => trusts(at(null), id, { cause: 'unavailable' }))).toBe(false);
+    expect(ids.some((id) => trusts(at(null), id, {}, true))).toBe(false);
   });
 });

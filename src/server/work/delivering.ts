@@ -142,8 +142,7 @@ async function tryWith(
   { catalogue, owner }: { catalogue: Catalogue; owner: string },
 ): Promise<Ending[]> {
   const connect = (record: ExchangeView[]): Connector => connectorFor(partsFor(context, access, record));
-  if (tries.length > 1)
-    return carryOutTogether(connect, tries, catalogue, ({ id }) => trustsAnswers(tries[0]?.job.connection, id));
+  if (tries.length > 1) return carryOutTogether(connect, tries, catalogue, trustsAnswers);
   return Promise.all(
     tries.map(async ({ job, exchanges }) => {
       const begin = () => markBegun(context.store.db, job.delivery.id, owner, context.now());
@@ -151,7 +150,7 @@ async function tryWith(
         unclear: isUnclear(job),
         now: context.now(),
         begin,
-        trustsAnswers: trustsAnswers(job.connection, job.delivery.id),
+        trustsAnswers: trustsAnswers(job),
       });
     }),
   );
@@ -159,10 +158,14 @@ async function tryWith(
 
 /**
  * Whether the answer to a write is taken for proof: of all but one in sixteen, which are looked at to see whether answers are
- * true; and of none once one was not.
+ * true; not where an earlier try had trouble; and of none once an answer was not true.
  */
-export const trustsAnswers = (connection: ConnectionRecord | null | undefined, deliveryId: string): boolean =>
-  connection?.answerUntrueAt === null && !deliveryId.endsWith('0');
+export const trustsAnswers = ({
+  connection,
+  delivery: { id, cause },
+  takenOver,
+}: Pick<Job, 'connection' | 'takenOver'> & { delivery: Pick<DeliveryRecord, 'id' | 'cause'> }): boolean =>
+  connection?.answerUntrueAt === null && cause === null && !takenOver && !id.endsWith('0');
 
 /** Why something is not sent at all. Such a job is tried alone (see `takeBundle`). */
 function unsendable({ delivery, consent }: Job): Fault | null {

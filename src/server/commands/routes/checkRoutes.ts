@@ -7,8 +7,7 @@ import {
   type RouteDocument,
 } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
-import { abilitiesOf } from '../../connectors/catalogue.ts';
-import { profileFor } from '../../connecting/profiles.ts';
+import { offeredBy, profileFor } from '../../connecting/profiles.ts';
 import { cataloguesOf, listConnections, type ConnectionRecord } from '../../store/connections.ts';
 import type { Context } from '../../context.ts';
 import type { Db } from '../../store/database.ts';
@@ -60,10 +59,10 @@ function busiestMinute(times: number[]): number {
   return Math.max(0, ...minutes.values());
 }
 
-/** Whether an address is another one, whatever stands behind it. */
+/** Whether an address is another one, or below it, whatever is asked for there. */
 function leadsTo(address: string, other: string): boolean {
   const [one, two] = [URL.parse(address), URL.parse(other)];
-  return one !== null && two !== null && one.origin === two.origin && one.pathname.startsWith(two.pathname);
+  return one !== null && two !== null && one.origin === two.origin && `${one.pathname}/`.startsWith(`${two.pathname}/`);
 }
 
 /** What was wrong when a connection was last checked. */
@@ -101,13 +100,7 @@ export async function routeChecker(
       ];
     }),
   );
-  const catalogues = cataloguesOf(
-    records.map((record) => ({
-      id: record.id,
-      // What its kind can do is read off the profile as it is today, not as it was when the catalogue was fetched.
-      catalogue: record.catalogue && { ...record.catalogue, can: abilitiesOf(profileFor(record)) },
-    })),
-  );
+  const catalogues = cataloguesOf(records.map((record) => ({ id: record.id, catalogue: offeredBy(record) })));
   const names = await readOrganisationNames(db);
   const knowledge = knowledgeFields(purposes, records);
   const sourceOf = (id: string): PreflightSource => {

@@ -8,7 +8,7 @@ import { isGrantedByPerson } from '../../connecting/adding.ts';
 import { returnUrl } from '../../connecting/granting.ts';
 import { tellsNotices } from '../../connecting/notices.ts';
 import { readTokens } from '../../connecting/open.ts';
-import { profileFor } from '../../connecting/profiles.ts';
+import { offeredBy, profileFor } from '../../connecting/profiles.ts';
 import type { Context } from '../../context.ts';
 import type { ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
@@ -28,7 +28,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
   const healths = await readHealths(store.db);
   const addresses = await listNoticeAddresses(store.db);
   return records.map((record) => {
-    const { id, name, state, verify, catalogue, hints } = record;
+    const { id, name, state, verify, hints } = record;
     const profile = profileFor(record);
     const health = healths.get(id);
     const uses = routes.filter((route) => targetsOf(route).some(({ connectionId }) => connectionId === id));
@@ -47,8 +47,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
       tokenUntil: iso(readTokens(context, record.tokens)?.until),
       verify,
-      // What its kind can do is read off the profile as it is today, not as it was when the catalogue was fetched.
-      catalogue: catalogue && { ...catalogue, can: abilitiesOf(profileFor(record)) },
+      catalogue: offeredBy(record),
       catalogueAt: iso(record.catalogueAt),
       changes: record.changes.map((change) => ({
         ...change,

@@ -88,7 +88,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       {answerUntrueAt && (
         <p className="box p-4">
           Its answers are not relied on: on one delivery it answered something else than it held, noticed{' '}
-          <Time at={answerUntrueAt} />. Each delivery is looked at since. Verify it to rely on its answers again.
+          <Time at={answerUntrueAt} />. Since then each delivery is looked at. Verify it to rely on its answers again.
         </p>
       )}
       {state === 'paused' && (

@@ -30,9 +30,14 @@ export function ConsentPage() {
               <Empty
                 title="No purposes yet"
                 action={
-                  <button className="btn btn-sm btn-primary" onClick={() => setAdding(true)}>
-                    Add a purpose
-                  </button>
+                  <div className="flex gap-2">
+                    <button className="btn btn-sm btn-primary" onClick={() => setAdding(true)}>
+                      Add a purpose
+                    </button>
+                    <Link className="btn btn-sm" to={`/consent/${WHO}`}>
+                      Say who asks
+                    </Link>
+                  </div>
                 }
               >
                 A purpose is what people consent to, as they know it: a newsletter, an invitation by text message.

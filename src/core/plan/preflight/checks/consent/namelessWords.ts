@@ -1,8 +1,11 @@
 import { isSaid } from '../../../../consent/index.ts';
-import { quoted, type Check } from '../../check.ts';
+import type { Check } from '../../check.ts';
 import { wordingOf } from '../../../asking.ts';
 
 const FIX = 'Write into it who it is that writes, as people know you.';
+
+/** Any one of them is enough. */
+const either = (names: string[]): string => names.map((name) => `"${name}"`).join(' or ');
 
 export const namesUnknown: Check = {
   code: 'nobody said who asks',
@@ -27,7 +30,7 @@ export const namelessWords: Check = {
   find: ({ document, source, names }) =>
     [...new Set(document.consent.asks.map((ask) => wordingOf(ask, source).trim()))]
       .filter((words) => words !== '' && names.length > 0 && !isSaid(names, words))
-      .map((words) => ({ part: 'consent', message: `"${words}" does not say ${quoted(names)}.`, fix: FIX })),
+      .map((words) => ({ part: 'consent', message: `"${words}" does not say ${either(names)}.`, fix: FIX })),
 };
 
 export const namelessMail: Check = {
@@ -37,7 +40,7 @@ export const namelessMail: Check = {
   find: ({ document: { consent }, names }) => {
     const { subject, body } = consent.mail;
     return consent.confirmedBy.by === 'iwashi' && names.length > 0 && !isSaid(names, `${subject} ${body}`)
-      ? [{ part: 'consent', message: `The mail does not say ${quoted(names)}.`, fix: FIX }]
+      ? [{ part: 'consent', message: `The mail does not say ${either(names)}.`, fix: FIX }]
       : [];
   },
 };
