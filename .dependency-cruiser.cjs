@@ -12,6 +12,14 @@ module.exports = {
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     only('core-knows-only-core', 'core', [], 'The core has no input or output and knows nobody.'),
     only('contract-knows-core', 'contract', ['core'], 'Requests and answers speak of core types only.'),
+    only('embed-stands-alone', 'embed', ['contract', 'core'], 'What runs on pages of others is small: of the rest only pure pieces.'),
+    {
+      name: 'embed-has-no-packages',
+      severity: 'error',
+      from: { path: '^src/embed/' },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev'] },
+    },
+    only('forms-know-core', 'forms', ['core'], 'What visitors see is printed from documents alone.'),
     only('store-knows-contract', 'server/store', ['contract', 'core'], 'SQL stands below everything of the server.'),
     only('security-stands-alone', 'server/security', ['server/store', 'contract', 'core'], ''),
     only(
@@ -52,7 +60,7 @@ module.exports = {
       from: { path: '^src/server/http/' },
       to: { path: '^src/server/(demo|bench)/' },
     },
-    only('web-knows-contract', 'web', ['contract', 'core'], 'The interface reaches the server over HTTP only.'),
+    only('web-knows-contract', 'web', ['contract', 'core', 'forms'], 'The interface reaches the server over HTTP only.'),
     only(
       'standins-stand-alone',
       'standins',
@@ -80,7 +88,7 @@ module.exports = {
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev'],
         pathNot:
-          'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|papaparse|@sindresorhus)/',
+          'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|papaparse|colorjs\\.io|@sindresorhus)/',
       },
     },
     {

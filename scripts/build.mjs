@@ -1,4 +1,4 @@
-// Builds the interface (Vite) and the Node programs (Rolldown) into dist/.
+// Builds the interface (Vite), the Node programs and the script for pages of others (Rolldown) into dist/.
 import { readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -42,7 +42,16 @@ export const programs = {
   logLevel: 'warn',
 };
 
+/** How the script for pages of others is built: one small file without imports. */
+export const embed = {
+  input: path.join(root, 'src/embed/main.ts'),
+  platform: 'browser',
+  tsconfig: path.join(root, 'tsconfig.json'),
+  output: { file: path.join(dist, 'embed/script.js'), format: 'iife', minify: true },
+  logLevel: 'warn',
+};
+
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   rmSync(dist, { recursive: true, force: true });
-  await Promise.all([buildWeb({ root, logLevel: 'warn' }), bundle(programs)]);
+  await Promise.all([buildWeb({ root, logLevel: 'warn' }), bundle(programs), bundle(embed)]);
 }

@@ -6,14 +6,14 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { watch } from 'rolldown';
 import { createServer } from 'vite';
-import { programs } from './build.mjs';
+import { embed, programs } from './build.mjs';
 import { startDemo } from './demo.mjs';
 import { dataDir, ExpectedError, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { onStop } from './processes.mjs';
 
 /** What the server answers; everything else is the interface's. */
-const OF_THE_SERVER = ['/api', '/in', '/confirm', '/notices', '/files', '/healthz', '/readyz', '/metrics'];
+const OF_THE_SERVER = ['/api', '/in', '/place', '/confirm', '/notices', '/files', '/healthz', '/readyz', '/metrics'];
 
 export async function run(args) {
   const port = readPort(args);
@@ -44,7 +44,7 @@ export async function run(args) {
   });
 
   let changedAt = 0;
-  const watcher = watch({ ...programs, watch: { buildDelay: 50, skipWrite: false } });
+  const watcher = watch([programs, embed].map((one) => ({ ...one, watch: { buildDelay: 50, skipWrite: false } })));
   onStop(() => watcher.close());
   watcher.on('change', () => (changedAt = Date.now()));
   watcher.on('event', async (event) => {

@@ -4,6 +4,7 @@ import {
   IsArray,
   IsBoolean,
   IsIn,
+  IsInt,
   IsNumber,
   IsString,
   Length,
@@ -14,7 +15,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { AUTOFILL_TOKENS } from '../core/formats/index.ts';
+import { AUTOFILL_TOKENS, FORM_LANGUAGES, type FormItem, type FormLanguage } from '../core/forms/index.ts';
 import {
   SOURCE_FORMAT,
   SOURCE_KINDS,
@@ -24,6 +25,7 @@ import {
   type MadeKind,
   type Visit,
 } from '../core/intake/index.ts';
+import { PRESENTATIONS, type Presentation } from '../core/showing/index.ts';
 import type { PublishState } from '../core/states/index.ts';
 import {
   FIELD_TYPES,
@@ -33,12 +35,34 @@ import {
   WIDTHS,
   type FieldValues,
   type KeepRule,
+  type Range,
   type Trust,
   type TypeName,
   type Widget,
   type Width,
 } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
+import { FormItemInput, LookInput, OpenTimesInput, ShowingInput } from './form.ts';
+
+export class RangeInput implements Range {
+  @IsInt({ message: 'A scale goes by whole numbers.' })
+  @Min(0, { message: 'A scale begins at 0 or above.' })
+  @Max(10)
+  from!: number;
+
+  @IsInt({ message: 'A scale goes by whole numbers.' })
+  @Min(1)
+  @Max(10, { message: 'A scale goes to 10 at most.' })
+  to!: number;
+
+  @IsString()
+  @MaxLength(60)
+  low!: string;
+
+  @IsString()
+  @MaxLength(60)
+  high!: string;
+}
 
 export class SourceFieldInput {
   @IsString()
@@ -76,6 +100,11 @@ export class SourceFieldInput {
   @IsString({ each: true })
   @Length(1, 200, { each: true, message: 'An answer has between 1 and 200 characters.' })
   options!: string[];
+
+  @ValidateIf(({ range }: SourceFieldInput) => range !== null)
+  @ValidateNested()
+  @Type(() => RangeInput)
+  range!: RangeInput | null;
 
   @IsString()
   @MaxLength(300)
@@ -130,6 +159,43 @@ class AnySourceInput {
 export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @IsIn(['form'])
   kind!: 'form';
+
+  @IsString()
+  @MaxLength(200)
+  title!: string;
+
+  @IsArray()
+  @ArrayMaxSize(120, { message: 'At most 120 things stand on a form.' })
+  @ValidateNested({ each: true })
+  @Type(() => FormItemInput)
+  items!: FormItem[];
+
+  @IsIn(['visitor', ...FORM_LANGUAGES])
+  language!: FormLanguage | 'visitor';
+
+  @ValidateNested()
+  @Type(() => LookInput)
+  look!: LookInput;
+
+  @IsIn(PRESENTATIONS)
+  presentation!: Presentation;
+
+  @ValidateNested()
+  @Type(() => ShowingInput)
+  showing!: ShowingInput;
+
+  @ValidateNested()
+  @Type(() => OpenTimesInput)
+  open!: OpenTimesInput;
+
+  @IsString()
+  @MaxLength(1000)
+  closedText!: string;
+
+  @IsInt()
+  @Min(0)
+  @Max(60, { message: 'After a minute, nobody waits for a page any more.' })
+  thankYouSeconds!: number;
 
   @IsString()
   @Length(1, 80, { message: 'The button needs a text.' })
@@ -190,8 +256,8 @@ export interface SourceView {
   draft: MadeDocument;
   draftAt: string;
   publishedAt: string | null;
-  /** The ids of the fields that are live. */
-  liveIds: string[];
+  /** What visitors get; null before it was published. */
+  live: MadeDocument | null;
   postUrl: string;
   /** The form to be pasted into a page; '' for other kinds. */
   html: string;

@@ -32,6 +32,8 @@ afterAll(async () => {
 });
 
 const EMAIL = 'mara.quill@hill.example';
+/** Where the lines to place the open form are. */
+const placing = () => operator.getByRole('tab', { name: 'Place it' });
 const area = (name: string) => operator.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name });
 const part = (name: string) =>
   operator
@@ -94,17 +96,19 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Add a source' }).click();
     await operator.getByLabel('Name', { exact: true }).fill('Sky letter sign-up');
     await operator.getByRole('button', { name: 'Make it', exact: true }).click();
-    await operator.getByRole('heading', { name: 'Fields' }).waitFor();
-    await operator.getByRole('button', { name: 'text', exact: true }).click();
-    await operator.getByLabel('Label', { exact: true }).last().fill('Full name');
-    expect(await operator.getByLabel('Field name').last().inputValue()).toBe('full_name');
-    expect(await operator.getByLabel('Kept as').last().inputValue()).toBe('full_name');
-    await operator.getByRole('button', { name: 'choice', exact: true }).click();
+    await operator.getByRole('button', { name: 'Text', exact: true }).click();
+    await operator.getByLabel('Label', { exact: true }).fill('Full name');
+    expect(await operator.getByLabel('Field name').inputValue()).toBe('full_name');
+    expect(await operator.getByLabel('Kept as').inputValue()).toBe('full_name');
+    await operator.getByRole('button', { name: 'Choice', exact: true }).click();
     await operator.getByLabel('Answers, one a line').fill('Planets\nTaking pictures');
-    await operator.getByLabel(/^Type/).last().selectOption('several choices');
+    await operator.getByRole('combobox', { name: 'Type', exact: true }).selectOption('several choices');
+    await operator.getByRole('button', { name: 'Form', exact: true }).click();
+    await operator.getByLabel('Heading', { exact: true }).fill('The Sky letter');
     await operator.getByLabel('Thank-you page').fill(`${world.site}/thank-you`);
     await saved();
     await operator.getByRole('button', { name: 'Publish' }).click();
+    await placing().click();
     await operator.getByRole('button', { name: 'Copy the HTML' }).waitFor();
     await expectAccessible(operator);
   });
@@ -115,12 +119,14 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByLabel('Name', { exact: true }).fill('Every type');
     await operator.getByRole('button', { name: 'Make it', exact: true }).click();
     await operator.getByRole('heading', { name: 'Every type' }).waitFor();
-    const more = operator.getByLabel('Add a field of another type');
+    const more = operator.getByLabel('Add another question');
     for (const type of await more.getByRole('option').allInnerTexts())
-      if (type !== 'another type') await more.selectOption(type);
+      if (type !== 'another question') await more.selectOption(type);
+    await operator.getByRole('button', { name: 'Form', exact: true }).click();
     await saved();
     await expectAccessible(operator);
     await operator.getByRole('button', { name: 'Publish' }).click();
+    await placing().click();
     const link = operator.getByRole('link', { name: /opens in a new window/ }).first();
     const hosted = (await link.getAttribute('href')) ?? '';
     await visitor.goto(new URL(hosted, world.app).href);
@@ -129,6 +135,7 @@ describe('an operator who has never seen Iwashi', () => {
     await visitor.getByLabel('Email').fill('typed@hill.example');
     await visitor.getByLabel('How many?').fill('24');
     await visitor.getByLabel('Phone').fill('12');
+    await visitor.getByLabel('4 of 5').check();
     await visitor.getByLabel('Town').fill('Pellam');
     await visitor.getByRole('button', { name: 'Sign up' }).click();
     await visitor
@@ -138,6 +145,7 @@ describe('an operator who has never seen Iwashi', () => {
       .waitFor();
     expect(await visitor.getByLabel('How many?').inputValue()).toBe('24');
     expect(await visitor.getByLabel('Town').inputValue()).toBe('Pellam');
+    expect(await visitor.getByLabel('4 of 5').isChecked()).toBe(true);
     expect(await violationsOn(visitor)).toEqual([]);
   });
 
@@ -148,6 +156,7 @@ describe('an operator who has never seen Iwashi', () => {
     const lists = (url: URL) => url.pathname === '/api/sources';
     const json: unknown = await (await operator.context().request.get(`${world.app}/api/sources`)).json();
     await operator.route(lists, (route) => route.fulfill({ json }));
+    await operator.getByRole('tab', { name: 'Form' }).click();
     await other.getByLabel('Button', { exact: true }).fill('Theirs');
     await other.getByText('Draft saved').waitFor();
     await operator.getByLabel('Button', { exact: true }).fill('Yours');
@@ -171,7 +180,7 @@ describe('an operator who has never seen Iwashi', () => {
     await other.getByLabel('Button', { exact: true }).fill('Sign up');
     // Left within the half second in which nothing is saved yet.
     await other.reload();
-    await other.getByRole('heading', { name: 'Fields' }).waitFor();
+    await other.getByLabel('Button', { exact: true }).waitFor();
     expect(await other.getByLabel('Button', { exact: true }).inputValue()).toBe('Sign up');
     await other.close();
     await operator.bringToFront();
@@ -360,6 +369,7 @@ describe('an operator who has never seen Iwashi', () => {
 describe('a visitor with a phone', () => {
   it('makes a mistake, is told beside the field, and loses nothing', async () => {
     await area('Sources').click();
+    await placing().click();
     const html = await operator.locator('pre', { hasText: '<form' }).innerText();
     await fetch(`${world.site}/form.html`, { method: 'PUT', body: html });
     await visitor.goto(`${world.site}/sky-letter`);
@@ -403,9 +413,10 @@ describe('a visitor with a phone', () => {
 
   it('also finds the form on its own page', async () => {
     await area('Sources').click();
+    await placing().click();
     const address = await operator.getByRole('link', { name: '/in/', exact: false }).getAttribute('href');
     await visitor.goto(address ?? '');
-    await visitor.getByRole('heading', { name: 'Sky letter sign-up' }).waitFor();
+    await visitor.getByRole('heading', { name: 'The Sky letter' }).waitFor();
     await expectAccessible(visitor);
   });
 });

@@ -23,24 +23,24 @@ describe('a wrong value', () => {
     const response = await submitForm(world, source, fields('nobody', { name: 'Mara "the Moon" <Quill>' }));
     const page = await response.text();
     expect(response.status).toBe(422);
-    expect(page).toMatch(/<a href="#field-email">Email<\/a>: An email address has an @ in it/);
-    expect(page).toMatch(/id="field-email"[^>]*aria-invalid="true"[^>]*aria-describedby="field-email-wrong"/);
+    expect(page).toMatch(/<a href="#[^"]+-email">Email<\/a>: An email address has an @ in it/);
+    expect(page).toMatch(/id="f-[^"]+-email"[^>]*aria-invalid="true"[^>]*aria-describedby="f-[^"]+-email-wrong"/);
     expect(page).toContain('value="Mara &quot;the Moon&quot; &lt;Quill&gt;"');
     expect(page).toContain('value="nobody"');
-    expect(page).toMatch(/value="Taking pictures" checked/);
-    expect(page).toMatch(/id="field-consent"[^>]*checked/);
+    expect(page).toMatch(/<input(?=[^>]*value="Taking pictures")[^>]*checked/);
+    expect(page).toMatch(/<input(?=[^>]*id="f-[^"]+-consent")[^>]*checked/);
   });
 
   it('shows a box again as the visitor left it, and an address ticks none', async () => {
-    const ticked = /id="field-consent"[^>]*checked/;
+    const ticked = /<input(?=[^>]*id="f-[^"]+-consent")[^>]*checked/;
     const left = await submitForm(world, source, fields('nobody', { consent: 'no' }));
     expect(await left.text()).not.toMatch(ticked);
     const page = await (
       await fetch(`${source.postUrl}?consent=yes&telescope=yes&name=Mara&interests=Taking%20pictures`)
     ).text();
     expect(page).not.toMatch(ticked);
-    expect(page).not.toMatch(/id="field-telescope"[^>]*checked/);
-    expect(page).toMatch(/value="Taking pictures" checked/);
+    expect(page).not.toMatch(/<input(?=[^>]*id="f-[^"]+-telescope")[^>]*checked/);
+    expect(page).toMatch(/<input(?=[^>]*value="Taking pictures")[^>]*checked/);
     expect(page).toContain('value="Mara"');
   });
 
@@ -63,10 +63,10 @@ describe('a wrong value', () => {
       fields: draft.fields.map((field) => (field.key === 'email' ? { ...field, errorText } : field)),
     });
     const page = await (await submitForm(world, own, fields('nobody'))).text();
-    expect(page).toContain(`<a href="#field-email">Email</a>: ${errorText}`);
+    expect(page).toMatch(new RegExp(`<a href="#[^"]+-email">Email</a>: ${errorText}`));
     expect(page).not.toContain('An email address has an @');
-    expect(page).toContain('<button type="reset">Begin again</button>');
-    expect(own.html).toContain('<button type="reset">Begin again</button>');
+    expect(page).toMatch(/<button type="reset"[^>]*>Begin again<\/button>/);
+    expect(own.html).toMatch(/<button type="reset"[^>]*>Begin again<\/button>/);
     const long = await operator.send('PUT', `/sources/${own.id}/draft`, { ...draft, resetLabel: 'x'.repeat(81) });
     expect([long.status, await long.text()]).toEqual([422, expect.stringContaining('80 characters')]);
   });

@@ -1,4 +1,4 @@
-import { SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../src/core/intake/index.ts';
+import { plainFace, SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../src/core/intake/index.ts';
 import { plainField, type SourceField } from '../../src/core/values/index.ts';
 
 /** A field of a source that asks for nothing more than a test says. */
@@ -12,6 +12,7 @@ export const sourceField = (
 export const formOf = (fields: SourceField[], more: Partial<FormDocument> = {}): FormDocument => ({
   format: SOURCE_FORMAT,
   kind: 'form',
+  ...plainFace(fields),
   fields,
   button: 'Go',
   resetLabel: '',

@@ -1,4 +1,4 @@
-import { escapeHtml } from './fieldHtml.ts';
+import { escapeHtml } from './escaping.ts';
 
 /** The words of a mail that asks to confirm: {link} stands for the link, which is a button with a label. */
 export interface AskingWords {

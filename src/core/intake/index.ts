@@ -18,6 +18,7 @@ export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } fro
 export type { Suspicion } from './screening.ts';
 export {
   noticesDocument,
+  plainFace,
   readMadeSource,
   readSource,
   SOURCE_FORMAT,
@@ -27,19 +28,10 @@ export {
   type MadeKind,
   type NoticePaths,
   type NoticesDocument,
+  type OpenTimes,
   type PostsDocument,
   type SourceDocument,
 } from './source.ts';
-export {
-  factFields,
-  factsOf,
-  PAGE_FIELD,
-  PLACEMENT_FIELD,
-  readVisit,
-  REFERRER_FIELD,
-  VARIANT_FIELD,
-  VISIT_FIELDS,
-  VISIT_PARTS,
-  type Visit,
-  type VisitPart,
-} from './visit.ts';
+export { areTimes, isOpenAt, isZone } from './openTimes.ts';
+export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
+export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

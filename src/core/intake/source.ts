@@ -1,4 +1,6 @@
 import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
+import { PLAIN_LOOK, questionsOf, type FormItem, type FormLanguage, type Look } from '../forms/index.ts';
+import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
 
@@ -18,15 +20,42 @@ interface AnySource {
   trust: Trust;
 }
 
+/** From when to when something is open, in the time of a zone; '' for since ever, and for ever. */
+export interface OpenTimes {
+  /** Such as 2026-12-01T09:00. */
+  from: string;
+  to: string;
+  /** A name of the IANA time zone database, such as Europe/London. */
+  zone: string;
+}
+
+const ALWAYS: OpenTimes = { from: '', to: '', zone: 'UTC' };
+
 /** A form that visitors fill in. */
 export interface FormDocument extends AnySource {
   kind: 'form';
+  /** What visitors read above it; '' for nothing. Its name is for those who work with it. */
+  title: string;
+  /** What stands on it, in order. */
+  items: FormItem[];
+  /** The language of our own words on it; visitor: as the visitor's browser asks for it. */
+  language: FormLanguage | 'visitor';
+  look: Look;
+  presentation: Presentation;
+  /** When it shows itself; of use where it does. */
+  showing: Showing;
+  /** While it takes something; outside of that it is closed. */
+  open: OpenTimes;
+  /** What stands in its place while it is closed; '' for our own words. */
+  closedText: string;
   button: string;
   /** The label of a button that puts the form back as it was shown; '' for none. */
   resetLabel: string;
   /** Where the visitor goes afterwards; '' shows the neutral page with the message. */
   thankYouUrl: string;
   thankYouMessage: string;
+  /** Seconds for which the message is read before the page above follows; 0: at once, without the message. */
+  thankYouSeconds: number;
   /** Site origins from which it takes submissions, such as https://example.org; none means any. */
   origins: string[];
   minimumSeconds: number;
@@ -61,6 +90,26 @@ export interface NoticesDocument extends AnySource {
 export type MadeDocument = FormDocument | PostsDocument;
 export type SourceDocument = MadeDocument | NoticesDocument;
 
+/** What a form has before anybody chose anything: its questions in the order of its fields, in English, plainly. */
+export const plainFace = (
+  fields: SourceField[],
+): Pick<FormDocument, 'title' | 'items' | 'language' | 'look'> & typeof PLAIN_PLACING => ({
+  title: '',
+  items: questionsOf(fields),
+  language: 'en',
+  look: PLAIN_LOOK,
+  ...PLAIN_PLACING,
+});
+
+/** A form that stands where a page has a place for it, always open. */
+const PLAIN_PLACING: Pick<FormDocument, 'presentation' | 'showing' | 'open' | 'closedText' | 'thankYouSeconds'> = {
+  presentation: 'inline',
+  showing: PLAIN_SHOWING,
+  open: ALWAYS,
+  closedText: '',
+  thankYouSeconds: 0,
+};
+
 /** The source of what a connection tells. */
 export const noticesDocument = (connectionId: string, reads: NoticePaths): NoticesDocument => ({
   format: SOURCE_FORMAT,
@@ -78,7 +127,7 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
   reads,
 });
 
-const SOURCE: Format = { what: 'source', upgrades: [withKinds, withTrust, withErrorTexts] };
+const SOURCE: Format = { what: 'source', upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing] };
 
 /** The format of sources as they are written today. */
 export const SOURCE_FORMAT = presentFormat(SOURCE);
@@ -130,6 +179,19 @@ function withErrorTexts(old: Loose): Loose {
     ...(old.kind === 'form' ? { resetLabel: '' } : {}),
     fields: objectsIn(old.fields).map((field) => ({ errorText: '', ...field })),
   };
+}
+
+/** To format 5: a form says in which order its questions and what stands between them come, in which language, and how it looks. */
+function withItems(old: Loose): Loose {
+  const fields = objectsIn(old.fields).map((field) => ({ range: null, ...field }));
+  if (old.kind !== 'form') return { ...old, fields };
+  const { title, items, language, look } = plainFace(fields as unknown as SourceField[]);
+  return { title, items, language, look, ...old, fields };
+}
+
+/** To format 6: a form says how it comes before visitors, when it shows itself, and from when to when it is open. */
+function withShowing(old: Loose): Loose {
+  return old.kind === 'form' ? { ...PLAIN_PLACING, ...old } : old;
 }
 
 function typed(type: string, several: boolean): { type: string; widget: string } {

@@ -1,3 +1,4 @@
+import { PAGE_FIELD, PLACEMENT_FIELD, REFERRER_FIELD, VARIANT_FIELD } from '../forms/index.ts';
 import { oneLine, plainField, type FieldValues, type SourceField } from '../values/index.ts';
 
 /** What is known of how a submission came, beside what was entered. Each is a column, and can be mapped and filtered by. */
@@ -17,12 +18,6 @@ export type VisitPart = (typeof VISIT_PARTS)[number];
 
 /** Texts; what is not known is absent. */
 export type Visit = Partial<Record<VisitPart, string>>;
-
-/** Names of the inputs by which a form says where it was filled in. */
-export const PAGE_FIELD = 'form_page';
-export const REFERRER_FIELD = 'form_referrer';
-export const PLACEMENT_FIELD = 'form_placement';
-export const VARIANT_FIELD = 'form_variant';
 
 const LABELS: Record<VisitPart, string> = {
   page: 'Page',

@@ -1,6 +1,7 @@
 export { fieldsFor, listsOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
+export { usesOfField, type FieldUse } from './fieldUses.ts';
 export { withFormerNames } from './formerNames.ts';
 export { isChosen, isOfPeople } from './chosen.ts';
 export { wordingOf } from './asking.ts';

@@ -12,17 +12,31 @@ export const FIELD_TYPES = TYPE_NAMES;
 
 /**
  * How a value is entered, apart from what it is. usual: by the control that belongs to its type. buttons: one button an
- * answer. hidden: visitors do not see it; the page sets it, or it holds what it holds at first.
+ * answer. search: one types to find an answer among many. stars, scale: a number is one of a few steps. hidden: visitors do
+ * not see it; the page sets it, or it holds what it holds at first.
  */
-export const WIDGETS = ['usual', 'buttons', 'hidden'] as const;
+export const WIDGETS = ['usual', 'buttons', 'search', 'stars', 'scale', 'hidden'] as const;
 export type Widget = (typeof WIDGETS)[number];
+
+/** The whole numbers of a scale, and what its ends mean; '' for nothing. */
+export interface Range {
+  from: number;
+  to: number;
+  low: string;
+  high: string;
+}
+
+export const PLAIN_RANGE: Range = { from: 1, to: 5, low: '', high: '' };
 
 /** The widgets by which values of a type can be entered. */
 export function widgetsOf(type: TypeName): Widget[] {
   switch (type) {
     case 'yes/no':
-    case 'choice':
       return ['usual', 'buttons', 'hidden'];
+    case 'choice':
+      return ['usual', 'buttons', 'search', 'hidden'];
+    case 'number':
+      return ['usual', 'stars', 'scale', 'hidden'];
     case 'file':
     case 'several choices':
     case 'person name':
@@ -70,6 +84,8 @@ export interface SourceField {
   required: boolean;
   /** The answers of a choice; of a file, the media types that are taken, such as image/* (none: any). */
   options: string[];
+  /** Of a number that is entered by steps; null for the usual ones. */
+  range: Range | null;
   help: string;
   /** What is said instead of our own words when what was entered cannot be taken; '' for our own. */
   errorText: string;
@@ -96,6 +112,7 @@ export const plainField = (key: string, type: TypeName): SourceField => ({
   widget: 'usual',
   required: false,
   options: [],
+  range: null,
   help: '',
   errorText: '',
   placeholder: '',
@@ -132,10 +149,26 @@ function readFieldValue(field: SourceField, sent: string[]): Result<FieldValue> 
       return parseChoice(field, field.widget === 'hidden' ? [written] : sent);
     case 'email':
       return written.trim() === '' && !field.required ? good('') : parseEmail(written);
+    case 'number':
+      return isStepped(field) && written.trim() !== ''
+        ? parseStep(field.range ?? PLAIN_RANGE, written)
+        : readOther(field, written);
     default:
-      if (written.trim() !== '') return typeOf(field.type).parse(written, UNKNOWN_MANNER);
-      return field.required ? bad(neededMessage(field)) : good('');
+      return readOther(field, written);
   }
+}
+
+/** Whether a number is one of a few steps. */
+const isStepped = ({ widget }: SourceField): boolean => widget === 'stars' || widget === 'scale';
+
+function parseStep({ from, to }: Range, written: string): Result<FieldValue> {
+  const step = Number(written);
+  return Number.isInteger(step) && step >= from && step <= to ? good(step) : bad(`Choose from ${from} to ${to}.`);
+}
+
+function readOther(field: SourceField, written: string): Result<FieldValue> {
+  if (written.trim() !== '') return typeOf(field.type).parse(written, UNKNOWN_MANNER);
+  return field.required ? bad(neededMessage(field)) : good('');
 }
 
 /** What is said of a required field that is empty. */

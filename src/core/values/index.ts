@@ -10,6 +10,7 @@ export {
   neededMessage,
   parseChoice,
   parseFieldValue,
+  PLAIN_RANGE,
   plainField,
   printValue,
   sentFor,
@@ -19,7 +20,7 @@ export {
   widgetsOf,
   WIDTHS,
 } from './fields.ts';
-export type { KeepRule, SourceField, Trust, Widget, Width } from './fields.ts';
+export type { KeepRule, Range, SourceField, Trust, Widget, Width } from './fields.ts';
 export {
   convert,
   edgeValuesOf,

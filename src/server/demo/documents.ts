@@ -1,5 +1,15 @@
-import { SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
-import { chainOf, lineId, plainLine, READY, type MapLine, type ToldStep } from '../../core/mapping/index.ts';
+import { PLAIN_LOOK, type Look } from '../../core/forms/index.ts';
+import { PLAIN_SHOWING } from '../../core/showing/index.ts';
+import { plainFace, SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
+import {
+  chainOf,
+  fieldsUsed,
+  lineId,
+  plainLine,
+  READY,
+  type MapLine,
+  type ToldStep,
+} from '../../core/mapping/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target, type TargetTag } from '../../core/plan/index.ts';
 import type { PurposeDraft } from '../../core/consent/index.ts';
 import { plainField, type SourceField } from '../../core/values/index.ts';
@@ -51,20 +61,23 @@ export const withPurposes = (route: RouteDocument, idOf: (name: string) => strin
 
 const BY_EMAIL = { ask: 'a1', channel: 'email' } as const;
 
+const LETTER_FIELDS = [
+  field('name', 'Your name', 'text', { required: true, keepAs: 'full_name' }),
+  field('email', 'Email', 'email', { required: true, keepAs: 'email' }),
+  field('interests', 'What do you like best?', 'several choices', { options: INTERESTS, keepAs: 'interests' }),
+  field('telescope', 'I have a telescope', 'yes/no', { keepAs: 'telescope' }),
+  field('consent', PURPOSES.letter.wordings[0] ?? '', 'yes/no', {
+    required: true,
+  }),
+  field('page', 'Page', 'text', { widget: 'hidden', preset: 'sky-letter' }),
+];
+
 /** The form of the Sky letter page. */
 export const skyLetterForm = (siteUrl: string): FormDocument => ({
   format: SOURCE_FORMAT,
   kind: 'form',
-  fields: [
-    field('name', 'Your name', 'text', { required: true, keepAs: 'full_name' }),
-    field('email', 'Email', 'email', { required: true, keepAs: 'email' }),
-    field('interests', 'What do you like best?', 'several choices', { options: INTERESTS, keepAs: 'interests' }),
-    field('telescope', 'I have a telescope', 'yes/no', { keepAs: 'telescope' }),
-    field('consent', PURPOSES.letter.wordings[0] ?? '', 'yes/no', {
-      required: true,
-    }),
-    field('page', 'Page', 'text', { widget: 'hidden', preset: 'sky-letter' }),
-  ],
+  ...plainFace(LETTER_FIELDS),
+  fields: LETTER_FIELDS,
   button: 'Send me the Sky letter',
   resetLabel: '',
   statement: '',
@@ -179,22 +192,99 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
   accepted: {},
 });
 
+const SCHOOL_FIELDS = [
+  field('first', 'First name', 'text', { required: true, keepAs: 'first_name', width: 'half' }),
+  field('last', 'Last name', 'text', { required: true, keepAs: 'last_name', width: 'half' }),
+  field('email', 'Email', 'email', { required: true, keepAs: 'email', help: 'Preferably your school address.' }),
+  field('school', 'School', 'text', { required: true, keepAs: 'school' }),
+  field('pupils', 'How many pupils come?', 'number', { required: true, width: 'half' }),
+  field('visits', 'Have you been here before?', 'choice', {
+    width: 'half',
+    options: ['first time', 'now and then', 'every month'],
+    keepAs: 'visits',
+  }),
+];
+
+/** What the observatory's forms look like: as its site does. */
+const NIGHT_SKY: Look = {
+  ...PLAIN_LOOK,
+  colours: {
+    action: '#263a6b',
+    onAction: '#ffffff',
+    ink: '#1c2233',
+    quiet: '#55524a',
+    ground: '#ffffff',
+    line: '#7d7a70',
+    wrong: '#9c1c1c',
+  },
+  radius: 6,
+};
+
+const shortFields = (label: string): SourceField[] => [
+  field('name', 'Your name', 'text', { required: true, keepAs: 'full_name', width: 'half' }),
+  field('email', 'Email', 'email', { required: true, keepAs: 'email', width: 'half' }),
+  field('consent', label, 'yes/no', { required: true }),
+];
+
+const shortForm = (siteUrl: string, face: Partial<FormDocument>): FormDocument => {
+  const fields = shortFields(PURPOSES.letter.wordings[0] ?? '');
+  return {
+    format: SOURCE_FORMAT,
+    kind: 'form',
+    ...plainFace(fields),
+    look: NIGHT_SKY,
+    fields,
+    button: 'Send me the Sky letter',
+    resetLabel: '',
+    statement: '',
+    trust: 'usual',
+    thankYouUrl: '',
+    thankYouMessage: 'Please look into your mailbox and confirm your address.',
+    origins: [siteUrl],
+    minimumSeconds: 2,
+    ...face,
+  };
+};
+
+/** What stands under every story of the site. */
+export const storyForm = (siteUrl: string): FormDocument =>
+  shortForm(siteUrl, {
+    title: 'One such story a month?',
+    look: { ...NIGHT_SKY, framed: true, buttonWidth: 'full' },
+    showing: { ...PLAIN_SHOWING, pages: ['/stories/*'], placeAt: 'article.story' },
+  });
+
+/** What comes over the page of evenings. */
+export const eveningPopUp = (siteUrl: string): FormDocument => {
+  const form = shortForm(siteUrl, {
+    title: 'Is Friday going to be clear?',
+    presentation: 'pop-up',
+    showing: {
+      ...PLAIN_SHOWING,
+      triggers: [
+        { kind: 'after', seconds: 6 },
+        { kind: 'leaving', sensitivity: 'late' },
+      ],
+      pages: ['/evenings'],
+      entrance: 'slide',
+    },
+  });
+  return {
+    ...form,
+    items: [
+      { kind: 'text', id: 'text-1', text: 'The Sky letter says in time which evenings are worth the walk.' },
+      ...form.items,
+    ],
+  };
+};
+
 /** The form by which schools ask for a visit. */
 export const schoolForm = (): FormDocument => ({
   format: SOURCE_FORMAT,
   kind: 'form',
-  fields: [
-    field('first', 'First name', 'text', { required: true, keepAs: 'first_name', width: 'half' }),
-    field('last', 'Last name', 'text', { required: true, keepAs: 'last_name', width: 'half' }),
-    field('email', 'Email', 'email', { required: true, keepAs: 'email', help: 'Preferably your school address.' }),
-    field('school', 'School', 'text', { required: true, keepAs: 'school' }),
-    field('pupils', 'How many pupils come?', 'number', { required: true, width: 'half' }),
-    field('visits', 'Have you been here before?', 'choice', {
-      width: 'half',
-      options: ['first time', 'now and then', 'every month'],
-      keepAs: 'visits',
-    }),
-  ],
+  ...plainFace(SCHOOL_FIELDS),
+  title: 'Bring your class to the stars',
+  fields: SCHOOL_FIELDS,
   button: 'Ask for a visit',
   resetLabel: '',
   statement: PURPOSES.visits.wordings[0] ?? '',
@@ -204,6 +294,18 @@ export const schoolForm = (): FormDocument => ({
   origins: [],
   minimumSeconds: 2,
 });
+
+/** The route of forms that ask for a name and an address alone. */
+export function shortRoute(sourceIds: string[], connectionId: string): RouteDocument {
+  const route = skyLetterRoute('', connectionId);
+  const given = new Set(['name', 'email', 'consent']);
+  const targets = route.targets.map((target) => ({
+    ...target,
+    lines: target.lines.filter((one) => fieldsUsed(one).every((id) => given.has(id))),
+    tags: target.tags.filter(({ when }) => when === null),
+  }));
+  return { ...route, sourceIds, targets };
+}
 
 export const schoolRoute = (sourceId: string, connectionId: string, more: Target[] = []): RouteDocument => ({
   format: ROUTE_FORMAT,

@@ -1,5 +1,5 @@
 import type { Transporter } from 'nodemailer';
-import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
+import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
 import type { Entries, Payload } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake/take.ts';

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
-import { printFormToCopy } from '../../core/formats/index.ts';
+import { printFormToCopy } from '../../forms/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { MadeDocument } from '../../core/intake/index.ts';
 import { IWASHI, type Actor } from '../commands/command.ts';
@@ -22,17 +22,20 @@ import { findSource, listSources, saveSourceDraft, type SourceRecord } from '../
 import { createMailer } from '../work/mailing.ts';
 import { connectAll, demoOperator, mustDo, type StandIns } from './connections.ts';
 import {
+  NAMES,
+  PURPOSES,
   bellTarget,
   enquiryTarget,
+  eveningPopUp,
   ordersRoute,
   ordersSource,
   schoolForm,
   schoolRoute,
+  shortRoute,
   signUpsTarget,
   skyLetterForm,
-  NAMES,
-  PURPOSES,
   skyLetterRoute,
+  storyForm,
   withPurposes,
 } from './documents.ts';
 import { inventHistory, liveThrough, SetClock } from './history.ts';
@@ -89,6 +92,10 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     'School visits',
     schoolRoute(school.id, ternPost, [enquiryTarget(capstan), bellTarget(bellbuoy)]),
   );
+
+  const story = await addMade(context, 'Under every story', storyForm(around.siteUrl));
+  const evening = await addMade(context, 'Evenings pop-up', eveningPopUp(around.siteUrl));
+  await addWire(context, 'Sky letter by address', shortRoute([story.id, evening.id], ternPost));
 
   const orders = await addMade(context, 'Box office orders', ordersSource());
   await addWire(context, 'Calls about evenings', ordersRoute(orders.id, { capstan, bellbuoy }));
@@ -189,17 +196,24 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     await startNotices(context, connection);
   }
   for (const source of await listSources(store.db)) {
-    if (source.publicId !== 'sky-letter-sign-up' || source.live?.kind !== 'form') continue;
+    if (source.live?.kind !== 'form' || !OF_THE_SITE.has(source.publicId)) continue;
     let live = source.live;
-    if (live.thankYouUrl !== `${siteUrl}/thank-you`) {
-      live = { ...live, thankYouUrl: `${siteUrl}/thank-you`, origins: [siteUrl] };
+    if (live.origins[0] !== siteUrl) {
+      const thankYouUrl = live.thankYouUrl === '' ? '' : `${siteUrl}/thank-you`;
+      live = { ...live, thankYouUrl, origins: [siteUrl] };
       await saveSourceDraft(store.db, source.id, live, null, now());
       await publishAndRead(IWASHI, context, source.id);
     }
+    if (source.publicId !== 'sky-letter-sign-up') continue;
     const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live);
     await fetch(`${siteUrl}/form.html`, { method: 'PUT', body: form });
   }
+  const script = `<script async src="${config.publicUrl}/place/script.js"></script>`;
+  await fetch(`${siteUrl}/head.html`, { method: 'PUT', body: script });
 }
+
+/** The forms that stand on the observatory's site. */
+const OF_THE_SITE = new Set(['sky-letter-sign-up', 'under-every-story', 'evenings-pop-up']);
 
 main().then(
   () => process.exit(0),

@@ -24,6 +24,8 @@ import { createMetrics } from './metrics.ts';
 import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
 import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
+import { liveSources } from './public/liveSources.ts';
+import { placeRoutes } from './public/place.ts';
 import { noticeRoutes } from './public/notices.ts';
 import { SAFE_HEADERS } from './safeHeaders.ts';
 import { bearerOf, requireScope } from './tokenAccess.ts';
@@ -45,7 +47,9 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   });
 
   // Before the headers below, which would cost every accepted submission; it dresses its own pages.
-  app.route('/in', intakeRoutes(context, submissionsPerMinute));
+  const live = liveSources(context);
+  app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
+  app.route('/place', placeRoutes(context, live));
 
   app.use(secureHeaders(SAFE_HEADERS));
   app.get('/healthz', (c) => c.text('ok'));

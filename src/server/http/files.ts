@@ -6,7 +6,7 @@ import type { Context } from '../context.ts';
 import { uploadPath } from '../intake/uploads.ts';
 import { findUpload } from '../store/uploads.ts';
 import { signedIn } from './api/session.ts';
-import { page } from './public/layout.ts';
+import { showPage } from './public/layout.ts';
 
 /** Files that visitors handed over, for signed-in people only, and always as downloads: a browser never opens one here. */
 export function fileRoutes(context: Context): Hono {
@@ -16,13 +16,13 @@ export function fileRoutes(context: Context): Hono {
     if (!(await signedIn(context, c))) {
       const body = html`<h1>Sign in first</h1>
         <p>This file was handed over by a visitor. <a href="/">Sign in</a>, then open the link again.</p>`;
-      return c.html(page('Sign in first', body), 401);
+      return showPage(c, { title: 'Sign in first', language: 'en', body }, 401);
     }
     const upload = await findUpload(context.store.db, c.req.param('id'));
     if (!upload) {
       const body = html`<h1>This file is gone</h1>
         <p>It was deleted with the submission that it came with, or never was here.</p>`;
-      return c.html(page('Gone', body), 404);
+      return showPage(c, { title: 'Gone', language: 'en', body }, 404);
     }
     const content = createReadStream(uploadPath(context, upload.id));
     return c.body(Readable.toWeb(content) as ReadableStream, 200, {

@@ -9,7 +9,7 @@ import {
   type SourceDocument,
 } from '../../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../../core/identity/index.ts';
-import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/formats/index.ts';
+import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
 import { isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';

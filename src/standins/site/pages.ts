@@ -19,10 +19,12 @@ footer{border-top:1px solid #d9d5c8;padding:1.2rem 1.5rem;color:#55524a;font-siz
 const LINKS = [
   ['/', 'Home'],
   ['/evenings', 'Stargazing evenings'],
+  ['/stories', 'Stories'],
   ['/sky-letter', 'Sky letter'],
 ] as const;
 
-function sitePage(path: string, title: string, body: Html) {
+/** @param head what was pasted into the head of every page */
+function sitePage(head: string, path: string, title: string, body: Html) {
   return html`<!doctype html>
     <html lang="en">
       <head>
@@ -32,6 +34,7 @@ function sitePage(path: string, title: string, body: Html) {
         <style>
           ${raw(STYLE)}
         </style>
+        ${raw(head)}
       </head>
       <body>
         <header>
@@ -50,8 +53,9 @@ function sitePage(path: string, title: string, body: Html) {
     </html>`;
 }
 
-export const home = () =>
+export const home = (head: string) =>
   sitePage(
+    head,
     '/',
     'Welcome',
     html`<div class="hero">
@@ -80,8 +84,9 @@ export const home = () =>
       </main>`,
   );
 
-export const evenings = () =>
+export const evenings = (head: string) =>
   sitePage(
+    head,
     '/evenings',
     'Stargazing evenings',
     html`<main class="wide">
@@ -122,9 +127,10 @@ export const evenings = () =>
     </main>`,
   );
 
-/** @param form the HTML that the observatory copied from its form source; empty before it is placed */
-export const skyLetter = (form: string) =>
+/** @param form what the observatory pasted in the place of its form; empty before that */
+export const skyLetter = (head: string, form: string) =>
   sitePage(
+    head,
     '/sky-letter',
     'Sky letter',
     html`<main class="wide">
@@ -136,8 +142,9 @@ export const skyLetter = (form: string) =>
     </main>`,
   );
 
-export const thankYou = () =>
+export const thankYou = (head: string) =>
   sitePage(
+    head,
     '/thank-you',
     'Thank you',
     html`<main class="wide">
@@ -149,3 +156,88 @@ export const thankYou = () =>
       <p><a href="/evenings">Meanwhile: what is on this month</a></p>
     </main>`,
   );
+
+const STORIES = [
+  {
+    slug: 'the-night-of-the-long-shadow',
+    title: 'The night of the long shadow',
+    text: 'When the Moon rose behind the dome, its shadow reached down to the reservoir, and everybody walked along it.',
+  },
+  {
+    slug: 'a-comet-for-breakfast',
+    title: 'A comet for breakfast',
+    text: 'At five in the morning it stood over the ridge with a tail as long as a hand at arm’s length. The kettle was on.',
+  },
+  {
+    slug: 'how-we-polished-the-mirror',
+    title: 'How we polished the mirror',
+    text: 'Eleven weeks, three people and a great deal of rouge. Then somebody breathed on it.',
+  },
+];
+
+export const stories = (head: string) =>
+  sitePage(
+    head,
+    '/stories',
+    'Stories',
+    html`<main class="wide">
+      <h1>Stories</h1>
+      <ul>
+        ${STORIES.map(({ slug, title }) => html`<li><a href="/stories/${slug}">${title}</a></li>`)}
+      </ul>
+    </main>`,
+  );
+
+/** @returns null where there is no such story */
+export function story(head: string, slug: string) {
+  const found = STORIES.find((one) => one.slug === slug);
+  if (!found) return null;
+  const more = Array.from({ length: 8 }, (_, at) => html`<p>${found.text} ${at === 7 ? 'And so to bed.' : ''}</p>`);
+  return sitePage(
+    head,
+    '/stories',
+    found.title,
+    html`<main class="wide">
+      <article class="story">
+        <h1>${found.title}</h1>
+        ${more}
+      </article>
+    </main>`,
+  );
+}
+
+/** A page without a style or a script of its own. */
+export const strict = (head: string, form: string) =>
+  html`<!doctype html>
+    <html lang="en">
+      <head>
+        <meta charset="utf-8" />
+        <title>Strict · Pellam Ridge Observatory</title>
+        ${raw(head)}
+      </head>
+      <body>
+        <h1>Nothing gets in here</h1>
+        ${raw(form)}
+      </body>
+    </html>`;
+
+const LOUD = `*{color:#f0f!important;font:italic 40px cursive!important;text-transform:uppercase!important}
+input,button,label,div{display:inline!important;border:9px dashed lime!important;background:yellow!important;width:90px!important;position:static!important;float:right!important}
+form{display:none!important}dialog{display:none!important}.frame,.question{opacity:.1!important}`;
+
+export const loud = (head: string, form: string) =>
+  html`<!doctype html>
+    <html lang="en">
+      <head>
+        <meta charset="utf-8" />
+        <title>Loud · Pellam Ridge Observatory</title>
+        <style>
+          ${raw(LOUD)}
+        </style>
+        ${raw(head)}
+      </head>
+      <body>
+        <h1>Everything at once</h1>
+        ${raw(form)}
+      </body>
+    </html>`;

@@ -3,13 +3,41 @@ import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsa
 import type { ChoiceInput, SendingInput, SendingPreview, SendingView } from '../../contract/sendings.ts';
 import type { RouteVersionView, RouteView } from '../../contract/route.ts';
 import type { SampleStanding, Visit } from '../../core/intake/index.ts';
-import type { RouteDocument } from '../../core/plan/index.ts';
+import { usesOfField, type FieldUse, type RouteDocument } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { api, type Plain } from './api.ts';
+import { useConnections } from './connections.ts';
 import { useKeeping, type Keeping } from './keeping.ts';
 
 export const useRoutes = () =>
   useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes'), refetchInterval: 10_000 });
+
+/** What a route does with a field, in words. */
+export interface FieldUseTold {
+  route: { id: string; name: string };
+  what: string;
+}
+
+/** What routes do with the fields of a source, by the ids of these. */
+export function useFieldUses(sourceId: string): (fieldId: string) => FieldUseTold[] {
+  const routes = useRoutes().data ?? [];
+  const connections = useConnections().data ?? [];
+  const inWords = (use: FieldUse): string => {
+    if (use.kind === 'mail') return 'a mail has it in it';
+    if (use.kind === 'consent') return 'it gives consent';
+    const connection = connections.find(({ id }) => id === use.connectionId);
+    const name = connection?.name ?? 'a destination';
+    if (use.kind === 'condition') return `decides what happens at ${name}`;
+    const field = connection?.catalogue?.fields.find(({ key }) => key === use.to);
+    return `${field?.label ?? use.to} in ${name}`;
+  };
+  return (fieldId) =>
+    routes
+      .filter(({ draft }) => draft.sourceIds.includes(sourceId))
+      .flatMap(({ id, name, draft }) =>
+        usesOfField(draft, fieldId).map((use) => ({ route: { id, name }, what: inWords(use) })),
+      );
+}
 
 export function useAddRoute() {
   const queries = useQueryClient();

@@ -16,6 +16,8 @@ interface PublishBarProps<Document> {
   view: { state: PublishState; liveVersion: number | null; changed: boolean };
   draft: Draft<Document>;
   publishing: UseMutationResult<unknown, Error, 'publish' | 'pause' | 'resume'>;
+  /** Asked before changes are published, once they are saved: it publishes them itself. */
+  onPublish?: (() => void) | undefined;
   /** Shows the versions, where they can be seen. */
   onVersions?: () => void;
 }
@@ -27,11 +29,14 @@ export function PublishBar<Document>({
   view: { state, liveVersion, changed },
   draft,
   publishing,
+  onPublish,
   onVersions,
 }: PublishBarProps<Document>) {
   const unpublished = changed || draft.standing !== 'saved';
   const publish = async () => {
-    if (await draft.flush()) publishing.mutate('publish');
+    if (!(await draft.flush())) return;
+    if (onPublish) onPublish();
+    else publishing.mutate('publish');
   };
   const problem = publishing.error instanceof ApiProblem ? publishing.error : null;
   const { reset } = publishing;

@@ -30,7 +30,12 @@ function boxIn(fields: SourceField[], purposes: PurposeRecord[]): Pick<ConsentAs
       .filter((purpose) => !purpose.archived && fitsWording(purpose, label))
       .map((purpose) => ({ tickField: id, purpose: purpose.id })),
   );
-  return known[0] ?? { tickField: fields.find(({ type }) => type === 'yes/no')?.id ?? '', purpose: '' };
+  return (
+    known[0] ?? {
+      tickField: (fields.find(isTick) ?? fields.find(({ type }) => type === 'yes/no'))?.id ?? '',
+      purpose: '',
+    }
+  );
 }
 
 /** Makes a route that takes a source. @returns its id */

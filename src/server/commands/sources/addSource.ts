@@ -1,5 +1,11 @@
 import type { MadeKind } from '../../../core/intake/index.ts';
-import { SOURCE_FORMAT, type FormDocument, type PostsDocument, type MadeDocument } from '../../../core/intake/index.ts';
+import {
+  plainFace,
+  SOURCE_FORMAT,
+  type FormDocument,
+  type PostsDocument,
+  type MadeDocument,
+} from '../../../core/intake/index.ts';
 import { plainField } from '../../../core/values/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
@@ -7,18 +13,22 @@ import { newPublicId } from '../../security/tokens.ts';
 import { addSource as store } from '../../store/sources.ts';
 import { done, inCommand, type Actor, type Refusal } from '../command.ts';
 
+const NEW_FIELDS = [
+  { ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' },
+  {
+    ...plainField('consent', 'yes/no'),
+    label: 'Yes, send me the newsletter. I can leave it at any time.',
+    required: true,
+  },
+];
+
 /** What a new form starts as: the shortest that makes sense. */
 const NEW_FORM: FormDocument = {
   format: SOURCE_FORMAT,
   kind: 'form',
-  fields: [
-    { ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' },
-    {
-      ...plainField('consent', 'yes/no'),
-      label: 'Yes, send me the newsletter. I can leave it at any time.',
-      required: true,
-    },
-  ],
+  ...plainFace(NEW_FIELDS),
+  title: 'Get our newsletter',
+  fields: NEW_FIELDS,
   button: 'Sign up',
   resetLabel: '',
   statement: '',

@@ -1,13 +1,17 @@
 import type { PartIssue } from '../../../contract/checks.ts';
-import { ELAPSED_FIELD, STAMP_FIELD, TRAP_FIELD } from '../../../core/formats/index.ts';
-import { identifyingFields } from '../../../core/identity/index.ts';
 import {
+  ELAPSED_FIELD,
+  KEY_FIELD,
   PAGE_FIELD,
   PLACEMENT_FIELD,
   REFERRER_FIELD,
+  STAMP_FIELD,
+  TRAP_FIELD,
   VARIANT_FIELD,
-  type MadeDocument,
-} from '../../../core/intake/index.ts';
+} from '../../../core/forms/index.ts';
+import { identifyingFields } from '../../../core/identity/index.ts';
+import type { MadeDocument } from '../../../core/intake/index.ts';
+import { areTimes, isZone, type FormDocument } from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';
 
@@ -16,6 +20,7 @@ const OWN_NAMES = new Set([
   TRAP_FIELD,
   ELAPSED_FIELD,
   STAMP_FIELD,
+  KEY_FIELD,
   PAGE_FIELD,
   REFERRER_FIELD,
   PLACEMENT_FIELD,
@@ -35,6 +40,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
     );
   if (document.kind === 'posts' && document.each !== '' && !isPath(document.each))
     add('/each', 'This is not a JSONPath. Write it like $.orders[*].');
+  if (document.kind === 'form') formIssues(document, add);
   fields.forEach((field, index) => {
     const at = `/fields/${index}`;
     const { key, id, type, widget, options, label } = field;
@@ -54,4 +60,25 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
       add(`${at}/path`, `"${field.path}" is not a JSONPath. Write it like $.customer.email.`);
   });
   return issues;
+}
+
+/** What keeps a form in particular from going live. */
+function formIssues(
+  { items, open, presentation, showing, fields }: FormDocument,
+  add: (pointer: string, detail: string) => void,
+): void {
+  if (!isZone(open.zone)) add('/open/zone', `"${open.zone}" is no time zone, such as Europe/London.`);
+  else if (!areTimes(open))
+    add('/open', 'The times from when to when it is open cannot be: the end is before the beginning.');
+  if (presentation !== 'inline' && showing.triggers.length === 0)
+    add('/showing/triggers', 'Nothing ever shows it: add what shows it, such as after some seconds.');
+  if (presentation !== 'inline' && showing.devices.length === 0)
+    add('/showing/devices', 'It is shown on no device: choose at least one.');
+  items.forEach((item, index) => {
+    if (items.slice(0, index).some(({ id }) => id === item.id))
+      add(`/items/${index}/id`, `Two things on the form have the id "${item.id}".`);
+  });
+  fields.forEach(({ range, label }, index) => {
+    if (range && range.from >= range.to) add(`/fields/${index}/range`, `The scale of "${label}" ends where it begins.`);
+  });
 }

@@ -7,7 +7,7 @@ import {
   type SampleView,
   type SourceView,
 } from '../../../contract/source.ts';
-import { printFormToCopy } from '../../../core/formats/index.ts';
+import { printFormToCopy } from '../../../forms/index.ts';
 import {
   exampleValues,
   readMadeSource,
@@ -62,7 +62,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
         draft,
         draftAt: new Date(draftAt).toISOString(),
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
-        liveIds: live?.fields.map((field) => field.id) ?? [],
+        live,
         postUrl,
         html: htmlOf(postUrl, live ?? draft),
         routes: routes

@@ -11,7 +11,7 @@ import {
   type Payload,
   type SentFile,
 } from '../../../core/intake/index.ts';
-import { keptName } from '../../../core/formats/index.ts';
+import { keptName } from '../../../core/forms/index.ts';
 import { inBytes, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { FileTooLarge, fileValueOf, storeUpload } from '../../intake/uploads.ts';

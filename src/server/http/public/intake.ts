@@ -3,12 +3,19 @@ import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
 import { secureHeaders } from 'hono/secure-headers';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import { STAMP_FIELD, type KeptFile } from '../../../core/formats/index.ts';
 import {
+  KEY_FIELD,
+  languageFor,
   PAGE_FIELD,
   PLACEMENT_FIELD,
   REFERRER_FIELD,
+  STAMP_FIELD,
   VARIANT_FIELD,
+  type FormLanguage,
+  type KeptFile,
+} from '../../../core/forms/index.ts';
+import {
+  isOpenAt,
   type Entries,
   type FieldIssue,
   type FormDocument,
@@ -18,21 +25,23 @@ import { isTick } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
 import { elapsedSeconds, senderOf, takeSubmission } from '../../intake/take.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
-import { findSourceByPublicId, type SourceRecord } from '../../store/sources.ts';
+import type { SentPart } from '../../../contract/placing.ts';
+import type { LiveSource, LiveSources } from './liveSources.ts';
+import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
 import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
-import { formPage } from './formPage.ts';
-import { page } from './layout.ts';
+import { languageOf, prefixFor, printMessage, wordsIn } from '../../../forms/index.ts';
+import { readOrganisationNames } from '../../store/organisation.ts';
+import { printShown, showClosed, showForm, showThanks, type FormState } from './formPage.ts';
+import { issuesIn } from './issueWords.ts';
+import { showPage } from './layout.ts';
 import { mustWait, tooOften } from './pace.ts';
-
-/** A published change reaches visitors within this time. */
-const SOURCE_CACHE_MS = 1_000;
 
 /** Why a submission was not taken, for the page or the problem document that says so. */
 type Refusal =
-  { problem: Problem } | { source: SourceRecord; document: FormDocument; again: ShownAgain } | { issues: FieldIssue[] };
+  { problem: Problem } | { source: LiveSource; document: FormDocument; again: ShownAgain } | { issues: FieldIssue[] };
 
 /** A form shown, or shown again with what was typed and what is wrong with it. */
 interface ShownAgain {
@@ -49,17 +58,26 @@ interface Intake {
 }
 
 /** The public address of each source: takes form posts and JSON, and shows the form by itself. */
-export function intakeRoutes(context: Context, submissionsPerMinute: number): Hono<Intake> {
+export function intakeRoutes(context: Context, live: LiveSources, submissionsPerMinute: number): Hono<Intake> {
   const app = new Hono<Intake>();
   const limiter = new RateLimiterMemory({ points: submissionsPerMinute, duration: 60 });
-  const findLive = cachedSources(context);
+  const findLive = live.find;
   const dressed = secureHeaders(SAFE_HEADERS);
 
+  const organisation = async () => (await readOrganisationNames(context.store.db))[0] ?? '';
+  const languageIn = (c: HonoContext, document: FormDocument): FormLanguage => languageOf(document, asked(c));
+
   app.get('*', dressed);
+  const isOpen = ({ live: document }: LiveSource): boolean =>
+    document.kind !== 'form' || isOpenAt(document.open, context.now());
   app.get('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
-    if (!source?.live) return closedPage(c);
-    if (source.live.kind !== 'form') return c.html(page('For programs', onlyPosts), 404);
+    const of = await organisation();
+    if (!source) return showClosed(c, of, languageFor(asked(c)), null);
+    if (source.live.kind === 'form' && !isOpen(source))
+      return showClosed(c, of, languageIn(c, source.live), source.live);
+    if (source.live.kind !== 'form')
+      return showPage(c, { title: 'For programs', language: 'en', of, body: onlyPosts }, 404);
     const first = {
       typed: filledIn(source.live, c.req.queries()),
       issues: [],
@@ -67,21 +85,20 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
       msSinceShown: 0,
       came: cameBy(context, source, c.req.queries()),
     };
-    return c.html(showForm(context, source, source.live, first));
+    return showForm(c, of, stateOf(context, source, source.live, languageIn(c, source.live), first));
   });
 
   app.get('/:publicId/thanks', async (c) => {
     const source = await findLive(c.req.param('publicId'));
-    if (source?.live?.kind !== 'form') return closedPage(c);
-    const body = html`<h1>Thank you</h1>
-      <p>${source.live.thankYouMessage}</p>`;
-    return c.html(page('Thank you', body));
+    const of = await organisation();
+    if (source?.live.kind !== 'form') return showClosed(c, of, languageFor(asked(c)), null);
+    return showThanks(c, of, source.publicId, source.live, languageIn(c, source.live));
   });
 
   app.options('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
     const origin = c.req.header('origin') ?? '';
-    if (!source || !isAllowedOrigin(source, origin, context.config.publicUrl)) return c.body(null, 403);
+    if (!source || !isAllowedOrigin(source.live, origin, context.config.publicUrl)) return c.body(null, 403);
     return c.body(null, 204, {
       ...corsHeaders(origin),
       'access-control-allow-headers': 'content-type, idempotency-key',
@@ -91,13 +108,13 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
   });
 
   /** Takes a submission, or says why not. Everything here stands between the visitor and the answer. */
-  async function take(c: HonoContext): Promise<{ ids: string[]; thankYouUrl: string } | Refusal> {
+  async function take(c: HonoContext): Promise<{ ids: string[]; source: LiveSource; next: string } | Refusal> {
     const source = await findLive(c.req.param('publicId') ?? '');
-    if (!source?.live)
+    if (!source || !isOpen(source))
       return {
         problem: new Problem(404, 'not-found', 'This form is closed. It does not take anything at the moment.'),
       };
-    if (!isAllowedOrigin(source, originOf(c), context.config.publicUrl)) return { problem: WRONG_SITE() };
+    if (!isAllowedOrigin(source.live, originOf(c), context.config.publicUrl)) return { problem: WRONG_SITE() };
     const address = visitorAddress(c, context.config.trustedProxies);
     const wait = await mustWait(limiter, address);
     if (wait !== null) return { problem: tooOften(wait) };
@@ -108,7 +125,7 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
     const again = (issues: FieldIssue[]): Refusal => {
-      if (source.live?.kind !== 'form' || payload.kind !== 'entries') return { issues };
+      if (source.live.kind !== 'form' || payload.kind !== 'entries') return { issues };
       const elapsed = elapsedSeconds(sent, shownAt, context.now()) ?? source.live.minimumSeconds;
       const shown = {
         typed: payload.entries,
@@ -128,12 +145,12 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
       contentType: c.req.header('content-type') ?? '',
       payload,
       headers: evidenceOf(c, address),
-      idempotencyKey: c.req.header('idempotency-key')?.slice(0, 200) ?? null,
+      idempotencyKey: (c.req.header('idempotency-key') ?? sent(KEY_FIELD))?.slice(0, 200) ?? null,
       shownAt,
     });
     if (taken.ok) {
-      const thankYouUrl = source.live.kind === 'form' ? source.live.thankYouUrl : '';
-      return { ids: taken.ids, thankYouUrl: thankYouUrl || `/in/${source.publicId}/thanks` };
+      const next = source.live.kind === 'form' ? source.live.thankYouUrl : '';
+      return { ids: taken.ids, source, next };
     }
     if (taken.why === 'key used before') return { problem: KEY_USED() };
     if (taken.why === 'unreadable') return { problem: new Problem(400, 'not-readable', taken.problem) };
@@ -151,18 +168,69 @@ export function intakeRoutes(context: Context, submissionsPerMinute: number): Ho
       }
       const headers = { ...corsHeaders(c.req.header('origin') ?? ''), 'x-content-type-options': 'nosniff' };
       if (!prefersJson(c, await findLive(c.req.param('publicId'))))
-        return new Response(null, { status: 303, headers: { ...headers, location: outcome.thankYouUrl } });
+        return new Response(null, {
+          status: 303,
+          headers: { ...headers, location: outcome.next || `/in/${outcome.source.publicId}/thanks` },
+        });
       const [submission] = outcome.ids;
-      const body = JSON.stringify({ accepted: true, submission, submissions: outcome.ids });
+      const part = asPart(c) ? thanksPart(c, outcome.source) : {};
+      const body = JSON.stringify({ accepted: true, submission, submissions: outcome.ids, ...part });
       return new Response(body, { status: 202, headers: { ...headers, 'content-type': 'application/json' } });
     },
     dressed,
     async (c) => {
       const asJson = prefersJson(c, await findLive(c.req.param('publicId')));
       for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? ''))) c.header(name, value);
-      return asJson ? problemAnswer(c, c.get('refusal')) : pageAnswer(c, c.get('refusal'), context);
+      const refusal = c.get('refusal');
+      if (asPart(c) && 'again' in refusal) return c.json(againPart(c, refusal), 422);
+      return asJson ? problemAnswer(c, refusal) : pageAnswer(c, refusal);
     },
   );
+
+  /** What a script puts in the place of a form that was sent. */
+  function thanksPart(c: HonoContext, { live: document, publicId }: LiveSource): SentPart | object {
+    if (document.kind !== 'form') return {};
+    const language = languageIn(c, document);
+    const said = { title: wordsIn(language)('thanks'), text: document.thankYouMessage };
+    const { html } = printMessage(prefixFor(publicId), document.look, language, said);
+    const next = document.thankYouUrl === '' ? null : document.thankYouUrl;
+    return { html, next, seconds: document.thankYouSeconds } satisfies SentPart;
+  }
+
+  /** What a script puts in the place of a form that has to be mended. */
+  function againPart(c: HonoContext, { source, document, again }: Extract<Refusal, { again: ShownAgain }>): SentPart {
+    const language = languageIn(c, document);
+    const issues = issuesIn(language, document, again.typed ?? [], again.issues);
+    const action = `${context.config.publicUrl}/in/${source.publicId}`;
+    const { html } = printShown({ ...again, issues, action, document, language, carries: 'script' });
+    return { html, next: null, seconds: 0 };
+  }
+
+  /** Says on a page why nothing was taken. */
+  async function pageAnswer(c: HonoContext, refusal: Refusal): Promise<Response> {
+    if ('issues' in refusal) return problemAnswer(c, refusal);
+    const of = await organisation();
+    if ('again' in refusal) {
+      const { source, document, again } = refusal;
+      const language = languageIn(c, document);
+      const issues = issuesIn(language, document, again.typed ?? [], again.issues);
+      return showForm(c, of, stateOf(context, source, document, language, { ...again, issues }), 422);
+    }
+    const language = languageFor(asked(c));
+    const { status, slug, message, headers } = refusal.problem;
+    if (status === 404) return showClosed(c, of, language, null);
+    for (const [name, value] of Object.entries(headers)) c.header(name, value);
+    const say = wordsIn(language);
+    const text =
+      slug === 'too-many'
+        ? say('tooOften', { seconds: headers['retry-after'] ?? '' })
+        : slug === WRONG_SITE().slug
+          ? say('wrongSite')
+          : message;
+    const body = html`<h1>${say('notSent')}</h1>
+      <p>${text}</p>`;
+    return showPage(c, { title: say('notSent'), language, of, body, personal: true }, status);
+  }
 
   return app;
 }
@@ -199,21 +267,11 @@ function problemAnswer(c: HonoContext, refusal: Refusal): Response {
   return c.newResponse(response.body, problem.status, Object.fromEntries(response.headers));
 }
 
-function pageAnswer(c: HonoContext, refusal: Refusal, context: Context): Response | Promise<Response> {
-  if ('again' in refusal) return c.html(showForm(context, refusal.source, refusal.document, refusal.again), 422);
-  if ('issues' in refusal) return problemAnswer(c, refusal);
-  const { status, message, headers } = refusal.problem;
-  if (status === 404) return closedPage(c);
-  const body = html`<h1>Not sent</h1>
-    <p>${message}</p>`;
-  return c.html(page('Not sent', body), status, headers);
-}
-
 const TOO_LARGE = () => tooLarge('This is more than this source can hold.');
 
 /** A length that is told is checked without touching the body; one that is not is counted as it streams in. */
 const limitBody =
-  (context: Context, find: (publicId: string) => Promise<SourceRecord | null>): MiddlewareHandler =>
+  (context: Context, find: (publicId: string) => Promise<LiveSource | null>): MiddlewareHandler =>
   async (c, next) => {
     const maxSize = bodyLimitOf(context, await find(c.req.param('publicId') ?? ''));
     const length = c.req.header('content-length');
@@ -231,19 +289,31 @@ function filledIn({ fields }: FormDocument, queries: Record<string, string[]>): 
   return entries.length === 0 ? null : entries;
 }
 
-function showForm({ config, now }: Context, source: SourceRecord, document: FormDocument, shown: ShownAgain) {
-  const { msSinceShown, came, ...again } = shown;
+/** A form as it is shown to a visitor now. */
+function stateOf(
+  { config, now }: Context,
+  source: LiveSource,
+  document: FormDocument,
+  language: FormLanguage,
+  { msSinceShown, came, ...again }: ShownAgain,
+): FormState {
   const stamp = signTime(config.secretKey, now() - msSinceShown);
   const carries: [string, string][] = [[STAMP_FIELD, stamp], ...came];
-  return formPage({ ...again, title: source.name, action: `/in/${source.publicId}`, document, carries });
+  return { ...again, action: `/in/${source.publicId}`, document, language, carries };
 }
+
+/** Whether a script on a page of others asks, which puts what it is answered in the place of the form. */
+const asPart = (c: HonoContext): boolean => c.req.query('as') === 'part';
+
+/** What the browser asks for. */
+const asked = (c: HonoContext): string => c.req.header('accept-language') ?? '';
 
 /** Parameters of an address that say how the visitor came. */
 const CAME = /^utm_|^form_/;
 const CARRIED = [PAGE_FIELD, REFERRER_FIELD, PLACEMENT_FIELD, VARIANT_FIELD];
 
 /** How a visitor came to our own page, for the form on it to bring along: its address with the campaign's parameters. */
-function cameBy({ config }: Context, { publicId }: SourceRecord, queries: Record<string, string[]>): Entries {
+function cameBy({ config }: Context, { publicId }: LiveSource, queries: Record<string, string[]>): Entries {
   const page = new URL(`${config.publicUrl}/in/${publicId}`);
   const given = Object.entries(queries).map(([name, [value = '']]): [string, string] => [name, value]);
   for (const [name, value] of given) if (name.startsWith('utm_')) page.searchParams.set(name, value);
@@ -271,52 +341,12 @@ const keptIn = (context: Context, { files }: Payload): Record<string, KeptFile> 
 const onlyPosts = html`<h1>Nothing to see here</h1>
   <p>This address takes what other programs post to it. There is no form.</p>`;
 
-const closedPage = (c: HonoContext) =>
-  c.html(
-    page(
-      'Closed',
-      html`<h1>This form is closed</h1>
-        <p>It does not take anything at the moment. Please go back to the page that you came from.</p>`,
-    ),
-    404,
-  );
-
-function cachedSources({ store, now }: Context): (publicId: string) => Promise<SourceRecord | null> {
-  const cache = new Map<string, { source: SourceRecord | null; until: number }>();
-  return async (publicId) => {
-    const cached = cache.get(publicId);
-    if (cached && cached.until > now()) return cached.source;
-    const found = await findSourceByPublicId(store.db, publicId);
-    const source = found?.state === 'live' ? found : null;
-    if (cache.size > 1000) cache.clear();
-    cache.set(publicId, { source, until: now() + SOURCE_CACHE_MS });
-    return source;
-  };
-}
-
 /** JSON is answered when JSON came, when it is asked for before HTML, and to programs. */
-function prefersJson(c: HonoContext, source: SourceRecord | null): boolean {
+function prefersJson(c: HonoContext, source: LiveSource | null): boolean {
   const accept = c.req.header('accept') ?? '';
-  if (source?.live?.kind === 'posts' || mediaTypeOf(c) === 'application/json') return true;
+  if (source?.live.kind === 'posts' || mediaTypeOf(c) === 'application/json') return true;
   return accept.includes('application/json') && !accept.includes('text/html');
 }
-
-/** With no origins named, any site may send. Our own page always may. */
-function isAllowedOrigin({ live }: SourceRecord, origin: string, ownUrl: string): boolean {
-  const origins = live?.kind === 'form' ? live.origins : [];
-  return origins.length === 0 || origins.includes(origin) || origin === new URL(ownUrl).origin;
-}
-
-/** The site that a visitor comes from: browsers say so in Origin, old ones only in Referer. */
-function originOf(c: HonoContext): string {
-  const origin = c.req.header('origin');
-  if (origin !== undefined) return origin;
-  const referer = c.req.header('referer');
-  return referer && URL.canParse(referer) ? new URL(referer).origin : '';
-}
-
-const corsHeaders = (origin: string): Record<string, string> =>
-  origin === '' || origin === 'null' ? {} : { 'access-control-allow-origin': origin, vary: 'origin' };
 
 /** What is kept of a request as evidence; cookies and credentials never are. */
 function evidenceOf(c: HonoContext, address: string): Record<string, string> {

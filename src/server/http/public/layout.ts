@@ -1,48 +1,92 @@
+import type { Context as HonoContext } from 'hono';
 import { html, raw } from 'hono/html';
+import type { FormLanguage, Look } from '../../../core/forms/index.ts';
+import { newToken } from '../../security/tokens.ts';
 
-type Html = ReturnType<typeof html>;
+export type Html = ReturnType<typeof html>;
 
-/** A public page: neutral, readable without script, of the customer rather than of ours. */
-export function page(title: string, body: Html, nonce = '') {
+export interface PublicPage {
+  title: string;
+  language: FormLanguage;
+  body: Html;
+  /** Whose page it is, as people know them; '' while nobody said. */
+  of?: string;
+  /** Further style, such as that of a form. */
+  css?: string;
+  /** How the form on it looks, so that the page around it goes with it. */
+  look?: Look;
+  /** Where what is on it may be sent to, beside our own address. */
+  sendsTo?: string;
+  /** Which sites may show it in a frame: sources as CSP has them. */
+  framedBy?: string;
+  /** Whether somebody's data are on it, which nothing may keep a copy of. */
+  personal?: boolean;
+}
+
+/**
+ * A public page: neutral, readable without script, of the customer rather than of ours. Nothing runs on it, and nothing is
+ * styled but what this answer itself says (Content Security Policy Level 3, 6.1 and 6.4).
+ */
+export function showPage(c: HonoContext, shown: PublicPage, status = 200): Response | Promise<Response> {
+  const { sendsTo = '', framedBy = "'self'", personal = false } = shown;
+  const nonce = newToken();
+  c.header(
+    'content-security-policy',
+    [
+      "default-src 'none'",
+      `style-src 'nonce-${nonce}'`,
+      'img-src https: http: data:',
+      "font-src 'self'",
+      "base-uri 'none'",
+      `form-action 'self'${sendsTo === '' ? '' : ` ${sendsTo}`}`,
+      `frame-ancestors ${framedBy}`,
+    ].join('; '),
+  );
+  if (personal) c.header('cache-control', 'no-store');
+  return c.html(page(shown, nonce), status as 200);
+}
+
+function page({ title, language, body, of = '', css = '', look }: PublicPage, nonce: string) {
   return html`<!doctype html>
-    <html lang="en">
+    <html lang="${language}">
       <head>
         <meta charset="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <meta name="robots" content="noindex" />
-        <title>${title}</title>
+        <title>${of === '' ? title : title === '' ? of : `${title} · ${of}`}</title>
         <style nonce="${nonce}">
+          ${raw(look ? surroundings(look) : NEUTRAL)}
           ${raw(STYLE)}
+          ${raw(css)}
         </style>
       </head>
       <body>
+        ${of === '' ? '' : html`<header>${of}</header>`}
         <main>${body}</main>
       </body>
     </html>`;
 }
 
+const NEUTRAL = `
+:root { color-scheme: light dark; --page-ink: #1d2529; --page-quiet: #4c585e; --page-ground: #ffffff; --page-action: #21525b; --page-on-action: #ffffff; }
+@media (prefers-color-scheme: dark) { :root { --page-ink: #e8edef; --page-quiet: #b0bbc0; --page-ground: #14191c; --page-action: #9fd3dc; --page-on-action: #0c2226; } }`;
+
+const coloursOf = ({ ink, quiet, ground, action, onAction }: Look['colours']): string =>
+  `:root{--page-ink:${ink};--page-quiet:${quiet};--page-ground:${ground || '#ffffff'};--page-action:${action};--page-on-action:${onAction}}`;
+
+const surroundings = ({ colours, night }: Look): string =>
+  night === null
+    ? coloursOf(colours)
+    : `${coloursOf(colours)}@media (prefers-color-scheme:dark){${coloursOf(night)}:root{color-scheme:dark}}`;
+
 const STYLE = `
-:root { color-scheme: light dark; --ink: #1d2529; --quiet: #4c585e; --ground: #ffffff; --line: #77848b; --action: #21525b; --on-action: #ffffff; --wrong: #a11b1b; }
-@media (prefers-color-scheme: dark) { :root { --ink: #e8edef; --quiet: #b0bbc0; --ground: #14191c; --line: #7d8b92; --action: #9fd3dc; --on-action: #0c2226; --wrong: #ffa4a4; } }
-* { box-sizing: border-box; }
-body { margin: 0; font: 1rem/1.5 system-ui, sans-serif; color: var(--ink); background: var(--ground); }
-main { max-width: 34rem; margin: 0 auto; padding: 2.5rem 1.25rem 4rem; }
-h1 { font-size: 1.5rem; line-height: 1.25; margin: 0 0 1rem; }
-p { margin: 0 0 1rem; }
-.field { margin: 0 0 1.25rem; border: 0; padding: 0; }
-label, legend { display: block; font-weight: 600; margin: 0 0 .3rem; padding: 0; }
-.tick label, fieldset label { display: flex; gap: .6rem; align-items: baseline; font-weight: 400; padding: .3rem 0; }
-input:not([type=checkbox], [type=radio]), select, textarea { width: 100%; font: inherit; padding: .6rem .7rem; color: inherit; background: var(--ground); border: 1px solid var(--line); border-radius: 4px; }
-.part { margin: .4rem 0 .6rem; } .part label { font-weight: 400; }
-input[type=checkbox] { width: 1.1rem; height: 1.1rem; flex: none; transform: translateY(.15rem); }
-[aria-invalid=true] { border: 2px solid var(--wrong) !important; }
-.wrong { color: var(--wrong); margin: .35rem 0 0; font-weight: 600; }
-.help { color: var(--quiet); margin: .35rem 0 0; font-size: .9rem; }
-.summary { border-left: 4px solid var(--wrong); padding: .2rem 0 .2rem 1rem; margin: 0 0 1.5rem; }
-.summary ul { margin: .3rem 0 0; padding-left: 1.1rem; }
-button { font: inherit; font-weight: 600; padding: .7rem 1.4rem; min-height: 44px; border: 0; border-radius: 4px; background: var(--action); color: var(--on-action); cursor: pointer; }
-button[type=reset] { background: none; color: var(--action); text-decoration: underline; }
-a { color: var(--action); }
-:focus-visible { outline: 3px solid var(--action); outline-offset: 2px; }
-.away { position: absolute; left: -6000px; }
+body { margin: 0; font: 1rem/1.5 system-ui, sans-serif; color: var(--page-ink); background: var(--page-ground); }
+header { max-width: 36rem; margin: 0 auto; padding: 1.5rem 1.25rem 0; color: var(--page-quiet); font-weight: 600; }
+main { max-width: 36rem; margin: 0 auto; padding: 1.5rem 1.25rem 4rem; }
+main > h1 { font-size: 1.5rem; line-height: 1.25; margin: 0 0 1rem; }
+main > p { margin: 0 0 1rem; }
+main > form button { font: inherit; font-weight: 600; padding: .7rem 1.4rem; min-height: 44px; border: 0; border-radius: 4px; background: var(--page-action); color: var(--page-on-action); cursor: pointer; }
+a { color: var(--page-action); }
+:focus-visible { outline: 3px solid var(--page-action); outline-offset: 2px; }
+.later { margin-top: 1.5rem; }
 `;

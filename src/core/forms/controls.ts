@@ -1,14 +1,23 @@
-import { COUNTRY_CODES, FIELD_PARTS, typeOf, type SourceField, type TypeName } from '../values/index.ts';
+import {
+  COUNTRY_CODES,
+  FIELD_PARTS,
+  PLAIN_RANGE,
+  typeOf,
+  type Range,
+  type SourceField,
+  type TypeName,
+} from '../values/index.ts';
 
 /** By which elements of HTML a field is entered. */
 export type Control =
   | { kind: 'input'; type: string; autocomplete: string; attributes: Record<string, string> }
   | { kind: 'lines' }
   | { kind: 'countries'; autocomplete: string }
-  | { kind: 'parts'; parts: { part: string; label: string; control: Control }[] }
+  | { kind: 'parts'; parts: { part: string; control: Control }[] }
   | { kind: 'rows'; columns: string[] }
   | { kind: 'tick' }
-  | { kind: 'answers'; as: 'list' | 'buttons' | 'boxes'; answers: { value: string; label: string }[] }
+  | { kind: 'answers'; as: 'list' | 'buttons' | 'boxes' | 'search'; answers: string[] }
+  | { kind: 'steps'; as: 'stars' | 'scale'; range: Range }
   | { kind: 'file'; accept: string }
   | { kind: 'hidden' };
 
@@ -19,14 +28,14 @@ const input = (type: string, autocomplete = '', attributes: Record<string, strin
   attributes,
 });
 
-const PART_LABELS: Record<string, [label: string, control: Control]> = {
-  given: ['First name', input('text', 'given-name')],
-  family: ['Last name', input('text', 'family-name')],
-  street: ['Street and number', input('text', 'street-address')],
-  postcode: ['Postcode', input('text', 'postal-code')],
-  city: ['Town', input('text', 'address-level2')],
-  region: ['Region', input('text', 'address-level1')],
-  country: ['Country', { kind: 'countries', autocomplete: 'country' }],
+const PART_CONTROLS: Record<string, Control> = {
+  given: input('text', 'given-name'),
+  family: input('text', 'family-name'),
+  street: input('text', 'street-address'),
+  postcode: input('text', 'postal-code'),
+  city: input('text', 'address-level2'),
+  region: input('text', 'address-level1'),
+  country: { kind: 'countries', autocomplete: 'country' },
 };
 
 /** Tokens of HTML's autofill (WHATWG HTML, 4.10.18.7.1), where a field's meaning is known. */
@@ -70,8 +79,8 @@ export const AUTOFILL_TOKENS = [
 ] as const;
 
 /** The control of a field, the same wherever its form is shown. */
-export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' | 'options'>): Control {
-  const { type, widget, options } = field;
+export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' | 'options' | 'range'>): Control {
+  const { type, widget, options, range } = field;
   if (widget === 'hidden') return { kind: 'hidden' };
   switch (type) {
     case 'yes/no':
@@ -80,15 +89,20 @@ export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' 
         : {
             kind: 'answers',
             as: 'buttons',
-            answers: [
-              { value: 'yes', label: 'Yes' },
-              { value: 'no', label: 'No' },
-            ],
+            answers: ['yes', 'no'],
           };
     case 'choice':
-      return { kind: 'answers', as: widget === 'usual' ? 'list' : 'buttons', answers: answersOf(options) };
+      return {
+        kind: 'answers',
+        as: widget === 'usual' ? 'list' : widget === 'search' ? 'search' : 'buttons',
+        answers: options,
+      };
     case 'several choices':
-      return { kind: 'answers', as: 'boxes', answers: answersOf(options) };
+      return { kind: 'answers', as: 'boxes', answers: options };
+    case 'number':
+      return widget === 'stars' || widget === 'scale'
+        ? { kind: 'steps', as: widget, range: range ?? PLAIN_RANGE }
+        : entered(type, field.keepAs);
     case 'file':
       return { kind: 'file', accept: options.join(',') };
     case 'list of records':
@@ -97,8 +111,6 @@ export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' 
       return entered(type, field.keepAs);
   }
 }
-
-const answersOf = (options: string[]) => options.map((value) => ({ value, label: value }));
 
 type EnteredType = Exclude<TypeName, 'yes/no' | 'choice' | 'several choices' | 'file' | 'list of records'>;
 
@@ -137,15 +149,16 @@ function entered(type: EnteredType, keepAs: string): Control {
   }
 }
 
-function partOf(part: string) {
-  const [label, control] = PART_LABELS[part] ?? [part, input('text')];
-  return { part, label, control };
+const partOf = (part: string) => ({ part, control: PART_CONTROLS[part] ?? input('text') });
+
+const countries = new Map<string, { code: string; name: string }[]>();
+
+/** Countries by their names in a language, in the order of these. Named and sorted once: every address has them. */
+export function countryOptions(language: string): { code: string; name: string }[] {
+  const known = countries.get(language);
+  if (known) return known;
+  const named = COUNTRY_CODES.map((code) => ({ code, name: typeOf('country').print(code, language) }));
+  named.sort((a, b) => a.name.localeCompare(b.name, language));
+  countries.set(language, named);
+  return named;
 }
-
-let countries: { code: string; name: string }[] | null = null;
-
-/** Countries by their English names, in the order of these. Named and sorted once: every address has them. */
-export const countryOptions = (): { code: string; name: string }[] =>
-  (countries ??= COUNTRY_CODES.map((code) => ({ code, name: typeOf('country').print(code, 'en') })).sort((a, b) =>
-    a.name.localeCompare(b.name, 'en'),
-  ));

@@ -1,0 +1,256 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import type { OpenTimes } from '../core/intake/index.ts';
+import {
+  DEVICES,
+  ENTRANCES,
+  POSITIONS,
+  TRIGGER_KINDS,
+  type DeviceClass,
+  type Entrance,
+  type Position,
+  type Showing,
+  type TriggerKind,
+} from '../core/showing/index.ts';
+import {
+  ALIGNS,
+  BLOCK_KINDS,
+  BUTTON_WIDTHS,
+  FONTS,
+  LABELS,
+  SPACINGS,
+  type Colours,
+  type FormItem,
+  type Look,
+} from '../core/forms/index.ts';
+
+const COLOUR = /^#[0-9a-f]{6}$/;
+const isColour = { message: 'A colour is written like #21525b.' };
+
+export class ColoursInput implements Colours {
+  @Matches(COLOUR, isColour)
+  action!: string;
+
+  @Matches(COLOUR, isColour)
+  onAction!: string;
+
+  @Matches(COLOUR, isColour)
+  ink!: string;
+
+  @Matches(COLOUR, isColour)
+  quiet!: string;
+
+  @ValidateIf(({ ground }: ColoursInput) => ground !== '')
+  @Matches(COLOUR, isColour)
+  ground!: string;
+
+  @Matches(COLOUR, isColour)
+  line!: string;
+
+  @Matches(COLOUR, isColour)
+  wrong!: string;
+}
+
+export class LookInput implements Look {
+  @ValidateNested()
+  @Type(() => ColoursInput)
+  colours!: ColoursInput;
+
+  @ValidateIf(({ night }: LookInput) => night !== null)
+  @ValidateNested()
+  @Type(() => ColoursInput)
+  night!: ColoursInput | null;
+
+  @IsIn(FONTS)
+  font!: Look['font'];
+
+  @IsInt()
+  @Min(12, { message: 'Smaller than 12 pixels, people cannot read it.' })
+  @Max(28)
+  size!: number;
+
+  @IsInt()
+  @Min(0)
+  @Max(40)
+  radius!: number;
+
+  @IsInt()
+  @Min(0)
+  @Max(1600)
+  width!: number;
+
+  @IsIn(SPACINGS)
+  spacing!: Look['spacing'];
+
+  @IsIn(LABELS)
+  labels!: Look['labels'];
+
+  @IsIn(ALIGNS)
+  align!: Look['align'];
+
+  @IsIn(BUTTON_WIDTHS)
+  buttonWidth!: Look['buttonWidth'];
+
+  @IsBoolean()
+  framed!: boolean;
+}
+
+/** What stands on a form; which of its parts count depends on its kind. */
+export class FormItemInput {
+  @IsIn(['question', ...BLOCK_KINDS])
+  kind!: FormItem['kind'];
+
+  @IsString()
+  @Matches(/^[A-Za-z][A-Za-z0-9_.-]{0,63}$/, { message: 'The id of what stands on a form starts with a letter.' })
+  id!: string;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'heading' || kind === 'text')
+  @IsString()
+  @Length(1, 2000, { message: 'Write something here, or remove it.' })
+  text!: string;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'picture')
+  @Matches(/^https?:\/\/[^\s]+$/, { message: 'Enter the whole address of the picture, from https:// on.' })
+  @MaxLength(500)
+  url!: string;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'picture')
+  @IsString()
+  @MaxLength(300)
+  alt!: string;
+}
+
+const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})?$/;
+
+export class OpenTimesInput implements OpenTimes {
+  @Matches(LOCAL_TIME, { message: 'A time is written like 2026-12-01T09:00.' })
+  from!: string;
+
+  @Matches(LOCAL_TIME, { message: 'A time is written like 2026-12-01T09:00.' })
+  to!: string;
+
+  @IsString()
+  @Length(1, 60)
+  zone!: string;
+}
+
+/** What shows a form; which of its parts count depends on its kind. */
+export class TriggerInput {
+  @IsIn(TRIGGER_KINDS)
+  kind!: TriggerKind;
+
+  @ValidateIf(({ kind }: TriggerInput) => kind === 'after' || kind === 'idle')
+  @IsInt()
+  @Min(0)
+  @Max(3600)
+  seconds!: number;
+
+  @ValidateIf(({ kind }: TriggerInput) => kind === 'scroll')
+  @IsInt()
+  @Min(1)
+  @Max(100)
+  percent!: number;
+
+  @ValidateIf(({ kind }: TriggerInput) => kind === 'scroll')
+  @IsIn(['down', 'up'])
+  direction!: 'down' | 'up';
+
+  @ValidateIf(({ kind }: TriggerInput) => kind === 'leaving')
+  @IsIn(['quick', 'late'])
+  sensitivity!: 'quick' | 'late';
+
+  @ValidateIf(({ kind }: TriggerInput) => kind === 'click')
+  @IsString()
+  @Length(1, 200, { message: 'Write what is clicked as a CSS selector, such as .offer or #sign-up.' })
+  selector!: string;
+
+  @ValidateIf(({ kind }: TriggerInput) => kind === 'pages')
+  @IsInt()
+  @Min(1)
+  @Max(50)
+  count!: number;
+}
+
+export class ShowingInput {
+  @IsArray()
+  @ArrayMaxSize(6)
+  @ValidateNested({ each: true })
+  @Type(() => TriggerInput)
+  triggers!: Showing['triggers'];
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @Length(1, 300, { each: true })
+  pages!: string[];
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @Length(1, 300, { each: true })
+  notPages!: string[];
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @Length(1, 200, { each: true })
+  referrers!: string[];
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @Length(1, 120, { each: true })
+  campaigns!: string[];
+
+  @IsIn(['all', 'new', 'returning'])
+  visitors!: Showing['visitors'];
+
+  @IsArray()
+  @IsIn(DEVICES, { each: true })
+  devices!: DeviceClass[];
+
+  @IsInt()
+  @Min(0)
+  @Max(525_600)
+  againMinutes!: number;
+
+  @IsInt()
+  @Min(0)
+  @Max(3650)
+  closedDays!: number;
+
+  @IsBoolean()
+  notAfterSent!: boolean;
+
+  @IsInt()
+  @Min(0)
+  @Max(100)
+  priority!: number;
+
+  @IsIn(POSITIONS)
+  position!: Position;
+
+  @IsIn(ENTRANCES)
+  entrance!: Entrance;
+
+  @IsString()
+  @MaxLength(200)
+  placeAt!: string;
+
+  @IsIn(['before', 'after'])
+  placeSide!: Showing['placeSide'];
+}

@@ -1,0 +1,1 @@
+export { contrastOf, contrastsOf, nearestPassing, type Contrast } from './contrast.ts';

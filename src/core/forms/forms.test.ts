@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest';
+import { plainField, type SourceField } from '../values/index.ts';
+import { languageFor, questionsOf, shownItems } from './index.ts';
+
+const fields: SourceField[] = [
+  plainField('a', 'text'),
+  { ...plainField('h', 'text'), widget: 'hidden' },
+  plainField('b', 'text'),
+];
+const ids = (items: Parameters<typeof shownItems>[0]['items']) => shownItems({ items, fields }).map(({ id }) => id);
+
+describe('what stands on a form', () => {
+  it('is the questions at first, without what is hidden', () =>
+    expect(questionsOf(fields)).toEqual([
+      { kind: 'question', id: 'a' },
+      { kind: 'question', id: 'b' },
+    ]));
+  it('is in the order of its items, each question once, and none is lost', () => {
+    expect(
+      ids([
+        { kind: 'question', id: 'b' },
+        { kind: 'divider', id: 'd' },
+      ]),
+    ).toEqual(['b', 'd', 'a']);
+    expect(
+      ids([
+        { kind: 'question', id: 'b' },
+        { kind: 'question', id: 'b' },
+      ]),
+    ).toEqual(['b', 'a']);
+    expect(ids([{ kind: 'question', id: 'gone' }])).toEqual(['a', 'b']);
+  });
+});
+
+describe('the language of a visitor', () => {
+  // RFC 9110, 12.5.4: by weight; without one it is 1.
+  it.each([
+    ['de-AT,de;q=0.9,en;q=0.8', 'de'],
+    ['ja,fr;q=0.4,sv;q=0.7', 'sv'],
+    ['pt-BR', 'pt'],
+    ['en;q=0.2, PL', 'pl'],
+    ['de;q=0, it', 'it'],
+    ['ja', 'en'],
+    ['*', 'en'],
+    ['', 'en'],
+    ['deu', 'en'],
+  ])('asked for as %j is %s', (header, language) => expect(languageFor(header)).toBe(language));
+});

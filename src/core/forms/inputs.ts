@@ -1,0 +1,25 @@
+/** Names of the inputs that a form carries beside the source's own fields. */
+export const TRAP_FIELD = 'website_url';
+export const ELAPSED_FIELD = 'seconds_on_page';
+/** In which a hosted page says when it was shown, signed. */
+export const STAMP_FIELD = 'form_shown';
+
+/** In which a form says where it was filled in. */
+export const PAGE_FIELD = 'form_page';
+export const REFERRER_FIELD = 'form_referrer';
+export const PLACEMENT_FIELD = 'form_placement';
+export const VARIANT_FIELD = 'form_variant';
+/** In which a page's script calls one request by a name, so that it counts once however often it is sent. */
+export const KEY_FIELD = 'form_key';
+
+/** The name of the input that stands for a file that is kept. */
+export const keptName = (key: string): string => `${key}.kept`;
+
+/** A file that was sent before, and is kept while the rest of the form is mended. */
+export interface KeptFile {
+  name: string;
+  /** Bytes. */
+  size: number;
+  /** By which it is found again. */
+  token: string;
+}

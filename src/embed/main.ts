@@ -1,0 +1,155 @@
+import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
+import type { ShowingRule } from '../core/showing/index.ts';
+import { Memory } from './memory.ts';
+import { elementIn, enhance } from './sending.ts';
+import { Watch } from './showing.ts';
+import { sayWhy, WHY } from './why.ts';
+
+/** With this on a page's element, the form of that name stands in it. */
+const PLACE = 'data-iwashi-form';
+/** By this event a site says that the visitor agreed to something being stored. */
+const AGREED = 'iwashi:storage';
+
+const script = document.currentScript as HTMLScriptElement | null;
+
+/** Rules of when, which say nothing of a form that stands in the page. */
+const TIMELY = new Set<ShowingRule>(['trigger', 'device', 'again', 'closed']);
+
+/** What the script does on a page. Whatever fails here is nothing that visitors notice. */
+function start(own: HTMLScriptElement): void {
+  const server = new URL(own.src).origin;
+  const memory = new Memory(Date.now());
+  if (own.dataset.storage === 'yes') memory.allow();
+  addEventListener(AGREED, () => memory.allow());
+  const shown = new Set<string>();
+  let open = 0;
+
+  const ask = async <T>(path: string): Promise<T | null> => {
+    try {
+      const response = await fetch(`${server}/place/${path}`, { credentials: 'omit' });
+      return response.ok ? ((await response.json()) as T) : null;
+    } catch {
+      return null;
+    }
+  };
+
+  const sent = (id: string) => (done: boolean) => {
+    if (done) memory.note(id, 'sentAt', Date.now());
+  };
+
+  /** Forms that were copied into the page as they are: they stay what they are, and are sent without leaving the page. */
+  for (const form of document.querySelectorAll<HTMLFormElement>(`form[action^="${server}/in/"]`)) {
+    const root = form.parentElement;
+    const id = new URL(form.action).pathname.split('/').at(-1) ?? '';
+    if (root) enhance(root, ({ done }) => sent(id)(done));
+  }
+
+  /** Puts a form into an element, apart from the style of the page. */
+  const fill = (host: HTMLElement, id: string, { html, css }: PlacedPart): HTMLElement => {
+    const shadow = host.shadowRoot ?? host.attachShadow({ mode: 'open' });
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync(css);
+    shadow.adoptedStyleSheets = [sheet];
+    const element = elementIn(html);
+    shadow.replaceChildren(element);
+    const root = element.matches('.frame') ? element.querySelector<HTMLElement>(':scope > [lang]') : element;
+    if (root) enhance(root, ({ done }) => sent(id)(done));
+    return element;
+  };
+
+  const inline = async (host: HTMLElement, id: string) => {
+    if (id === '' || host.shadowRoot || host.querySelector('form')) return;
+    const part = await ask<PlacedPart>(`${id}.json`);
+    if (part) fill(host, id, part);
+  };
+
+  for (const host of document.querySelectorAll<HTMLElement>(`[${PLACE}]`))
+    void inline(host, host.getAttribute(PLACE) ?? '');
+
+  /** Shows a form over the page, along its edge or in its corner. */
+  const overlay = async ({ id }: PlacedForm) => {
+    open += 1;
+    const part = await ask<PlacedPart>(`${id}.json`);
+    if (!part) {
+      open -= 1;
+      return;
+    }
+    const host = document.createElement('div');
+    document.body.append(host);
+    const before = document.activeElement;
+    const frame = fill(host, id, part);
+    memory.note(id, 'shownAt', Date.now());
+    const close = () => {
+      if (!host.isConnected) return;
+      open -= 1;
+      host.remove();
+      memory.note(id, 'closedAt', Date.now());
+      if (before instanceof HTMLElement) before.focus();
+    };
+    frame.querySelector('.close')?.addEventListener('click', close);
+    if (frame instanceof HTMLDialogElement) {
+      frame.addEventListener('close', close);
+      frame.addEventListener('click', (event) => {
+        if (event.target === frame && isOutside(event, frame)) close();
+      });
+      frame.showModal();
+    } else
+      frame.addEventListener('keydown', (event) => {
+        if (event.key === 'Escape') close();
+      });
+  };
+
+  void ask<PlacedForm[]>('site.json').then((forms) => {
+    if (!forms) return;
+    const waiting = [...forms].sort((one, other) => other.showing.priority - one.showing.priority);
+    const look = () => {
+      for (const form of waiting) {
+        if (shown.has(form.id)) continue;
+        const isInline = form.presentation === 'inline';
+        const judged = watch.judge(form);
+        // An inline form is there from the first; what else shows itself comes one at a time.
+        const holds = judged.every(({ rule, holds: one }) => one || (isInline && TIMELY.has(rule)));
+        if (!holds || (!isInline && open > 0)) continue;
+        if (isInline && !placeAt(form)) continue;
+        shown.add(form.id);
+        if (!isInline) void overlay(form);
+      }
+    };
+    const placeAt = ({ id, showing: { placeAt: selector, placeSide } }: PlacedForm): boolean => {
+      const beside = [...find(selector)];
+      for (const element of beside) {
+        const host = document.createElement('div');
+        host.setAttribute(PLACE, id);
+        if (placeSide === 'before') element.before(host);
+        else element.after(host);
+        void inline(host, id);
+      }
+      return beside.length > 0;
+    };
+    const watch = new Watch(memory, waiting, look);
+    look();
+    const why = () => {
+      if (location.hash === WHY) sayWhy(waiting, (form) => watch.judge(form));
+    };
+    addEventListener('hashchange', why);
+    why();
+  });
+}
+
+function find(selector: string): Iterable<HTMLElement> {
+  try {
+    return document.querySelectorAll<HTMLElement>(selector);
+  } catch {
+    return [];
+  }
+}
+
+function isOutside({ clientX, clientY }: MouseEvent, element: Element): boolean {
+  const { left, right, top, bottom } = element.getBoundingClientRect();
+  return clientX < left || clientX > right || clientY < top || clientY > bottom;
+}
+
+if (script) {
+  if (document.readyState === 'loading') document.addEventListener('DOMContentLoaded', () => start(script));
+  else start(script);
+}

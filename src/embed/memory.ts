@@ -1,0 +1,71 @@
+/** What is known of a form from before. Milliseconds since 1970. */
+interface Remembered {
+  shownAt?: number;
+  closedAt?: number;
+  sentAt?: number;
+}
+
+interface Kept {
+  pages: number;
+  firstAt: number;
+  forms: Record<string, Remembered>;
+}
+
+const NAME = 'iwashi';
+/** A visit ends when nothing was looked at for so long: common practice. */
+const VISIT_MS = 30 * 60_000;
+
+/**
+ * What is remembered of a visitor's pages. Nothing is stored before the site says that the visitor agreed to it: until then
+ * it lasts as long as the page.
+ */
+export class Memory {
+  #kept: Kept;
+  #stores = false;
+  readonly #now: number;
+
+  constructor(now: number) {
+    this.#now = now;
+    this.#kept = { pages: 1, firstAt: now, forms: {} };
+  }
+
+  /** From here on things are remembered from page to page. */
+  allow(): void {
+    if (this.#stores) return;
+    this.#stores = true;
+    try {
+      const before = JSON.parse(localStorage.getItem(NAME) ?? 'null') as Kept | null;
+      if (before) {
+        const forms = { ...before.forms, ...this.#kept.forms };
+        this.#kept = { pages: before.pages + 1, firstAt: before.firstAt, forms };
+      }
+    } catch {
+      // What is not ours, or may not be read, counts as nothing.
+    }
+    this.#store();
+  }
+
+  get pagesSeen(): number | null {
+    return this.#stores ? this.#kept.pages : null;
+  }
+
+  get returning(): boolean | null {
+    return this.#stores ? this.#now - this.#kept.firstAt > VISIT_MS : null;
+  }
+
+  of = (id: string): Remembered => this.#kept.forms[id] ?? {};
+
+  note(id: string, what: keyof Remembered, at: number): void {
+    this.#kept.forms[id] = { ...this.of(id), [what]: at };
+    this.#store();
+  }
+
+  #store(): void {
+    if (!this.#stores) return;
+    try {
+      localStorage.setItem(NAME, JSON.stringify(this.#kept));
+    } catch {
+      // A full or forbidden storage: it is remembered while the page is open.
+    }
+  }
+}

@@ -1,0 +1,139 @@
+import type { SentPart } from '../contract/placing.ts';
+import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD } from '../core/forms/inputs.ts';
+
+const FIRST_REST_MS = 1_000;
+const LONGEST_REST_MS = 15_000;
+const PATIENCE_MS = 20_000;
+
+export interface Sent {
+  root: HTMLElement;
+  /** It was taken. */
+  done: boolean;
+}
+
+/** Which of our addresses the page's policy blocks: then forms are sent as the browser sends them. */
+const blocked = new Set<string>();
+document.addEventListener('securitypolicyviolation', ({ blockedURI }) => {
+  try {
+    blocked.add(new URL(blockedURI).origin);
+  } catch {
+    // Not an address, such as "inline".
+  }
+});
+
+/**
+ * Makes a form be sent without leaving the page. It is sent again until it is answered, by the same key, so that it counts
+ * once; where the page's policy forbids asking, the browser sends it.
+ * @param root what the form stands in, and what is replaced by what comes of it
+ */
+export function enhance(root: HTMLElement, onSent: (sent: Sent) => void): void {
+  const form = root.querySelector('form');
+  if (!form) return;
+  form.noValidate = true;
+  let busy = false;
+  form.addEventListener('submit', (event) => {
+    event.preventDefault();
+    if (busy) return;
+    busy = true;
+    void send(form, root).then((answer) => {
+      busy = false;
+      if (!answer) return;
+      const next = replace(root, answer.part.html);
+      if (!answer.done) enhance(next, onSent);
+      onSent({ root: next, done: answer.done });
+      const { next: address, seconds } = answer.part;
+      if (address !== null) setTimeout(() => location.assign(address), 1000 * seconds);
+    });
+  });
+}
+
+/** @returns what became of it; null when it cannot be known, or the browser sends it */
+async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: SentPart; done: boolean } | null> {
+  const fill = (name: string, value: string) => {
+    let input = form.elements.namedItem(name);
+    if (!(input instanceof HTMLInputElement)) {
+      input = document.createElement('input');
+      Object.assign(input, { type: 'hidden', name });
+      form.append(input);
+    }
+    (input as HTMLInputElement).value = value;
+  };
+  fill(ELAPSED_FIELD, String(Math.round(performance.now() / 100) / 10));
+  fill(PAGE_FIELD, location.href);
+  fill(REFERRER_FIELD, document.referrer);
+  fill(KEY_FIELD, crypto.randomUUID());
+  const { action } = form;
+  const body = new FormData(form);
+  const button = form.querySelector<HTMLButtonElement>('button[type=submit]');
+  const status = form.querySelector<HTMLElement>('[role=status]');
+  const say = (text: string | undefined) => {
+    if (!status) return;
+    status.textContent = text ?? '';
+    status.hidden = !text;
+  };
+  if (button) button.disabled = true;
+  say(form.dataset.sending);
+  // Leaving while it waits: the browser carries it, by the same key.
+  const leave = () => navigator.sendBeacon(action, body);
+  addEventListener('pagehide', leave);
+  try {
+    for (let rest = FIRST_REST_MS; ; rest = Math.min(2 * rest, LONGEST_REST_MS)) {
+      let wait = rest;
+      try {
+        const response = await fetch(`${action}?as=part`, {
+          method: 'POST',
+          body,
+          headers: { accept: 'application/json' },
+          credentials: 'omit',
+          signal: AbortSignal.timeout(PATIENCE_MS),
+        });
+        if (response.status === 429) wait = 1000 * (Number(response.headers.get('retry-after')) || 10);
+        else if (response.status < 500) {
+          const answer = (await response.json()) as SentPart & { title?: string };
+          if (typeof answer.html === 'string') return { part: answer, done: response.ok };
+          say(answer.title);
+          return null;
+        }
+      } catch {
+        if (blocked.has(new URL(action).origin)) {
+          removeEventListener('pagehide', leave);
+          HTMLFormElement.prototype.submit.call(form);
+          return null;
+        }
+      }
+      say(form.dataset.waiting);
+      await rested(wait);
+      if (!root.isConnected) return null;
+    }
+  } finally {
+    removeEventListener('pagehide', leave);
+    if (button) button.disabled = false;
+  }
+}
+
+/** Waits so long, or until there is a connection again. */
+const rested = (ms: number): Promise<void> =>
+  new Promise((resolve) => {
+    const go = () => {
+      clearTimeout(timer);
+      removeEventListener('online', go);
+      resolve();
+    };
+    const timer = setTimeout(go, ms);
+    addEventListener('online', go);
+  });
+
+/** Puts what was answered in the place of a form, and the focus on what it says. */
+function replace(root: HTMLElement, html: string): HTMLElement {
+  const next = elementIn(html);
+  root.replaceWith(next);
+  next.querySelector<HTMLElement>('[role=alert], [role=status][tabindex]')?.focus();
+  return next;
+}
+
+/** The element that HTML of ours is. Scripts in it do not run. */
+export function elementIn(html: string): HTMLElement {
+  const template = document.createElement('template');
+  template.innerHTML = html;
+  return template.content.firstElementChild as HTMLElement;
+}

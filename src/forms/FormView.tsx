@@ -1,0 +1,99 @@
+import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, shownItems, TRAP_FIELD } from '../core/forms/index.ts';
+import { Block } from './Block.tsx';
+import { Question } from './questions/Question.tsx';
+import { heldBy, type FormShown } from './shown.ts';
+import { wordsIn } from './words/index.ts';
+
+/** The line of script of a form that stands on a page of others: how long it was open, and which page it is. */
+const SCRIPT = `document.currentScript.closest('form').addEventListener('submit',function(){var e=this.elements;e['${ELAPSED_FIELD}'].value=Math.round(performance.now()/100)/10;e['${PAGE_FIELD}'].value=location.href;e['${REFERRER_FIELD}'].value=document.referrer})`;
+
+/** A form as visitors see it, wherever that is. It works without script. */
+export function FormView({ action, face, language, filled, carries, doing }: FormShown) {
+  const { title, fields, look, button, resetLabel, statement } = face;
+  const say = wordsIn(language);
+  const brings = carries === 'script' ? [PAGE_FIELD, REFERRER_FIELD].map((name) => [name, ''] as const) : carries;
+  const hidden = fields.filter(({ widget }) => widget === 'hidden');
+  const hasFiles = fields.some(({ type }) => type === 'file');
+  return (
+    <>
+      {title !== '' && <h2 dir="auto">{title}</h2>}
+      <Summary fields={fields} filled={filled} say={say} />
+      <form
+        action={action}
+        method="post"
+        acceptCharset="utf-8"
+        encType={hasFiles ? 'multipart/form-data' : undefined}
+        noValidate={carries !== 'script'}
+        data-sending={say('sending')}
+        data-waiting={say('waiting')}
+      >
+        <div className="fields">
+          {shownItems(face).map((item) =>
+            item.kind === 'question' ? (
+              <Question
+                key={item.id}
+                field={item.field}
+                filled={filled}
+                labels={look.labels}
+                language={language}
+                say={say}
+              />
+            ) : (
+              <Block key={item.id} item={item} />
+            ),
+          )}
+        </div>
+        <div hidden>
+          <label>
+            {say('leaveEmpty')} <input type="text" name={TRAP_FIELD} tabIndex={-1} autoComplete="off" />
+          </label>
+        </div>
+        {hidden.map((field) => (
+          <input key={field.id} type="hidden" name={field.key} value={heldBy(field, filled)[0] || field.preset} />
+        ))}
+        {[[ELAPSED_FIELD, ''] as const, ...brings].map(([name, value]) => (
+          <input key={name} type="hidden" name={name} value={value} />
+        ))}
+        {statement !== '' && (
+          <p className="statement" dir="auto">
+            {statement}
+          </p>
+        )}
+        <div className="after">
+          <button type="submit" dir="auto" disabled={doing === 'sending'}>
+            {button}
+          </button>
+          {resetLabel !== '' && (
+            <button type="reset" dir="auto">
+              {resetLabel}
+            </button>
+          )}
+        </div>
+        <p className="said" role="status" hidden={doing === undefined}>
+          {doing && say(doing)}
+        </p>
+        {carries === 'script' && <script dangerouslySetInnerHTML={{ __html: SCRIPT }} />}
+      </form>
+    </>
+  );
+}
+
+type SummaryProps = Pick<FormShown, 'filled'> & Pick<FormShown['face'], 'fields'> & { say: ReturnType<typeof wordsIn> };
+
+/** What keeps it from being sent, each with a link to its question. */
+function Summary({ fields, filled: { prefix, wrong }, say }: SummaryProps) {
+  const issues = Object.entries(wrong);
+  if (issues.length === 0) return null;
+  return (
+    <div className="summary" role="alert" tabIndex={-1}>
+      <strong>{say(issues.length === 1 ? 'again.one' : 'again.several')}</strong>
+      <ul>
+        {issues.map(([name, message]) => (
+          <li key={name}>
+            <a href={`#${prefix}-${name}`}>{fields.find(({ key }) => key === name)?.label ?? name}</a>: {message}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,116 @@
+import type { ReactElement } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { FormLanguage, Look } from '../core/forms/index.ts';
+import type { FormDocument } from '../core/intake/index.ts';
+import { printCss } from './css.ts';
+import { Frame } from './Frame.tsx';
+import { printFrameCss } from './frameCss.ts';
+import { FormView } from './FormView.tsx';
+import { languageOf } from './language.ts';
+import type { FormShown } from './shown.ts';
+import { wordsIn } from './words/index.ts';
+
+/** A form, or what is shown instead of it: its HTML, and the style that belongs to it. */
+export interface Printed {
+  html: string;
+  css: string;
+}
+
+/** In front of the ids of a form's elements on pages of others. @param action its public address, whose last part is its own */
+export const prefixFor = (action: string): string => `f-${(action.split('/').at(-1) ?? '').replace(/\W/g, '-')}`;
+
+const rootOf = (prefix: string): string => `${prefix}-form`;
+
+/** Prints a form: the same bytes in the builder, on its own page, to be copied, and for the script on pages of others. */
+export const printForm = (shown: FormShown): Printed =>
+  print(shown.filled.prefix, shown.face.look, shown.language, <FormView {...shown} />);
+
+/** A form as pages of others show it: in its frame, where it shows itself. @param inside the form, or what stands in its place */
+export function printPlaced(
+  prefix: string,
+  { look, presentation, showing, title, button }: FormDocument,
+  language: FormLanguage,
+  inside: Printed,
+): Printed {
+  if (presentation === 'inline') return inside;
+  const id = `${prefix}-frame`;
+  const html = renderToStaticMarkup(
+    <Frame id={id} presentation={presentation} showing={showing} name={title || button} say={wordsIn(language)}>
+      {MARK}
+    </Frame>,
+  );
+  const css = `${printFrameCss(look, presentation, `#${id}`, `#${rootOf(prefix)}`)}\n${inside.css}`;
+  const at = html.lastIndexOf(MARK);
+  return { html: `${html.slice(0, at)}\n${inside.html}${html.slice(at + MARK.length)}`, css };
+}
+
+/** Stands for what is put into a frame. */
+const MARK = '[inside]';
+
+/**
+ * The form as it is copied into a page of others, with its style before it.
+ * @param action its public address
+ */
+export function printFormToCopy(action: string, document: FormDocument): string {
+  const { html, css } = printFresh(action, document, languageOf(document, ''));
+  return `<style>\n${css}\n</style>\n${html}`;
+}
+
+/** A form as a page of others meets it, with nothing typed. @param action its public address */
+export const printFresh = (action: string, document: FormDocument, language: FormLanguage): Printed =>
+  printForm({
+    action,
+    face: document,
+    language,
+    filled: { prefix: prefixFor(action), typed: null, wrong: {}, kept: {} },
+    carries: 'script',
+  });
+
+/** What stands in the place of a form that was sent, or is closed. */
+export const printMessage = (
+  prefix: string,
+  look: Look,
+  language: FormLanguage,
+  { title, text }: { title: string; text: string },
+): Printed =>
+  print(
+    prefix,
+    look,
+    language,
+    <div role="status" tabIndex={-1} data-message>
+      {title !== '' && <h2 dir="auto">{title}</h2>}
+      {text.split(/\n\s*\n/).map((paragraph, at) => (
+        <p key={at} dir="auto">
+          {paragraph}
+        </p>
+      ))}
+    </div>,
+  );
+
+/** What stands in the place of a form that takes nothing. */
+export const printClosed = (prefix: string, look: Look, language: FormLanguage, text: string): Printed => {
+  const say = wordsIn(language);
+  return printMessage(prefix, look, language, { title: say('closed.title'), text: text || say('closed.text') });
+};
+
+function print(prefix: string, look: Look, language: FormLanguage, inside: ReactElement): Printed {
+  const root = rootOf(prefix);
+  const html = renderToStaticMarkup(
+    <div id={root} lang={language}>
+      {inside}
+    </div>,
+  );
+  return { html: inLines(html), css: printCss(look, `#${root}`) };
+}
+
+/**
+ * Breaks lines before what stands by itself, and writes names of attributes in small letters, so that people can read what
+ * they copy. No text has "><" or a plain quotation mark in it.
+ */
+const inLines = (html: string): string =>
+  html
+    .replace(
+      />(?=<(?:div|form|fieldset|h2|h3|hr|img|legend|label|p|ul|li|select|option|table|tr|button|script|input|datalist)\b)/g,
+      '>\n',
+    )
+    .replace(/ [a-z]+[A-Z][A-Za-z]*="/g, (name) => name.toLowerCase());

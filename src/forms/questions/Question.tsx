@@ -1,0 +1,108 @@
+import { controlOf, type Control } from '../../core/forms/index.ts';
+import { heldBy, type Filled, type QuestionShown } from '../shown.ts';
+import type { FormLanguage, Look } from '../../core/forms/index.ts';
+import type { SourceField } from '../../core/values/index.ts';
+import type { Say } from '../words/index.ts';
+import { Choices } from './Choices.tsx';
+import { Entered } from './Entered.tsx';
+import { FileChoice } from './FileChoice.tsx';
+import { Optional } from './Optional.tsx';
+import { Parts } from './Parts.tsx';
+import { Rows } from './Rows.tsx';
+import { Steps } from './Steps.tsx';
+import { Tick } from './Tick.tsx';
+
+interface QuestionProps {
+  field: SourceField;
+  filled: Filled;
+  labels: Look['labels'];
+  language: FormLanguage;
+  say: Say;
+}
+
+/** One question: its label, what it is answered by, what is wrong with the answer, and help. */
+export function Question({ field, filled, labels, language, say }: QuestionProps) {
+  const id = `${filled.prefix}-${field.key}`;
+  const wrong = filled.wrong[field.key] ?? '';
+  const described = [wrong && `${id}-wrong`, field.help && `${id}-help`].filter((one) => one !== '').join(' ');
+  const shown: QuestionShown = {
+    field,
+    id,
+    sent: heldBy(field, filled),
+    wrong,
+    described: described === '' ? undefined : described,
+    labels,
+    language,
+    filled,
+    say,
+  };
+  const control = controlOf(field);
+  const below = (
+    <>
+      {wrong && (
+        <p className="wrong" id={`${id}-wrong`}>
+          {wrong}
+        </p>
+      )}
+      {field.help && (
+        <p className="help" id={`${id}-help`}>
+          {field.help}
+        </p>
+      )}
+    </>
+  );
+  const width = field.width === 'full' ? '' : ` ${field.width}`;
+  if (isSet(control))
+    return (
+      <fieldset
+        className={`question${width}`}
+        id={id}
+        data-question={field.id}
+        aria-describedby={shown.described}
+        aria-label={field.labelShown ? undefined : field.label}
+      >
+        {field.labelShown && (
+          <legend dir="auto">
+            {field.label}
+            <Optional shown={shown} />
+          </legend>
+        )}
+        <Answers control={control} shown={shown} />
+        {below}
+      </fieldset>
+    );
+  const entered = control.kind === 'tick' ? '' : ' entered';
+  return (
+    <div className={`question${entered}${width}`} data-question={field.id}>
+      <Answers control={control} shown={shown} />
+      {below}
+    </div>
+  );
+}
+
+/** Whether a question is answered by several elements, under one heading. */
+const isSet = (control: Control): boolean =>
+  control.kind === 'answers'
+    ? control.as === 'buttons' || control.as === 'boxes'
+    : control.kind === 'parts' || control.kind === 'rows' || control.kind === 'steps';
+
+function Answers({ control, shown }: { control: Control; shown: QuestionShown }) {
+  switch (control.kind) {
+    case 'tick':
+      return <Tick shown={shown} />;
+    case 'answers':
+      return <Choices shown={shown} control={control} />;
+    case 'steps':
+      return <Steps shown={shown} control={control} />;
+    case 'parts':
+      return <Parts shown={shown} parts={control.parts} />;
+    case 'rows':
+      return <Rows shown={shown} columns={control.columns} />;
+    case 'file':
+      return <FileChoice shown={shown} accept={control.accept} />;
+    case 'hidden':
+      return null;
+    default:
+      return <Entered shown={shown} control={control} />;
+  }
+}

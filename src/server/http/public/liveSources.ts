@@ -1,0 +1,39 @@
+import type { Context } from '../../context.ts';
+import { findSourceByPublicId, listSources, type SourceRecord } from '../../store/sources.ts';
+
+/** A published change reaches visitors within this time. */
+const CACHE_MS = 1_000;
+const MOST_CACHED = 1_000;
+
+/** A source that is live. */
+export type LiveSource = SourceRecord & { live: NonNullable<SourceRecord['live']> };
+
+export interface LiveSources {
+  /** The live source at a public address; null where there is none. */
+  find: (publicId: string) => Promise<LiveSource | null>;
+  all: () => Promise<LiveSource[]>;
+}
+
+const isLive = (source: SourceRecord): source is LiveSource => source.state === 'live' && source.live !== null;
+
+/** What is live, as visitors meet it: read from the database at most once a second. */
+export function liveSources({ store, now }: Context): LiveSources {
+  const cache = new Map<string, { source: LiveSource | null; until: number }>();
+  let list: { sources: LiveSource[]; until: number } = { sources: [], until: 0 };
+  return {
+    find: async (publicId) => {
+      const cached = cache.get(publicId);
+      if (cached && cached.until > now()) return cached.source;
+      const found = await findSourceByPublicId(store.db, publicId);
+      const source = found && isLive(found) ? found : null;
+      if (cache.size > MOST_CACHED) cache.clear();
+      cache.set(publicId, { source, until: now() + CACHE_MS });
+      return source;
+    },
+    all: async () => {
+      if (list.until <= now())
+        list = { sources: (await listSources(store.db)).filter(isLive), until: now() + CACHE_MS };
+      return list.sources;
+    },
+  };
+}

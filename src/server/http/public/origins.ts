@@ -1,0 +1,19 @@
+import type { Context as HonoContext } from 'hono';
+import type { MadeDocument } from '../../../core/intake/index.ts';
+
+/** With no origins named, any site may send. Our own page always may. */
+export function isAllowedOrigin(live: MadeDocument, origin: string, ownUrl: string): boolean {
+  const origins = live.kind === 'form' ? live.origins : [];
+  return origins.length === 0 || origins.includes(origin) || origin === new URL(ownUrl).origin;
+}
+
+/** The site that a visitor comes from: browsers say so in Origin, old ones only in Referer. */
+export function originOf(c: HonoContext): string {
+  const origin = c.req.header('origin');
+  if (origin !== undefined) return origin;
+  const referer = c.req.header('referer');
+  return referer && URL.canParse(referer) ? new URL(referer).origin : '';
+}
+
+export const corsHeaders = (origin: string): Record<string, string> =>
+  origin === '' || origin === 'null' ? {} : { 'access-control-allow-origin': origin, vary: 'origin' };

@@ -1,0 +1,69 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { Hono, type Context as HonoContext } from 'hono';
+import { isOpenAt } from '../../../core/intake/index.ts';
+import { languageOf, prefixFor, printClosed, printFresh, printPlaced } from '../../../forms/index.ts';
+import type { PlacedForm, PlacedPart } from '../../../contract/placing.ts';
+import type { Context } from '../../context.ts';
+import type { LiveSource, LiveSources } from './liveSources.ts';
+import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+
+const SCRIPT_SECONDS = 300;
+const SITE_SECONDS = 30;
+/** Nothing that a page says of everything reaches the form, but its font where the form asks for that. */
+const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
+
+/** What the script on pages of others asks for: itself, which forms show themselves on a site, and each form. */
+export function placeRoutes(context: Context, live: LiveSources): Hono {
+  const app = new Hono();
+  const { config, now } = context;
+
+  app.get('/script.js', (c) => {
+    c.header('content-type', 'text/javascript; charset=utf-8');
+    c.header('cache-control', `public, max-age=${SCRIPT_SECONDS}`);
+    c.header('cross-origin-resource-policy', 'cross-origin');
+    c.header('x-content-type-options', 'nosniff');
+    return c.body(readFileSync(path.join(config.root, 'dist/embed/script.js'), 'utf8'));
+  });
+
+  const dress = (c: HonoContext, seconds: number) => {
+    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    c.header('cache-control', `public, max-age=${seconds}`);
+    c.header('x-content-type-options', 'nosniff');
+  };
+
+  app.get('/site.json', async (c) => {
+    const origin = originOf(c);
+    dress(c, SITE_SECONDS);
+    const sources = await live.all();
+    return c.json(sources.flatMap((source) => placed(source, origin)) satisfies PlacedForm[]);
+  });
+
+  /** A form that shows itself, on the site that asks. */
+  function placed({ live: document, publicId }: LiveSource, origin: string): PlacedForm[] {
+    if (document.kind !== 'form' || !isOpenAt(document.open, now())) return [];
+    const { presentation, showing } = document;
+    if (presentation === 'inline' && showing.placeAt === '') return [];
+    return isAllowedOrigin(document, origin, config.publicUrl) ? [{ id: publicId, presentation, showing }] : [];
+  }
+
+  app.get('/:file{.+\\.json}', async (c) => {
+    const publicId = c.req.param('file').replace(/\.json$/, '');
+    const source = await live.find(publicId);
+    if (source?.live.kind !== 'form') return c.json({ title: 'There is no such form.' }, 404);
+    const document = source.live;
+    if (!isAllowedOrigin(document, originOf(c), config.publicUrl))
+      return c.json({ title: 'This form does not show itself on this site.' }, 403);
+    dress(c, SITE_SECONDS);
+    c.header('vary', 'origin, accept-language');
+    const language = languageOf(document, c.req.header('accept-language') ?? '');
+    const prefix = prefixFor(publicId);
+    const inside = isOpenAt(document.open, now())
+      ? printFresh(`${config.publicUrl}/in/${publicId}`, document, language)
+      : printClosed(prefix, document.look, language, document.closedText);
+    const { html, css } = printPlaced(prefix, document, language, inside);
+    return c.json({ html, css: `${HOST_CSS}\n${css}`, version: source.liveVersion ?? 0 } satisfies PlacedPart);
+  });
+
+  return app;
+}

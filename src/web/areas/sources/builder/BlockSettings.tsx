@@ -1,0 +1,64 @@
+import type { FormItem } from '../../../../core/forms/index.ts';
+import { Field } from '../../../parts/Field.tsx';
+import { SettingsHead } from './SettingsHead.tsx';
+
+type Block = Exclude<FormItem, { kind: 'question' }>;
+
+interface BlockSettingsProps {
+  item: Block;
+  error: string | undefined;
+  onChange: (part: Partial<Block>) => void;
+  onClose: () => void;
+}
+
+const TITLES: Record<Block['kind'], string> = { heading: 'Heading', text: 'Text', picture: 'Picture', divider: 'Line' };
+
+/** What can be set of something that stands between questions. */
+export function BlockSettings({ item, error, onChange, onClose }: BlockSettingsProps) {
+  return (
+    <>
+      <SettingsHead title={TITLES[item.kind]} onClose={onClose} />
+      <div className="p-4 flex flex-col gap-4">
+        {item.kind === 'heading' && (
+          <Field label="Heading" error={error}>
+            <input
+              className="input w-full"
+              value={item.text}
+              onChange={({ target }) => onChange({ text: target.value })}
+            />
+          </Field>
+        )}
+        {item.kind === 'text' && (
+          <Field label="Text" help="A blank line begins a new paragraph." error={error}>
+            <textarea
+              className="textarea w-full"
+              rows={6}
+              value={item.text}
+              onChange={({ target }) => onChange({ text: target.value })}
+            />
+          </Field>
+        )}
+        {item.kind === 'picture' && (
+          <>
+            <Field label="Address of the picture" help="Pictures under 500 kB load quickly on phones." error={error}>
+              <input
+                className="input w-full"
+                value={item.url}
+                placeholder="https://"
+                onChange={({ target }) => onChange({ url: target.value.trim() })}
+              />
+            </Field>
+            <Field label="What is read aloud for it" help="What it shows; empty if it only decorates.">
+              <input
+                className="input w-full"
+                value={item.alt}
+                onChange={({ target }) => onChange({ alt: target.value })}
+              />
+            </Field>
+          </>
+        )}
+        {item.kind === 'divider' && <p className="text-quiet">A line between questions. There is nothing to set.</p>}
+      </div>
+    </>
+  );
+}

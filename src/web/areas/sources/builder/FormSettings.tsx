@@ -1,0 +1,82 @@
+import { useState } from 'react';
+import type { SourceView } from '../../../../contract/source.ts';
+import type { FormItem } from '../../../../core/forms/index.ts';
+import { BlockSettings } from './BlockSettings.tsx';
+import { changeBlock, changeQuestion } from './formEdits.ts';
+import { GuardSettings } from './GuardSettings.tsx';
+import { LookSettings } from './LookSettings.tsx';
+import { PlacementPart } from './PlacementPart.tsx';
+import { QuestionSettings } from './QuestionSettings.tsx';
+import type { SettingsProps } from './settingsProps.ts';
+import { ShowingSettings } from './ShowingSettings.tsx';
+import { WordsSettings } from './WordsSettings.tsx';
+
+interface FormSettingsProps extends SettingsProps {
+  source: SourceView;
+  liveIds: string[];
+  selected: string | null;
+  onSelect: (id: string | null) => void;
+}
+
+const TABS = ['Form', 'Look', 'Show it', 'Guards', 'Place it'] as const;
+type Tab = (typeof TABS)[number];
+
+/** What can be set: of what is chosen on the form, or else of the form as a whole. */
+export function FormSettings({ source, document, set, about, liveIds, selected, onSelect }: FormSettingsProps) {
+  const [tab, setTab] = useState<Tab>('Form');
+  const index = document.fields.findIndex(({ id }) => id === selected);
+  const field = document.fields[index];
+  const at = document.items.findIndex(({ id }) => id === selected);
+  const item: FormItem | undefined = document.items[at];
+  if (field)
+    return (
+      <QuestionSettings
+        source={source}
+        field={field}
+        error={about(`/fields/${index}`)}
+        onChange={(part) => {
+          const { document: next, id } = changeQuestion(document, field.id, part, liveIds);
+          set(next);
+          if (id !== selected) onSelect(id);
+        }}
+        onClose={() => onSelect(null)}
+      />
+    );
+  if (item && item.kind !== 'question')
+    return (
+      <BlockSettings
+        item={item}
+        error={about(`/items/${at}`)}
+        onChange={(part) => set(changeBlock(document, item.id, part))}
+        onClose={() => onSelect(null)}
+      />
+    );
+  return (
+    <div className="flex flex-col">
+      <div
+        role="tablist"
+        aria-label="Settings of the form"
+        className="flex flex-wrap border-b border-base-300 sticky top-0 bg-base-100 z-10"
+      >
+        {TABS.map((one) => (
+          <button
+            key={one}
+            role="tab"
+            aria-selected={one === tab}
+            className={`px-2.5 py-2.5 border-b-2 cursor-pointer ${one === tab ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`}
+            onClick={() => setTab(one)}
+          >
+            {one}
+          </button>
+        ))}
+      </div>
+      <div role="tabpanel" aria-label={tab} className="p-4">
+        {tab === 'Form' && <WordsSettings document={document} set={set} about={about} onSelect={onSelect} />}
+        {tab === 'Look' && <LookSettings look={document.look} onChange={(look) => set({ look })} about={about} />}
+        {tab === 'Show it' && <ShowingSettings document={document} set={set} about={about} />}
+        {tab === 'Guards' && <GuardSettings document={document} set={set} about={about} />}
+        {tab === 'Place it' && <PlacementPart source={source} />}
+      </div>
+    </div>
+  );
+}

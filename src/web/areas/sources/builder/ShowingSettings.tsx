@@ -1,0 +1,362 @@
+import { Plus, Trash2 } from 'lucide-react';
+import {
+  DEVICES,
+  ENTRANCES,
+  POSITIONS,
+  PRESENTATIONS,
+  TRIGGER_KINDS,
+  type Presentation,
+  type Showing,
+  type Trigger,
+  type TriggerKind,
+} from '../../../../core/showing/index.ts';
+import { Field } from '../../../parts/Field.tsx';
+import { Labelled } from '../../../parts/Labelled.tsx';
+import { LinesInput } from '../../../parts/LinesInput.tsx';
+import type { SettingsProps } from './settingsProps.ts';
+
+const PRESENTATION_WORDS: Record<Presentation, string> = {
+  inline: 'in the page, where there is a place for it',
+  'pop-up': 'pop-up: over the page',
+  bar: 'bar: along the edge of the window',
+  corner: 'panel in a corner',
+  page: 'over the whole window',
+};
+
+const TRIGGER_WORDS: Record<TriggerKind, string> = {
+  after: 'after some seconds',
+  scroll: 'when the page is scrolled',
+  leaving: 'when the visitor is about to leave',
+  idle: 'when nothing was done for some time',
+  click: 'when something is clicked',
+  pages: 'after some pages',
+};
+
+const NEW_TRIGGERS: { [K in TriggerKind]: Extract<Trigger, { kind: K }> } = {
+  after: { kind: 'after', seconds: 5 },
+  scroll: { kind: 'scroll', percent: 25, direction: 'down' },
+  leaving: { kind: 'leaving', sensitivity: 'late' },
+  idle: { kind: 'idle', seconds: 30 },
+  click: { kind: 'click', selector: '' },
+  pages: { kind: 'pages', count: 3 },
+};
+
+/** How and when the form comes before visitors, and from when to when it is open. */
+export function ShowingSettings({ document, set, about }: SettingsProps) {
+  const { presentation, showing, open } = document;
+  const change = (part: Partial<Showing>) => set({ showing: { ...showing, ...part } });
+  const isInline = presentation === 'inline';
+  return (
+    <div className="flex flex-col gap-4">
+      <Field label="How it comes before visitors" help="The questions stay the same, whichever you take.">
+        <select
+          className="select w-full"
+          value={presentation}
+          onChange={({ target }) => set({ presentation: target.value as Presentation })}
+        >
+          {PRESENTATIONS.map((one) => (
+            <option key={one} value={one}>
+              {PRESENTATION_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {isInline ? (
+        <Field
+          label="Place it by itself"
+          help="A CSS selector, such as article.story: it stands beside each such element, on the pages below. Empty: where you put it by hand."
+          error={about('/showing/placeAt')}
+        >
+          <input
+            className="input w-full font-mono"
+            value={showing.placeAt}
+            spellCheck={false}
+            placeholder="none"
+            onChange={({ target }) => change({ placeAt: target.value.trim() })}
+          />
+        </Field>
+      ) : (
+        <>
+          <Triggers
+            triggers={showing.triggers}
+            onChange={(triggers) => change({ triggers })}
+            error={about('/showing/triggers')}
+          />
+          <div className="grid grid-cols-2 gap-3">
+            {(presentation === 'bar' || presentation === 'corner') && (
+              <Labelled label="Where">
+                <select
+                  className="select select-sm w-full"
+                  value={showing.position}
+                  onChange={({ target }) => change({ position: target.value as Showing['position'] })}
+                >
+                  {POSITIONS.map((one) => (
+                    <option key={one} value={one}>
+                      at the {one}
+                    </option>
+                  ))}
+                </select>
+              </Labelled>
+            )}
+            <Labelled label="Entrance">
+              <select
+                className="select select-sm w-full"
+                value={showing.entrance}
+                onChange={({ target }) => change({ entrance: target.value as Showing['entrance'] })}
+              >
+                {ENTRANCES.map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </select>
+            </Labelled>
+            <Figure
+              label="Not again for, minutes"
+              value={showing.againMinutes}
+              onChange={(againMinutes) => change({ againMinutes })}
+            />
+            <Figure
+              label="After closing, not for days"
+              value={showing.closedDays}
+              onChange={(closedDays) => change({ closedDays })}
+            />
+            <Figure
+              label="Goes before others, 0 to 100"
+              value={showing.priority}
+              onChange={(priority) => change({ priority })}
+            />
+          </div>
+          <p className="text-quiet text-sm">
+            One at a time is shown. What was shown, closed and sent is remembered from page to page only where your site
+            says that the visitor agreed to it; otherwise for as long as the page is open.
+          </p>
+        </>
+      )}
+      {(showing.placeAt !== '' || !isInline) && (
+        <>
+          <Field label="Pages" help="One a line, such as /blog/*. Empty: every page." error={about('/showing/pages')}>
+            <LinesInput lines={showing.pages} onChange={(pages) => change({ pages })} rows={2} />
+          </Field>
+          <Field label="Not on" error={about('/showing/notPages')}>
+            <LinesInput lines={showing.notPages} onChange={(notPages) => change({ notPages })} rows={2} />
+          </Field>
+          <details>
+            <summary className="cursor-pointer font-semibold">For whom</summary>
+            <div className="flex flex-col gap-3 pt-2">
+              {!isInline && (
+                <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
+                  <legend className="text-quiet text-sm">On</legend>
+                  {DEVICES.map((device) => (
+                    <Box
+                      key={device}
+                      label={device}
+                      checked={showing.devices.includes(device)}
+                      onChange={(on) =>
+                        change({
+                          devices: DEVICES.filter((one) => (one === device ? on : showing.devices.includes(one))),
+                        })
+                      }
+                    />
+                  ))}
+                </fieldset>
+              )}
+              <Labelled label="Visitors">
+                <select
+                  className="select select-sm w-full"
+                  value={showing.visitors}
+                  onChange={({ target }) => change({ visitors: target.value as Showing['visitors'] })}
+                >
+                  <option value="all">all</option>
+                  <option value="new">new ones, as far as they may be known</option>
+                  <option value="returning">those who come again, as far as they may be known</option>
+                </select>
+              </Labelled>
+              <Field label="Who came from" help="Hosts, one a line, such as search.example. Empty: from anywhere.">
+                <LinesInput lines={showing.referrers} onChange={(referrers) => change({ referrers })} rows={2} />
+              </Field>
+              <Field label="Whose campaign is" help="As utm_campaign says it, one a line. Empty: any or none.">
+                <LinesInput lines={showing.campaigns} onChange={(campaigns) => change({ campaigns })} rows={2} />
+              </Field>
+              <Box
+                label="not any more once it was sent"
+                checked={showing.notAfterSent}
+                onChange={(notAfterSent) => change({ notAfterSent })}
+              />
+            </div>
+          </details>
+        </>
+      )}
+      <h3 className="font-semibold border-t border-base-300 pt-3">Open from and to</h3>
+      <div className="grid grid-cols-2 gap-3">
+        {(['from', 'to'] as const).map((end) => (
+          <Labelled key={end} label={end === 'from' ? 'From (empty: already)' : 'To (empty: for ever)'}>
+            <input
+              type="datetime-local"
+              className="input input-sm w-full"
+              value={open[end]}
+              onChange={({ target }) => set({ open: { ...open, [end]: target.value } })}
+            />
+          </Labelled>
+        ))}
+      </div>
+      <Field label="Time zone" error={about('/open')}>
+        <input
+          className="input w-full"
+          list="zones"
+          value={open.zone}
+          onChange={({ target }) => set({ open: { ...open, zone: target.value.trim() } })}
+        />
+      </Field>
+      <datalist id="zones">
+        {Intl.supportedValuesOf('timeZone').map((zone) => (
+          <option key={zone} value={zone} />
+        ))}
+      </datalist>
+      <Field label="What is said while it is closed" help="Empty: our own words." error={about('/closedText')}>
+        <textarea
+          className="textarea w-full"
+          rows={2}
+          value={document.closedText}
+          onChange={({ target }) => set({ closedText: target.value })}
+        />
+      </Field>
+    </div>
+  );
+}
+
+interface TriggersProps {
+  triggers: Trigger[];
+  onChange: (triggers: Trigger[]) => void;
+  error: string | undefined;
+}
+
+/** What shows it: any one of these. */
+function Triggers({ triggers, onChange, error }: TriggersProps) {
+  const left = TRIGGER_KINDS.filter((kind) => !triggers.some((trigger) => trigger.kind === kind));
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="font-semibold mb-1">What shows it{triggers.length > 1 && ' (any of these)'}</legend>
+      {triggers.map((trigger, at) => (
+        <div key={trigger.kind} className="flex flex-wrap items-center gap-2">
+          <span>{TRIGGER_WORDS[trigger.kind]}</span>
+          <TriggerParts
+            trigger={trigger}
+            onChange={(next) => onChange(triggers.map((one, index) => (index === at ? next : one)))}
+          />
+          <button
+            className="btn btn-xs btn-ghost btn-square ml-auto"
+            aria-label={`Remove: ${TRIGGER_WORDS[trigger.kind]}`}
+            onClick={() => onChange(triggers.filter((one) => one !== trigger))}
+          >
+            <Trash2 size={14} aria-hidden="true" />
+          </button>
+        </div>
+      ))}
+      {left.length > 0 && (
+        <div className="flex items-center gap-1">
+          <Plus size={14} aria-hidden="true" />
+          <select
+            className="select select-sm w-full"
+            aria-label="Add what shows it"
+            value=""
+            onChange={({ target }) => onChange([...triggers, NEW_TRIGGERS[target.value as TriggerKind]])}
+          >
+            <option value="">add another</option>
+            {left.map((kind) => (
+              <option key={kind} value={kind}>
+                {TRIGGER_WORDS[kind]}
+              </option>
+            ))}
+          </select>
+        </div>
+      )}
+      {error && <p className="text-error font-semibold">{error}</p>}
+    </fieldset>
+  );
+}
+
+function TriggerParts({ trigger, onChange }: { trigger: Trigger; onChange: (trigger: Trigger) => void }) {
+  const figure = (label: string, value: number, change: (value: number) => Trigger) => (
+    <input
+      type="number"
+      min={0}
+      className="input input-sm w-20"
+      aria-label={label}
+      value={value}
+      onChange={({ target }) => onChange(change(Math.round(target.valueAsNumber) || 0))}
+    />
+  );
+  switch (trigger.kind) {
+    case 'after':
+    case 'idle':
+      return figure('Seconds', trigger.seconds, (seconds) => ({ ...trigger, seconds }));
+    case 'pages':
+      return figure('Pages', trigger.count, (count) => ({ ...trigger, count }));
+    case 'scroll':
+      return (
+        <>
+          {figure('Percent of the page', trigger.percent, (percent) => ({ ...trigger, percent }))}%
+          <select
+            className="select select-sm w-auto"
+            aria-label="Direction"
+            value={trigger.direction}
+            onChange={({ target }) => onChange({ ...trigger, direction: target.value as 'down' | 'up' })}
+          >
+            <option>down</option>
+            <option>up</option>
+          </select>
+        </>
+      );
+    case 'leaving':
+      return (
+        <select
+          className="select select-sm w-auto"
+          aria-label="How soon it is noticed"
+          value={trigger.sensitivity}
+          onChange={({ target }) => onChange({ ...trigger, sensitivity: target.value as 'quick' | 'late' })}
+        >
+          <option value="late">at the edge</option>
+          <option value="quick">on the way there</option>
+        </select>
+      );
+    case 'click':
+      return (
+        <input
+          className="input input-sm w-36 font-mono"
+          aria-label="What is clicked, as a CSS selector"
+          placeholder=".offer"
+          value={trigger.selector}
+          onChange={({ target }) => onChange({ ...trigger, selector: target.value })}
+        />
+      );
+    default:
+      return trigger satisfies never;
+  }
+}
+
+function Figure({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
+  return (
+    <Labelled label={label}>
+      <input
+        type="number"
+        min={0}
+        className="input input-sm w-full"
+        value={value}
+        onChange={({ target }) => onChange(Math.round(target.valueAsNumber) || 0)}
+      />
+    </Labelled>
+  );
+}
+
+function Box({ label, checked, onChange }: { label: string; checked: boolean; onChange: (checked: boolean) => void }) {
+  return (
+    <label className="flex gap-2 items-center">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm"
+        checked={checked}
+        onChange={({ target }) => onChange(target.checked)}
+      />
+      {label}
+    </label>
+  );
+}

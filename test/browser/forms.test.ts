@@ -1,0 +1,397 @@
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SourceView } from '../../src/contract/source.ts';
+import type { FormDocument } from '../../src/core/intake/index.ts';
+import { PLAIN_SHOWING, type Showing } from '../../src/core/showing/index.ts';
+import { printFormToCopy } from '../../src/forms/index.ts';
+import { startBrowser, violationsOn } from '../world/browser.ts';
+import { formOf, sourceField } from '../world/fields.ts';
+import { PASSWORD, type Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { World } from '../world/world.ts';
+
+let world: World;
+let api: Operator;
+let browser: Browser;
+let operator: Page;
+let visitor: Page;
+let phone: Page;
+const troubles: string[] = [];
+
+beforeAll(async () => {
+  world = await World.start();
+  api = await world.operator();
+  browser = await startBrowser();
+  operator = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
+  ).newPage();
+  visitor = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage();
+  for (const page of [operator, visitor, phone]) {
+    page.setDefaultTimeout(10_000);
+    page.on('pageerror', (error) => troubles.push(error.message));
+    // Playwright keeps no cache while it routes: what is published counts at once.
+    await page.route('**/no-such-address', (route) => route.continue());
+  }
+  await put('head.html', `<script async src="${world.app}/place/script.js"></script>`);
+  await operator.goto(world.app);
+  await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
+  await operator.getByLabel('Password').fill(PASSWORD);
+  await operator.getByRole('button', { name: 'Sign in' }).click();
+  await operator.getByRole('navigation', { name: 'Areas' }).waitFor();
+});
+afterAll(async () => {
+  await browser.close();
+  await world.stop();
+});
+
+const put = (name: string, body: string) => fetch(`${world.site}/${name}`, { method: 'PUT', body });
+const surface = () => operator.frameLocator('iframe[title^="The form"]');
+const saved = () => operator.getByText('Draft saved').waitFor();
+const button = (name: string | RegExp) => operator.getByRole('button', { name, exact: typeof name === 'string' });
+/** Waits until a form is the only one that shows itself. */
+const listed = (source: SourceView) =>
+  eventually(
+    async () => (await (await fetch(`${world.app}/place/site.json`)).json()) as { id: string }[],
+    (list) => list.length === 1 && list[0]?.id === publicIdOf(source),
+  );
+const received = async (id: string) =>
+  await world.rows<{ values: string; page: string }>(
+    'SELECT field_values AS `values`, page FROM submissions WHERE source_id = ? ORDER BY id',
+    [id],
+  );
+
+const FIELDS = [
+  sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' }),
+  sourceField('consent', 'yes/no', { label: 'Yes, write to me.', required: true }),
+];
+
+/** A live form that asks for an address. */
+const place = (name: string, more: Partial<FormDocument> = {}): Promise<SourceView> =>
+  api.form(name, formOf(FIELDS, { title: name, button: 'Sign up', thankYouMessage: 'We are glad.', ...more }));
+const publicIdOf = ({ postUrl }: SourceView) => postUrl.split('/').at(-1) ?? '';
+
+/** Fills in a form and sends it. */
+async function send(page: Page, address: string): Promise<void> {
+  await page.getByLabel('Email').fill(address);
+  await page.getByLabel('Yes, write to me.').check();
+  await page.getByRole('button', { name: 'Sign up' }).click();
+}
+
+describe('the builder', () => {
+  it('makes a form from empty on what visitors see: texts where they stand, order by keyboard, settings beside it', async () => {
+    await operator.goto(`${world.app}/sources`);
+    await button('Add a source').click();
+    await operator.getByLabel('Name', { exact: true }).fill('Evening letter');
+    await button('Make it').click();
+    await surface().getByText('Get our newsletter').waitFor();
+    const box = await operator.locator('iframe[title^="The form"]').boundingBox();
+    const heading = await surface().getByText('Get our newsletter').boundingBox();
+    if (!box || !heading) throw new Error('nothing is shown');
+    await operator.mouse.click(heading.x + 20, heading.y + 10);
+    await operator.keyboard.type('Clear skies by mail');
+    await operator.keyboard.press('Enter');
+    await surface().getByText('Clear skies by mail').waitFor();
+    // A new question goes above the tick box for consent.
+    await button('Text').click();
+    await operator.getByLabel('Label', { exact: true }).fill('Your town');
+    await operator.getByRole('combobox', { name: 'Width', exact: true }).selectOption('half');
+    const order = () =>
+      surface()
+        .locator('[data-question]')
+        .evaluateAll((all) => all.map((one) => one.dataset.question));
+    await expect.poll(order).toEqual(['email', 'your_town', 'consent']);
+    await button('Move Your town').focus();
+    for (const key of ['Space', 'ArrowUp', 'Space']) {
+      await operator.keyboard.press(key);
+      await operator.waitForTimeout(300);
+    }
+    await expect.poll(order).toEqual(['your_town', 'email', 'consent']);
+    await operator.getByLabel('Add something between questions').selectOption('heading');
+    await operator.getByLabel('Heading', { exact: true }).fill('About you');
+    await surface().getByText('About you').waitFor();
+    await saved();
+    expect(await violationsOn(operator)).toEqual([]);
+    await button('Undo').click();
+    await button('Redo').click();
+    await saved();
+  });
+
+  it('says which colours are hard to see, and takes the nearest that are not', async () => {
+    await button('Form').click();
+    await operator.getByRole('tab', { name: 'Look' }).click();
+    await operator.getByLabel(/^Help/).fill('#c0c8cc');
+    await operator.getByText('Hard to see on the ground').waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByRole('button', { name: /^Take/ }).click();
+    await operator.getByText('Hard to see on the ground').waitFor({ state: 'detached' });
+    await operator.getByLabel('Rounded corners, px').fill('12');
+    await saved();
+  });
+
+  it('shows every state, and every presentation of the same questions', async () => {
+    const state = operator.getByLabel('State that is shown');
+    await state.selectOption('with mistakes');
+    await surface().getByText('Nothing was sent yet').waitFor();
+    await state.selectOption('without connection');
+    await surface().getByText('There is no connection at the moment').waitFor();
+    await state.selectOption('after sending');
+    await surface().getByText('Thank you').first().waitFor();
+    await state.selectOption('closed');
+    await surface().getByText('This form is closed').waitFor();
+    await state.selectOption('as it is met');
+    await operator.getByRole('tab', { name: 'Show it' }).click();
+    for (const presentation of ['bar', 'corner', 'page', 'pop-up', 'inline']) {
+      await operator.getByLabel('How it comes before visitors').selectOption(presentation);
+      await surface().getByText('Clear skies by mail').waitFor();
+      expect(await surface().getByRole('button', { name: 'Close' }).count()).toBe(presentation === 'inline' ? 0 : 1);
+    }
+    await saved();
+    expect(await violationsOn(operator)).toEqual([]);
+  });
+
+  it('is byte for byte what visitors get: to copy, for the script, and in the builder', async () => {
+    await button('Publish').click();
+    await operator.getByRole('tab', { name: 'Place it' }).click();
+    await button('Copy the place').waitFor();
+    const source = (await api.get<SourceView[]>('/sources')).find(({ name }) => name === 'Evening letter');
+    if (source?.live?.kind !== 'form') throw new Error('it is not live');
+    const shown = await operator.locator('iframe[title^="The form"]').evaluate((frame) => {
+      const page = (frame as HTMLIFrameElement).contentDocument;
+      return { html: page?.body.dataset.shown, css: page?.getElementById('own')?.textContent };
+    });
+    const copied = `<style>\n${shown.css}\n</style>\n${shown.html}`;
+    expect(copied).toBe(source.html);
+    expect(source.html).toBe(printFormToCopy(source.postUrl, source.live));
+    const part = (await (await fetch(`${world.app}/place/${publicIdOf(source)}.json`)).json()) as { html: string };
+    expect(part.html).toBe(shown.html);
+    expect(await violationsOn(operator)).toEqual([]);
+  });
+
+  it('says before publishing what changes for visitors, and which routes it touches', async () => {
+    await operator.goto(`${world.app}/sources`);
+    await operator.getByRole('link', { name: /Evening letter/ }).click();
+    await button('Settings of Your town').click();
+    await operator.getByRole('combobox', { name: 'Type', exact: true }).selectOption('country');
+    await saved();
+    await button('Publish changes').click();
+    const dialog = operator.getByRole('dialog', { name: 'Publish these changes?' });
+    await dialog.getByText('is of another type').waitFor();
+    await dialog.getByText('text → country').waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await dialog.getByRole('button', { name: 'Publish', exact: true }).click();
+    await operator.getByText('version 2').waitFor();
+  });
+});
+
+describe('on pages of others', () => {
+  it('an inline form keeps its look on a page that styles everything, and is sent without leaving it', async () => {
+    const source = await place('In the page');
+    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await visitor.goto(`${world.site}/loud`);
+    await visitor.getByRole('heading', { name: 'In the page' }).waitFor();
+    const input = visitor.getByLabel('Email');
+    expect(await input.evaluate((one) => getComputedStyle(one).textTransform)).toBe('none');
+    expect((await input.boundingBox())?.width).toBeGreaterThan(300);
+    await send(visitor, 'not an address');
+    await visitor.getByText('Nothing was sent yet').waitFor();
+    expect(await visitor.getByLabel('Yes, write to me.').isChecked()).toBe(true);
+    await input.fill('loud@hill.example');
+    await visitor.getByRole('button', { name: 'Sign up' }).dblclick();
+    await visitor.getByText('We are glad.').waitFor();
+    expect(visitor.url()).toBe(`${world.site}/loud`);
+    const [one, ...more] = await received(source.id);
+    expect(more).toEqual([]);
+    expect(one?.page).toBe(`${world.site}/loud`);
+  });
+
+  it('plain HTML works without script, and with it visitors stay on the page; nothing moves', async () => {
+    const source = await place('Plain');
+    await put('form.html', source.html);
+    const still = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+    await still.goto(`${world.site}/sky-letter`);
+    await send(still, 'still@hill.example');
+    await still.getByText('We are glad.').waitFor();
+    expect(still.url()).toContain('/thanks');
+    await still.context().close();
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.waitForLoadState('networkidle');
+    const shift = await visitor.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          let sum = 0;
+          new PerformanceObserver((list) => {
+            for (const entry of list.getEntries()) sum += (entry as unknown as { value: number }).value;
+          }).observe({ type: 'layout-shift', buffered: true });
+          setTimeout(() => resolve(sum), 300);
+        }),
+    );
+    expect(shift).toBe(0);
+    await send(visitor, 'stays@hill.example');
+    await visitor.getByText('We are glad.').waitFor();
+    expect(visitor.url()).toBe(`${world.site}/sky-letter`);
+    expect(await received(source.id)).toHaveLength(2);
+  });
+
+  it('works under a strict policy, also one that lets the script ask nobody', async () => {
+    const source = await place('Strict');
+    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await visitor.goto(`${world.site}/strict`);
+    await send(visitor, 'strict@hill.example');
+    await visitor.getByText('We are glad.').waitFor();
+    // Here only the plain form can be: the page's policy keeps the script from asking, so the browser sends it.
+    await put('form.html', source.html);
+    await visitor.goto(`${world.site}/strict?asking=no`);
+    await send(visitor, 'stricter@hill.example');
+    await visitor.waitForURL(/\/thanks$/);
+    expect(await received(source.id)).toHaveLength(2);
+  });
+
+  it('loses nothing while the server is away: it is sent when it is back, once', async () => {
+    const source = await place('Patient');
+    await put('form.html', source.html);
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByLabel('Email').fill('patient@hill.example');
+    await world.kill('server');
+    await visitor.getByLabel('Yes, write to me.').check();
+    await visitor.getByRole('button', { name: 'Sign up' }).click();
+    await visitor.getByText('There is no connection at the moment').waitFor();
+    await visitor.waitForTimeout(9_000);
+    await world.startServer();
+    await visitor.getByText('We are glad.').waitFor({ timeout: 30_000 });
+    expect(await received(source.id)).toHaveLength(1);
+    // A page with the script on it shows nothing of our being away.
+    const before = troubles.length;
+    await world.kill('server');
+    await visitor.goto(`${world.site}/stories`);
+    await visitor.getByRole('heading', { name: 'Stories' }).waitFor();
+    await visitor.waitForTimeout(500);
+    await world.startServer();
+    expect(troubles.slice(before)).toEqual([]);
+  });
+
+  it('stands under every story by one rule', async () => {
+    const showing = { ...PLAIN_SHOWING, pages: ['/stories/*'], placeAt: 'article.story' };
+    const source = await place('Under stories', { showing });
+    await visitor.goto(`${world.site}/stories/a-comet-for-breakfast`);
+    await send(visitor, 'story@hill.example');
+    await visitor.getByText('We are glad.').waitFor();
+    const [one] = await received(source.id);
+    expect(one?.page).toBe(`${world.site}/stories/a-comet-for-breakfast`);
+    await visitor.goto(`${world.site}/evenings`);
+    await visitor.waitForTimeout(1_000);
+    expect(await visitor.getByText('Under stories').count()).toBe(0);
+    await api.post(`/sources/${source.id}/pause`);
+  });
+});
+
+describe('what shows itself', () => {
+  const showing = (more: Partial<Showing>): Showing => ({ ...PLAIN_SHOWING, pages: ['/evenings'], ...more });
+  const frame = (page: Page) => page.locator('.frame');
+
+  it('a pop-up comes after its seconds, holds the focus, and gives it back; Escape closes it', async () => {
+    const source = await place('Pops up', {
+      presentation: 'pop-up',
+      showing: showing({ triggers: [{ kind: 'after', seconds: 4 }] }),
+    });
+    await listed(source);
+    await visitor.clock.install();
+    await visitor.goto(`${world.site}/evenings`);
+    await visitor.waitForLoadState('networkidle');
+    await visitor.getByRole('link', { name: 'Stories' }).focus();
+    await visitor.clock.runFor(2_000);
+    expect(await frame(visitor).count()).toBe(0);
+    await visitor.clock.runFor(3_000);
+    await visitor.getByRole('dialog', { name: 'Pops up' }).waitFor();
+    expect(await violationsOn(visitor)).toEqual([]);
+    for (let press = 0; press < 8; press += 1) {
+      await visitor.keyboard.press('Tab');
+      const inside = await visitor.evaluate(
+        () => document.activeElement === document.body || document.activeElement?.shadowRoot != null,
+      );
+      expect(inside).toBe(true);
+    }
+    await visitor.keyboard.press('Escape');
+    await frame(visitor).waitFor({ state: 'detached' });
+    expect(await visitor.evaluate(() => document.activeElement?.textContent)).toBe('Stories');
+    // Closed: not again on this page.
+    await visitor.clock.runFor(60_000);
+    expect(await frame(visitor).count()).toBe(0);
+    // It is for tablets and desktops: usual, since it would cover a phone.
+    await phone.clock.install();
+    await phone.goto(`${world.site}/evenings`);
+    await phone.waitForLoadState('networkidle');
+    await phone.clock.runFor(20_000);
+    expect(await frame(phone).count()).toBe(0);
+    await api.post(`/sources/${source.id}/pause`);
+  });
+
+  it('on a phone it leaves room around it, and can be sent there', async () => {
+    const source = await place('On phones', {
+      presentation: 'pop-up',
+      showing: showing({ devices: ['phone'], triggers: [{ kind: 'scroll', percent: 10, direction: 'down' }] }),
+    });
+    await listed(source);
+    await phone.goto(`${world.site}/evenings`);
+    await phone.waitForLoadState('networkidle');
+    await phone.clock.runFor(1_000);
+    await phone.evaluate(() => scrollTo(0, document.body.scrollHeight));
+    await phone.waitForTimeout(200);
+    await phone.clock.runFor(1_000);
+    const dialog = phone.getByRole('dialog', { name: 'On phones' });
+    await dialog.waitFor();
+    const box = await dialog.boundingBox();
+    expect(box?.height).toBeLessThanOrEqual(0.81 * 844);
+    expect(await violationsOn(phone)).toEqual([]);
+    await send(phone, 'phone@hill.example');
+    await phone.getByText('We are glad.').waitFor();
+    expect(await received(source.id)).toHaveLength(1);
+    await api.post(`/sources/${source.id}/pause`);
+  });
+
+  it('a bar and a corner panel let the page be used; what is clicked shows one', async () => {
+    for (const presentation of ['bar', 'corner'] as const) {
+      const source = await place(`As a ${presentation}`, {
+        presentation,
+        showing: showing({ triggers: [{ kind: 'click', selector: 'table' }], entrance: 'none' }),
+      });
+      await listed(source);
+      await visitor.goto(`${world.site}/evenings?as=${presentation}#why-forms`);
+      await visitor.getByText(/What shows it: open for/).waitFor();
+      await visitor.getByRole('cell', { name: 'First Friday' }).click();
+      await visitor.getByRole('complementary', { name: `As a ${presentation}` }).waitFor();
+      await visitor.getByRole('heading', { name: `As a ${presentation}` }).waitFor();
+      expect(await violationsOn(visitor)).toEqual([]);
+      await visitor.getByRole('button', { name: 'Close' }).click();
+      await frame(visitor).waitFor({ state: 'detached' });
+      await api.post(`/sources/${source.id}/pause`);
+    }
+  });
+
+  it('stores nothing before the site says that the visitor agreed, and remembers from there on', async () => {
+    const source = await place('Remembers', {
+      presentation: 'corner',
+      showing: showing({ triggers: [{ kind: 'after', seconds: 0 }] }),
+    });
+    await listed(source);
+    const fresh = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    const kept = () => fresh.evaluate(() => [document.cookie, localStorage.length, sessionStorage.length]);
+    await fresh.goto(`${world.site}/evenings`);
+    await frame(fresh).waitFor();
+    await fresh.getByRole('button', { name: 'Close' }).click();
+    expect(await kept()).toEqual(['', 0, 0]);
+    await fresh.reload();
+    await frame(fresh).waitFor();
+    await fresh.evaluate(() => dispatchEvent(new Event('iwashi:storage')));
+    await fresh.getByRole('button', { name: 'Close' }).click();
+    expect((await kept())[1]).toBe(1);
+    await put('head.html', `<script async data-storage="yes" src="${world.app}/place/script.js"></script>`);
+    await fresh.reload();
+    await fresh.waitForTimeout(1_500);
+    expect(await frame(fresh).count()).toBe(0);
+    await fresh.context().close();
+    await api.post(`/sources/${source.id}/pause`);
+  });
+});
+
+it('had no trouble on any page', () => expect(troubles).toEqual([]));
