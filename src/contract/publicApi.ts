@@ -1,4 +1,5 @@
 import Type from 'typebox';
+import { COUNTED, DIMENSIONS } from '../core/insight/index.ts';
 import { CAUSE_NAMES, DELIVERY_STATES, PROVED_BY } from '../core/delivery/index.ts';
 import { BULK_ACTS, BulkInput, DropInput } from './deliveries.ts';
 import { DEVICES, PROGRESS } from './submissions.ts';
@@ -137,6 +138,11 @@ export const PUBLIC_API: PublicOperation[] = [
       campaign: 'Of one campaign (utm_campaign).',
       device: DEVICES.join(', '),
       placement: 'Of one placement.',
+      from: 'Came at this moment or later, in milliseconds since 1970.',
+      to: 'Came before this moment, in milliseconds since 1970.',
+      reached: `Was counted as this: ${COUNTED.join(', ')}.`,
+      by: `With "reached": counted by this, ${DIMENSIONS.join(', ')}.`,
+      value: 'With "by": and there had this value.',
     },
     answer: pageOf(Submission),
   },

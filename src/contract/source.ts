@@ -19,6 +19,7 @@ import { AUTOFILL_TOKENS, FORM_LANGUAGES, type FormItem, type FormLanguage } fro
 import {
   SOURCE_FORMAT,
   SOURCE_KINDS,
+  STARTS,
   type FormDocument,
   type PostsDocument,
   type MadeDocument,
@@ -244,6 +245,10 @@ export class SourceInput {
 
   @IsIn(SOURCE_KINDS)
   kind: MadeKind = 'form';
+
+  /** What a form begins with; the first of all unless it is said. */
+  @IsIn(STARTS.map(({ id }) => id))
+  start: string = 'newsletter';
 }
 
 export interface SourceView {

@@ -1,5 +1,6 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import type { ShowingRule } from '../core/showing/index.ts';
+import { count } from './counting.ts';
 import { Memory } from './memory.ts';
 import { elementIn, enhance } from './sending.ts';
 import { Watch } from './showing.ts';
@@ -41,7 +42,9 @@ function start(own: HTMLScriptElement): void {
   for (const form of document.querySelectorAll<HTMLFormElement>(`form[action^="${server}/in/"]`)) {
     const root = form.parentElement;
     const id = new URL(form.action).pathname.split('/').at(-1) ?? '';
-    if (root) enhance(root, ({ done }) => sent(id)(done));
+    if (!root) continue;
+    enhance(root, ({ done }) => sent(id)(done));
+    count(`${server}/place/seen`, id, root);
   }
 
   /** Puts a form into an element, apart from the style of the page. */
@@ -53,7 +56,10 @@ function start(own: HTMLScriptElement): void {
     const element = elementIn(html);
     shadow.replaceChildren(element);
     const root = element.matches('.frame') ? element.querySelector<HTMLElement>(':scope > [lang]') : element;
-    if (root) enhance(root, ({ done }) => sent(id)(done));
+    if (root) {
+      enhance(root, ({ done }) => sent(id)(done));
+      count(`${server}/place/seen`, id, root);
+    }
     return element;
   };
 

@@ -44,6 +44,7 @@ export const router = createBrowserRouter([
       },
       { path: 'activity/changes', lazy: lazyPage(() => import('./areas/activity/ChangesPage.tsx'), 'ChangesPage') },
       { path: 'activity/:id', lazy: lazyPage(() => import('./areas/activity/TrailPage.tsx'), 'TrailPage') },
+      { path: 'insight', lazy: lazyPage(() => import('./areas/insight/InsightPage.tsx'), 'InsightPage') },
       { path: 'account', lazy: lazyPage(() => import('./areas/account/AccountPage.tsx'), 'AccountPage') },
       { path: '*', lazy: lazyPage(() => import('./shell/NotFoundPage.tsx'), 'NotFoundPage') },
     ],

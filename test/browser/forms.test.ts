@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SourceView } from '../../src/contract/source.ts';
@@ -17,6 +18,8 @@ let operator: Page;
 let visitor: Page;
 let phone: Page;
 const troubles: string[] = [];
+/** What a browser says of itself that nobody steers: others are robots, and are not counted. */
+const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
 
 beforeAll(async () => {
   world = await World.start();
@@ -25,7 +28,7 @@ beforeAll(async () => {
   operator = await (
     await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
   ).newPage();
-  visitor = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  visitor = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, userAgent: BROWSER })).newPage();
   phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage();
   for (const page of [operator, visitor, phone]) {
     page.setDefaultTimeout(10_000);
@@ -391,6 +394,56 @@ describe('what shows itself', () => {
     expect(await frame(fresh).count()).toBe(0);
     await fresh.context().close();
     await api.post(`/sources/${source.id}/pause`);
+  });
+});
+
+describe('Insight', () => {
+  it('counts what pages tell, and leads from a figure to the very submissions', async () => {
+    const source = await place('Counted');
+    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await visitor.clock.resume();
+    await visitor.goto(`${world.site}/sky-letter?utm_campaign=autumn`);
+    await send(visitor, 'counted@hill.example');
+    await visitor.getByText('We are glad.').waitFor();
+    await visitor.goto(`${world.site}/sky-letter?utm_campaign=spring`);
+    await visitor.getByLabel('Email').waitFor();
+    await visitor.waitForTimeout(2_500);
+    await operator.goto(`${world.app}/insight`);
+    const row = operator.getByRole('row', { name: /^Counted/ });
+    await expect
+      .poll(() => row.getByRole('cell').allInnerTexts(), { timeout: 15_000 })
+      .toEqual([
+        expect.stringMatching(/^2\b/),
+        expect.stringMatching(/^1\b/),
+        expect.stringMatching(/^1\b/),
+        expect.stringMatching(/^0\b/),
+        expect.stringMatching(/^0\b/),
+        expect.stringMatching(/^50 %/),
+      ]);
+    await operator.getByRole('img', { name: /completed in 28 days/ }).waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByLabel('By what').selectOption('campaign');
+    await operator.getByRole('row', { name: /^spring 1/ }).waitFor();
+    await operator
+      .getByRole('row', { name: /^autumn/ })
+      .getByRole('link', { name: '1' })
+      .click();
+    await operator.getByText('Those that were completed').waitFor();
+    await operator.getByRole('row', { name: /counted@hill.example/ }).waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByRole('button', { name: 'Show others too' }).click();
+    await operator.getByText('Those that were completed').waitFor({ state: 'detached' });
+  });
+
+  it('saves what it shows as a table', async () => {
+    await operator.goto(`${world.app}/insight`);
+    const [download] = await Promise.all([
+      operator.waitForEvent('download'),
+      operator.getByRole('button', { name: 'Save as CSV' }).first().click(),
+    ]);
+    const text = await readFile(await download.path(), 'utf8');
+    expect(text).toMatch(/^\uFEFFSource,Shown,Started,Completed,Confirmed,Delivered/);
+    expect(text).toContain('\r\nCounted,2,1,1,0,0');
   });
 });
 

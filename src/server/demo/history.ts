@@ -1,8 +1,10 @@
 import type { Transporter } from 'nodemailer';
-import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
-import type { Entries, Payload } from '../../core/intake/index.ts';
+import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
+import { readVisit, type Entries, type Payload } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
+import { deviceOf } from '../intake/device.ts';
 import { takeSubmission } from '../intake/take.ts';
+import { visitColumns, type FormEvent } from '../store/counting.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../commands/confirmations/confirm.ts';
@@ -44,7 +46,13 @@ export class SetClock {
 /** What people did in the weeks before: sign-ups, repeats with capitals, robots, schools; more in the evenings and before weekends. */
 export function inventHistory(
   people: Invented[],
-  sources: { sky: SourceRecord; school: SourceRecord; orders: SourceRecord },
+  sources: {
+    sky: SourceRecord;
+    school: SourceRecord;
+    orders: SourceRecord;
+    story: SourceRecord;
+    evening: SourceRecord;
+  },
   siteUrl: string,
   now: number,
   random: () => number,
@@ -53,7 +61,8 @@ export function inventHistory(
   people.forEach((person, index) => {
     const at = Math.round(now - 10 * 60_000 - random() ** 1.3 * DAYS * DAY_MS);
     const isSchool = index % 9 === 4;
-    const source = isSchool ? sources.school : sources.sky;
+    const place = isSchool ? null : placeOf(index);
+    const source = isSchool ? sources.school : place === null ? sources.sky : sources[place.source];
     const typed = random() < 0.12 ? person.email.replace(/^\w/, (letter) => letter.toUpperCase()) : person.email;
     const entries: Entries = isSchool
       ? [
@@ -67,20 +76,26 @@ export function inventHistory(
       : [
           ['name', `${person.given} ${person.family}`],
           ['email', typed],
+          ...(place === null ? [] : [['consent', 'yes'] as [string, string]]),
           ...INTERESTS.filter(() => random() < 0.4).map((interest): [string, string] => ['interests', interest]),
           ...(random() < 0.35 ? [['telescope', 'yes'] as [string, string]] : []),
           ['consent', 'yes'],
           ['page', random() < 0.8 ? 'sky-letter' : 'evenings'],
         ];
     const campaign = index % 4 === 1 ? '?utm_campaign=comet-night&utm_source=poster' : '';
-    const page = isSchool ? '' : `${siteUrl}/sky-letter${campaign}`;
+    const page = isSchool ? '' : `${siteUrl}${place?.path ?? '/sky-letter'}${campaign}`;
+    const referrer = REFERRERS[index % REFERRERS.length] ?? '';
     const confirmsAfter = random() < 0.82 ? Math.round((1 + random() ** 3 * 300) * 60_000) : null;
     happenings.push({
       at,
       source,
       page,
       person,
-      payload: entriesPayload([...entries, [ELAPSED_FIELD, String(Math.round(6 + random() * 60))]]),
+      payload: entriesPayload([
+        ...(place === null ? entries : entries.filter(([name]) => SHORT.has(name))),
+        [ELAPSED_FIELD, String(Math.round(6 + random() * 60))],
+        [REFERRER_FIELD, referrer],
+      ]),
       confirmsAfter,
     });
     if (!isSchool && random() < 0.06) {
@@ -119,6 +134,77 @@ export function inventHistory(
     .filter((_, index) => index % 17 === 3)
     .forEach((person, index) => happenings.push(inventOrder(person, index, sources.orders, now, random)));
   return happenings.sort((a, b) => a.at - b.at);
+}
+
+/** Where else than on its own page the Sky letter is signed up for, by some. */
+function placeOf(index: number): { source: 'story' | 'evening'; path: string } | null {
+  if (index % 5 === 2) return { source: 'story', path: STORY_PATHS[index % STORY_PATHS.length] ?? '/stories' };
+  return index % 7 === 3 ? { source: 'evening', path: '/evenings' } : null;
+}
+
+const STORY_PATHS = [
+  '/stories/the-night-of-the-long-shadow',
+  '/stories/a-comet-for-breakfast',
+  '/stories/how-we-polished-the-mirror',
+];
+
+/** What the short forms ask for. */
+const SHORT = new Set(['name', 'email', 'consent']);
+
+/** Pages that people come from; all invented. */
+const REFERRERS = [
+  '',
+  'https://search.example/',
+  'https://hill-walkers.example/links',
+  '',
+  'https://mail.example/inbox',
+];
+
+/** How many more saw a form than sent it, at least and at most: what comes over a page is seen by many who want nothing. */
+const SEEN_BY: [source: 'sky' | 'story' | 'evening', least: number, most: number][] = [
+  ['sky', 2, 6],
+  ['story', 6, 18],
+  ['evening', 10, 32],
+];
+
+/** How forms were met in those weeks, also by those who sent nothing, as the script on the site tells it. */
+export function inventShowings(
+  happenings: Happening[],
+  sources: Record<'sky' | 'story' | 'evening', SourceRecord>,
+  newId: () => string,
+  random: () => number,
+): FormEvent[] {
+  return happenings.flatMap(({ source, at, page, payload }): FormEvent[] => {
+    const found = SEEN_BY.find(([name]) => sources[name].id === source.id);
+    if (!found || page === '' || payload.kind !== 'entries') return [];
+    const [, least, most] = found;
+    const sent = new Map(payload.entries);
+    if (sent.has(TRAP_FIELD)) return [];
+    const visit = (agent: string) =>
+      visitColumns(readVisit((name) => (name === PAGE_FIELD ? page : sent.get(name)), {}, deviceOf(agent)));
+    const seen = (more: number): FormEvent[] => {
+      const subject = newId();
+      const common = {
+        subject,
+        question: '',
+        sourceId: source.id,
+        at: Math.max(0, at - Math.round(more * random() * 20 * HOUR_MS)),
+      };
+      const how = visit(BROWSERS[(more === 0 ? at : at + more) % BROWSERS.length] ?? '');
+      const begins = more === 0 || random() < 0.18;
+      const asked = (source.live?.fields ?? []).filter(({ widget }) => widget !== 'hidden');
+      const answered = begins
+        ? asked.slice(0, more === 0 ? asked.length : 1 + Math.floor(random() * asked.length))
+        : [];
+      return [
+        { ...common, ...how, what: 'shown' },
+        ...(begins ? [{ ...common, ...how, what: 'started' as const }] : []),
+        ...answered.map(({ id }) => ({ ...common, ...how, what: 'answered' as const, question: id })),
+      ];
+    };
+    const others = least + Math.floor(random() * (most - least));
+    return Array.from({ length: others + 1 }, (_, more) => seen(more)).flat();
+  });
 }
 
 const entriesPayload = (entries: Entries): Payload => ({ kind: 'entries', entries, files: [] });

@@ -11,6 +11,8 @@ import { publishRoute } from '../commands/routes/publishRoute.ts';
 import { addSource } from '../commands/sources/addSource.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
 import { hashPassword } from '../security/passwords.ts';
+import { noteEvents } from '../store/counting.ts';
+import { countStroke } from '../work/counting.ts';
 import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
 import { changeConnection, findConnection, listConnections } from '../store/connections.ts';
 import { noticeAddressOf } from '../store/notices.ts';
@@ -38,7 +40,7 @@ import {
   storyForm,
   withPurposes,
 } from './documents.ts';
-import { inventHistory, liveThrough, SetClock } from './history.ts';
+import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
 
 const SEED = 1877;
@@ -103,8 +105,10 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   const people = inventPeople(PEOPLE, random);
   await fillTernPost(around.standins['tern-post'].url, people, now);
   const mailer = createMailer(context);
-  const happenings = inventHistory(people, { sky, school, orders }, around.siteUrl, now, random);
+  const happenings = inventHistory(people, { sky, school, orders, story, evening }, around.siteUrl, now, random);
   await liveThrough(context, clock, mailer, happenings, now);
+  await noteEvents(store.db, inventShowings(happenings, { sky, story, evening }, newId, random));
+  while ((await countStroke(context)) > 0);
   mailer.close();
   await backdateMembers(
     around.standins['tern-post'].url,

@@ -7,6 +7,7 @@ import { activityRoutes } from './api/activity.ts';
 import { connectionRoutes } from './api/connections.ts';
 import { overviewRoutes } from './api/overview.ts';
 import { peopleRoutes } from './api/people.ts';
+import { insightRoutes } from './api/insight.ts';
 import { mailRoutes } from './api/mails.ts';
 import { organisationRoutes } from './api/organisation.ts';
 import { purposeRoutes } from './api/purposes.ts';
@@ -26,6 +27,7 @@ import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
 import { liveSources } from './public/liveSources.ts';
 import { placeRoutes } from './public/place.ts';
+import { seenRoutes } from './public/seen.ts';
 import { noticeRoutes } from './public/notices.ts';
 import { SAFE_HEADERS } from './safeHeaders.ts';
 import { bearerOf, requireScope } from './tokenAccess.ts';
@@ -49,6 +51,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   // Before the headers below, which would cost every accepted submission; it dresses its own pages.
   const live = liveSources(context);
   app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
+  app.route('/place/seen', seenRoutes(context, live));
   app.route('/place', placeRoutes(context, live));
 
   app.use(secureHeaders(SAFE_HEADERS));
@@ -105,6 +108,7 @@ export function createApi(context: Context): Hono<Session> {
   api.route('/purposes', purposeRoutes(context));
   api.route('/mails', mailRoutes(context));
   api.route('/changes', changeRoutes(context));
+  api.route('/insight', insightRoutes(context));
   api.route('/', activityRoutes(context));
   api.all('*', () => {
     throw notFound('address');

@@ -7,7 +7,9 @@ import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/inde
 import { addressOf } from '../../core/plan/index.ts';
 import type { MailState } from '../../core/states/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
-import { beginning, containing, oneOf, rowsOf, type Db } from './database.ts';
+import type { CountedWhat, Dimension } from '../../core/insight/index.ts';
+import { wasCounted } from './counting.ts';
+import { beginning, containing, firstIdAt, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf, type MailRecord } from './mails.ts';
 import { purposeNames } from './purposes.ts';
 import type { DeliveryRecord } from './deliveries.ts';
@@ -29,6 +31,13 @@ export interface SubmissionFilter {
   campaign?: string;
   device?: string;
   placement?: string;
+  /** Came at this moment or later, and before that one. Milliseconds since 1970. */
+  from?: number;
+  to?: number;
+  /** Was counted as this, and by this thing with this value. */
+  reached?: CountedWhat;
+  by?: Dimension;
+  value?: string;
 }
 
 /** How far deliveries, and mails to the visitor or to colleagues, have come that are in these states. */
@@ -101,6 +110,9 @@ export async function listSubmissions(
   if (filter.campaign) conditions.push(sql`s.campaign = ${filter.campaign}`);
   if (filter.device) conditions.push(sql`s.device = ${filter.device}`);
   if (filter.placement) conditions.push(sql`s.placement = ${filter.placement}`);
+  if (filter.from !== undefined) conditions.push(sql`s.id >= ${firstIdAt(filter.from)}`);
+  if (filter.to !== undefined) conditions.push(sql`s.id < ${firstIdAt(filter.to)}`);
+  if (filter.reached) conditions.push(wasCounted(filter.reached, filter.by ?? 'all', filter.value ?? ''));
   if (filter.progress) conditions.push(mayHaveCome(filter.progress));
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
   // An outer join, though every submission has a source: an inner one would begin with the few sources, and sort all.

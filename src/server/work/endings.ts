@@ -1,4 +1,5 @@
 import type { VerifyResult } from '../../contract/connection.ts';
+import { noteDelivered } from '../store/counting.ts';
 import { CHANGED_THERE, type Fault } from '../../core/delivery/index.ts';
 import { CATALOGUE_REST_MS, refuse } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
@@ -77,6 +78,11 @@ function storeEndings(context: Context, group: Ended[], owner: string): Promise<
   const ends = group.map((ended) => conclude(ended, now));
   return inTransaction(context.store, async (db) => {
     const ours = await endTries(db, ends, owner);
+    const arrived = ends.filter(({ id, end }) => ours.has(id) && end.state === 'delivered');
+    await noteDelivered(
+      db,
+      arrived.map(({ id }) => id),
+    );
     const refused = new Map<string, Fault>();
     const changed = new Set<string>();
     for (const { delivery, ending } of group) {

@@ -1,3 +1,4 @@
+import { noteCompleted } from '../store/counting.ts';
 import { keyText } from '../../core/identity/index.ts';
 import {
   NOBODY,
@@ -123,6 +124,11 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   await addMails(db, changes.mails, now);
   await addDeliveries(db, changes.deliveries, now);
   await endPlanning(db, changes.planned);
+  const planned = new Set(changes.planned.map(({ id }) => id));
+  await noteCompleted(
+    db,
+    taken.map(({ submission }) => submission).filter(({ id }) => planned.has(id)),
+  );
   return left;
 }
 

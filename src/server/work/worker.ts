@@ -3,6 +3,7 @@ import { MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
 import { deliver, loadJobs, mostTogether, takeBundle } from './delivering.ts';
 import { Endings } from './endings.ts';
 import { LiveWirings } from '../planning/liveWiring.ts';
+import { runCounting } from './counting.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
 import { createMailer, sendMail } from './mailing.ts';
@@ -30,6 +31,7 @@ export function startWorker(context: Context): { stop(): Promise<void> } {
       deliver: (bundle) => deliver(context, bundle, owner, endings),
     }),
     runScheduled(context, owner),
+    runCounting(context),
     runSendings(context, wirings),
   ];
   return {

@@ -26,7 +26,7 @@ export const useKnownSamples = (sourceId: string, wanted: boolean) =>
 export function useAddSource() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (input: { name: string; kind: MadeKind }) => api.post<SourceView>('/sources', input),
+    mutationFn: (input: { name: string; kind: MadeKind; start?: string }) => api.post<SourceView>('/sources', input),
     onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
   });
 }

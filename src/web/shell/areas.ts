@@ -1,4 +1,14 @@
-import { Activity, Handshake, LayoutDashboard, Plug, Route, SquarePen, Users, type LucideIcon } from 'lucide-react';
+import {
+  Activity,
+  ChartColumn,
+  Handshake,
+  LayoutDashboard,
+  Plug,
+  Route,
+  SquarePen,
+  Users,
+  type LucideIcon,
+} from 'lucide-react';
 
 /** The areas in the order of the work. */
 export const AREAS: { to: string; label: string; icon: LucideIcon }[] = [
@@ -9,4 +19,5 @@ export const AREAS: { to: string; label: string; icon: LucideIcon }[] = [
   { to: '/people', label: 'People', icon: Users },
   { to: '/consent', label: 'Consent', icon: Handshake },
   { to: '/activity', label: 'Activity', icon: Activity },
+  { to: '/insight', label: 'Insight', icon: ChartColumn },
 ];

@@ -1,6 +1,7 @@
 import type { Context } from '../../context.ts';
 import { sha256 } from '../../security/tokens.ts';
 import { findConfirmationByToken, markConfirmed, type ConfirmationRecord } from '../../store/confirmations.ts';
+import { noteProgress } from '../../store/counting.ts';
 import { inTransaction } from '../../store/database.ts';
 import { releaseMails } from '../../store/mails.ts';
 import { releaseConfirmed } from '../../store/deliveries.ts';
@@ -58,6 +59,11 @@ export async function confirm(
     await takeConfirmedChanges(db, { contactId, address: sentTo }, changed, context.newId, now);
     await releaseConfirmed(db, id, contactId, now);
     await releaseMails(db, id, now);
+    await noteProgress(
+      db,
+      'confirmed',
+      served.map((one) => one.id),
+    );
   });
   return { ...standing, kind: 'confirmed' };
 }

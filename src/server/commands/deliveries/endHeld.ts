@@ -1,5 +1,6 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
+import { noteDelivered } from '../../store/counting.ts';
 import type { Db } from '../../store/database.ts';
 import { dropDelivery, replayDelivery, settleDelivery } from '../../store/deliveries.ts';
 import { done, goneOn, inCommand, type Act, type Actor, type Refusal } from '../command.ts';
@@ -10,10 +11,16 @@ export const tryAgain = (actor: Actor, context: Context, id: string) =>
 
 /** Ends a held delivery as delivered: a person looked there, and saw that it had arrived. */
 export const markArrived = (actor: Actor, context: Context, id: string) =>
-  change(actor, context, (db) => settleDelivery(db, id, context.now()), {
+  change(actor, context, (db) => settle(db, id, context.now()), {
     act: 'marked as arrived',
     subject: of(id),
   });
+
+async function settle(db: Db, id: string, now: number): Promise<boolean> {
+  const settled = await settleDelivery(db, id, now);
+  if (settled) await noteDelivered(db, [id]);
+  return settled;
+}
 
 /** Gives up a delivery, for a reason. */
 export const drop = (actor: Actor, context: Context, { id, reason }: { id: string; reason: string }) =>

@@ -1,3 +1,4 @@
+import { COUNTED, DIMENSIONS } from '../../../core/insight/index.ts';
 import { Hono } from 'hono';
 import { BulkInput, DropInput } from '../../../contract/deliveries.ts';
 import { DEVICES, PROGRESS } from '../../../contract/submissions.ts';
@@ -13,7 +14,7 @@ import { groupHeld, listDeliveries, listSubmissions } from '../../store/activity
 import { inSnapshot } from '../../store/database.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { known, notFound, readInput } from '../problems.ts';
+import { known, notFound, Problem, readInput } from '../problems.ts';
 import { readTrail } from './trail.ts';
 
 export function activityRoutes(context: Context): Hono<Session> {
@@ -21,7 +22,8 @@ export function activityRoutes(context: Context): Hono<Session> {
   const { store } = context;
 
   app.get('/submissions', allow('submissions:read'), async (c) => {
-    const { source, progress, text, page, campaign, device, placement, before } = c.req.query();
+    const { source, progress, text, page, campaign, device, placement, from, to, reached, by, value, before } =
+      c.req.query();
     const filter = {
       ...(source ? { sourceId: source } : {}),
       ...(progress ? { progress: known(progress, PROGRESS, 'progress') } : {}),
@@ -30,6 +32,11 @@ export function activityRoutes(context: Context): Hono<Session> {
       ...(campaign ? { campaign } : {}),
       ...(device ? { device: known(device, DEVICES, 'device') } : {}),
       ...(placement ? { placement } : {}),
+      ...(from ? { from: moment(from) } : {}),
+      ...(to ? { to: moment(to) } : {}),
+      ...(reached ? { reached: known(reached, COUNTED, 'reached') } : {}),
+      ...(by ? { by: known(by, DIMENSIONS, 'by') } : {}),
+      ...(value ? { value } : {}),
     };
     return c.json(await listSubmissions(store.db, filter, before ?? null));
   });
@@ -96,4 +103,11 @@ export function activityRoutes(context: Context): Hono<Session> {
   });
 
   return app;
+}
+
+/** A moment in a query, in milliseconds since 1970. @throws Problem for what is none */
+function moment(text: string): number {
+  const at = Number(text);
+  if (Number.isSafeInteger(at) && at >= 0) return at;
+  throw new Problem(422, 'invalid', `"${text.slice(0, 40)}" is no moment: write it in milliseconds since 1970.`);
 }

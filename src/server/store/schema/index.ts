@@ -1,6 +1,7 @@
 export * from './accounts.ts';
 export * from './audit.ts';
 export * from './connections.ts';
+export * from './counting.ts';
 export * from './consent.ts';
 export * from './deliveries.ts';
 export * from './installation.ts';

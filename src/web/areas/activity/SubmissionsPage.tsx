@@ -1,3 +1,4 @@
+import { X } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { DEVICES, PROGRESS } from '../../../contract/submissions.ts';
 import { useSources } from '../../data/sources.ts';
@@ -27,6 +28,7 @@ export function SubmissionsPage() {
           <FilterSelect name="progress" label="Progress" every="Any progress" options={inWords(PROGRESS)} />
         </div>
       </div>
+      <CountedAs />
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Submissions">
         {submissions.isError && !submissions.data ? (
           <Failed error={submissions.error} again={() => void submissions.refetch()} />
@@ -62,5 +64,34 @@ export function SubmissionsPage() {
         <MoreRows query={submissions} />
       </div>
     </div>
+  );
+}
+
+const DAY = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
+
+/** Which figure of Insight the list is of, with a way back to all. */
+function CountedAs() {
+  const [params, setParams] = useSearchParams();
+  const [from, to] = [Number(params.get('from')), Number(params.get('to'))];
+  const reached = params.get('reached');
+  if (!from && !to && !reached) return null;
+  const value = params.get('value');
+  const clear = () => {
+    const left = new URLSearchParams(params);
+    for (const name of ['from', 'to', 'reached', 'by', 'value']) left.delete(name);
+    setParams(left);
+  };
+  return (
+    <p className="flex items-center gap-3 px-4 py-2 bg-base-200 border-b border-base-300">
+      <span>
+        {reached ? `Those that were ${reached}` : 'Those'}
+        {from > 0 && ` from ${DAY.format(from)}`}
+        {to > 0 && ` to ${DAY.format(to - 1)}`}
+        {value && ` (${value})`}
+      </span>
+      <button className="btn btn-xs" onClick={clear}>
+        <X size={13} aria-hidden="true" /> Show others too
+      </button>
+    </p>
   );
 }

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
-import { SOURCE_KINDS, type MadeKind } from '../../../core/intake/index.ts';
+import { SOURCE_KINDS, STARTS, type MadeKind } from '../../../core/intake/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { moveInList } from '../../parts/keys.ts';
@@ -47,7 +47,7 @@ export function SourcesPage() {
           );
         }}
       </Loaded>
-      <Dialog title="A new source" open={adding} onClose={() => setAdding(false)}>
+      <Dialog title="A new source" open={adding} onClose={() => setAdding(false)} wide>
         <NewSource onDone={() => setAdding(false)} />
       </Dialog>
     </>
@@ -63,9 +63,10 @@ function NewSource({ onDone }: { onDone: () => void }) {
   const add = useAddSource();
   const navigate = useNavigate();
   const [kind, setKind] = useState<MadeKind>('form');
+  const [start, setStart] = useState(STARTS[0]?.id ?? '');
   const submit = (name: string) =>
     add.mutate(
-      { name, kind },
+      { name, kind, ...(kind === 'form' ? { start } : {}) },
       {
         onSuccess: ({ id }) => {
           onDone();
@@ -76,7 +77,7 @@ function NewSource({ onDone }: { onDone: () => void }) {
   return (
     <NameForm
       label="Name"
-      help="For you and your colleagues; visitors see it only on a form's own page."
+      help="For you and your colleagues; visitors do not see it."
       action="Make it"
       busy={add.isPending}
       error={add.error}
@@ -98,6 +99,28 @@ function NewSource({ onDone }: { onDone: () => void }) {
           </label>
         ))}
       </fieldset>
+      {kind === 'form' && (
+        <fieldset className="flex flex-col">
+          <legend className="font-semibold">Begin with</legend>
+          <div className="grid sm:grid-cols-2 gap-x-4">
+            {STARTS.map((one) => (
+              <label key={one.id} className="flex gap-2 items-start py-1">
+                <input
+                  type="radio"
+                  name="start"
+                  className="radio radio-sm mt-0.5"
+                  checked={start === one.id}
+                  onChange={() => setStart(one.id)}
+                />
+                <span>
+                  {one.name}
+                  <span className="block text-quiet text-sm">{one.help}</span>
+                </span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      )}
     </NameForm>
   );
 }

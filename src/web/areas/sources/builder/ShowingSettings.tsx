@@ -115,15 +115,11 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
               onChange={(againMinutes) => change({ againMinutes })}
             />
             <Figure
-              label="After closing, not for days"
+              label="Days off once closed"
               value={showing.closedDays}
               onChange={(closedDays) => change({ closedDays })}
             />
-            <Figure
-              label="Goes before others, 0 to 100"
-              value={showing.priority}
-              onChange={(priority) => change({ priority })}
-            />
+            <Figure label="Priority, 0 to 100" value={showing.priority} onChange={(priority) => change({ priority })} />
           </div>
           <p className="text-quiet text-sm">
             One at a time is shown. What was shown, closed and sent is remembered from page to page only where your site

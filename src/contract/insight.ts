@@ -1,0 +1,44 @@
+import type { Dimension, FunnelStep, Silence } from '../core/insight/index.ts';
+
+export type Counts = Record<FunnelStep, number>;
+
+/** One source in a period. */
+export interface SourceInsight {
+  id: string;
+  name: string;
+  kind: string;
+  counts: Counts;
+  /** In the period before, of the same length. */
+  before: Counts;
+  silence: Silence | null;
+}
+
+export interface DayInsight {
+  /** A day in the zone that was asked for, such as 2026-11-27. */
+  day: string;
+  shown: number;
+  completed: number;
+}
+
+export interface ValueInsight {
+  value: string;
+  counts: Counts;
+  /** How often a question was answered; 0 for other things. */
+  answered: number;
+}
+
+/** What came in, from where, and what became of it. */
+export interface InsightView {
+  /** From the beginning of this day to the end of that one. */
+  from: string;
+  to: string;
+  /** The same as moments, in milliseconds since 1970: from, and up to but not with. */
+  fromMs: number;
+  toMs: number;
+  sources: SourceInsight[];
+  days: DayInsight[];
+  by: Dimension;
+  values: ValueInsight[];
+  /** How many values there are beside those. */
+  more: number;
+}

@@ -1,0 +1,71 @@
+/**
+ * What is counted of a form, in the order in which it happens. shown: it came into view. started: something was entered.
+ * answered: one question of it. completed: it was sent, and is no robot's. confirmed: the person confirmed. delivered: it
+ * arrived at a destination.
+ */
+export const COUNTED = ['shown', 'started', 'answered', 'completed', 'confirmed', 'delivered'] as const;
+export type CountedWhat = (typeof COUNTED)[number];
+
+/** The steps that people pass one after the other. */
+export const FUNNEL = ['shown', 'started', 'completed', 'confirmed', 'delivered'] as const satisfies CountedWhat[];
+export type FunnelStep = (typeof FUNNEL)[number];
+
+/** What pages tell of themselves, as far as a script on them can see it. */
+export const SEEN = ['shown', 'started', 'answered'] as const satisfies CountedWhat[];
+
+/** By what counts are kept apart, one at a time. all: not at all. */
+export const DIMENSIONS = [
+  'all',
+  'page',
+  'device',
+  'campaign',
+  'source',
+  'medium',
+  'term',
+  'content',
+  'referrer',
+  'cameBy',
+  'variant',
+  'question',
+] as const;
+export type Dimension = (typeof DIMENSIONS)[number];
+
+/** How visitors came. */
+export type CameBy = 'search' | 'social' | 'mail' | 'referral' | 'direct' | 'inside';
+
+/** Words of utm_medium that say it: common practice, no standard. */
+const MEDIUMS: Record<string, CameBy> = {
+  email: 'mail',
+  'e-mail': 'mail',
+  mail: 'mail',
+  newsletter: 'mail',
+  social: 'social',
+  'social-media': 'social',
+  cpc: 'search',
+  ppc: 'search',
+  paidsearch: 'search',
+  organic: 'search',
+  search: 'search',
+};
+
+/** Names that hosts of search engines, mailboxes and networks give themselves before their domain. */
+const NAMES: Record<string, CameBy> = { search: 'search', mail: 'mail', webmail: 'mail', social: 'social' };
+
+/**
+ * How a visitor came: by what the campaign says, else by the page before that.
+ * @param medium utm_medium; '' for none
+ * @param referrer the page before; '' for none
+ * @param page the page that the form is on
+ */
+export function cameBy(medium: string, referrer: string, page: string): CameBy {
+  const said = MEDIUMS[medium.trim().toLowerCase()];
+  if (said) return said;
+  const host = hostOf(referrer);
+  if (host === '') return 'direct';
+  if (host === hostOf(page)) return 'inside';
+  return NAMES[host.split('.')[0] ?? ''] ?? 'referral';
+}
+
+/** The host of an address, without "www."; '' for none. */
+export const hostOf = (address: string): string =>
+  /^https?:\/\/(?:www\.)?([^/:?#]+)/i.exec(address)?.[1]?.toLowerCase() ?? '';

@@ -1,0 +1,103 @@
+import { Hono } from 'hono';
+import { DateTime, IANAZone } from 'luxon';
+import type { Counts, DayInsight, InsightView, SourceInsight, ValueInsight } from '../../../contract/insight.ts';
+import { groupBy } from '../../../core/groupBy.ts';
+import { DIMENSIONS, FUNNEL, silenceOf, type CountedWhat } from '../../../core/insight/index.ts';
+import type { Context } from '../../context.ts';
+import { HOUR_MS, readCounts, readLastCompleted, readSums, type CountRow } from '../../store/counting.ts';
+import { DAY_MS } from '../../store/figures.ts';
+import { listSources } from '../../store/sources.ts';
+import { allow, type Session } from '../gates.ts';
+import { known, Problem } from '../problems.ts';
+
+const MOST_DAYS = 366;
+const MOST_VALUES = 50;
+/** The stretch of which a source's rhythm is learnt. */
+const RHYTHM_MS = 28 * DAY_MS;
+
+/** What came in, from where, and what became of it. */
+export function insightRoutes(context: Context): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store, now } = context;
+
+  app.get('/', allow('overview:read'), async (c) => {
+    const query = c.req.query();
+    const zone = query.zone ?? 'UTC';
+    if (!IANAZone.isValidZone(zone)) throw new Problem(422, 'invalid', `"${zone.slice(0, 40)}" is no time zone.`);
+    const { from, to } = period(query.from, query.to, zone, now());
+    const by = known(query.by || 'page', DIMENSIONS, 'by');
+    const sources = (await listSources(store.db)).filter(({ id }) => !query.source || id === query.source);
+    const ids = sources.map(({ id }) => id);
+    const [start, end] = [from.toMillis(), to.plus({ days: 1 }).toMillis()];
+    const hours = (ms: number) => Math.floor(ms / HOUR_MS);
+    const days = Math.round(to.diff(from, 'days').days) + 1;
+    const before = from.minus({ days }).toMillis();
+    const [counts, former, sums, recent, last] = await Promise.all([
+      readCounts(store.db, 'all', ids, hours(start), hours(end)),
+      readCounts(store.db, 'all', ids, hours(before), hours(start)),
+      by === 'all' ? [] : readSums(store.db, by, ids, hours(start), hours(end)),
+      readCounts(store.db, 'all', ids, hours(now() - RHYTHM_MS), hours(now()) + 1),
+      readLastCompleted(store.db, ids),
+    ]);
+    const values = valuesOf(sums);
+    return c.json({
+      from: from.toISODate(),
+      to: to.toISODate(),
+      fromMs: start,
+      toMs: end,
+      sources: sources.map(({ id, name, draft, state }): SourceInsight => {
+        const own = (rows: CountRow[]) => rows.filter(({ sourceId }) => sourceId === id);
+        const lastAt = last.get(id) ?? null;
+        const rhythm = sumOf(own(recent)).completed;
+        const silence = state === 'live' ? silenceOf(rhythm, (lastAt ?? 0) - (now() - RHYTHM_MS), lastAt, now()) : null;
+        return { id, name, kind: draft.kind, counts: sumOf(own(counts)), before: sumOf(own(former)), silence };
+      }),
+      days: daysOf(counts, from, to, zone),
+      by,
+      values: values.slice(0, MOST_VALUES),
+      more: Math.max(0, values.length - MOST_VALUES),
+    } satisfies InsightView);
+  });
+
+  return app;
+}
+
+/** A stretch of whole days in a zone: the last four weeks, unless it is said. */
+function period(from: string | undefined, to: string | undefined, zone: string, now: number) {
+  const today = DateTime.fromMillis(now, { zone }).startOf('day');
+  const end = to ? DateTime.fromISO(to, { zone }).startOf('day') : today;
+  const begin = from ? DateTime.fromISO(from, { zone }).startOf('day') : end.minus({ days: 27 });
+  if (!begin.isValid || !end.isValid) throw new Problem(422, 'invalid', 'A day is written like 2026-11-27.');
+  if (begin > end) throw new Problem(422, 'invalid', 'The period ends before it begins.');
+  if (end.diff(begin, 'days').days >= MOST_DAYS) throw new Problem(422, 'invalid', 'At most a year is shown at once.');
+  return { from: begin, to: end };
+}
+
+const none = (): Counts => Object.fromEntries(FUNNEL.map((step) => [step, 0])) as Counts;
+
+function sumOf(rows: { what: CountedWhat; count: number }[]): Counts {
+  const sum = none();
+  for (const { what, count } of rows) if (what !== 'answered') sum[what] += count;
+  return sum;
+}
+
+function daysOf(rows: CountRow[], from: DateTime, to: DateTime, zone: string): DayInsight[] {
+  const byDay = groupBy(rows, ({ hour }) => DateTime.fromMillis(hour * HOUR_MS, { zone }).toISODate() ?? '');
+  const days: DayInsight[] = [];
+  for (let day = from; day <= to; day = day.plus({ days: 1 })) {
+    const name = day.toISODate() ?? '';
+    const { shown, completed } = sumOf(byDay.get(name) ?? []);
+    days.push({ day: name, shown, completed });
+  }
+  return days;
+}
+
+/** Each value with its counts, those with most first. */
+function valuesOf(rows: { value: string; what: CountedWhat; count: number }[]): ValueInsight[] {
+  const values = [...groupBy(rows, ({ value }) => value)].map(([value, own]): ValueInsight => {
+    const answered = own.filter(({ what }) => what === 'answered').reduce((sum, { count }) => sum + count, 0);
+    return { value, counts: sumOf(own), answered };
+  });
+  const weight = ({ counts, answered }: ValueInsight) => counts.completed + answered;
+  return values.sort((one, other) => weight(other) - weight(one) || other.counts.shown - one.counts.shown);
+}

@@ -1,0 +1,77 @@
+import { Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { isbot } from 'isbot';
+import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { check } from '../../../contract/checks.ts';
+import { SeenInput } from '../../../contract/counting.ts';
+import { PAGE_FIELD, REFERRER_FIELD } from '../../../core/forms/index.ts';
+import { readVisit } from '../../../core/intake/index.ts';
+import { parseJson } from '../../../core/json/index.ts';
+import type { Context } from '../../context.ts';
+import { deviceOf } from '../../intake/device.ts';
+import { noteEvents, visitColumns, type FormEvent } from '../../store/counting.ts';
+import { problemResponse, tooLarge } from '../problems.ts';
+import { visitorAddress } from '../visitor.ts';
+import type { LiveSources } from './liveSources.ts';
+import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+import { mustWait, tooOften } from './pace.ts';
+
+const BODY_LIMIT_BYTES = 16 * 1024;
+/** A person looks at fewer forms in a minute. */
+const MOST_A_MINUTE = 240;
+
+/** Where scripts on pages tell how forms were met: to be counted, without who it was. */
+export function seenRoutes(context: Context, live: LiveSources): Hono {
+  const app = new Hono();
+  const { config, now } = context;
+  const limiter = new RateLimiterMemory({ points: MOST_A_MINUTE, duration: 60 });
+  const note = gathering((events) => noteEvents(context.store.db, events));
+  app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
+  app.post('/', async (c) => {
+    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    const wait = await mustWait(limiter, visitorAddress(c, config.trustedProxies));
+    if (wait !== null) return problemResponse(tooOften(wait));
+    const userAgent = c.req.header('user-agent') ?? '';
+    // Who asks not to be followed is not; robots are no visitors.
+    if (isbot(userAgent) || c.req.header('sec-gpc') === '1') return c.body(null, 204);
+    // As plain text, since that asks nobody's leave beforehand (WHATWG Fetch, 4.8: CORS-safelisted).
+    const read = check(SeenInput, parseJson(await c.req.text()) ?? {});
+    if (!read.ok) return c.body(null, 400);
+    const { form, showing, page, referrer, events } = read.value;
+    const source = await live.find(form);
+    if (!source || !isAllowedOrigin(source.live, originOf(c), config.publicUrl)) return c.body(null, 404);
+    const sent = (name: string) => (name === PAGE_FIELD ? page : name === REFERRER_FIELD ? referrer : undefined);
+    const how = visitColumns(readVisit(sent, {}, deviceOf(userAgent)));
+    const questions = new Map(source.live.fields.map(({ key, id }) => [key, id]));
+    await note(
+      events.flatMap(({ what, question }): FormEvent[] => {
+        const id = what === 'answered' ? questions.get(question) : '';
+        return id === undefined
+          ? []
+          : [{ subject: showing, what, question: id, sourceId: source.id, at: now(), ...how }];
+      }),
+    );
+    return c.body(null, 204);
+  });
+  return app;
+}
+
+/** What comes while one statement is under way is stored together by the next one; each is answered once it is stored. */
+function gathering(store: (events: FormEvent[]) => Promise<void>): (events: FormEvent[]) => Promise<void> {
+  let waiting: FormEvent[] = [];
+  let next: Promise<void> | null = null;
+  let last: Promise<void> = Promise.resolve();
+  return (events) => {
+    if (events.length === 0) return Promise.resolve();
+    waiting.push(...events);
+    next ??= last.then(() => {
+      const taken = waiting;
+      waiting = [];
+      next = null;
+      const stored = store(taken);
+      last = stored.catch(() => {});
+      return stored;
+    });
+    return next;
+  };
+}

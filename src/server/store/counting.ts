@@ -1,0 +1,189 @@
+import { sql, type SQL } from 'drizzle-orm';
+import { cameBy, DIMENSIONS, hostOf, type CountedWhat, type Dimension } from '../../core/insight/index.ts';
+import type { VisitPart } from '../../core/intake/index.ts';
+import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
+import { formCounts, formEvents } from './schema/index.ts';
+
+export const HOUR_MS = 3_600_000;
+
+export type FormEvent = Omit<typeof formEvents.$inferInsert, 'countedBy'>;
+
+/** Notes what happened at forms; what was noted before is not noted twice. */
+export const noteEvents = (db: Db, events: FormEvent[]): Promise<void> =>
+  insertRows(db, formEvents, events, sql`subject = form_events.subject`);
+
+/** Notes that submissions were completed: they came, and are no robot's. */
+export const noteCompleted = (db: Db, submissions: CompletedSubmission[]): Promise<void> =>
+  noteEvents(
+    db,
+    submissions.map((submission) => {
+      const { id, sourceId, receivedAt } = submission;
+      return { subject: id, what: 'completed', question: '', sourceId, at: receivedAt, ...visitColumns(submission) };
+    }),
+  );
+
+type CompletedSubmission = Parameters<typeof visitColumns>[0] & { id: string; sourceId: string; receivedAt: number };
+
+/** How somebody came, as counts are kept apart by it. */
+export function visitColumns(visit: { [part in VisitPart]?: string | null }) {
+  const { page, device, campaign, source, medium, term, content, variant, referrer } = visit;
+  return {
+    page: page ?? '',
+    device: device ?? '',
+    campaign: campaign ?? '',
+    source: source ?? '',
+    medium: medium ?? '',
+    term: term ?? '',
+    content: content ?? '',
+    variant: variant ?? '',
+    referrer: hostOf(referrer ?? '').slice(0, 120),
+    cameBy: cameBy(medium ?? '', referrer ?? '', page ?? ''),
+  };
+}
+
+/**
+ * Notes what became of completed submissions, once each. It counts for when they came, so that of those who came, as many or
+ * fewer went on.
+ */
+export async function noteProgress(db: Db, what: 'confirmed' | 'delivered', submissionIds: string[]): Promise<void> {
+  if (submissionIds.length === 0) return;
+  const copied = sql`source_id, at, page, device, campaign, campaign_source, campaign_medium, campaign_term, campaign_content, referrer, came_by, variant`;
+  await db.execute(
+    sql`INSERT INTO form_events (subject, what, question, ${copied})
+      SELECT subject, ${what}, '', ${copied} FROM form_events e
+      WHERE e.subject IN ${oneOf(submissionIds)} AND e.what = 'completed'
+      ON DUPLICATE KEY UPDATE subject = form_events.subject`,
+  );
+}
+
+/** Notes that deliveries arrived, for their submissions. */
+export async function noteDelivered(db: Db, deliveryIds: string[]): Promise<void> {
+  if (deliveryIds.length === 0) return;
+  const rows = await rowsOf<{ id: string }>(
+    db,
+    sql`SELECT DISTINCT submission_id AS id FROM deliveries WHERE id IN ${oneOf(deliveryIds)}`,
+  );
+  await noteProgress(
+    db,
+    'delivered',
+    rows.map(({ id }) => id),
+  );
+}
+
+const COLUMNS: Record<Exclude<Dimension, 'all'>, SQL> = {
+  page: sql`page`,
+  device: sql`device`,
+  campaign: sql`campaign`,
+  source: sql`campaign_source`,
+  medium: sql`campaign_medium`,
+  term: sql`campaign_term`,
+  content: sql`campaign_content`,
+  referrer: sql`referrer`,
+  cameBy: sql`came_by`,
+  variant: sql`variant`,
+  question: sql`question`,
+};
+
+/** Whether a submission `s` was counted as something, by one thing with a value: the very ones that a figure is of. */
+export const wasCounted = (what: CountedWhat, dimension: Dimension, value: string): SQL =>
+  sql`EXISTS (SELECT 1 FROM form_events e WHERE e.subject = s.id AND e.what = ${what} AND e.question = ''
+    ${dimension === 'all' ? sql`` : sql`AND e.${COLUMNS[dimension]} = ${value}`})`;
+
+/**
+ * Adds a stroke of what was noted and is not counted yet to the counts. In one transaction with its caller's: it is counted
+ * once, whatever happens.
+ * @param stroke an id of its own
+ * @returns how many were counted
+ */
+export async function countEvents(db: Db, stroke: string, most: number): Promise<number> {
+  const [result] = (await db.execute(
+    sql`UPDATE form_events SET counted_by = ${stroke} WHERE counted_by IS NULL LIMIT ${sql.raw(String(most))}`,
+  )) as unknown as [{ affectedRows: number }];
+  if (result.affectedRows === 0) return 0;
+  const each = DIMENSIONS.map((dimension) => {
+    const value = dimension === 'all' ? sql`''` : COLUMNS[dimension];
+    const only = dimension === 'all' ? sql`` : sql`AND ${value} <> ''`;
+    return sql`SELECT ${dimension} AS dimension, source_id, FLOOR(at / ${HOUR_MS}) AS hour, ${value} AS value, what, COUNT(*) AS count
+      FROM form_events WHERE counted_by = ${stroke} ${only} GROUP BY source_id, FLOOR(at / ${HOUR_MS}), ${value}, what`;
+  });
+  await db.execute(
+    // In the order of the key, so that two strokes lock the rows that they share in the same order.
+    sql`INSERT INTO form_counts (dimension, source_id, hour, value, what, count)
+      SELECT * FROM (${sql.join(each, sql` UNION ALL `)}) counted ORDER BY dimension, source_id, hour, value, what
+      ON DUPLICATE KEY UPDATE count = form_counts.count + VALUES(count)`,
+  );
+  return result.affectedRows;
+}
+
+/** Forgets what is counted and old; the counts stay. */
+export async function forgetEvents(db: Db, before: number, most: number): Promise<void> {
+  await db.execute(
+    sql`DELETE FROM form_events WHERE at < ${before} AND counted_by IS NOT NULL LIMIT ${sql.raw(String(most))}`,
+  );
+}
+
+export interface CountRow {
+  sourceId: string;
+  hour: number;
+  value: string;
+  what: CountedWhat;
+  count: number;
+}
+
+/** Counts of sources by one thing, from an hour up to another one (not with it), by the hour. */
+export const readCounts = (
+  db: Db,
+  dimension: Dimension,
+  sourceIds: string[],
+  fromHour: number,
+  toHour: number,
+): Promise<CountRow[]> =>
+  sourceIds.length === 0
+    ? Promise.resolve([])
+    : db
+        .select({
+          sourceId: formCounts.sourceId,
+          hour: formCounts.hour,
+          value: formCounts.value,
+          what: formCounts.what,
+          count: formCounts.count,
+        })
+        .from(formCounts)
+        .where(
+          sql`dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}`,
+        );
+
+export interface SumRow {
+  value: string;
+  what: CountedWhat;
+  count: number;
+}
+
+/** The same in sums, for the values that have most. */
+export async function readSums(
+  db: Db,
+  dimension: Dimension,
+  sourceIds: string[],
+  fromHour: number,
+  toHour: number,
+): Promise<SumRow[]> {
+  if (sourceIds.length === 0) return [];
+  const rows = await rowsOf<{ value: string; what: CountedWhat; count: string }>(
+    db,
+    sql`SELECT value, what, SUM(count) AS count FROM form_counts
+      WHERE dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
+      GROUP BY value, what`,
+  );
+  return rows.map((row) => ({ ...row, count: Number(row.count) }));
+}
+
+/** The last hour in which something was completed at each source. */
+export async function readLastCompleted(db: Db, sourceIds: string[]): Promise<Map<string, number>> {
+  if (sourceIds.length === 0) return new Map();
+  const rows = await rowsOf<{ id: string; at: number | null }>(
+    db,
+    sql`SELECT s.id, (SELECT received_at FROM submissions WHERE source_id = s.id ORDER BY id DESC LIMIT 1) AS at
+      FROM sources s WHERE s.id IN ${oneOf(sourceIds)}`,
+  );
+  return new Map(rows.flatMap(({ id, at }): [string, number][] => (at === null ? [] : [[id, at]])));
+}

@@ -1,0 +1,57 @@
+import { customType, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import type { CountedWhat, Dimension } from '../../../core/insight/index.ts';
+import { id, time } from './columns.ts';
+
+/** Texts that are counted apart also where only a capital or an accent differs. */
+const exactText = (name: string, length: number) =>
+  customType<{ data: string }>({ dataType: () => `varchar(${length}) character set utf8mb4 collate utf8mb4_bin` })(
+    name,
+  );
+
+/** What happened at a form, once each: how a visitor met it, and what became of what they sent. Nothing of who it was. */
+export const formEvents = mysqlTable(
+  'form_events',
+  {
+    /** One showing of a form on one page, or the submission that came of one. */
+    subject: id('subject').notNull(),
+    what: varchar('what', { length: 10 }).$type<CountedWhat>().notNull(),
+    /** Which question was answered; '' for the whole form. */
+    question: varchar('question', { length: 64 }).notNull().default(''),
+    sourceId: id('source_id').notNull(),
+    at: time('at').notNull(),
+    page: exactText('page', 300).notNull().default(''),
+    device: varchar('device', { length: 120 }).notNull().default(''),
+    campaign: exactText('campaign', 120).notNull().default(''),
+    source: exactText('campaign_source', 120).notNull().default(''),
+    medium: exactText('campaign_medium', 120).notNull().default(''),
+    term: exactText('campaign_term', 120).notNull().default(''),
+    content: exactText('campaign_content', 120).notNull().default(''),
+    referrer: exactText('referrer', 120).notNull().default(''),
+    cameBy: varchar('came_by', { length: 10 }).notNull().default(''),
+    variant: exactText('variant', 120).notNull().default(''),
+    /** By which stroke it was added to the counts; null before that. */
+    countedBy: id('counted_by'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.subject, table.what, table.question] }),
+    index('form_events_uncounted').on(table.countedBy),
+    index('form_events_source').on(table.sourceId, table.at),
+    index('form_events_age').on(table.at),
+  ],
+);
+
+/** How often what happened, by the hour (UTC), of all and by one thing at a time. */
+export const formCounts = mysqlTable(
+  'form_counts',
+  {
+    dimension: varchar('dimension', { length: 10 }).$type<Dimension>().notNull(),
+    sourceId: id('source_id').notNull(),
+    /** Hours since 1970. */
+    hour: int('hour').notNull(),
+    /** '' for all. */
+    value: exactText('value', 300).notNull(),
+    what: varchar('what', { length: 10 }).$type<CountedWhat>().notNull(),
+    count: int('count').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.dimension, table.sourceId, table.hour, table.value, table.what] })],
+);

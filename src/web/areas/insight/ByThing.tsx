@@ -1,0 +1,95 @@
+import { useQueryState } from 'nuqs';
+import { Link } from 'react-router';
+import type { InsightView, ValueInsight } from '../../../contract/insight.ts';
+import { FUNNEL } from '../../../core/insight/index.ts';
+import { useSources } from '../../data/sources.ts';
+import { figure } from './figures.ts';
+import { Rate, STEP_WORDS } from './FunnelTable.tsx';
+import { linkTo } from './links.ts';
+import { SaveTable } from './SaveTable.tsx';
+
+/** The same by pages, campaigns, devices or where visitors came from; of questions, how often each was answered. */
+export function ByThing({ view }: { view: InsightView }) {
+  const { by, values, more, from, to } = view;
+  const [source] = useQueryState('source');
+  const sources = useSources().data ?? [];
+  if (values.length === 0) return <p className="text-quiet">Nothing is known of that in this time.</p>;
+  const isQuestion = by === 'question';
+  const labelOf = ({ value }: ValueInsight): string => {
+    if (!isQuestion) return value;
+    const fields = sources.filter(({ id }) => !source || id === source).flatMap(({ draft }) => draft.fields);
+    return fields.find(({ id }) => id === value)?.label ?? value;
+  };
+  const steps = isQuestion ? [] : FUNNEL;
+  return (
+    <>
+      <div className="overflow-x-auto">
+        <table className="table table-sm">
+          <thead>
+            <tr>
+              <th scope="col">{isQuestion ? 'Question' : 'Value'}</th>
+              {isQuestion && (
+                <th scope="col" className="text-right">
+                  Answered
+                </th>
+              )}
+              {steps.map((step) => (
+                <th key={step} scope="col" className="text-right">
+                  {STEP_WORDS[step]}
+                </th>
+              ))}
+              {!isQuestion && (
+                <th scope="col" className="text-right">
+                  Completed of shown
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {values.map((value) => (
+              <tr key={value.value}>
+                <th scope="row" className="font-normal break-all">
+                  {labelOf(value)}
+                </th>
+                {isQuestion && <td className="text-right tabular-nums">{figure(value.answered)}</td>}
+                {steps.map((step) => (
+                  <td key={step} className="text-right tabular-nums">
+                    {step === 'shown' || step === 'started' ? (
+                      figure(value.counts[step])
+                    ) : (
+                      <Link
+                        className="plain-link"
+                        to={linkTo(view, step, { by, value: value.value, ...(source ? { source } : {}) })}
+                      >
+                        {figure(value.counts[step])}
+                      </Link>
+                    )}
+                  </td>
+                ))}
+                {!isQuestion && (
+                  <td className="text-right tabular-nums">
+                    <Rate counts={value.counts} />
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="flex items-center gap-3 mt-2">
+        <SaveTable
+          name={`by ${by} ${from} to ${to}`}
+          head={[
+            isQuestion ? 'Question' : 'Value',
+            ...(isQuestion ? ['Answered'] : FUNNEL.map((step) => STEP_WORDS[step])),
+          ]}
+          rows={values.map((value) => [
+            labelOf(value),
+            ...(isQuestion ? [value.answered] : FUNNEL.map((step) => value.counts[step])),
+          ])}
+        />
+        {more > 0 && <span className="text-quiet">and {more} more</span>}
+      </p>
+    </>
+  );
+}
