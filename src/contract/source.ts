@@ -71,8 +71,8 @@ export class SourceFieldInput {
   id!: string;
 
   @IsString()
-  @Matches(/^[A-Za-z][A-Za-z0-9_.-]{0,63}$/, {
-    message: 'The field name starts with a letter and has only letters, digits, dots, dashes and underscores.',
+  @Matches(/^[A-Za-z][A-Za-z0-9_.:[\]-]{0,63}$/, {
+    message: 'The field name starts with a letter and has only letters, digits and the signs . - _ : [ ].',
   })
   key!: string;
 
@@ -249,6 +249,20 @@ export class SourceInput {
   /** What a form begins with; the first of all unless it is said. */
   @IsIn(STARTS.map(({ id }) => id))
   start: string = 'newsletter';
+}
+
+/** Where forms are looked for: in HTML that is given, or on a page of the web. */
+export class FormsInput {
+  @IsString()
+  @MaxLength(500_000, { message: 'This is more HTML than one page has.' })
+  html!: string;
+
+  @ValidateIf((input: FormsInput) => input.html === '')
+  @Matches(/^https?:\/\/[^\s]+$/, {
+    message: 'Paste the HTML, or enter the whole address of the page, from https:// on.',
+  })
+  @MaxLength(500)
+  url!: string;
 }
 
 export interface SourceView {

@@ -21,7 +21,7 @@ export function count(to: string, id: string, root: HTMLElement): void {
   const told = new Set<string>();
   let waiting: { what: What; question: string }[] = [];
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const tell = () => {
+  const tell = (leaving = false) => {
     clearTimeout(timer);
     timer = undefined;
     if (waiting.length === 0) return;
@@ -33,6 +33,7 @@ export function count(to: string, id: string, root: HTMLElement): void {
       events: waiting,
     });
     waiting = [];
+    if (leaving && navigator.sendBeacon(to, body)) return;
     // What cannot be told is not counted, and nothing else follows from it.
     void fetch(to, { method: 'POST', body, keepalive: true, credentials: 'omit' }).catch(() => {});
   };
@@ -61,5 +62,5 @@ export function count(to: string, id: string, root: HTMLElement): void {
     )
       note('answered', target.name.split('.')[0]);
   });
-  addEventListener('pagehide', tell);
+  addEventListener('pagehide', () => tell(true));
 }

@@ -187,6 +187,51 @@ describe('the builder', () => {
   });
 });
 
+describe('a form that exists already', () => {
+  it('is taken over from its HTML, and goes on working with its old markup', async () => {
+    await operator.goto(`${world.app}/sources`);
+    await button('Source').click();
+    await button('Take over a form that you have already').click();
+    const old = (action: string) => `<form action="${action}" method="post" aria-label="Old letter">
+      <label>Mail <input type="email" name="data[mail]" required></label>
+      <input type="hidden" name="list" value="L-9"><input type="password" name="secret">
+      <button>Join</button></form>`;
+    await operator.getByLabel('HTML', { exact: true }).fill(old('https://old.example/join'));
+    await button('Look for forms').click();
+    await operator.getByRole('row', { name: 'data[mail] Mail email, required' }).waitFor();
+    await operator.getByText('asks for a password').waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await button('Make it a source').click();
+    await surface().getByText('Old letter').waitFor();
+    await button('Publish').click();
+    await operator.getByText('version 1').waitFor();
+    const source = (await api.get<SourceView[]>('/sources')).find(({ name }) => name === 'Old letter');
+    if (!source) throw new Error('it was not made');
+    await put('form.html', old(source.postUrl));
+    const still = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+    await still.goto(`${world.site}/sky-letter`);
+    await still.getByLabel('Mail').fill('old@hill.example');
+    await still.getByRole('button', { name: 'Join' }).click();
+    await still.waitForURL(/\/thanks$/);
+    await still.context().close();
+    const [one] = await received(source.id);
+    expect(JSON.parse(one?.values ?? '{}')).toMatchObject({ data_mail: 'old@hill.example', list: 'L-9' });
+  });
+
+  it('is found on a page of the web, too', async () => {
+    await put('form.html', '<form action="/x"><input name="town" placeholder="Town"></form>');
+    await operator.goto(`${world.app}/sources`);
+    await button('Source').click();
+    await button('Take over a form that you have already').click();
+    await operator.getByLabel('Or the address of the page').fill(`${world.site}/sky-letter`);
+    await button('Look for forms').click();
+    await operator.getByRole('row', { name: 'town Town text' }).waitFor();
+    await operator.getByLabel('Or the address of the page').fill(`${world.site}/nothing-here`);
+    await button('Look for forms').click();
+    await operator.getByText('The page answers with 404').waitFor();
+  });
+});
+
 describe('on pages of others', () => {
   it('an inline form keeps its look on a page that styles everything, and is sent without leaving it', async () => {
     const source = await place('In the page');
@@ -405,6 +450,7 @@ describe('Insight', () => {
     await visitor.goto(`${world.site}/sky-letter?utm_campaign=autumn`);
     await send(visitor, 'counted@hill.example');
     await visitor.getByText('We are glad.').waitFor();
+    await visitor.waitForTimeout(2_500);
     await visitor.goto(`${world.site}/sky-letter?utm_campaign=spring`);
     await visitor.getByLabel('Email').waitFor();
     await visitor.waitForTimeout(2_500);

@@ -1,2 +1,3 @@
+export { readForms, type FoundForm } from './readForms.ts';
 export { readDelimited } from './delimited.ts';
 export { printConfirmationMail, printPlainMail, type PrintedMail } from './mails.ts';

@@ -5,7 +5,6 @@ export {
   FUNNEL,
   hostOf,
   SEEN,
-  type CameBy,
   type CountedWhat,
   type Dimension,
   type FunnelStep,

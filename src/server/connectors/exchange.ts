@@ -12,6 +12,8 @@ export interface WireRequest {
   url: URL;
   headers: Record<string, string>;
   body?: { text: string; type: string };
+  /** Whether the answer is a page for people, to be read as text. */
+  isPage?: boolean;
 }
 
 export interface Exchanged {
@@ -72,7 +74,7 @@ export function exchange(dispatcher: Dispatcher, request: WireRequest, totalMs: 
             if (size > ANSWER_LIMIT_BYTES) reading.abort(TOO_LARGE);
             else parts.push(part);
           },
-          onResponseEnd: () => end(answerOf(status, answered, parts)),
+          onResponseEnd: () => end(answerOf(status, answered, parts, request.isPage === true)),
           onResponseError: (_, error) => fail(error),
         },
       );
@@ -84,9 +86,9 @@ export function exchange(dispatcher: Dispatcher, request: WireRequest, totalMs: 
 
 const utf8 = new TextDecoder();
 
-function answerOf(status: number, headers: Record<string, string>, parts: Buffer[]): Exchanged {
+function answerOf(status: number, headers: Record<string, string>, parts: Buffer[], isPage: boolean): Exchanged {
   const text = utf8.decode(parts.length === 1 ? parts[0] : Buffer.concat(parts));
-  const isText = /^(text\/(plain|yaml)|application\/(x-)?yaml)/.test(headers['content-type'] ?? '');
+  const isText = isPage || /^(text\/(plain|yaml)|application\/(x-)?yaml)/.test(headers['content-type'] ?? '');
   const parsed = isText ? { ok: true as const, value: text } : parseJson(text);
   return {
     answer: {

@@ -11,6 +11,8 @@ export interface OutgoingRequest {
   headers: Record<string, string>;
   /** The body as it goes over the wire. */
   body?: { text: string; type: string };
+  /** Whether the answer is a page for people, to be read as text. */
+  isPage?: boolean;
   /** What must never be shown: names of headers and query parameters, and whether the path itself is a secret. */
   secret: Secrecy;
   /** Whose connections are used: each connection has a pool of its own, so that a slow service holds up only its own. */

@@ -1,4 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
+import type { FoundForm } from '../../core/formats/index.ts';
+import type { FormDocument } from '../../core/intake/index.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
 
@@ -7,6 +9,22 @@ export function useImport(what: 'source' | 'route') {
   const refresh = useRefresh([`${what}s`]);
   return useMutation({
     mutationFn: (text: string) => api.post<{ id: string }>(`/${what}s/import`, parse(text, what)),
+    onSuccess: refresh,
+  });
+}
+
+/** The forms in HTML, or on a page of the web. */
+export const useFoundForms = () =>
+  useMutation({
+    mutationFn: (input: { html: string; url: string }) => api.post<FoundForm[]>('/sources/forms-found', input),
+  });
+
+/** Makes a source of a document. */
+export function useTakeOver() {
+  const refresh = useRefresh(['sources']);
+  return useMutation({
+    mutationFn: (source: { name: string; document: FormDocument }) =>
+      api.post<{ id: string }>('/sources/import', { what: 'iwashi source', ...source }),
     onSuccess: refresh,
   });
 }

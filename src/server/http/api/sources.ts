@@ -2,11 +2,13 @@ import type { ClassConstructor } from 'class-transformer';
 import { Hono } from 'hono';
 import {
   FormDocumentInput,
+  FormsInput,
   PostsDocumentInput,
   SourceInput,
   type SampleView,
   type SourceView,
 } from '../../../contract/source.ts';
+import { readForms } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
 import {
   exampleValues,
@@ -29,7 +31,7 @@ import { NOBODY, type KnownSample } from '../../../core/plan/index.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, readInput, revisionIn } from '../problems.ts';
+import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 
@@ -112,6 +114,26 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.get('/:id/export', allow('sources:read'), async (c) => {
     const { name, draft } = await must(c.req.param('id'));
     return exported(name, 'source', { name, document: draft });
+  });
+
+  /** The forms in somebody's HTML, or on a page of the web, as far as they can be seen without running its scripts. */
+  app.post('/forms-found', allow('sources:write'), async (c) => {
+    const { html, url } = await readInput(c, FormsInput);
+    if (html !== '') return c.json(readForms(html));
+    const { answer } = await context.send({
+      method: 'GET',
+      url,
+      headers: { accept: 'text/html' },
+      secret: { headers: [], query: [], path: false },
+      pool: 'pages of others',
+      atOnce: 2,
+      isPage: true,
+    });
+    if (answer.kind !== 'answered')
+      throw new Problem(422, 'invalid', `The page does not answer (${answer.fault}). Paste its HTML instead.`);
+    if (answer.status >= 300)
+      throw new Problem(422, 'invalid', `The page answers with ${answer.status}. Paste its HTML instead.`);
+    return c.json(readForms(typeof answer.body === 'string' ? answer.body : ''));
   });
 
   /** Makes a source out of a file that was exported, here or elsewhere. */

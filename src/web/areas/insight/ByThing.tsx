@@ -25,7 +25,7 @@ export function ByThing({ view }: { view: InsightView }) {
     <>
       <div className="overflow-x-auto">
         <table className="table table-sm">
-          <thead>
+          <thead className="text-quiet">
             <tr>
               <th scope="col">{isQuestion ? 'Question' : 'Value'}</th>
               {isQuestion && (

@@ -40,7 +40,7 @@ export function FunnelTable({ view }: { view: InsightView }) {
       </div>
       <div className="overflow-x-auto">
         <table className="table table-sm">
-          <thead>
+          <thead className="text-quiet">
             <tr>
               <th scope="col">Source</th>
               {FUNNEL.map((step) => (

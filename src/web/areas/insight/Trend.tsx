@@ -111,7 +111,7 @@ export function Trend({ days }: { days: DayInsight[] }) {
       <details className="mt-1">
         <summary className="cursor-pointer text-quiet">As a table</summary>
         <table className="table table-xs w-auto">
-          <thead>
+          <thead className="text-quiet">
             <tr>
               <th scope="col">Day</th>
               <th scope="col" className="text-right">

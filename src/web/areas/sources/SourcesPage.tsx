@@ -10,6 +10,7 @@ import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
+import { TakeOver } from './TakeOver.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
 import { useAddSource, useSources } from '../../data/sources.ts';
 
@@ -17,6 +18,11 @@ export function SourcesPage() {
   const sources = useSources();
   const { id } = useParams();
   const [adding, setAdding] = useState(false);
+  const [taking, setTaking] = useState(false);
+  const close = () => {
+    setAdding(false);
+    setTaking(false);
+  };
   return (
     <>
       <Loaded query={sources}>
@@ -47,8 +53,8 @@ export function SourcesPage() {
           );
         }}
       </Loaded>
-      <Dialog title="A new source" open={adding} onClose={() => setAdding(false)} wide>
-        <NewSource onDone={() => setAdding(false)} />
+      <Dialog title="A new source" open={adding} onClose={close} wide>
+        {taking ? <TakeOver onDone={close} /> : <NewSource onDone={close} onTakeOver={() => setTaking(true)} />}
       </Dialog>
     </>
   );
@@ -59,7 +65,7 @@ const KIND_HELP: Record<MadeKind, string> = {
   posts: 'Posts from elsewhere: another system sends JSON or form posts to an address of yours.',
 };
 
-function NewSource({ onDone }: { onDone: () => void }) {
+function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () => void }) {
   const add = useAddSource();
   const navigate = useNavigate();
   const [kind, setKind] = useState<MadeKind>('form');
@@ -98,6 +104,11 @@ function NewSource({ onDone }: { onDone: () => void }) {
             <span>{KIND_HELP[one]}</span>
           </label>
         ))}
+        <p className="pl-7">
+          <button type="button" className="plain-link" onClick={onTakeOver}>
+            Take over a form that you have already
+          </button>
+        </p>
       </fieldset>
       {kind === 'form' && (
         <fieldset className="flex flex-col">
