@@ -40,11 +40,11 @@ function start(own: HTMLScriptElement): void {
 
   /** Forms that were copied into the page as they are: they stay what they are, and are sent without leaving the page. */
   for (const form of document.querySelectorAll<HTMLFormElement>(`form[action^="${server}/in/"]`)) {
-    const root = form.parentElement;
     const id = new URL(form.action).pathname.split('/').at(-1) ?? '';
-    if (!root) continue;
-    enhance(root, ({ done }) => sent(id)(done));
-    count(`${server}/place/seen`, id, root);
+    // Markup of others is left as it is: the browser sends it, and nothing of ours takes its place.
+    const root = form.parentElement;
+    if (root?.matches('[id^="f-"][id$="-form"]')) enhance(root, ({ done }) => sent(id)(done));
+    count(`${server}/place/seen`, id, form);
   }
 
   /** Puts a form into an element, apart from the style of the page. */

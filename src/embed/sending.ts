@@ -4,6 +4,7 @@ import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD } from '../core/fo
 const FIRST_REST_MS = 1_000;
 const LONGEST_REST_MS = 15_000;
 const PATIENCE_MS = 20_000;
+const TRIES_BEFORE_PLAIN = 3;
 
 export interface Sent {
   root: HTMLElement;
@@ -77,7 +78,7 @@ async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: S
   const leave = () => navigator.sendBeacon(action, body);
   addEventListener('pagehide', leave);
   try {
-    for (let rest = FIRST_REST_MS; ; rest = Math.min(2 * rest, LONGEST_REST_MS)) {
+    for (let rest = FIRST_REST_MS, tries = 1; ; rest = Math.min(2 * rest, LONGEST_REST_MS), tries += 1) {
       let wait = rest;
       try {
         const response = await fetch(`${action}?as=part`, {
@@ -95,7 +96,7 @@ async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: S
           return null;
         }
       } catch {
-        if (blocked.has(new URL(action).origin)) {
+        if (blocked.has(new URL(action).origin) || (tries >= TRIES_BEFORE_PLAIN && (await isThere(action)))) {
           removeEventListener('pagehide', leave);
           HTMLFormElement.prototype.submit.call(form);
           return null;
@@ -110,6 +111,13 @@ async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: S
     if (button) button.disabled = false;
   }
 }
+
+/** Whether the server is there for browsers, though not for scripts: something between them keeps these from asking. */
+const isThere = (address: string): Promise<boolean> =>
+  fetch(address, { mode: 'no-cors', credentials: 'omit', signal: AbortSignal.timeout(PATIENCE_MS) }).then(
+    () => true,
+    () => false,
+  );
 
 /** Waits so long, or until there is a connection again. */
 const rested = (ms: number): Promise<void> =>

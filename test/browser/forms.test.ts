@@ -281,6 +281,29 @@ describe('on pages of others', () => {
     expect(await received(source.id)).toHaveLength(2);
   });
 
+  it('is checked where it is: what is missing, twice or blocked, with what helps', async () => {
+    const source = await place('Checked');
+    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByLabel('Email').waitFor();
+    await operator.goto(`${world.app}/sources/${source.id}`);
+    await operator.getByRole('tab', { name: 'Place it' }).click();
+    const pages = ['sky-letter', 'evenings', 'strict?asking=no', 'gone'].map((page) => `${world.site}/${page}`);
+    await operator.getByLabel('Pages that it is to be on').fill(pages.join('\n'));
+    await button('Check the installation').click();
+    const found = operator.getByRole('region', { name: 'Check the installation' });
+    await found.getByText('The script is there, once.').first().waitFor();
+    await found.getByText('The place of the form is there.').first().waitFor();
+    await found.getByText('The place of the form is not there.').waitFor();
+    await found.getByText(/keeps its questions from working/).waitFor();
+    await found.getByText('The page answers with 404.').waitFor();
+    await found
+      .getByText(/The script on this site last asked/)
+      .first()
+      .waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+  });
+
   it('works under a strict policy, also one that lets the script ask nobody', async () => {
     const source = await place('Strict');
     await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);

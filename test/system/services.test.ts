@@ -474,7 +474,7 @@ describe('values of other types', () => {
     const again = await (await submitForm(world, form, typed)).text();
     expect(again).toContain('There is no such day as 2026-02-30');
     expect(again).toMatch(/name="who\.family"\s+value="Quill"/);
-    expect(again).toMatch(/name="home\.country"[^]*<option value="GB" selected>/);
+    expect(again).toMatch(/name="home\.country"[^]*<option value="GB" selected/);
     expect(again).toMatch(/<textarea[^>]*name="more"[^>]*>one\r?\ntwo<\/textarea>/);
     expect((await submitForm(world, form, { ...typed, day: '2026-05-31' })).status).toBe(303);
     const [row] = await eventually(

@@ -1,3 +1,4 @@
+export { judgeInstallation, type InstallationFinding } from './installation.ts';
 export { readForms, type FoundForm } from './readForms.ts';
 export { readDelimited } from './delimited.ts';
 export { printConfirmationMail, printPlainMail, type PrintedMail } from './mails.ts';

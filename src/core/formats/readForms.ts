@@ -1,9 +1,7 @@
-import { parse, type DefaultTreeAdapterTypes } from 'parse5';
+import { parse } from 'parse5';
 import { plainField, type SourceField, type TypeName } from '../values/index.ts';
 import { keyFor, meaningOf } from '../intake/index.ts';
-
-type Node = DefaultTreeAdapterTypes.Node;
-type Element = DefaultTreeAdapterTypes.Element;
+import { ancestorOf, attribute, elementsIn, hasAttribute, isWithin, textOf, type Element, type Node } from './tree.ts';
 
 /** A form that was found in somebody's HTML. */
 export interface FoundForm {
@@ -204,39 +202,3 @@ const inWords = (name: string): string => {
     .toLowerCase();
   return words.charAt(0).toUpperCase() + words.slice(1);
 };
-
-const isElement = (node: Node): node is Element => 'tagName' in node;
-
-function elementsIn(node: Node, wanted: (element: Element) => boolean): Element[] {
-  const inside = 'childNodes' in node ? node.childNodes : [];
-  const found = inside.flatMap((child) => elementsIn(child, wanted));
-  return isElement(node) && wanted(node) ? [node, ...found] : found;
-}
-
-const attribute = (element: Element, name: string): string =>
-  element.attrs.find((one) => one.name === name)?.value.trim() ?? '';
-const hasAttribute = (element: Element, name: string): boolean => element.attrs.some((one) => one.name === name);
-
-function ancestorOf(element: Element, tagName: string): Element | null {
-  for (let at = element.parentNode; at; at = 'parentNode' in at ? at.parentNode : null)
-    if (isElement(at) && at.tagName === tagName) return at;
-  return null;
-}
-
-const isWithin = (element: Element, form: Element): boolean => {
-  for (let at: Node | null = element; at; at = 'parentNode' in at ? at.parentNode : null) if (at === form) return true;
-  return false;
-};
-
-/** The text of an element on one line, without what stands in another one. */
-function textOf(node: Node | undefined, without?: Element): string {
-  if (!node || node === without) return '';
-  if (node.nodeName === '#text' && 'value' in node) return node.value.replace(/\s+/g, ' ');
-  if (isElement(node) && ['script', 'style', 'select', 'option'].includes(node.tagName) && without) return '';
-  const inside = 'childNodes' in node ? node.childNodes : [];
-  return inside
-    .map((child) => textOf(child, without))
-    .join('')
-    .replace(/\s+/g, ' ')
-    .trim();
-}

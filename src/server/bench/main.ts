@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { parseArgs } from 'node:util';
 import { benchAccept } from './accept.ts';
+import { benchCount } from './count.ts';
 import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
@@ -10,6 +11,7 @@ import type { Comparison } from './compare.ts';
 
 const BENCHES: Record<string, () => Promise<Comparison>> = {
   accept: benchAccept,
+  count: benchCount,
   mapping: benchMapping,
   path: benchPath,
   deliver: benchDeliver,
@@ -20,6 +22,7 @@ const BENCHES: Record<string, () => Promise<Comparison>> = {
 /** What each ratio is, and what is aimed at. */
 const MEANINGS: Record<string, string> = {
   accept: 'submissions accepted, against a bare handler with one INSERT (aim 0.6)',
+  count: 'showings of forms noted, two events each, against the same handler',
   mapping: 'mappings of 25 lines applied, against a hand-written function (aim 0.5)',
   path: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',
   deliver: 'planned to delivered and read back, against the same (aim 0.5)',

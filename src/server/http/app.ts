@@ -51,7 +51,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   // Before the headers below, which would cost every accepted submission; it dresses its own pages.
   const live = liveSources(context);
   app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
-  app.route('/place/seen', seenRoutes(context, live));
+  app.route('/place/seen', seenRoutes(context, live, submissionsPerMinute));
   app.route('/place', placeRoutes(context, live));
 
   app.use(secureHeaders(SAFE_HEADERS));

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { PageInstallation } from '../../contract/installation.ts';
 import type { SampleView, SourceView } from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
@@ -30,6 +31,12 @@ export function useAddSource() {
     onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
   });
 }
+
+/** What is found of a form on pages. */
+export const useInstallation = (id: string) =>
+  useMutation({
+    mutationFn: (pages: string[]) => api.post<PageInstallation[]>(`/sources/${id}/installation`, { pages }),
+  });
 
 /** Where the draft of a source is kept. */
 export const useKeepSource = (id: string): Keeping<MadeDocument> => useKeeping('sources', id);

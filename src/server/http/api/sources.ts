@@ -17,6 +17,8 @@ import {
   type PostsDocument,
   type MadeDocument,
 } from '../../../core/intake/index.ts';
+import { PagesInput } from '../../../contract/installation.ts';
+import { checkInstallation } from '../../connecting/installation.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
@@ -114,6 +116,14 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.get('/:id/export', allow('sources:read'), async (c) => {
     const { name, draft } = await must(c.req.param('id'));
     return exported(name, 'source', { name, document: draft });
+  });
+
+  /** Visits pages, and says what is there of the form. */
+  app.post('/:id/installation', allow('sources:write'), async (c) => {
+    const { pages } = await readInput(c, PagesInput);
+    const { publicId, live } = await must(c.req.param('id'));
+    if (live?.kind !== 'form') throw new Problem(409, 'not-live', 'Publish the form first.');
+    return c.json(await checkInstallation(context, { publicId, live }, pages));
   });
 
   /** The forms in somebody's HTML, or on a page of the web, as far as they can be seen without running its scripts. */

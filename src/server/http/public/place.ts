@@ -5,11 +5,14 @@ import { isOpenAt } from '../../../core/intake/index.ts';
 import { languageOf, prefixFor, printClosed, printFresh, printPlaced } from '../../../forms/index.ts';
 import type { PlacedForm, PlacedPart } from '../../../contract/placing.ts';
 import type { Context } from '../../context.ts';
+import { writeHeard } from '../../store/heard.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 
 const SCRIPT_SECONDS = 300;
 const SITE_SECONDS = 30;
+const HEARD_EVERY_MS = 60_000;
+const MOST_SITES = 1_000;
 /** Nothing that a page says of everything reaches the form, but its font where the form asks for that. */
 const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
 
@@ -35,9 +38,20 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
   app.get('/site.json', async (c) => {
     const origin = originOf(c);
     dress(c, SITE_SECONDS);
+    await heard(origin);
     const sources = await live.all();
     return c.json(sources.flatMap((source) => placed(source, origin)) satisfies PlacedForm[]);
   });
+
+  /** Notes that the script is on a site, now and then. */
+  const heardAt = new Map<string, number>();
+  async function heard(origin: string): Promise<void> {
+    const at = now();
+    if (!/^https?:/.test(origin) || at - (heardAt.get(origin) ?? 0) < HEARD_EVERY_MS) return;
+    if (heardAt.size >= MOST_SITES) heardAt.clear();
+    heardAt.set(origin, at);
+    await writeHeard(context.store.db, origin, at);
+  }
 
   /** A form that shows itself, on the site that asks. */
   function placed({ live: document, publicId }: LiveSource, origin: string): PlacedForm[] {

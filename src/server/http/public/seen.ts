@@ -17,14 +17,14 @@ import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 import { mustWait, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
-/** A person looks at fewer forms in a minute. */
-const MOST_A_MINUTE = 240;
-
-/** Where scripts on pages tell how forms were met: to be counted, without who it was. */
-export function seenRoutes(context: Context, live: LiveSources): Hono {
+/**
+ * Where scripts on pages tell how forms were met: to be counted, without who it was.
+ * @param perMinute how often one address may tell something in a minute
+ */
+export function seenRoutes(context: Context, live: LiveSources, perMinute: number): Hono {
   const app = new Hono();
   const { config, now } = context;
-  const limiter = new RateLimiterMemory({ points: MOST_A_MINUTE, duration: 60 });
+  const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
   const note = gathering((events) => noteEvents(context.store.db, events));
   app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
   app.post('/', async (c) => {

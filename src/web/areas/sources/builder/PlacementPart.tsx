@@ -2,6 +2,7 @@ import { ExternalLink } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { renderSVG } from 'uqr';
 import type { SourceView } from '../../../../contract/source.ts';
+import { InstallationCheck } from './InstallationCheck.tsx';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 
 /** How a form gets to where visitors are: the lines to paste, its own page, and what to tell whoever looks after the site. */
@@ -56,6 +57,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
         </a>{' '}
         <CopyButton text={instruction} label="Copy what to tell them" />
       </div>
+      <InstallationCheck source={source} sites={live.origins} />
       <Part
         title="Without any script"
         help="Plain HTML, which also works with the line above: then visitors stay on the page."

@@ -1,0 +1,50 @@
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
+import path from 'node:path';
+import { Agent, request } from 'undici';
+import type { Context } from '../context.ts';
+import { compare, perSecond, type Comparison } from './compare.ts';
+
+const AT_ONCE = 24;
+const ROUNDS = 5;
+
+/** What is posted to a server, and how it answers when it took it. */
+export interface Posted {
+  path: string;
+  status: number;
+  /** A body of its own each time. */
+  body: () => string;
+  headers: Record<string, string>;
+}
+
+/**
+ * How many requests our server takes, against a bare handler that stores each body by one INSERT: each in a process of its own,
+ * against the same database.
+ */
+export async function besideBare({ config }: Context, count: number, posted: Posted): Promise<Comparison> {
+  const { root, port } = config;
+  const referencePort = Number(process.env.BENCH_REFERENCE_PORT);
+  const start = async (file: string, args: string[]) => {
+    const child = fork(path.join(root, 'dist/server', file), args, {
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: { ...process.env, IWASHI_SUBMISSIONS_PER_MINUTE: '100000000' },
+    });
+    await once(child, 'message');
+    return child;
+  };
+  const children = [await start('main.js', ['serve']), await start('bench-reference.js', [])];
+  const dispatcher = new Agent({ connections: AT_ONCE });
+  const measure = (url: string, status: number) => () =>
+    perSecond(count, AT_ONCE, async () => {
+      const response = await request(url, { method: 'POST', dispatcher, body: posted.body(), headers: posted.headers });
+      await response.body.dump();
+      if (response.statusCode !== status) throw new Error(`${url} answered ${response.statusCode}`);
+    });
+  const iwashi = measure(`http://127.0.0.1:${port}${posted.path}`, posted.status);
+  const reference = measure(`http://127.0.0.1:${referencePort}/`, 202);
+  await Promise.all([iwashi(), reference()]);
+  const comparison = await compare('a second', ROUNDS, { iwashi, reference });
+  await dispatcher.close();
+  children.forEach((child) => child.kill('SIGTERM'));
+  return comparison;
+}

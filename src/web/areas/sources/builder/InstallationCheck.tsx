@@ -1,0 +1,58 @@
+import { Check, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import type { SourceView } from '../../../../contract/source.ts';
+import { useInstallation } from '../../../data/sources.ts';
+import { LinesInput } from '../../../parts/LinesInput.tsx';
+import { ActionError } from '../../../parts/States.tsx';
+import { Time } from '../../../parts/Time.tsx';
+
+/** Visits the pages that the form is to be on, and says what is there. */
+export function InstallationCheck({ source, sites }: { source: SourceView; sites: string[] }) {
+  const [pages, setPages] = useState(sites.map((site) => `${site}/`));
+  const check = useInstallation(source.id);
+  return (
+    <section aria-label="Check the installation">
+      <h3 className="font-semibold">Is it there?</h3>
+      <p className="text-quiet text-sm mb-1">Pages that it is to be on, one a line. They are visited from here.</p>
+      <LinesInput lines={pages} onChange={setPages} rows={2} aria-label="Pages that it is to be on" />
+      <button
+        className="btn btn-sm mt-1"
+        disabled={pages.length === 0 || check.isPending}
+        onClick={() => check.mutate(pages)}
+      >
+        {check.isPending ? 'Visiting…' : 'Check the installation'}
+      </button>
+      <ActionError error={check.error} />
+      <div role="status">
+        {check.data?.map(({ page, findings, heardAt }) => (
+          <div key={page} className="mt-2">
+            <p className="font-semibold break-all">{page}</p>
+            <ul>
+              {findings.map(({ ok, found, fix }) => (
+                <li key={found} className="flex gap-1.5 items-start">
+                  {ok ? (
+                    <Check size={15} className="text-success mt-1 shrink-0" aria-label="Good:" />
+                  ) : (
+                    <TriangleAlert size={15} className="text-error mt-1 shrink-0" aria-label="Wrong:" />
+                  )}
+                  <span className="break-words min-w-0">
+                    {found} {fix}
+                  </span>
+                </li>
+              ))}
+            </ul>
+            <p className="text-quiet text-sm">
+              {heardAt === null ? (
+                'The script has never asked from this site: no visitor with it was there yet.'
+              ) : (
+                <>
+                  The script on this site last asked <Time at={heardAt} />.
+                </>
+              )}
+            </p>
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}
