@@ -40,7 +40,11 @@ export function showForm(c: HonoContext, of: string, state: FormState, status = 
     personal: typed !== null,
     sendsTo: originIn(document.thankYouUrl),
   };
-  return showPage(c, { ...shown, ...around(document, language, of), css, body: html`${raw(form)}` }, status);
+  return showPage(
+    c,
+    { ...shown, ...around(document, language, of), css: flush(css, document, state.action), body: html`${raw(form)}` },
+    status,
+  );
 }
 
 /** What stands on the form's own page once it was sent. */
@@ -74,6 +78,10 @@ export function showClosed(c: HonoContext, of: string, language: FormLanguage, d
     404,
   );
 }
+
+/** On a page of its own a form has the page around it, and stands in line with it. */
+const flush = (css: string, { look }: FormDocument, action: string): string =>
+  look.framed ? css : `${css}\n#${prefixFor(action)}-form{padding:0}`;
 
 const around = ({ look, origins }: FormDocument, language: FormLanguage, of: string) => ({
   language,
