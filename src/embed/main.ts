@@ -1,6 +1,7 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import type { ShowingRule } from '../core/showing/index.ts';
 import { count } from './counting.ts';
+import { fitFrames } from './frames.ts';
 import { Memory } from './memory.ts';
 import { elementIn, enhance } from './sending.ts';
 import { Watch } from './showing.ts';
@@ -22,6 +23,7 @@ function start(own: HTMLScriptElement): void {
   const memory = new Memory(Date.now());
   if (own.dataset.storage === 'yes') memory.allow();
   addEventListener(AGREED, () => memory.allow());
+  fitFrames(server);
   const shown = new Set<string>();
   let open = 0;
 

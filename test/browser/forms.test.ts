@@ -304,6 +304,24 @@ describe('on pages of others', () => {
     expect(await violationsOn(operator)).toEqual([]);
   });
 
+  it('in a frame it is as high as what is in it, and is sent there', async () => {
+    const source = await place('Framed');
+    await put('form.html', `<iframe src="${source.postUrl}" title="Framed" style="height:100px"></iframe>`);
+    await visitor.goto(`${world.site}/sky-letter`);
+    const frame = visitor.frameLocator('iframe');
+    const height = async () => (await visitor.locator('iframe').boundingBox())?.height ?? 0;
+    await expect.poll(height).toBeGreaterThan(250);
+    const before = await height();
+    await frame.getByRole('button', { name: 'Sign up' }).click();
+    await frame.getByText('Nothing was sent yet').waitFor();
+    await expect.poll(height).toBeGreaterThan(before);
+    await frame.getByLabel('Email').fill('framed@hill.example');
+    await frame.getByLabel('Yes, write to me.').check();
+    await frame.getByRole('button', { name: 'Sign up' }).click();
+    await frame.getByText('We are glad.').waitFor();
+    expect(await received(source.id)).toHaveLength(1);
+  });
+
   it('works under a strict policy, also one that lets the script ask nobody', async () => {
     const source = await place('Strict');
     await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);

@@ -1,4 +1,4 @@
-import { randomInt } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { CapstanRecord, CapstanState, Column, Kind } from './state.ts';
 
 export interface Trouble {
@@ -57,7 +57,8 @@ export function makeRecord(state: CapstanState, kind: Kind, cells: Cells): Capst
   const [twin] = kind.repeats ? [] : recordsWhere(state, kind.slug, 'mail', cells.mail ?? '');
   if (twin) return { status: 409, code: 'TWIN', text: `Record ${twin.no} has this mail address already.` };
   const record = {
-    no: `R${Date.now().toString(36)}${randomInt(1296).toString(36)}`,
+    // Long enough that two made at one moment never share it: what is done to one of them would be done to the other.
+    no: `R${Date.now().toString(36)}${randomBytes(5).toString('hex')}`,
     kind: kind.slug,
     cells,
     segments: [],

@@ -23,18 +23,23 @@ export interface PublicPage {
   personal?: boolean;
 }
 
+/** In a frame, the page tells how high it is, so that the frame can be as high: see embed/frames.ts. */
+const TELLS_HEIGHT = `if(parent!==window)new ResizeObserver(function(){parent.postMessage({iwashiHeight:document.documentElement.offsetHeight},'*')}).observe(document.documentElement)`;
+
 /**
- * A public page: neutral, readable without script, of the customer rather than of ours. Nothing runs on it, and nothing is
- * styled but what this answer itself says (Content Security Policy Level 3, 6.1 and 6.4).
+ * A public page: neutral, readable without script, of the customer rather than of ours. Nothing is styled or runs on it but what
+ * this answer itself says (Content Security Policy Level 3, 6.1 and 6.4).
  */
 export function showPage(c: HonoContext, shown: PublicPage, status = 200): Response | Promise<Response> {
   const { sendsTo = '', framedBy = "'self'", personal = false } = shown;
+  const isFramed = framedBy !== "'self'";
   const nonce = newToken();
   c.header(
     'content-security-policy',
     [
       "default-src 'none'",
       `style-src 'nonce-${nonce}'`,
+      ...(isFramed ? [`script-src 'nonce-${nonce}'`] : []),
       'img-src https: http: data:',
       "font-src 'self'",
       "base-uri 'none'",
@@ -43,10 +48,10 @@ export function showPage(c: HonoContext, shown: PublicPage, status = 200): Respo
     ].join('; '),
   );
   if (personal) c.header('cache-control', 'no-store');
-  return c.html(page(shown, nonce), status as 200);
+  return c.html(page(shown, nonce, isFramed), status as 200);
 }
 
-function page({ title, language, body, of = '', css = '', look }: PublicPage, nonce: string) {
+function page({ title, language, body, of = '', css = '', look }: PublicPage, nonce: string, isFramed: boolean) {
   return html`<!doctype html>
     <html lang="${language}">
       <head>
@@ -63,6 +68,13 @@ function page({ title, language, body, of = '', css = '', look }: PublicPage, no
       <body>
         ${of === '' ? '' : html`<header>${of}</header>`}
         <main>${body}</main>
+        ${
+          isFramed
+            ? html`<script nonce="${nonce}">
+                ${raw(TELLS_HEIGHT)};
+              </script>`
+            : ''
+        }
       </body>
     </html>`;
 }

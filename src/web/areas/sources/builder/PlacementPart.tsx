@@ -64,7 +64,10 @@ export function PlacementPart({ source }: { source: SourceView }) {
       >
         <Lines text={html} label="Copy the HTML" long />
       </Part>
-      <Part title="In a frame" help="Where a site takes nothing but frames.">
+      <Part
+        title="In a frame"
+        help="Where a site takes nothing but frames. With the script on the page it is as high as the form."
+      >
         <Lines text={frame} label="Copy the frame" />
       </Part>
       <Part title="On a page of its own" help="For links, and for print.">
