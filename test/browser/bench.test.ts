@@ -110,7 +110,7 @@ describe('from three connections and one sample to a route that is live and prov
 
     await did(button('Add a target').click());
     await did(button('Rowbarn').click());
-    await did(page.getByText(/^Everybody/).click());
+    await did(page.getByText(/^Everybody · /).click());
     await did(page.getByLabel('Who goes there').selectOption('those for whom all of this is true'));
     await did(page.getByLabel('Field of test 1', { exact: true }).selectOption('I have a telescope'));
     await saved();
