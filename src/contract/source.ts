@@ -19,6 +19,7 @@ import { AUTOFILL_TOKENS, FORM_LANGUAGES, type FormItem, type FormLanguage } fro
 import {
   SOURCE_FORMAT,
   SOURCE_KINDS,
+  FIRST_START,
   STARTS,
   type FormDocument,
   type PostsDocument,
@@ -248,7 +249,7 @@ export class SourceInput {
 
   /** What a form begins with; the first of all unless it is said. */
   @IsIn(STARTS.map(({ id }) => id))
-  start: string = 'newsletter';
+  start: string = FIRST_START.id;
 }
 
 /** Where forms are looked for: in HTML that is given, or on a page of the web. */

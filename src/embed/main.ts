@@ -3,6 +3,7 @@ import type { ShowingRule } from '../core/showing/index.ts';
 import { count } from './counting.ts';
 import { fitFrames } from './frames.ts';
 import { Memory } from './memory.ts';
+import { showFrame } from './overlay.ts';
 import { elementIn, enhance } from './sending.ts';
 import { Watch } from './showing.ts';
 import { sayWhy, WHY } from './why.ts';
@@ -36,17 +37,19 @@ function start(own: HTMLScriptElement): void {
     }
   };
 
-  const sent = (id: string) => (done: boolean) => {
-    if (done) memory.note(id, 'sentAt', Date.now());
+  /** Lets a form be sent without leaving the page, and counts it. */
+  const take = (root: HTMLElement, id: string) => {
+    enhance(root, () => memory.note(id, 'sentAt', Date.now()));
+    count(`${server}/place/seen`, id, root);
   };
 
-  /** Forms that were copied into the page as they are: they stay what they are, and are sent without leaving the page. */
+  /** Forms that were copied into the page as they are stay what they are. */
   for (const form of document.querySelectorAll<HTMLFormElement>(`form[action^="${server}/in/"]`)) {
     const id = new URL(form.action).pathname.split('/').at(-1) ?? '';
-    // Markup of others is left as it is: the browser sends it, and nothing of ours takes its place.
     const root = form.parentElement;
-    if (root?.matches('[id^="f-"][id$="-form"]')) enhance(root, ({ done }) => sent(id)(done));
-    count(`${server}/place/seen`, id, form);
+    if (root?.matches('[id^="f-"][id$="-form"]')) take(root, id);
+    // Markup of others is left as it is: the browser sends it, and nothing of ours takes its place.
+    else count(`${server}/place/seen`, id, form);
   }
 
   /** Puts a form into an element, apart from the style of the page. */
@@ -58,10 +61,7 @@ function start(own: HTMLScriptElement): void {
     const element = elementIn(html);
     shadow.replaceChildren(element);
     const root = element.matches('.frame') ? element.querySelector<HTMLElement>(':scope > [lang]') : element;
-    if (root) {
-      enhance(root, ({ done }) => sent(id)(done));
-      count(`${server}/place/seen`, id, root);
-    }
+    if (root) take(root, id);
     return element;
   };
 
@@ -74,7 +74,7 @@ function start(own: HTMLScriptElement): void {
   for (const host of document.querySelectorAll<HTMLElement>(`[${PLACE}]`))
     void inline(host, host.getAttribute(PLACE) ?? '');
 
-  /** Shows a form over the page, along its edge or in its corner. */
+  /** Shows a form that shows itself. One at a time: the next one waits until it is closed. */
   const overlay = async ({ id }: PlacedForm) => {
     open += 1;
     const part = await ask<PlacedPart>(`${id}.json`);
@@ -84,27 +84,12 @@ function start(own: HTMLScriptElement): void {
     }
     const host = document.createElement('div');
     document.body.append(host);
-    const before = document.activeElement;
     const frame = fill(host, id, part);
     memory.note(id, 'shownAt', Date.now());
-    const close = () => {
-      if (!host.isConnected) return;
+    showFrame(host, frame, () => {
       open -= 1;
-      host.remove();
       memory.note(id, 'closedAt', Date.now());
-      if (before instanceof HTMLElement) before.focus();
-    };
-    frame.querySelector('.close')?.addEventListener('click', close);
-    if (frame instanceof HTMLDialogElement) {
-      frame.addEventListener('close', close);
-      frame.addEventListener('click', (event) => {
-        if (event.target === frame && isOutside(event, frame)) close();
-      });
-      frame.showModal();
-    } else
-      frame.addEventListener('keydown', (event) => {
-        if (event.key === 'Escape') close();
-      });
+    });
   };
 
   void ask<PlacedForm[]>('site.json').then((forms) => {
@@ -134,8 +119,9 @@ function start(own: HTMLScriptElement): void {
       }
       return beside.length > 0;
     };
-    const watch = new Watch(memory, waiting, look);
-    look();
+    const watch = new Watch(memory, waiting);
+    // Where nothing shows itself, nothing of the page is watched.
+    if (waiting.length > 0) watch.begin(look);
     const why = () => {
       if (location.hash === WHY) sayWhy(waiting, (form) => watch.judge(form));
     };
@@ -150,11 +136,6 @@ function find(selector: string): Iterable<HTMLElement> {
   } catch {
     return [];
   }
-}
-
-function isOutside({ clientX, clientY }: MouseEvent, element: Element): boolean {
-  const { left, right, top, bottom } = element.getBoundingClientRect();
-  return clientX < left || clientX > right || clientY < top || clientY > bottom;
 }
 
 if (script) {

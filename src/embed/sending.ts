@@ -6,12 +6,6 @@ const LONGEST_REST_MS = 15_000;
 const PATIENCE_MS = 20_000;
 const TRIES_BEFORE_PLAIN = 3;
 
-export interface Sent {
-  root: HTMLElement;
-  /** It was taken. */
-  done: boolean;
-}
-
 /** Which of our addresses the page's policy blocks: then forms are sent as the browser sends them. */
 const blocked = new Set<string>();
 document.addEventListener('securitypolicyviolation', ({ blockedURI }) => {
@@ -26,8 +20,9 @@ document.addEventListener('securitypolicyviolation', ({ blockedURI }) => {
  * Makes a form be sent without leaving the page. It is sent again until it is answered, by the same key, so that it counts
  * once; where the page's policy forbids asking, the browser sends it.
  * @param root what the form stands in, and what is replaced by what comes of it
+ * @param onTaken when it was taken
  */
-export function enhance(root: HTMLElement, onSent: (sent: Sent) => void): void {
+export function enhance(root: HTMLElement, onTaken: () => void): void {
   const form = root.querySelector('form');
   if (!form) return;
   form.noValidate = true;
@@ -40,8 +35,8 @@ export function enhance(root: HTMLElement, onSent: (sent: Sent) => void): void {
       busy = false;
       if (!answer) return;
       const next = replace(root, answer.part.html);
-      if (!answer.done) enhance(next, onSent);
-      onSent({ root: next, done: answer.done });
+      if (answer.done) onTaken();
+      else enhance(next, onTaken);
       const { next: address, seconds } = answer.part;
       if (address !== null) setTimeout(() => location.assign(address), 1000 * seconds);
     });

@@ -15,12 +15,18 @@ export class Watch {
   #up = 0;
   #leaving: ShowingFacts['leaving'] = null;
   readonly #clicked = new Set<string>();
+  /** What clicks are looked for on. */
+  readonly #selectors: string[];
 
-  constructor(memory: Memory, forms: PlacedForm[], look: () => void) {
+  constructor(memory: Memory, forms: PlacedForm[]) {
     this.#memory = memory;
-    const selectors = forms.flatMap(({ showing }) =>
+    this.#selectors = forms.flatMap(({ showing }) =>
       showing.triggers.flatMap((trigger) => (trigger.kind === 'click' ? [trigger.selector] : [])),
     );
+  }
+
+  /** Watches the page from here on. @param look what is done now, whenever something happens, and now and then */
+  begin(look: () => void): void {
     const scrolled = () => {
       const room = document.documentElement.scrollHeight - innerHeight;
       const at = room <= 0 ? 100 : (100 * scrollY) / room;
@@ -48,11 +54,12 @@ export class Watch {
     });
     document.addEventListener('click', ({ target }) => {
       if (!(target instanceof Element)) return;
-      const named = selectors.filter((selector) => within(target, selector));
+      const named = this.#selectors.filter((selector) => within(target, selector));
       for (const selector of named) this.#clicked.add(selector);
       if (named.length > 0) look();
     });
     setInterval(look, LOOK_MS);
+    look();
   }
 
   judge({ id, showing }: PlacedForm): Judged[] {

@@ -156,7 +156,7 @@ describe('the builder', () => {
   it('is byte for byte what visitors get: to copy, for the script, and in the builder', async () => {
     await button('Publish').click();
     await operator.getByRole('tab', { name: 'Place it' }).click();
-    await button('Copy the place').waitFor();
+    await button('Copy the element').waitFor();
     const source = (await api.get<SourceView[]>('/sources')).find(({ name }) => name === 'Evening letter');
     if (source?.live?.kind !== 'form') throw new Error('it is not live');
     const shown = await operator.locator('iframe[title^="The form"]').evaluate((frame) => {
@@ -295,7 +295,7 @@ describe('on pages of others', () => {
     await found.getByText('The script is there, once.').first().waitFor();
     await found.getByText('The place of the form is there.').first().waitFor();
     await found.getByText('The place of the form is not there.').waitFor();
-    await found.getByText(/keeps its questions from working/).waitFor();
+    await found.getByText(/keeps its requests from working/).waitFor();
     await found.getByText('The page answers with 404.').waitFor();
     await found
       .getByText(/The script on this site last asked/)
@@ -488,13 +488,17 @@ describe('Insight', () => {
     const source = await place('Counted');
     await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
     await visitor.clock.resume();
+    const told = (what: string) =>
+      expect.poll(() => world.rows('SELECT 1 FROM form_events WHERE source_id = ? AND what = ?', [source.id, what]), {
+        timeout: 10_000,
+      });
     await visitor.goto(`${world.site}/sky-letter?utm_campaign=autumn`);
     await send(visitor, 'counted@hill.example');
     await visitor.getByText('We are glad.').waitFor();
-    await visitor.waitForTimeout(2_500);
+    await told('started').toHaveLength(1);
     await visitor.goto(`${world.site}/sky-letter?utm_campaign=spring`);
     await visitor.getByLabel('Email').waitFor();
-    await visitor.waitForTimeout(2_500);
+    await told('shown').toHaveLength(2);
     await operator.goto(`${world.app}/insight`);
     const row = operator.getByRole('row', { name: /^Counted/ });
     await expect

@@ -35,7 +35,7 @@ describe('a page', () => {
 describe('a policy', () => {
   // Content Security Policy Level 3, 6.7: directives fall back on default-src, but form-action does not.
   it.each([
-    ["default-src 'self'", ['the script', 'its questions']],
+    ["default-src 'self'", ['the script', 'its requests']],
     [`default-src 'self'; script-src ${SERVER}; connect-src ${SERVER}`, []],
     [`script-src 'self'; script-src-elem ${SERVER}`, []],
     ['script-src https:; connect-src *', []],

@@ -76,10 +76,10 @@ export function judgeInstallation({ html, policy }: PageFetched, { server, form 
   return findings;
 }
 
-type Blocked = 'the script' | 'its questions' | 'sending';
+type Blocked = 'the script' | 'its requests' | 'sending';
 const DIRECTIVES: Record<Blocked, string> = {
   'the script': 'script-src',
-  'its questions': 'connect-src',
+  'its requests': 'connect-src',
   sending: 'form-action',
 };
 
@@ -102,7 +102,7 @@ function blockedBy(policy: string, server: string): Blocked[] {
     };
     return [
       ...(allows('script-src-elem', 'script-src', 'default-src') ? [] : ['the script' as const]),
-      ...(allows('connect-src', 'default-src') ? [] : ['its questions' as const]),
+      ...(allows('connect-src', 'default-src') ? [] : ['its requests' as const]),
       ...(allows('form-action') ? [] : ['sending' as const]),
     ];
   });

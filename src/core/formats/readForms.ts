@@ -106,12 +106,7 @@ function fieldOf(page: Node, control: Element, together: Element[], before: Sour
     options: optionsOf(control, type, together),
     placeholder: attribute(control, 'placeholder').slice(0, 120),
     preset: presetOf(control, type, together),
-    keepAs:
-      hidden || before.some(({ keepAs }) => keepAs !== '' && keepAs === meaning)
-        ? ''
-        : valueType === 'email' && meaning === ''
-          ? ''
-          : meaning,
+    keepAs: hidden || before.some(({ keepAs }) => keepAs === meaning) ? '' : meaning,
   };
 }
 

@@ -7,9 +7,15 @@ const isElement = (node: Node): node is Element => 'tagName' in node;
 
 /** Every element at or below a node that is wanted, in the order of the page. */
 export function elementsIn(node: Node, wanted: (element: Element) => boolean): Element[] {
-  const inside = 'childNodes' in node ? node.childNodes : [];
-  const found = inside.flatMap((child) => elementsIn(child, wanted));
-  return isElement(node) && wanted(node) ? [node, ...found] : found;
+  const found: Element[] = [];
+  // A stack of our own: pages of others may be nested deeper than calls can be.
+  const left: Node[] = [node];
+  for (let at = left.pop(); at; at = left.pop()) {
+    if (isElement(at) && wanted(at)) found.push(at);
+    if ('childNodes' in at)
+      for (let child = at.childNodes.length - 1; child >= 0; child -= 1) left.push(at.childNodes[child] as Node);
+  }
+  return found;
 }
 
 /** What an attribute of an element says; '' where it has none. */

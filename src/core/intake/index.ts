@@ -16,7 +16,7 @@ export { embeddedFiles } from './places.ts';
 export { contentOf, type FieldIssue } from './reading.ts';
 export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } from './samples.ts';
 export type { Suspicion } from './screening.ts';
-export { STARTS } from './starts.ts';
+export { FIRST_START, STARTS } from './starts.ts';
 export {
   noticesDocument,
   plainFace,

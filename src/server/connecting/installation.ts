@@ -3,6 +3,7 @@ import { judgeInstallation, type InstallationFinding } from '../../core/formats/
 import type { FormDocument } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { readHeard } from '../store/heard.ts';
+import { visitPage } from './visiting.ts';
 
 /** Visits pages as anybody could, and says what is there of a form. @param publicId its part of the address */
 export async function checkInstallation(
@@ -10,39 +11,28 @@ export async function checkInstallation(
   { publicId, live }: { publicId: string; live: FormDocument },
   pages: string[],
 ): Promise<PageInstallation[]> {
-  const { send, store, config } = context;
+  const { store, config } = context;
   const showsItself = live.presentation !== 'inline' || live.showing.placeAt !== '';
   const expected = { server: new URL(config.publicUrl).origin, form: showsItself ? '' : publicId };
   return Promise.all(
     pages.map(async (page): Promise<PageInstallation> => {
-      const { answer } = await send({
-        method: 'GET',
-        url: page,
-        headers: { accept: 'text/html' },
-        secret: { headers: [], query: [], path: false },
-        pool: 'pages of others',
-        atOnce: 2,
-        isPage: true,
-      });
+      const visit = await visitPage(context, page);
       const heard = await readHeard(store.db, new URL(page).origin);
       const heardAt = heard === null ? null : new Date(heard).toISOString();
-      if (answer.kind !== 'answered') return { page, heardAt, findings: [unanswered(answer.fault)] };
-      if (answer.status >= 300) return { page, heardAt, findings: [otherwise(answer.status)] };
-      const policy = answer.headers['content-security-policy'] ?? '';
-      const html = typeof answer.body === 'string' ? answer.body : '';
-      return { page, heardAt, findings: judgeInstallation({ html, policy }, expected) };
+      return { page, heardAt, findings: visit.ok ? judgeInstallation(visit, expected) : [noPage(visit.fault)] };
     }),
   );
 }
 
-const unanswered = (fault: string): InstallationFinding => ({
-  ok: false,
-  found: `The page does not answer us (${fault}).`,
-  fix: 'Look whether it opens in a browser; a page behind a sign-in cannot be visited from here.',
-});
-
-const otherwise = (status: number): InstallationFinding => ({
-  ok: false,
-  found: `The page answers with ${status}.`,
-  fix: 'Enter the address at which the page really is, as the browser shows it.',
-});
+const noPage = (fault: string | number): InstallationFinding =>
+  typeof fault === 'number'
+    ? {
+        ok: false,
+        found: `The page answers with ${fault}.`,
+        fix: 'Enter the address at which the page really is, as the browser shows it.',
+      }
+    : {
+        ok: false,
+        found: `The page does not answer us (${fault}).`,
+        fix: 'Look whether it opens in a browser; a page behind a sign-in cannot be visited from here.',
+      };

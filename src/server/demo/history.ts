@@ -5,6 +5,7 @@ import type { Context } from '../context.ts';
 import { deviceOf } from '../intake/device.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { visitColumns, type FormEvent } from '../store/counting.ts';
+import { DAY_MS, HOUR_MS } from '../store/figures.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { confirm } from '../commands/confirmations/confirm.ts';
@@ -17,8 +18,6 @@ import { expireConfirmations } from '../work/scheduled.ts';
 import { INTERESTS } from './documents.ts';
 import { type Invented, pick } from './people.ts';
 
-const HOUR_MS = 3_600_000;
-const DAY_MS = 24 * HOUR_MS;
 const DAYS = 35;
 
 /** One thing that happened in the demo's past. */

@@ -2,9 +2,8 @@ import { sql, type SQL } from 'drizzle-orm';
 import { cameBy, DIMENSIONS, hostOf, type CountedWhat, type Dimension } from '../../core/insight/index.ts';
 import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
+import { HOUR_MS } from './figures.ts';
 import { formCounts, formEvents } from './schema/index.ts';
-
-export const HOUR_MS = 3_600_000;
 
 export type FormEvent = Omit<typeof formEvents.$inferInsert, 'countedBy'>;
 
@@ -153,32 +152,30 @@ export const readCounts = (
           sql`dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}`,
         );
 
-export interface SumRow {
-  value: string;
-  what: CountedWhat;
-  count: number;
-}
-
-/** The same in sums, for the values that have most. */
+/** The same in sums. @param per what each sum is of: one source, or one value of all of them together */
 export async function readSums(
   db: Db,
-  dimension: Dimension,
-  sourceIds: string[],
-  fromHour: number,
-  toHour: number,
-): Promise<SumRow[]> {
+  per: 'source' | 'value',
+  {
+    dimension,
+    sourceIds,
+    fromHour,
+    toHour,
+  }: { dimension: Dimension; sourceIds: string[]; fromHour: number; toHour: number },
+): Promise<{ of: string; what: CountedWhat; count: number }[]> {
   if (sourceIds.length === 0) return [];
-  const rows = await rowsOf<{ value: string; what: CountedWhat; count: string }>(
+  const of = per === 'source' ? sql`source_id` : sql`value`;
+  const rows = await rowsOf<{ of: string; what: CountedWhat; count: string }>(
     db,
-    sql`SELECT value, what, SUM(count) AS count FROM form_counts
+    sql`SELECT ${of} AS of, what, SUM(count) AS count FROM form_counts
       WHERE dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
-      GROUP BY value, what`,
+      GROUP BY ${of}, what`,
   );
   return rows.map((row) => ({ ...row, count: Number(row.count) }));
 }
 
-/** The last hour in which something was completed at each source. */
-export async function readLastCompleted(db: Db, sourceIds: string[]): Promise<Map<string, number>> {
+/** When each source last brought something, whatever became of it. Milliseconds since 1970. */
+export async function readLastReceived(db: Db, sourceIds: string[]): Promise<Map<string, number>> {
   if (sourceIds.length === 0) return new Map();
   const rows = await rowsOf<{ id: string; at: number | null }>(
     db,

@@ -4,7 +4,7 @@ import type { DotLineData } from '../../contract/connection.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { firstIdAt, rowsOf, type Db } from './database.ts';
 
-const HOUR_MS = 3_600_000;
+export const HOUR_MS = 3_600_000;
 export const DAY_MS = 24 * HOUR_MS;
 
 interface HourRow {

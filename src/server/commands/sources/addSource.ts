@@ -1,5 +1,11 @@
 import type { MadeKind } from '../../../core/intake/index.ts';
-import { SOURCE_FORMAT, STARTS, type PostsDocument, type MadeDocument } from '../../../core/intake/index.ts';
+import {
+  FIRST_START,
+  SOURCE_FORMAT,
+  STARTS,
+  type PostsDocument,
+  type MadeDocument,
+} from '../../../core/intake/index.ts';
 import { plainField } from '../../../core/values/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
@@ -18,13 +24,8 @@ const NEW_POSTS: PostsDocument = {
 };
 
 /** What a new source of a kind starts as. */
-function newDocument(kind: MadeKind, start: string): MadeDocument {
-  if (kind === 'posts') return NEW_POSTS;
-  const [first] = STARTS;
-  const chosen = STARTS.find(({ id }) => id === start) ?? first;
-  if (!chosen) throw new Error('there is nothing to start with');
-  return chosen.document;
-}
+const newDocument = (kind: MadeKind, start: string): MadeDocument =>
+  kind === 'posts' ? NEW_POSTS : (STARTS.find(({ id }) => id === start) ?? FIRST_START).document;
 
 /**
  * Makes a source: a new one of its kind, one out of a file, as a draft whatever it was there, or a given one.

@@ -2,10 +2,10 @@ import { Hono } from 'hono';
 import { DateTime, IANAZone } from 'luxon';
 import type { Counts, DayInsight, InsightView, SourceInsight, ValueInsight } from '../../../contract/insight.ts';
 import { groupBy } from '../../../core/groupBy.ts';
-import { DIMENSIONS, FUNNEL, silenceOf, type CountedWhat } from '../../../core/insight/index.ts';
+import { DIMENSIONS, FUNNEL, silenceOf, type CountedWhat, type Dimension } from '../../../core/insight/index.ts';
 import type { Context } from '../../context.ts';
-import { HOUR_MS, readCounts, readLastCompleted, readSums, type CountRow } from '../../store/counting.ts';
-import { DAY_MS } from '../../store/figures.ts';
+import { readCounts, readLastReceived, readSums, type CountRow } from '../../store/counting.ts';
+import { DAY_MS, HOUR_MS } from '../../store/figures.ts';
 import { listSources } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
 import { known, Problem } from '../problems.ts';
@@ -32,13 +32,22 @@ export function insightRoutes(context: Context): Hono<Session> {
     const hours = (ms: number) => Math.floor(ms / HOUR_MS);
     const days = Math.round(to.diff(from, 'days').days) + 1;
     const before = from.minus({ days }).toMillis();
+    const over = (dimension: Dimension, begin: number, finish: number) => ({
+      dimension,
+      sourceIds: ids,
+      fromHour: hours(begin),
+      toHour: hours(finish),
+    });
     const [counts, former, sums, recent, last] = await Promise.all([
       readCounts(store.db, 'all', ids, hours(start), hours(end)),
-      readCounts(store.db, 'all', ids, hours(before), hours(start)),
-      by === 'all' ? [] : readSums(store.db, by, ids, hours(start), hours(end)),
-      readCounts(store.db, 'all', ids, hours(now() - RHYTHM_MS), hours(now()) + 1),
-      readLastCompleted(store.db, ids),
+      readSums(store.db, 'source', over('all', before, start)),
+      by === 'all' ? [] : readSums(store.db, 'value', over(by, start, end)),
+      readSums(store.db, 'source', over('all', now() - RHYTHM_MS, now() + HOUR_MS)),
+      readLastReceived(store.db, ids),
     ]);
+    const nowOf = groupBy(counts, ({ sourceId }) => sourceId);
+    const formerOf = groupBy(former, ({ of }) => of);
+    const recentOf = groupBy(recent, ({ of }) => of);
     const values = valuesOf(sums);
     return c.json({
       from: from.toISODate(),
@@ -46,11 +55,10 @@ export function insightRoutes(context: Context): Hono<Session> {
       fromMs: start,
       toMs: end,
       sources: sources.map(({ id, name, draft, state }): SourceInsight => {
-        const own = (rows: CountRow[]) => rows.filter(({ sourceId }) => sourceId === id);
         const lastAt = last.get(id) ?? null;
-        const rhythm = sumOf(own(recent)).completed;
+        const rhythm = sumOf(recentOf.get(id)).completed;
         const silence = state === 'live' ? silenceOf(rhythm, (lastAt ?? 0) - (now() - RHYTHM_MS), lastAt, now()) : null;
-        return { id, name, kind: draft.kind, counts: sumOf(own(counts)), before: sumOf(own(former)), silence };
+        return { id, name, kind: draft.kind, counts: sumOf(nowOf.get(id)), before: sumOf(formerOf.get(id)), silence };
       }),
       days: daysOf(counts, from, to, zone),
       by,
@@ -75,7 +83,7 @@ function period(from: string | undefined, to: string | undefined, zone: string, 
 
 const none = (): Counts => Object.fromEntries(FUNNEL.map((step) => [step, 0])) as Counts;
 
-function sumOf(rows: { what: CountedWhat; count: number }[]): Counts {
+function sumOf(rows: { what: CountedWhat; count: number }[] = []): Counts {
   const sum = none();
   for (const { what, count } of rows) if (what !== 'answered') sum[what] += count;
   return sum;
@@ -86,15 +94,15 @@ function daysOf(rows: CountRow[], from: DateTime, to: DateTime, zone: string): D
   const days: DayInsight[] = [];
   for (let day = from; day <= to; day = day.plus({ days: 1 })) {
     const name = day.toISODate() ?? '';
-    const { shown, completed } = sumOf(byDay.get(name) ?? []);
+    const { shown, completed } = sumOf(byDay.get(name));
     days.push({ day: name, shown, completed });
   }
   return days;
 }
 
 /** Each value with its counts, those with most first. */
-function valuesOf(rows: { value: string; what: CountedWhat; count: number }[]): ValueInsight[] {
-  const values = [...groupBy(rows, ({ value }) => value)].map(([value, own]): ValueInsight => {
+function valuesOf(rows: { of: string; what: CountedWhat; count: number }[]): ValueInsight[] {
+  const values = [...groupBy(rows, ({ of }) => of)].map(([value, own]): ValueInsight => {
     const answered = own.filter(({ what }) => what === 'answered').reduce((sum, { count }) => sum + count, 0);
     return { value, counts: sumOf(own), answered };
   });

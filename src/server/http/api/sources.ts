@@ -19,6 +19,7 @@ import {
 } from '../../../core/intake/index.ts';
 import { PagesInput } from '../../../contract/installation.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
+import { visitPage } from '../../connecting/visiting.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
@@ -130,20 +131,10 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.post('/forms-found', allow('sources:write'), async (c) => {
     const { html, url } = await readInput(c, FormsInput);
     if (html !== '') return c.json(readForms(html));
-    const { answer } = await context.send({
-      method: 'GET',
-      url,
-      headers: { accept: 'text/html' },
-      secret: { headers: [], query: [], path: false },
-      pool: 'pages of others',
-      atOnce: 2,
-      isPage: true,
-    });
-    if (answer.kind !== 'answered')
-      throw new Problem(422, 'invalid', `The page does not answer (${answer.fault}). Paste its HTML instead.`);
-    if (answer.status >= 300)
-      throw new Problem(422, 'invalid', `The page answers with ${answer.status}. Paste its HTML instead.`);
-    return c.json(readForms(typeof answer.body === 'string' ? answer.body : ''));
+    const visit = await visitPage(context, url);
+    if (visit.ok) return c.json(readForms(visit.html));
+    const why = typeof visit.fault === 'number' ? `answers with ${visit.fault}` : `does not answer (${visit.fault})`;
+    throw new Problem(422, 'invalid', `The page ${why}. Paste its HTML instead.`);
   });
 
   /** Makes a source out of a file that was exported, here or elsewhere. */

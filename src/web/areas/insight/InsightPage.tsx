@@ -22,7 +22,7 @@ const BY_WORDS: Record<Exclude<Dimension, 'all'>, string> = {
   term: 'campaign term',
   content: 'campaign content',
   referrer: 'site they came from',
-  cameBy: 'way they came',
+  cameBy: 'how they came',
   variant: 'variant',
   question: 'question',
 };

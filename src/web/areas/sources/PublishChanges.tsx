@@ -16,9 +16,9 @@ const WORDS: Record<FieldChange['what'], string> = {
   removed: 'is removed',
   renamed: 'has another field name',
   type: 'is of another type',
-  required: 'is asked otherwise',
+  required: 'changes whether it has to be answered',
   answers: 'has other answers',
-  words: 'is called otherwise',
+  words: 'has another label',
 };
 
 /** Before changes go live: what visitors get now and will get, which fields change, and which routes that touches. */

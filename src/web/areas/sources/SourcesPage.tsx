@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
-import { SOURCE_KINDS, STARTS, type MadeKind } from '../../../core/intake/index.ts';
+import { FIRST_START, SOURCE_KINDS, STARTS, type MadeKind } from '../../../core/intake/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { moveInList } from '../../parts/keys.ts';
@@ -69,7 +69,7 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
   const add = useAddSource();
   const navigate = useNavigate();
   const [kind, setKind] = useState<MadeKind>('form');
-  const [start, setStart] = useState(STARTS[0]?.id ?? '');
+  const [start, setStart] = useState(FIRST_START.id);
   const submit = (name: string) =>
     add.mutate(
       { name, kind, ...(kind === 'form' ? { start } : {}) },

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { FoundForm } from '../../../core/formats/index.ts';
-import { plainFace, STARTS, type FormDocument } from '../../../core/intake/index.ts';
+import { FIRST_START, plainFace, type FormDocument } from '../../../core/intake/index.ts';
 import { useFoundForms, useTakeOver } from '../../data/importing.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
@@ -120,9 +120,7 @@ function Found({ form, onDone }: { form: FoundForm; onDone: () => void }) {
 
 /** A form with what was found, and otherwise as a new one. */
 function documentOf({ name, fields, button }: FoundForm): FormDocument {
-  const [first] = STARTS;
-  if (!first) throw new Error('there is nothing to start with');
-  const start = first.document;
+  const start = FIRST_START.document;
   return {
     ...start,
     ...plainFace(fields),

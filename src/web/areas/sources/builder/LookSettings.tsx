@@ -11,7 +11,9 @@ import {
   type Font,
   type Look,
 } from '../../../../core/forms/index.ts';
+import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
+import { TickBox } from '../../../parts/TickBox.tsx';
 
 interface LookSettingsProps {
   look: Look;
@@ -32,7 +34,7 @@ const COLOUR_WORDS: [part: keyof Colours, word: string][] = [
 const FONT_WORDS: Record<Font, string> = {
   site: "the page's own",
   sans: 'plain',
-  serif: 'with serifs',
+  serif: 'serif',
   typewriter: 'typewriter',
 };
 
@@ -47,26 +49,18 @@ export function LookSettings({ look, onChange, about }: LookSettingsProps) {
         onChange={(colours) => set({ colours })}
         error={about('/look/colours')}
       >
-        <label className="flex gap-2 items-center">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm"
-            checked={look.colours.ground === ''}
-            onChange={({ target }) => set({ colours: { ...look.colours, ground: target.checked ? '' : '#ffffff' } })}
-          />
-          No ground: what is behind shows through
-        </label>
+        <TickBox
+          label="No ground: what is behind shows through"
+          checked={look.colours.ground === ''}
+          onChange={(checked) => set({ colours: { ...look.colours, ground: checked ? '' : '#ffffff' } })}
+        />
       </Palette>
       <div>
-        <label className="flex gap-2 items-center">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm"
-            checked={look.night !== null}
-            onChange={({ target }) => set({ night: target.checked ? PLAIN_NIGHT : null })}
-          />
-          Other colours for visitors whose device is set to dark
-        </label>
+        <TickBox
+          label="Other colours for visitors whose device is set to dark"
+          checked={look.night !== null}
+          onChange={(checked) => set({ night: checked ? PLAIN_NIGHT : null })}
+        />
         {look.night && (
           <div className="mt-3">
             <Palette
@@ -80,15 +74,21 @@ export function LookSettings({ look, onChange, about }: LookSettingsProps) {
       </div>
       <div className="grid grid-cols-2 gap-3 border-t border-base-300 pt-3">
         <Choice label="Font" value={look.font} all={FONTS} words={FONT_WORDS} onChange={(font) => set({ font })} />
-        <Figure label="Size of type, px" value={look.size} least={12} most={28} onChange={(size) => set({ size })} />
-        <Figure
+        <FigureInput
+          label="Size of type, px"
+          value={look.size}
+          least={12}
+          most={28}
+          onChange={(size) => set({ size })}
+        />
+        <FigureInput
           label="Rounded corners, px"
           value={look.radius}
           least={0}
           most={40}
           onChange={(radius) => set({ radius })}
         />
-        <Figure
+        <FigureInput
           label="Width at most, px (0: all)"
           value={look.width}
           least={0}
@@ -129,15 +129,7 @@ export function LookSettings({ look, onChange, about }: LookSettingsProps) {
           Labels inside vanish as people type: they forget what was asked. Take it for one or two questions at most.
         </p>
       )}
-      <label className="flex gap-2 items-center">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-sm"
-          checked={look.framed}
-          onChange={({ target }) => set({ framed: target.checked })}
-        />
-        A line around the form
-      </label>
+      <TickBox label="A line around the form" checked={look.framed} onChange={(checked) => set({ framed: checked })} />
       {about('/look') && <p className="text-error font-semibold">{about('/look')}</p>}
     </div>
   );
@@ -146,7 +138,7 @@ export function LookSettings({ look, onChange, about }: LookSettingsProps) {
 const SPACING_WORDS = { close: 'little', usual: 'usual', wide: 'much' };
 const LABEL_WORDS = { above: 'above', beside: 'beside, where there is room', inside: 'inside' };
 const ALIGN_WORDS = { start: 'at the edge', centre: 'centred' };
-const BUTTON_WORDS = { fit: 'as wide as its words', full: 'as wide as the form' };
+const BUTTON_WORDS = { fit: 'as wide as its text', full: 'as wide as the form' };
 
 interface PaletteProps {
   title: string;
@@ -241,29 +233,6 @@ function Choice<T extends string>({ label, value, all, words, onChange }: Choice
           </option>
         ))}
       </select>
-    </Labelled>
-  );
-}
-
-interface FigureProps {
-  label: string;
-  value: number;
-  least: number;
-  most: number;
-  onChange: (value: number) => void;
-}
-
-function Figure({ label, value, least, most, onChange }: FigureProps) {
-  return (
-    <Labelled label={label}>
-      <input
-        type="number"
-        className="input input-sm w-full"
-        min={least}
-        max={most}
-        value={value}
-        onChange={({ target }) => onChange(Math.round(target.valueAsNumber) || 0)}
-      />
     </Labelled>
   );
 }

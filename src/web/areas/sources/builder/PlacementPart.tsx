@@ -45,7 +45,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
         <p>The form shows itself, as set under “Show it”. No more is needed.</p>
       ) : (
         <Part title="2. Where the form belongs" help="It keeps its own look there, whatever the page's style says.">
-          <Lines text={element} label="Copy the place" />
+          <Lines text={element} label="Copy the element" />
         </Part>
       )}
       <div>

@@ -14,7 +14,9 @@ import {
   type Widget,
   type Width,
 } from '../../../../core/values/index.ts';
+import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
+import { TickBox } from '../../../parts/TickBox.tsx';
 import { KeptAs, OPTION_LABELS, Preset } from '../fieldParts.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
 import { SettingsHead } from './SettingsHead.tsx';
@@ -100,9 +102,9 @@ export function QuestionSettings({ source, field, error, onChange, onClose }: Qu
         </div>
         {isShown && (
           <div className="flex flex-wrap gap-x-5 gap-y-1">
-            <Box label="required" checked={required} onChange={(checked) => onChange({ required: checked })} />
+            <TickBox label="required" checked={required} onChange={(checked) => onChange({ required: checked })} />
             {!isTick(field) && (
-              <Box
+              <TickBox
                 label="label is seen"
                 checked={labelShown}
                 onChange={(checked) => onChange({ labelShown: checked })}
@@ -209,32 +211,14 @@ const isTyped = ({ type, widget }: SourceField): boolean =>
   !['yes/no', 'several choices', 'file', 'list of records', 'person name', 'postal address'].includes(type) &&
   (widget === 'usual' || widget === 'search');
 
-function Box({ label, checked, onChange }: { label: string; checked: boolean; onChange: (checked: boolean) => void }) {
-  return (
-    <label className="flex gap-2 items-center">
-      <input
-        type="checkbox"
-        className="checkbox checkbox-sm"
-        checked={checked}
-        onChange={({ target }) => onChange(target.checked)}
-      />
-      {label}
-    </label>
-  );
-}
-
 function RangePart({ range, onChange }: { range: Range; onChange: (range: Range) => void }) {
   const figure = (label: string, part: 'from' | 'to') => (
-    <Labelled label={label}>
-      <input
-        type="number"
-        min={0}
-        max={10}
-        className="input input-sm w-full"
-        value={range[part]}
-        onChange={({ target }) => onChange({ ...range, [part]: Math.round(target.valueAsNumber) || 0 })}
-      />
-    </Labelled>
+    <FigureInput
+      label={label}
+      most={10}
+      value={range[part]}
+      onChange={(value) => onChange({ ...range, [part]: value })}
+    />
   );
   const words = (label: string, part: 'low' | 'high') => (
     <Labelled label={label}>

@@ -11,8 +11,10 @@ import {
   type TriggerKind,
 } from '../../../../core/showing/index.ts';
 import { Field } from '../../../parts/Field.tsx';
+import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
+import { TickBox } from '../../../parts/TickBox.tsx';
 import type { SettingsProps } from './settingsProps.ts';
 
 const PRESENTATION_WORDS: Record<Presentation, string> = {
@@ -62,19 +64,33 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
         </select>
       </Field>
       {isInline ? (
-        <Field
-          label="Place it by itself"
-          help="A CSS selector, such as article.story: it stands beside each such element, on the pages below. Empty: where you put it by hand."
-          error={about('/showing/placeAt')}
-        >
-          <input
-            className="input w-full font-mono"
-            value={showing.placeAt}
-            spellCheck={false}
-            placeholder="none"
-            onChange={({ target }) => change({ placeAt: target.value.trim() })}
-          />
-        </Field>
+        <>
+          <Field
+            label="Place it by itself"
+            help="A CSS selector, such as article.story: it stands beside each such element, on the pages below. Empty: where you put it by hand."
+            error={about('/showing/placeAt')}
+          >
+            <input
+              className="input w-full font-mono"
+              value={showing.placeAt}
+              spellCheck={false}
+              placeholder="none"
+              onChange={({ target }) => change({ placeAt: target.value.trim() })}
+            />
+          </Field>
+          {showing.placeAt !== '' && (
+            <Labelled label="Where beside it">
+              <select
+                className="select select-sm w-full"
+                value={showing.placeSide}
+                onChange={({ target }) => change({ placeSide: target.value as Showing['placeSide'] })}
+              >
+                <option value="before">before it</option>
+                <option value="after">after it</option>
+              </select>
+            </Labelled>
+          )}
+        </>
       ) : (
         <>
           <Triggers
@@ -109,17 +125,21 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
                 ))}
               </select>
             </Labelled>
-            <Figure
+            <FigureInput
               label="Not again for, minutes"
               value={showing.againMinutes}
               onChange={(againMinutes) => change({ againMinutes })}
             />
-            <Figure
+            <FigureInput
               label="Days off once closed"
               value={showing.closedDays}
               onChange={(closedDays) => change({ closedDays })}
             />
-            <Figure label="Priority, 0 to 100" value={showing.priority} onChange={(priority) => change({ priority })} />
+            <FigureInput
+              label="Priority, 0 to 100"
+              value={showing.priority}
+              onChange={(priority) => change({ priority })}
+            />
           </div>
           <p className="text-quiet text-sm">
             One at a time is shown. What was shown, closed and sent is remembered from page to page only where your site
@@ -142,7 +162,7 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
                 <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
                   <legend className="text-quiet text-sm">On</legend>
                   {DEVICES.map((device) => (
-                    <Box
+                    <TickBox
                       key={device}
                       label={device}
                       checked={showing.devices.includes(device)}
@@ -172,7 +192,7 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
               <Field label="Whose campaign is" help="As utm_campaign says it, one a line. Empty: any or none.">
                 <LinesInput lines={showing.campaigns} onChange={(campaigns) => change({ campaigns })} rows={2} />
               </Field>
-              <Box
+              <TickBox
                 label="not any more once it was sent"
                 checked={showing.notAfterSent}
                 onChange={(notAfterSent) => change({ notAfterSent })}
@@ -327,32 +347,4 @@ function TriggerParts({ trigger, onChange }: { trigger: Trigger; onChange: (trig
     default:
       return trigger satisfies never;
   }
-}
-
-function Figure({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
-  return (
-    <Labelled label={label}>
-      <input
-        type="number"
-        min={0}
-        className="input input-sm w-full"
-        value={value}
-        onChange={({ target }) => onChange(Math.round(target.valueAsNumber) || 0)}
-      />
-    </Labelled>
-  );
-}
-
-function Box({ label, checked, onChange }: { label: string; checked: boolean; onChange: (checked: boolean) => void }) {
-  return (
-    <label className="flex gap-2 items-center">
-      <input
-        type="checkbox"
-        className="checkbox checkbox-sm"
-        checked={checked}
-        onChange={({ target }) => onChange(target.checked)}
-      />
-      {label}
-    </label>
-  );
 }

@@ -1,0 +1,26 @@
+import type { Answer } from '../../core/delivery/index.ts';
+import type { Context } from '../context.ts';
+
+/** A page of the web as anybody gets it who asks for it; nothing on it is run. */
+export type Visit = { ok: true; html: string; policy: string } | { ok: false; fault: string | number };
+
+/** @returns the page; else why there is none: what went wrong on the way, or with which status it answers */
+export async function visitPage({ send }: Context, url: string): Promise<Visit> {
+  const { answer } = await send({
+    method: 'GET',
+    url,
+    headers: { accept: 'text/html' },
+    secret: { headers: [], query: [], path: false },
+    pool: 'pages of others',
+    atOnce: 2,
+    isPage: true,
+  });
+  return read(answer);
+}
+
+function read(answer: Answer): Visit {
+  if (answer.kind !== 'answered') return { ok: false, fault: answer.fault };
+  if (answer.status >= 300) return { ok: false, fault: answer.status };
+  const html = typeof answer.body === 'string' ? answer.body : '';
+  return { ok: true, html, policy: answer.headers['content-security-policy'] ?? '' };
+}
