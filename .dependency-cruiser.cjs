@@ -68,7 +68,7 @@ module.exports = {
     only(
       'web-knows-contract',
       'web',
-      ['contract', 'core', 'forms'],
+      ['contract', 'core', 'forms', 'embed'],
       'The interface reaches the server over HTTP only.',
     ),
     only(

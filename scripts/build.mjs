@@ -42,16 +42,16 @@ export const programs = {
   logLevel: 'warn',
 };
 
-/** How the script for pages of others is built: one small file without imports. */
-export const embed = {
-  input: path.join(root, 'src/embed/main.ts'),
+/** How the scripts that visitors' browsers run are built, for pages of others and for our own: small files without imports. */
+export const embeds = Object.entries({ script: 'main', own: 'own' }).map(([name, file]) => ({
+  input: path.join(root, `src/embed/${file}.ts`),
   platform: 'browser',
   tsconfig: path.join(root, 'tsconfig.json'),
-  output: { file: path.join(dist, 'embed/script.js'), format: 'iife', minify: true },
+  output: { file: path.join(dist, `embed/${name}.js`), format: 'iife', minify: true },
   logLevel: 'warn',
-};
+}));
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   rmSync(dist, { recursive: true, force: true });
-  await Promise.all([buildWeb({ root, logLevel: 'warn' }), bundle(programs), bundle(embed)]);
+  await Promise.all([buildWeb({ root, logLevel: 'warn' }), bundle(programs), ...embeds.map((one) => bundle(one))]);
 }

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { watch } from 'rolldown';
 import { createServer } from 'vite';
-import { embed, programs } from './build.mjs';
+import { embeds, programs } from './build.mjs';
 import { startDemo } from './demo.mjs';
 import { dataDir, ExpectedError, root } from './paths.mjs';
 import { freePort } from './ports.mjs';
@@ -44,7 +44,7 @@ export async function run(args) {
   });
 
   let changedAt = 0;
-  const watcher = watch([programs, embed].map((one) => ({ ...one, watch: { buildDelay: 50, skipWrite: false } })));
+  const watcher = watch([programs, ...embeds].map((one) => ({ ...one, watch: { buildDelay: 50, skipWrite: false } })));
   onStop(() => watcher.close());
   watcher.on('change', () => (changedAt = Date.now()));
   watcher.on('event', async (event) => {

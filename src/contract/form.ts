@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
+  IsDefined,
   IsIn,
   IsInt,
   IsString,
@@ -14,6 +15,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import type { Condition } from '../core/conditions/index.ts';
 import type { OpenTimes } from '../core/intake/index.ts';
 import {
   DEVICES,
@@ -34,9 +36,14 @@ import {
   LABELS,
   SPACINGS,
   type Colours,
+  type Ending,
+  type EndingIf,
   type FormItem,
   type Look,
+  type Skip,
 } from '../core/forms/index.ts';
+
+import { IsCondition } from './conditions.ts';
 
 const COLOUR = /^#[0-9a-f]{6}$/;
 const isColour = { message: 'A colour is written like #21525b.' };
@@ -109,6 +116,20 @@ export class LookInput implements Look {
   framed!: boolean;
 }
 
+/** Where a page leads instead of to the next one. */
+export class SkipInput implements Skip {
+  @IsString()
+  @Length(1, 64)
+  id!: string;
+
+  @IsCondition()
+  when!: Condition | null;
+
+  @IsString()
+  @Length(1, 64)
+  to!: string;
+}
+
 /** What stands on a form; which of its parts count depends on its kind. */
 export class FormItemInput {
   @IsIn(['question', ...BLOCK_KINDS])
@@ -132,6 +153,71 @@ export class FormItemInput {
   @IsString()
   @MaxLength(300)
   alt!: string;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'page')
+  @IsString()
+  @MaxLength(200)
+  title!: string;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'page')
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'From one page there are at most 20 ways.' })
+  @ValidateNested({ each: true })
+  @Type(() => SkipInput)
+  skips!: SkipInput[];
+
+  @IsCondition()
+  shownIf!: Condition | null;
+}
+
+/** An address that a visitor goes to; answers may stand behind its host. */
+const WEB_ADDRESS = /^https?:\/\/[^\s/{}]+(\/\S*|\?\S*)?$/;
+const WHOLE_ADDRESS =
+  'Enter the whole address of the page, from https:// on; answers may stand behind its first slash.';
+
+export class LinkInput {
+  @IsString()
+  @Length(1, 80, { message: 'The link needs a text.' })
+  label!: string;
+
+  @Matches(WEB_ADDRESS, { message: WHOLE_ADDRESS })
+  @MaxLength(1000)
+  url!: string;
+}
+
+export class EndingInput implements Ending {
+  @IsString()
+  @MaxLength(200)
+  title!: string;
+
+  @IsString()
+  @MaxLength(1000)
+  message!: string;
+
+  @ValidateIf(({ next }: EndingInput) => next !== '')
+  @Matches(WEB_ADDRESS, { message: WHOLE_ADDRESS })
+  @MaxLength(1000)
+  next!: string;
+
+  @IsInt()
+  @Min(0)
+  @Max(60, { message: 'After a minute, nobody waits for a page any more.' })
+  seconds!: number;
+
+  @ValidateIf(({ link }: EndingInput) => link !== null)
+  @ValidateNested()
+  @Type(() => LinkInput)
+  link!: LinkInput | null;
+}
+
+export class EndingIfInput extends EndingInput implements EndingIf {
+  @IsString()
+  @Matches(/^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$/)
+  id!: string;
+
+  @IsCondition()
+  @IsDefined({ message: 'Say for whom this ending is.' })
+  when!: Condition;
 }
 
 const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})?$/;

@@ -12,6 +12,8 @@ export interface PlacedForm {
 export interface PlacedPart {
   html: string;
   css: string;
+  /** Whether it is said instead of the form to somebody of whom something is known. */
+  instead: boolean;
   /** Which published version it is. */
   version: number;
 }
@@ -20,8 +22,12 @@ export interface PlacedPart {
 export interface SentPart {
   /** What stands in the place of the form now: itself with what is wrong, or what is said after sending. */
   html: string;
+  /** Whether the form was taken: not where it has to be mended, or was kept for later. */
+  taken: boolean;
   /** Where the visitor goes next; null to stay. */
   next: string | null;
   /** After so many seconds. */
   seconds: number;
+  /** By which the visitor is known again, if the site says that they agreed to that; absent where nothing was taken. */
+  visitor?: string;
 }

@@ -15,7 +15,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { AUTOFILL_TOKENS, FORM_LANGUAGES, type FormItem, type FormLanguage } from '../core/forms/index.ts';
+import { AUTOFILL_TOKENS, FORM_LANGUAGES, type FormItem, type FormLanguage, type Way } from '../core/forms/index.ts';
 import {
   SOURCE_FORMAT,
   SOURCE_KINDS,
@@ -44,7 +44,7 @@ import {
   type Width,
 } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
-import { FormItemInput, LookInput, OpenTimesInput, ShowingInput } from './form.ts';
+import { EndingIfInput, EndingInput, FormItemInput, LookInput, OpenTimesInput, ShowingInput } from './form.ts';
 
 export class RangeInput implements Range {
   @IsInt({ message: 'A scale goes by whole numbers.' })
@@ -138,8 +138,6 @@ export class SourceFieldInput {
   keepRule!: KeepRule;
 }
 
-const isGiven = (_: object, value: unknown) => value !== '';
-
 class AnySourceInput {
   @IsIn([SOURCE_FORMAT])
   format!: number;
@@ -194,11 +192,6 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @MaxLength(1000)
   closedText!: string;
 
-  @IsInt()
-  @Min(0)
-  @Max(60, { message: 'After a minute, nobody waits for a page any more.' })
-  thankYouSeconds!: number;
-
   @IsString()
   @Length(1, 80, { message: 'The button needs a text.' })
   button!: string;
@@ -207,14 +200,24 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @MaxLength(80, { message: 'A button has at most 80 characters.' })
   resetLabel!: string;
 
-  @ValidateIf((document: FormDocumentInput) => isGiven(document, document.thankYouUrl))
-  @Matches(/^https?:\/\/[^\s]+$/, { message: 'Enter the whole address of the page, from https:// on.' })
-  @MaxLength(500)
-  thankYouUrl!: string;
+  @ValidateNested()
+  @Type(() => EndingInput)
+  ending!: EndingInput;
 
-  @IsString()
-  @MaxLength(1000)
-  thankYouMessage!: string;
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'A form has at most 20 endings beside the usual one.' })
+  @ValidateNested({ each: true })
+  @Type(() => EndingIfInput)
+  endings!: EndingIfInput[];
+
+  @IsArray()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => EndingIfInput)
+  instead!: EndingIfInput[];
+
+  @IsBoolean()
+  goOnLater!: boolean;
 
   @IsArray()
   @ArrayMaxSize(50)
@@ -284,6 +287,12 @@ export interface SourceView {
   routes: { id: string; name: string; state: PublishState }[];
   today: number;
   hours: DotLineData;
+}
+
+/** By which ways those went through a form who sent it in the last days. */
+export interface WaysView {
+  days: number;
+  ways: (Way & { count: number })[];
 }
 
 /** A submission kept as an example to map and rehearse with. */

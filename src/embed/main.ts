@@ -1,5 +1,6 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import type { ShowingRule } from '../core/showing/index.ts';
+import { branch } from './branching.ts';
 import { count } from './counting.ts';
 import { fitFrames } from './frames.ts';
 import { Memory } from './memory.ts';
@@ -10,6 +11,10 @@ import { sayWhy, WHY } from './why.ts';
 
 /** With this on a page's element, the form of that name stands in it. */
 const PLACE = 'data-iwashi-form';
+/** In which a personal link says who opens it. */
+const SIGN = 'visitor';
+/** Sites may call something else by the same name: that is left alone. */
+const LIKE_A_SIGN = /^[lb][\da-f-]{36}\.[\da-f]{64}$/;
 /** By this event a site says that the visitor agreed to something being stored. */
 const AGREED = 'iwashi:storage';
 
@@ -24,13 +29,15 @@ function start(own: HTMLScriptElement): void {
   const memory = new Memory(Date.now());
   if (own.dataset.storage === 'yes') memory.allow();
   addEventListener(AGREED, () => memory.allow());
+  readSign(memory);
   fitFrames(server);
   const shown = new Set<string>();
   let open = 0;
 
-  const ask = async <T>(path: string): Promise<T | null> => {
+  const ask = async <T>(path: string, sign = ''): Promise<T | null> => {
     try {
-      const response = await fetch(`${server}/place/${path}`, { credentials: 'omit' });
+      const how = sign === '' ? {} : { method: 'POST', body: sign };
+      const response = await fetch(`${server}/place/${path}`, { credentials: 'omit', ...how });
       return response.ok ? ((await response.json()) as T) : null;
     } catch {
       return null;
@@ -39,7 +46,15 @@ function start(own: HTMLScriptElement): void {
 
   /** Lets a form be sent without leaving the page, and counts it. */
   const take = (root: HTMLElement, id: string) => {
-    enhance(root, () => memory.note(id, 'sentAt', Date.now()));
+    branch(root);
+    enhance(root, {
+      visitor: () => memory.visitor,
+      onTaken: (sign) => {
+        memory.note(id, 'sentAt', Date.now());
+        // A sign from a personal link says more than that of this browser.
+        if (memory.visitor === '') memory.know(sign);
+      },
+    });
     count(`${server}/place/seen`, id, root);
   };
 
@@ -61,13 +76,13 @@ function start(own: HTMLScriptElement): void {
     const element = elementIn(html);
     shadow.replaceChildren(element);
     const root = element.matches('.frame') ? element.querySelector<HTMLElement>(':scope > [lang]') : element;
-    if (root) take(root, id);
+    if (root?.querySelector('form')) take(root, id);
     return element;
   };
 
   const inline = async (host: HTMLElement, id: string) => {
     if (id === '' || host.shadowRoot || host.querySelector('form')) return;
-    const part = await ask<PlacedPart>(`${id}.json`);
+    const part = await ask<PlacedPart>(`${id}.json`, memory.visitor);
     if (part) fill(host, id, part);
   };
 
@@ -77,8 +92,9 @@ function start(own: HTMLScriptElement): void {
   /** Shows a form that shows itself. One at a time: the next one waits until it is closed. */
   const overlay = async ({ id }: PlacedForm) => {
     open += 1;
-    const part = await ask<PlacedPart>(`${id}.json`);
-    if (!part) {
+    const part = await ask<PlacedPart>(`${id}.json`, memory.visitor);
+    // Nothing comes over the page of somebody whom it has nothing to ask.
+    if (!part || part.instead) {
       open -= 1;
       return;
     }
@@ -128,6 +144,16 @@ function start(own: HTMLScriptElement): void {
     addEventListener('hashchange', why);
     why();
   });
+}
+
+/** Whom a personal link knows, and out of the address with it: others read addresses, too. */
+function readSign(memory: Memory): void {
+  const address = new URL(location.href);
+  const sign = address.searchParams.get(SIGN);
+  if (!sign || !LIKE_A_SIGN.test(sign)) return;
+  memory.know(sign);
+  address.searchParams.delete(SIGN);
+  history.replaceState(history.state, '', address);
 }
 
 function find(selector: string): Iterable<HTMLElement> {

@@ -6,6 +6,8 @@ interface Remembered {
 }
 
 interface Kept {
+  /** By which the visitor is known: a sign of the server's. */
+  visitor?: string;
   pages: number;
   firstAt: number;
   forms: Record<string, Remembered>;
@@ -37,7 +39,8 @@ export class Memory {
       const before = JSON.parse(localStorage.getItem(NAME) ?? 'null') as Kept | null;
       if (before) {
         const forms = { ...before.forms, ...this.#kept.forms };
-        this.#kept = { pages: before.pages + 1, firstAt: before.firstAt, forms };
+        const visitor = this.#kept.visitor ?? before.visitor;
+        this.#kept = { pages: before.pages + 1, firstAt: before.firstAt, forms, ...(visitor ? { visitor } : {}) };
       }
     } catch {
       // What is not ours, or may not be read, counts as nothing.
@@ -51,6 +54,17 @@ export class Memory {
 
   get returning(): boolean | null {
     return this.#stores ? this.#now - this.#kept.firstAt > VISIT_MS : null;
+  }
+
+  /** By which the visitor is known; '' for nobody in particular. */
+  get visitor(): string {
+    return this.#kept.visitor ?? '';
+  }
+
+  /** Notes by what the visitor is known from here on; it lasts as long as the page where nothing may be stored. */
+  know(sign: string): void {
+    this.#kept.visitor = sign;
+    this.#store();
   }
 
   of = (id: string): Remembered => this.#kept.forms[id] ?? {};

@@ -1,5 +1,6 @@
 import type { SentPart } from '../contract/placing.ts';
-import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD } from '../core/forms/inputs.ts';
+import { branch } from './branching.ts';
+import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
 
 const FIRST_REST_MS = 1_000;
 const LONGEST_REST_MS = 15_000;
@@ -16,13 +17,20 @@ document.addEventListener('securitypolicyviolation', ({ blockedURI }) => {
   }
 });
 
+/** Who sends a form, and what follows. */
+interface Sender {
+  /** By which the visitor is known; '' for nobody in particular. */
+  visitor: () => string;
+  /** When it was taken. @param sign by which the visitor is known from here on */
+  onTaken: (sign: string) => void;
+}
+
 /**
  * Makes a form be sent without leaving the page. It is sent again until it is answered, by the same key, so that it counts
  * once; where the page's policy forbids asking, the browser sends it.
  * @param root what the form stands in, and what is replaced by what comes of it
- * @param onTaken when it was taken
  */
-export function enhance(root: HTMLElement, onTaken: () => void): void {
+export function enhance(root: HTMLElement, { visitor, onTaken }: Sender): void {
   const form = root.querySelector('form');
   if (!form) return;
   form.noValidate = true;
@@ -31,12 +39,15 @@ export function enhance(root: HTMLElement, onTaken: () => void): void {
     event.preventDefault();
     if (busy) return;
     busy = true;
-    void send(form, root).then((answer) => {
+    void send(form, root, { submitter: event.submitter, visitor: visitor() }).then((answer) => {
       busy = false;
       if (!answer) return;
       const next = replace(root, answer.part.html);
-      if (answer.done) onTaken();
-      else enhance(next, onTaken);
+      if (answer.done) onTaken(answer.part.visitor ?? '');
+      else {
+        branch(next);
+        enhance(next, { visitor, onTaken });
+      }
       const { next: address, seconds } = answer.part;
       if (address !== null) setTimeout(() => location.assign(address), 1000 * seconds);
     });
@@ -44,7 +55,11 @@ export function enhance(root: HTMLElement, onTaken: () => void): void {
 }
 
 /** @returns what became of it; null when it cannot be known, or the browser sends it */
-async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: SentPart; done: boolean } | null> {
+async function send(
+  form: HTMLFormElement,
+  root: HTMLElement,
+  { submitter, visitor }: { submitter: HTMLElement | null; visitor: string },
+): Promise<{ part: SentPart; done: boolean } | null> {
   const fill = (name: string, value: string) => {
     let input = form.elements.namedItem(name);
     if (!(input instanceof HTMLInputElement)) {
@@ -57,10 +72,12 @@ async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: S
   fill(ELAPSED_FIELD, String(Math.round(performance.now() / 100) / 10));
   fill(PAGE_FIELD, location.href);
   fill(REFERRER_FIELD, document.referrer);
+  if (visitor !== '') fill(VISITOR_FIELD, visitor);
   fill(KEY_FIELD, crypto.randomUUID());
   const { action } = form;
   const body = new FormData(form);
-  const button = form.querySelector<HTMLButtonElement>('button[type=submit]');
+  if (submitter instanceof HTMLButtonElement && submitter.name !== '') body.set(submitter.name, submitter.value);
+  const button = form.querySelector<HTMLButtonElement>('button[type=submit]:not([name])');
   const status = form.querySelector<HTMLElement>('[role=status]');
   const say = (text: string | undefined) => {
     if (!status) return;
@@ -86,7 +103,7 @@ async function send(form: HTMLFormElement, root: HTMLElement): Promise<{ part: S
         if (response.status === 429) wait = 1000 * (Number(response.headers.get('retry-after')) || 10);
         else if (response.status < 500) {
           const answer = (await response.json()) as SentPart & { title?: string };
-          if (typeof answer.html === 'string') return { part: answer, done: response.ok };
+          if (typeof answer.html === 'string') return { part: answer, done: response.ok && answer.taken };
           say(answer.title);
           return null;
         }

@@ -1,26 +1,28 @@
-import type { ShownItem } from '../core/forms/index.ts';
+import type { SeenBlock } from '../core/forms/index.ts';
+import { conditionOf } from './conditionOf.ts';
 
 /** What stands between questions. */
-export function Block({ item }: { item: Exclude<ShownItem, { kind: 'question' }> }) {
+export function Block({ item }: { item: SeenBlock }) {
+  const own = { 'data-block': item.id, ...conditionOf(item) };
   switch (item.kind) {
     case 'heading':
       return (
-        <h3 data-block={item.id} dir="auto">
+        <h3 {...own} dir="auto">
           {item.text}
         </h3>
       );
     case 'text':
       return (
-        <div data-block={item.id} dir="auto">
+        <div {...own} dir="auto">
           {item.text.split(/\n\s*\n/).map((paragraph, at) => (
             <p key={at}>{paragraph}</p>
           ))}
         </div>
       );
     case 'picture':
-      return <img data-block={item.id} src={item.url} alt={item.alt} />;
+      return <img {...own} src={item.url} alt={item.alt} />;
     case 'divider':
-      return <hr data-block={item.id} />;
+      return <hr {...own} />;
     default:
       return item satisfies never;
   }

@@ -1,6 +1,5 @@
-import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, shownItems, TRAP_FIELD } from '../core/forms/index.ts';
-import { Block } from './Block.tsx';
-import { Question } from './questions/Question.tsx';
+import { ELAPSED_FIELD, LATER_FIELD, PAGE_FIELD, pagesOf, REFERRER_FIELD, TRAP_FIELD } from '../core/forms/index.ts';
+import { Page } from './Page.tsx';
 import { heldBy, type FormShown } from './shown.ts';
 import { wordsIn } from './words/index.ts';
 
@@ -8,8 +7,12 @@ import { wordsIn } from './words/index.ts';
 const SCRIPT = `document.currentScript.closest('form').addEventListener('submit',function(){var e=this.elements;e['${ELAPSED_FIELD}'].value=Math.round(performance.now()/100)/10;e['${PAGE_FIELD}'].value=location.href;e['${REFERRER_FIELD}'].value=document.referrer})`;
 
 /** A form as visitors see it, wherever that is. It works without script. */
-export function FormView({ action, face, language, filled, carries, doing }: FormShown) {
-  const { title, fields, look, button, resetLabel, statement } = face;
+export function FormView(shown: FormShown) {
+  const { action, face, language, filled, carries, doing } = shown;
+  const { title, fields, button, resetLabel, statement, goOnLater } = face;
+  const pages = pagesOf(face);
+  const isPaged = pages.length > 1;
+  const branches = isPaged || pages.some(({ items }) => items.some(({ shownIf }) => shownIf !== null));
   const say = wordsIn(language);
   const brings = carries === 'script' ? [PAGE_FIELD, REFERRER_FIELD].map((name) => [name, ''] as const) : carries;
   const hidden = fields.filter(({ widget }) => widget === 'hidden');
@@ -26,30 +29,29 @@ export function FormView({ action, face, language, filled, carries, doing }: For
         noValidate={carries !== 'script'}
         data-sending={say('sending')}
         data-waiting={say('waiting')}
+        data-at={filled.at}
       >
-        <div className="fields">
-          {shownItems(face).map((item) =>
-            item.kind === 'question' ? (
-              <Question
-                key={item.id}
-                field={item.field}
-                filled={filled}
-                labels={look.labels}
-                language={language}
-                say={say}
-              />
-            ) : (
-              <Block key={item.id} item={item} />
-            ),
-          )}
-        </div>
+        {isPaged && (
+          <p className="progress" data-words={say('progress', { page: '{page}', pages: '{pages}' })} hidden>
+            <progress max={pages.length} value={1} aria-hidden="true" /> <span />
+          </p>
+        )}
+        {pages.map((page) => (
+          <Page key={page.id} page={page} alone={!isPaged} shown={shown} say={say} />
+        ))}
         <div hidden>
           <label>
             {say('leaveEmpty')} <input type="text" name={TRAP_FIELD} tabIndex={-1} autoComplete="off" />
           </label>
         </div>
         {hidden.map((field) => (
-          <input key={field.id} type="hidden" name={field.key} value={heldBy(field, filled)[0] || field.preset} />
+          <input
+            key={field.id}
+            type="hidden"
+            name={field.key}
+            value={heldBy(field, filled)[0] || field.preset}
+            data-field={branches ? field.id : undefined}
+          />
         ))}
         {[[ELAPSED_FIELD, ''] as const, ...brings].map(([name, value]) => (
           <input key={name} type="hidden" name={name} value={value} />
@@ -60,9 +62,24 @@ export function FormView({ action, face, language, filled, carries, doing }: For
           </p>
         )}
         <div className="after">
+          {isPaged && (
+            <>
+              <button type="button" data-go="back" hidden>
+                {say('back')}
+              </button>
+              <button type="button" data-go="on" hidden>
+                {say('next')}
+              </button>
+            </>
+          )}
           <button type="submit" dir="auto" disabled={doing === 'sending'}>
             {button}
           </button>
+          {goOnLater && (
+            <button type="submit" name={LATER_FIELD} value="yes">
+              {say('later.button')}
+            </button>
+          )}
           {resetLabel !== '' && (
             <button type="reset" dir="auto">
               {resetLabel}

@@ -40,7 +40,7 @@ it('escapes whatever an operator may have typed', () => {
   ];
   const html = printFormToCopy('https://x.example/in/1?a=1&b=2', {
     ...formOf(fields, { button: '</button>', resetLabel: '<reset>', statement: '<img src=x>', title: '<h9>' }),
-    items: [{ kind: 'text', id: 't', text: '<em>' }, ...plainFace(fields).items],
+    items: [{ kind: 'text', id: 't', shownIf: null, text: '<em>' }, ...plainFace(fields).items],
   });
   expect(html).toContain('&lt;b&gt;&quot;Name&quot; &amp; &#x27;more&#x27;&lt;/b&gt;');
   for (const tag of ['<b>', '<img', '<i>', '<u>', '<em>', '<h9>', 'alert(1)</script>']) expect(html).not.toContain(tag);
@@ -153,12 +153,12 @@ describe('what stands between questions', () => {
     const html = copied(fields, {
       title: 'Come and see',
       items: [
-        { kind: 'question', id: 'b' },
-        { kind: 'heading', id: 'h', text: 'About you' },
-        { kind: 'text', id: 't', text: 'One.\n\nTwo.' },
-        { kind: 'divider', id: 'd' },
-        { kind: 'picture', id: 'p', url: 'https://x.example/moon.png', alt: 'The Moon' },
-        { kind: 'question', id: 'a' },
+        { kind: 'question', id: 'b', shownIf: null },
+        { kind: 'heading', id: 'h', shownIf: null, text: 'About you' },
+        { kind: 'text', id: 't', shownIf: null, text: 'One.\n\nTwo.' },
+        { kind: 'divider', id: 'd', shownIf: null },
+        { kind: 'picture', id: 'p', shownIf: null, url: 'https://x.example/moon.png', alt: 'The Moon' },
+        { kind: 'question', id: 'a', shownIf: null },
       ],
     });
     const order = [
@@ -178,8 +178,8 @@ describe('what stands between questions', () => {
   it('no question is lost: what has no place stands at the end, and what is hidden has none', () => {
     const html = copied([sourceField('a'), sourceField('h', 'text', { widget: 'hidden', preset: 'x' })], {
       items: [
-        { kind: 'question', id: 'gone' },
-        { kind: 'question', id: 'h' },
+        { kind: 'question', id: 'gone', shownIf: null },
+        { kind: 'question', id: 'h', shownIf: null },
       ],
     });
     expect(element(html, 'input', /name="a"/)).toMatchObject({ type: 'text' });

@@ -1,12 +1,14 @@
 export {
   prefixFor,
   printClosed,
+  printEnding,
   printForm,
   printFormToCopy,
   printFresh,
+  printInstead,
   printMessage,
   printPlaced,
   type Printed,
 } from './print.tsx';
-export { unfitIn, wordsIn, type Say } from './words/index.ts';
+export { neededIn, unfitIn, wordsIn, type Say } from './words/index.ts';
 export { languageOf } from './language.ts';

@@ -1,6 +1,6 @@
 import type { ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import type { FormLanguage, Look } from '../core/forms/index.ts';
+import { filledIn, type Ending, type FormLanguage, type Look } from '../core/forms/index.ts';
 import type { FormDocument } from '../core/intake/index.ts';
 import { printCss } from './css.ts';
 import { Frame } from './Frame.tsx';
@@ -71,7 +71,7 @@ export const printMessage = (
   prefix: string,
   look: Look,
   language: FormLanguage,
-  { title, text }: { title: string; text: string },
+  { title, text, link = null }: { title: string; text: string; link?: Ending['link'] },
 ): Printed =>
   print(
     prefix,
@@ -84,8 +84,38 @@ export const printMessage = (
           {paragraph}
         </p>
       ))}
+      {link && (
+        <p>
+          <a className="go" href={link.url} target="_top" dir="auto">
+            {link.label}
+          </a>
+        </p>
+      )}
     </div>,
   );
+
+/** What stands in the place of a form that was sent. @param answerOf the answer to a field, in words */
+export const printEnding = (
+  prefix: string,
+  look: Look,
+  language: FormLanguage,
+  { title, message, link }: Ending,
+  answerOf: (field: string) => string,
+): Printed =>
+  printMessage(prefix, look, language, {
+    title: title || wordsIn(language)('thanks'),
+    text: message,
+    link: link && { ...link, url: filledIn(link.url, answerOf) },
+  });
+
+/** What is said instead of a form to a visitor of whom something is known. */
+export const printInstead = (
+  prefix: string,
+  { look, title }: Pick<FormDocument, 'look' | 'title'>,
+  language: FormLanguage,
+  instead: Ending,
+): Printed =>
+  printMessage(prefix, look, language, { title: instead.title || title, text: instead.message, link: instead.link });
 
 /** What stands in the place of a form that takes nothing. */
 export const printClosed = (prefix: string, look: Look, language: FormLanguage, text: string): Printed => {

@@ -11,6 +11,7 @@ export interface FormFace {
   look: Look;
   button: string;
   resetLabel: string;
+  goOnLater: boolean;
   /** The words that sending agrees to; '' for none. */
   statement: string;
 }
@@ -24,6 +25,8 @@ export interface Filled {
   /** What is wrong, by field name. */
   wrong: Record<string, string>;
   kept: Record<string, KeptFile>;
+  /** The page that somebody was on before; absent for the first. */
+  at?: string;
 }
 
 /** A form on its way to HTML. */

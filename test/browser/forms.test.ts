@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SourceView } from '../../src/contract/source.ts';
+import { saying } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { PLAIN_SHOWING, type Showing } from '../../src/core/showing/index.ts';
 import { printFormToCopy } from '../../src/forms/index.ts';
@@ -71,7 +72,7 @@ const FIELDS = [
 
 /** A live form that asks for an address. */
 const place = (name: string, more: Partial<FormDocument> = {}): Promise<SourceView> =>
-  api.form(name, formOf(FIELDS, { title: name, button: 'Sign up', thankYouMessage: 'We are glad.', ...more }));
+  api.form(name, formOf(FIELDS, { title: name, button: 'Sign up', ending: saying('We are glad.'), ...more }));
 const publicIdOf = ({ postUrl }: SourceView) => postUrl.split('/').at(-1) ?? '';
 
 /** Fills in a form and sends it. */

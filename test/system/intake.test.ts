@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { saying } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { fields, observatory, sendJson, submitForm } from '../world/observatory.ts';
 import type { LiveSource, Operator } from '../world/operator.ts';
@@ -253,8 +254,8 @@ it('a form that is unknown or paused says so, and stores nothing', async () => {
 });
 
 it('a changed draft does nothing until it is published', async () => {
-  const own = await operator.form('Versions', { ...source.draft, origins: [], thankYouUrl: '' });
-  await operator.put(`/sources/${own.id}/draft`, { ...own.draft, thankYouUrl: `${world.site}/new` });
+  const own = await operator.form('Versions', { ...source.draft, origins: [], ending: saying('') });
+  await operator.put(`/sources/${own.id}/draft`, { ...own.draft, ending: saying('', { next: `${world.site}/new` }) });
   const answer = () => submitForm(world, own, fields(`v${Math.random()}@hill.example`));
   expect((await answer()).headers.get('location')).toMatch(/\/thanks$/);
   await operator.post(`/sources/${own.id}/publish`);
@@ -291,19 +292,19 @@ it('a form that could not work is not published, with the reason at its place', 
   const wrong = await operator.send('PUT', `/sources/${own.id}/draft`, {
     ...own.draft,
     button: '',
-    thankYouUrl: 'javascript:alert(1)',
+    ending: saying('', { next: 'javascript:alert(1)' }),
     origins: ['example.org'],
   });
   expect(((await wrong.json()) as { errors: { pointer: string }[] }).errors.map(({ pointer }) => pointer)).toEqual([
     '/button',
-    '/thankYouUrl',
+    '/ending/next',
     '/origins',
   ]);
 });
 
 describe('two who change the same draft', () => {
   it('the second is told, and nothing of either is lost', async () => {
-    const own = await operator.form('Shared', { ...source.draft, origins: [], thankYouUrl: '' });
+    const own = await operator.form('Shared', { ...source.draft, origins: [], ending: saying('') });
     const path = `/sources/${own.id}/draft`;
     const save = (button: string, revision: string) =>
       operator.send('PUT', path, { ...own.draft, button }, { 'if-match': `"${revision}"` });

@@ -1,3 +1,4 @@
+import { saying } from '../../src/core/forms/index.ts';
 import { plainFace, SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../src/core/intake/index.ts';
 import { plainField, type SourceField } from '../../src/core/values/index.ts';
 
@@ -18,8 +19,7 @@ export const formOf = (fields: SourceField[], more: Partial<FormDocument> = {}):
   resetLabel: '',
   statement: '',
   trust: 'usual',
-  thankYouUrl: '',
-  thankYouMessage: '',
+  ending: saying(''),
   origins: [],
   minimumSeconds: 0,
   ...more,

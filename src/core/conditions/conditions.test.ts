@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { sourceField } from '../../../test/world/fields.ts';
 import type { FieldValue } from '../values/index.ts';
-import { decide, inSentence, type Condition, type TestName } from './index.ts';
+import { decide, holdsForTexts, inSentence, TEST_NAMES, type Condition, type TestName } from './index.ts';
 
 const fields = [
   sourceField('likes', 'several choices', { label: 'Interests' }),
@@ -199,4 +199,61 @@ describe('the sentence and the decision agree', () => {
       }),
       { numRuns: 300 },
     ));
+});
+
+describe('conditions over texts, as a page of others decides them', () => {
+  // What the inputs of a form hold, and the values that the same is read as.
+  const pairs: [given: FieldValue, texts: string[]][] = [
+    ['Hill', ['Hill']],
+    [
+      ['Moon', 'Sun'],
+      ['Moon', 'Sun'],
+    ],
+    [12, ['12']],
+    [-0.5, ['-0.5']],
+    ['2026-05-31', ['2026-05-31']],
+    ['2026-05-31T11:00:00Z', ['2026-05-31T11:00:00Z']],
+    ['19:30', ['19:30']],
+    [true, ['yes']],
+    [false, ['no']],
+    [{ given: 'Ada', family: 'Vale' }, ['Ada Vale']],
+    ['', []],
+  ];
+  const asked = [
+    'Hill',
+    'Moon, Sun',
+    'Sun',
+    '9',
+    '12',
+    '2026-06-01',
+    '2026-05-31T12:00:00Z',
+    '20:00',
+    '9 EUR',
+    '9 USD',
+    'yes',
+    'a*',
+    '3',
+    '',
+  ];
+  it.each(TEST_NAMES)('say the same of %s as those over values', (name) => {
+    for (const [given, texts] of pairs)
+      for (const value of asked) {
+        const condition = test('f', name, value);
+        const over = holdsForTexts(condition, () => texts, NOW);
+        const said = over === null ? 'cannot say' : over ? 'holds' : 'does not hold';
+        expect([name, given, value, said]).toEqual([name, given, value, verdict(condition, { f: given })]);
+      }
+  });
+  it('compare amounts of one currency', () => {
+    const over = (asked: string) => holdsForTexts(test('f', 'is more than', asked), () => ['12.50 EUR'], NOW);
+    expect([over('9 EUR'), over('13.00 EUR'), over('9 USD')]).toEqual([true, false, null]);
+  });
+  it.each(['all', 'any', 'none'] as const)('go together by %s as those over values do', (kind) => {
+    const three = [test('f', 'is', 'Hill'), test('f', 'is', 'Vale'), test('likes', 'is', 'Sun')];
+    for (const of of [[], [three[0]], [three[1]], [three[2]], [three[0], three[2]], [three[1], three[2]], three]) {
+      const condition = { kind, of } as Condition;
+      const over = holdsForTexts(condition, (field) => (field === 'f' ? ['Hill'] : []), NOW);
+      expect(over === null ? 'cannot say' : over ? 'holds' : 'does not hold').toBe(verdict(condition, { f: 'Hill' }));
+    }
+  });
 });

@@ -8,4 +8,5 @@ export {
   type Decision,
   type Facts,
 } from './condition.ts';
+export { holdsForTexts } from './onTexts.ts';
 export { asksOf, TEST_NAMES, TESTS, testsFor, type Asked, type TestName } from './tests.ts';

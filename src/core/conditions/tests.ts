@@ -1,3 +1,4 @@
+import { isWithinDays, orderOf, WRITTEN_TESTS } from './texts.ts';
 import { convert, inWords, shapeOf, type FieldValue, type TypeName } from '../values/index.ts';
 
 /** What a value is compared with: nothing, a text, one or several answers, a number of days, or a pattern with * and ?. */
@@ -16,11 +17,10 @@ interface Test {
 
 const textsOf = (given: FieldValue): string[] =>
   Array.isArray(given) ? given.map((one) => (typeof one === 'string' ? one : JSON.stringify(one))) : [inWords(given)];
-const plain = (text: string): string => text.normalize('NFC').trim().toLowerCase();
 
 /** Compares two values of an order: numbers, amounts of one currency, dates and times. */
 function compare(given: FieldValue, asked: string): number | null {
-  const type = orderOf(given);
+  const type = typeInOrder(given);
   if (!type) return null;
   const [own, other] = [convert(given, type), convert(asked, type)];
   if (!own.ok || !other.ok) return null;
@@ -31,15 +31,10 @@ function compare(given: FieldValue, asked: string): number | null {
   return typeof a === 'string' && typeof b === 'string' ? (a < b ? -1 : a > b ? 1 : 0) : null;
 }
 
-/** What has an order: a text only where it is written as a date or a time (RFC 3339), or is a number. */
-function orderOf(given: FieldValue) {
+function typeInOrder(given: FieldValue) {
   const shape = shapeOf(given);
   if (shape === 'number' || shape === 'money') return shape;
-  if (typeof given !== 'string') return null;
-  if (/^\d{4}-\d{2}-\d{2}$/.test(given)) return 'date';
-  if (/^\d{4}-\d{2}-\d{2}T/.test(given)) return 'date-time';
-  if (/^-?\d+(\.\d+)?$/.test(given)) return 'number';
-  return /^\d{2}:\d{2}/.test(given) ? 'time' : null;
+  return typeof given === 'string' ? orderOf(given) : null;
 }
 
 const ordered = (wanted: (difference: number) => boolean) => (given: FieldValue, asked: string) => {
@@ -47,49 +42,13 @@ const ordered = (wanted: (difference: number) => boolean) => (given: FieldValue,
   return difference === null ? null : wanted(difference);
 };
 
-const DAY = 86_400_000;
-
 /** Whether a date is within some days of now. @param sign 1 for those that are over, -1 for those to come */
-const withinDays = (sign: 1 | -1) => (given: FieldValue, asked: string, now: number) => {
-  const days = Number(asked);
-  const at = typeof given === 'string' && /^\d{4}-\d{2}-\d{2}/.test(given) ? Date.parse(given) : NaN;
-  if (asked.trim() === '' || !Number.isFinite(days) || Number.isNaN(at)) return null;
-  // A day without a time is over when its last moment is, in whatever zone.
-  const isDay = typeof given === 'string' && given.length === 10;
-  const since = isDay ? (Math.floor(now / DAY) - Math.floor(at / DAY)) * sign : ((now - at) * sign) / DAY;
-  return since >= 0 && since <= days;
-};
+const withinDays = (sign: 1 | -1) => (given: FieldValue, asked: string, now: number) =>
+  typeof given === 'string' ? isWithinDays(given, asked, now, sign) : null;
 
-/** Whether a text is like a pattern: * stands for any characters, ? for one. Takes no longer than both are long together, squared. */
-export function isLike(text: string, pattern: string): boolean {
-  const [own, like] = [Array.from(plain(text)), Array.from(plain(pattern))];
-  let [at, to, star, back] = [0, 0, -1, 0];
-  while (at < own.length) {
-    if (like[to] === '*') {
-      star = to;
-      to += 1;
-      back = at;
-    } else if (like[to] === '?' || like[to] === own[at]) {
-      at += 1;
-      to += 1;
-    } else if (star >= 0) {
-      back += 1;
-      at = back;
-      to = star + 1;
-    } else return false;
-  }
-  return like.slice(to).every((sign) => sign === '*');
-}
-
-const any = (given: FieldValue, is: (text: string) => boolean): boolean => textsOf(given).some(is);
-
-const isSame = (given: FieldValue, asked: string) => any(given, (text) => plain(text) === plain(asked));
-const contains = (given: FieldValue, asked: string) => any(given, (text) => plain(text).includes(plain(asked)));
-const isAmong = (given: FieldValue, asked: string) => {
-  const among = new Set(asked.split(',').map(plain));
-  return any(given, (text) => among.has(plain(text)));
-};
-const opposite = (holds: typeof isSame) => (given: FieldValue, asked: string) => !holds(given, asked);
+/** A test of texts, for a value as it is written. */
+const written = (holds: (given: string[], asked: string) => boolean) => (given: FieldValue, asked: string) =>
+  holds(textsOf(given), asked);
 
 const WORDED = ['text', 'long text', 'email', 'phone', 'URL', 'person name', 'postal address', 'file'] as const;
 const CHOSEN = ['choice', 'several choices', 'country', 'language'] as const;
@@ -105,55 +64,55 @@ export const TESTS = {
     words: 'is',
     asks: 'value',
     of: SAME,
-    holds: isSame,
+    holds: written(WRITTEN_TESTS.is),
   },
   'is not': {
     words: 'is not',
     asks: 'value',
     of: SAME,
-    holds: opposite(isSame),
+    holds: written(WRITTEN_TESTS['is not']),
   },
   'is one of': {
     words: 'is one of',
     asks: 'several',
     of: AMONG,
-    holds: isAmong,
+    holds: written(WRITTEN_TESTS['is one of']),
   },
   'is none of': {
     words: 'is none of',
     asks: 'several',
     of: AMONG,
-    holds: opposite(isAmong),
+    holds: written(WRITTEN_TESTS['is none of']),
   },
   contains: {
     words: 'contains',
     asks: 'value',
     of: WRITTEN,
-    holds: contains,
+    holds: written(WRITTEN_TESTS.contains),
   },
   'does not contain': {
     words: 'does not contain',
     asks: 'value',
     of: WRITTEN,
-    holds: opposite(contains),
+    holds: written(WRITTEN_TESTS['does not contain']),
   },
   'begins with': {
     words: 'begins with',
     asks: 'value',
     of: WRITTEN,
-    holds: (given, asked) => any(given, (text) => plain(text).startsWith(plain(asked))),
+    holds: written(WRITTEN_TESTS['begins with']),
   },
   'ends with': {
     words: 'ends with',
     asks: 'value',
     of: WRITTEN,
-    holds: (given, asked) => any(given, (text) => plain(text).endsWith(plain(asked))),
+    holds: written(WRITTEN_TESTS['ends with']),
   },
   matches: {
     words: 'matches',
     asks: 'pattern',
     of: WRITTEN,
-    holds: (given, asked) => any(given, (text) => isLike(text, asked)),
+    holds: written(WRITTEN_TESTS.matches),
   },
   'is more than': {
     words: 'is more than',

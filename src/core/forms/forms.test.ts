@@ -12,23 +12,23 @@ const ids = (items: Parameters<typeof shownItems>[0]['items']) => shownItems({ i
 describe('what stands on a form', () => {
   it('is the questions at first, without what is hidden', () =>
     expect(questionsOf(fields)).toEqual([
-      { kind: 'question', id: 'a' },
-      { kind: 'question', id: 'b' },
+      { kind: 'question', id: 'a', shownIf: null },
+      { kind: 'question', id: 'b', shownIf: null },
     ]));
   it('is in the order of its items, each question once, and none is lost', () => {
     expect(
       ids([
-        { kind: 'question', id: 'b' },
-        { kind: 'divider', id: 'd' },
+        { kind: 'question', id: 'b', shownIf: null },
+        { kind: 'divider', id: 'd', shownIf: null },
       ]),
     ).toEqual(['b', 'd', 'a']);
     expect(
       ids([
-        { kind: 'question', id: 'b' },
-        { kind: 'question', id: 'b' },
+        { kind: 'question', id: 'b', shownIf: null },
+        { kind: 'question', id: 'b', shownIf: null },
       ]),
     ).toEqual(['b', 'a']);
-    expect(ids([{ kind: 'question', id: 'gone' }])).toEqual(['a', 'b']);
+    expect(ids([{ kind: 'question', id: 'gone', shownIf: null }])).toEqual(['a', 'b']);
   });
 });
 

@@ -1,6 +1,9 @@
 export { AUTOFILL_TOKENS, controlOf, countryOptions, type Control } from './controls.ts';
 export {
+  AT_FIELD,
   ELAPSED_FIELD,
+  KEPT_FIELD,
+  LATER_FIELD,
   KEY_FIELD,
   keptName,
   PAGE_FIELD,
@@ -9,10 +12,25 @@ export {
   STAMP_FIELD,
   TRAP_FIELD,
   VARIANT_FIELD,
+  VISITOR_FIELD,
   type KeptFile,
 } from './inputs.ts';
-export { BLOCK_KINDS, questionsOf, shownItems, type BlockKind, type FormItem, type ShownItem } from './items.ts';
+export {
+  BLOCK_KINDS,
+  questionsOf,
+  shownItems,
+  type BlockKind,
+  type FormItem,
+  type SeenBlock,
+  type ShownQuestion,
+  type Skip,
+} from './items.ts';
 export { FORM_LANGUAGES, languageFor, type FormLanguage } from './languages.ts';
+export { FIRST_PAGE, pagesOf, THE_END, type FormPage } from './pages.ts';
+export { answeredFields, answeredId, forVisitor, insteadFor } from './visitors.ts';
+export { endOf, hasWays, readWay, wayName, waysTaken, type Way } from './ways.ts';
+export { endingFor, walk, type WalkFacts } from './walking.ts';
+export { answersIn, filledIn, saying, type Ending, type EndingIf } from './endings.ts';
 export {
   ALIGNS,
   BUTTON_WIDTHS,

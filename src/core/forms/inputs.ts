@@ -23,3 +23,12 @@ export interface KeptFile {
   /** By which it is found again. */
   token: string;
 }
+
+/** By which a visitor leaves a form half filled in, to go on later. */
+export const LATER_FIELD = 'form_later';
+/** In which a form says that it was gone on with, by the token of what was kept. */
+export const KEPT_FIELD = 'form_kept';
+/** In which a form says who the visitor is known to be: a token that we signed. */
+export const VISITOR_FIELD = 'form_visitor';
+/** On which page somebody was. */
+export const AT_FIELD = 'form_at';

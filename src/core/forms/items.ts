@@ -1,27 +1,54 @@
+import type { Condition } from '../conditions/index.ts';
 import type { SourceField } from '../values/index.ts';
 
-/** What stands on a form, in its order. Each has an id of its own; that of a question is the id of its field. */
-export type FormItem =
-  | { kind: 'question'; id: string }
-  | { kind: 'heading'; id: string; text: string }
-  /** Paragraphs, with a blank line between them. */
-  | { kind: 'text'; id: string; text: string }
-  /** alt is what is read aloud for it; '' where it only decorates. */
-  | { kind: 'picture'; id: string; url: string; alt: string }
-  | { kind: 'divider'; id: string };
+/** Where a page leads instead of to the next one: a later page, or the end. */
+export interface Skip {
+  id: string;
+  /** null: always. */
+  when: Condition | null;
+  /** Id of a page behind it; end: it is sent at once. */
+  to: string;
+}
+
+/** What every item has: an id of its own (that of a question is the id of its field), and when it is shown. */
+interface AnyItem {
+  id: string;
+  /** null: always. */
+  shownIf: Condition | null;
+}
+
+/** What stands on a form, in its order. */
+export type FormItem = AnyItem &
+  (
+    | { kind: 'question' }
+    | { kind: 'heading'; text: string }
+    /** Paragraphs, with a blank line between them. */
+    | { kind: 'text'; text: string }
+    /** alt is what is read aloud for it; '' where it only decorates. */
+    | { kind: 'picture'; url: string; alt: string }
+    | { kind: 'divider' }
+    /** What follows stands on a page of its own. skips: where the page before it leads. */
+    | { kind: 'page'; title: string; skips: Skip[] }
+  );
 
 /** What stands between questions. */
-export const BLOCK_KINDS = ['heading', 'text', 'picture', 'divider'] as const;
+export const BLOCK_KINDS = ['heading', 'text', 'picture', 'divider', 'page'] as const;
 export type BlockKind = (typeof BLOCK_KINDS)[number];
+/** A block that is seen: not where a page begins. */
+export type SeenBlock = Extract<FormItem, { kind: Exclude<BlockKind, 'page'> }>;
 
-/** What a form shows: a question comes with its field. */
-export type ShownItem = { kind: 'question'; id: string; field: SourceField } | Exclude<FormItem, { kind: 'question' }>;
+/** A question comes with its field. */
+export type ShownQuestion = AnyItem & { kind: 'question'; field: SourceField };
+/** What a form shows. */
+export type ShownItem = ShownQuestion | Exclude<FormItem, { kind: 'question' }>;
 
 const isShown = ({ widget }: SourceField): boolean => widget !== 'hidden';
 
+const questionOf = (id: string) => ({ kind: 'question' as const, id, shownIf: null });
+
 /** The questions of fields, one after the other. */
 export const questionsOf = (fields: SourceField[]): FormItem[] =>
-  fields.filter(isShown).map(({ id }) => ({ kind: 'question', id }));
+  fields.filter(isShown).map(({ id }) => questionOf(id));
 
 /**
  * The items of a form as they are shown. No question is ever lost: one whose field has no place stands at the end, and
@@ -38,5 +65,5 @@ export function shownItems({ items, fields }: { items: FormItem[]; fields: Sourc
     return [{ ...item, field }];
   });
   const left = [...byId.values()].filter(({ id }) => !placed.has(id));
-  return [...shown, ...left.map((field): ShownItem => ({ kind: 'question', id: field.id, field }))];
+  return [...shown, ...left.map((field): ShownItem => ({ ...questionOf(field.id), field }))];
 }

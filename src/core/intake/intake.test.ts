@@ -24,8 +24,11 @@ const fields: SourceField[] = [
 ];
 const map: FileValue = { file: 'F', name: 'map.pdf', mediaType: 'application/pdf', size: 9, sha256: 'aa', link: '/F' };
 
+/** Of whom nothing is known. */
+const STRANGER = { known: {}, now: 0 };
+
 const readForm = (own: SourceField[], entries: Entries, files: { name: string; value: FileValue }[] = []) => {
-  const readings = readPayload(formOf(own), { kind: 'entries', entries, files });
+  const readings = readPayload(formOf(own), { kind: 'entries', entries, files }, STRANGER);
   if (!Array.isArray(readings) || readings.length !== 1) throw new Error('one reading was expected');
   return readings[0];
 };
@@ -131,7 +134,7 @@ describe('reading a form', () => {
   });
 
   it.each([[[]], ['x'], [{ a: { b: 1 } }], [null]])('is not JSON like %j', (json) =>
-    expect(readPayload(formOf(fields), { kind: 'json', json, files: [] })).toHaveProperty('problem'),
+    expect(readPayload(formOf(fields), { kind: 'json', json, files: [] }, STRANGER)).toHaveProperty('problem'),
   );
 });
 
@@ -149,7 +152,7 @@ describe('reading posts from elsewhere', () => {
     notes: ['gift', 'fragile'],
   };
   const read = (document: PostsDocument, json: unknown, files: { name: string; value: FileValue }[] = []) =>
-    readPayload(document, { kind: 'json', json, files });
+    readPayload(document, { kind: 'json', json, files }, STRANGER);
 
   it('finds each value where its path says, by its type', () => {
     const document = postsOf([
@@ -229,7 +232,7 @@ describe('reading posts from elsewhere', () => {
       ['likes', 'Moon'],
       ['likes', 'Sun'],
     ];
-    expect(readPayload(postsOf(fields), { kind: 'entries', entries, files: [] })).toEqual([
+    expect(readPayload(postsOf(fields), { kind: 'entries', entries, files: [] }, STRANGER)).toEqual([
       { ok: true, values: { email: 'a@b.example', likes: ['Moon', 'Sun'], name: '' } },
     ]);
   });

@@ -11,7 +11,7 @@ const event = (more: object) => ({
   ...more,
 });
 const read = (json: unknown, paths = reads) => {
-  const readings = readPayload(noticesDocument('C', paths), { kind: 'json', json, files: [] });
+  const readings = readPayload(noticesDocument('C', paths), { kind: 'json', json, files: [] }, { known: {}, now: 0 });
   return Array.isArray(readings) ? readings.map((reading) => reading.ok && reading.values) : readings;
 };
 const told = (...events: object[]) => read({ events });
@@ -50,6 +50,8 @@ describe('what a service tells', () => {
     const { events: _, ...whole } = reads;
     expect(read(event({}), whole)).toHaveLength(1);
     const entries = { kind: 'entries' as const, entries: [], files: [] };
-    expect(readPayload(noticesDocument('C', reads), entries)).toEqual({ problem: 'The body is not JSON.' });
+    expect(readPayload(noticesDocument('C', reads), entries, { known: {}, now: 0 })).toEqual({
+      problem: 'The body is not JSON.',
+    });
   });
 });

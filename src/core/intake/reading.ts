@@ -16,8 +16,11 @@ export interface FieldIssue {
 /** One submission in a payload: its values by the ids of its fields, or what is wrong with them. */
 export type Reading = { ok: true; values: FieldValues } | { ok: false; issues: FieldIssue[] };
 
-/** Reads every field of one submission; all that are wrong are named at once. */
-export function readFields(fields: SourceField[], parse: (field: SourceField) => Result<FieldValue>): Reading {
+/** Reads every field of one submission: the values of those that can be read, and what is wrong with the others, all at once. */
+export function readEach(
+  fields: SourceField[],
+  parse: (field: SourceField) => Result<FieldValue>,
+): { values: FieldValues; issues: FieldIssue[] } {
   const values: FieldValues = {};
   const issues: FieldIssue[] = [];
   for (const field of fields) {
@@ -25,6 +28,12 @@ export function readFields(fields: SourceField[], parse: (field: SourceField) =>
     if (parsed.ok) values[field.id] = parsed.value;
     else issues.push({ field: field.key, message: parsed.issue });
   }
+  return { values, issues };
+}
+
+/** Reads one submission: all of it, or none. */
+export function readFields(fields: SourceField[], parse: (field: SourceField) => Result<FieldValue>): Reading {
+  const { values, issues } = readEach(fields, parse);
   return issues.length > 0 ? { ok: false, issues } : { ok: true, values };
 }
 
@@ -41,9 +50,16 @@ export interface Signs {
   elapsedSeconds: number | null;
 }
 
+/** What reading goes by beside what was sent. */
+export interface ReadingFacts {
+  /** What is known of the visitor, by the ids of such facts. */
+  known: FieldValues;
+  now: number;
+}
+
 /** What sets sources of a kind apart: how what is sent to them is read, and what guards them. */
 export interface Kind<Document extends SourceDocument> {
-  read: (document: Document, payload: Payload) => Reading[] | Unreadable;
+  read: (document: Document, payload: Payload, facts: ReadingFacts) => Reading[] | Unreadable;
   screen: (document: Document, signs: Signs) => Suspicion | null;
 }
 

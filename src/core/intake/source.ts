@@ -1,5 +1,14 @@
 import { objectsIn, presentFormat, upToDate, type DocumentIssue, type Format, type Loose } from '../documents/index.ts';
-import { PLAIN_LOOK, questionsOf, type FormItem, type FormLanguage, type Look } from '../forms/index.ts';
+import {
+  PLAIN_LOOK,
+  questionsOf,
+  saying,
+  type Ending,
+  type EndingIf,
+  type FormItem,
+  type FormLanguage,
+  type Look,
+} from '../forms/index.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
@@ -51,11 +60,13 @@ export interface FormDocument extends AnySource {
   button: string;
   /** The label of a button that puts the form back as it was shown; '' for none. */
   resetLabel: string;
-  /** Where the visitor goes afterwards; '' shows the neutral page with the message. */
-  thankYouUrl: string;
-  thankYouMessage: string;
-  /** Seconds for which the message is read before the page above follows; 0: at once, without the message. */
-  thankYouSeconds: number;
+  /** What comes after it was sent; and what comes instead for some, of which the first whose condition holds counts. */
+  ending: Ending;
+  endings: EndingIf[];
+  /** What stands there instead of the form for visitors of whom something is known; the first whose condition holds. */
+  instead: EndingIf[];
+  /** Whether visitors can leave it half filled in, and go on later by a link. */
+  goOnLater: boolean;
   /** Site origins from which it takes submissions, such as https://example.org; none means any. */
   origins: string[];
   minimumSeconds: number;
@@ -102,12 +113,17 @@ export const plainFace = (
 });
 
 /** A form that stands where a page has a place for it, always open. */
-const PLAIN_PLACING: Pick<FormDocument, 'presentation' | 'showing' | 'open' | 'closedText' | 'thankYouSeconds'> = {
+const PLAIN_PLACING: Pick<
+  FormDocument,
+  'presentation' | 'showing' | 'open' | 'closedText' | 'endings' | 'instead' | 'goOnLater'
+> = {
   presentation: 'inline',
   showing: PLAIN_SHOWING,
   open: ALWAYS,
   closedText: '',
-  thankYouSeconds: 0,
+  endings: [],
+  instead: [],
+  goOnLater: false,
 };
 
 /** The source of what a connection tells. */
@@ -127,7 +143,10 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
   reads,
 });
 
-const SOURCE: Format = { what: 'source', upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing] };
+const SOURCE: Format = {
+  what: 'source',
+  upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing, withPaths],
+};
 
 /** The format of sources as they are written today. */
 export const SOURCE_FORMAT = presentFormat(SOURCE);
@@ -191,7 +210,16 @@ function withItems(old: Loose): Loose {
 
 /** To format 6: a form says how it comes before visitors, when it shows itself, and from when to when it is open. */
 function withShowing(old: Loose): Loose {
-  return old.kind === 'form' ? { ...PLAIN_PLACING, ...old } : old;
+  return old.kind === 'form' ? { thankYouSeconds: 0, ...PLAIN_PLACING, ...old } : old;
+}
+
+/** To format 7: what stands on a form may depend on answers, and so may what comes after it was sent. */
+function withPaths(old: Loose): Loose {
+  if (old.kind !== 'form') return old;
+  const { thankYouUrl, thankYouMessage, thankYouSeconds, ...rest } = old;
+  const ending = saying(String(thankYouMessage), { next: String(thankYouUrl), seconds: Number(thankYouSeconds) });
+  const items = objectsIn(old.items).map((item) => ({ shownIf: null, ...item }));
+  return { endings: [], instead: [], goOnLater: false, ...rest, ending, items };
 }
 
 function typed(type: string, several: boolean): { type: string; widget: string } {

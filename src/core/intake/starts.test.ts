@@ -24,5 +24,5 @@ describe.each(STARTS.map((start) => [start.id, start] as const))('the start "%s"
     expect(Object.keys(exampleValues(document.fields))).not.toEqual([]);
   });
   it('promises no mail but where one has to be confirmed', () =>
-    expect(/mailbox/.test(document.thankYouMessage) && !document.fields.some(isTick)).toBe(false));
+    expect(/mailbox/.test(document.ending.message) && !document.fields.some(isTick)).toBe(false));
 });

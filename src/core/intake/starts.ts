@@ -1,4 +1,4 @@
-import { PLAIN_LOOK } from '../forms/index.ts';
+import { PLAIN_LOOK, saying } from '../forms/index.ts';
 import { plainField, type SourceField } from '../values/index.ts';
 import { plainFace, SOURCE_FORMAT, type FormDocument } from './source.ts';
 
@@ -38,8 +38,7 @@ const form = (
   resetLabel: '',
   statement: '',
   trust: 'usual',
-  thankYouUrl: '',
-  thankYouMessage: 'We have it, and will be in touch.',
+  ending: saying('We have it, and will be in touch.'),
   origins: [],
   minimumSeconds: 2,
   ...face,
@@ -55,7 +54,7 @@ export const FIRST_START: Start = start(
   form([EMAIL, { ...CONSENT, label: 'Yes, send me the newsletter. I can leave it at any time.' }], {
     title: 'Get our newsletter',
     button: 'Sign up',
-    thankYouMessage: 'Please look into your mailbox and confirm your address.',
+    ending: saying('Please look into your mailbox and confirm your address.'),
   }),
 );
 
@@ -79,7 +78,7 @@ export const STARTS: Start[] = [
       {
         title: 'Be the first to know',
         button: 'Put me on the list',
-        thankYouMessage: 'You will hear from us before anybody else.',
+        ending: saying('You will hear from us before anybody else.'),
       },
     ),
   ),
@@ -109,7 +108,7 @@ export const STARTS: Start[] = [
         title: 'Ask for a quote',
         button: 'Send the request',
         statement: 'By sending this you agree that we write to you about your request.',
-        thankYouMessage: 'We read every request, and answer within two working days.',
+        ending: saying('We read every request, and answer within two working days.'),
       },
     ),
   ),
@@ -130,7 +129,7 @@ export const STARTS: Start[] = [
         title: 'Ask for a date',
         button: 'Ask for this date',
         statement: 'By sending this you agree that we write to you about your booking.',
-        thankYouMessage: 'Nothing is booked yet: we look at the calendar and write to you.',
+        ending: saying('Nothing is booked yet: we look at the calendar and write to you.'),
       },
     ),
   ),
@@ -148,7 +147,7 @@ export const STARTS: Start[] = [
         title: 'Get the guide',
         button: 'Send it to me',
         statement: 'We use your address to send you the guide, and for nothing else unless you say so.',
-        thankYouMessage: 'It is on its way to your mailbox.',
+        ending: saying('It is on its way to your mailbox.'),
       },
     ),
   ),
@@ -175,7 +174,7 @@ export const STARTS: Start[] = [
       {
         title: 'Tell us what fits you',
         button: 'Show me what fits',
-        thankYouMessage: 'From now on you get what fits you.',
+        ending: saying('From now on you get what fits you.'),
       },
     ),
   ),
@@ -193,7 +192,7 @@ export const STARTS: Start[] = [
         field('words', 'long text', 'What should we keep, and what should we change?'),
         { ...EMAIL, required: false, help: 'Only if you would like an answer.' },
       ],
-      { title: 'How was it?', button: 'Send', thankYouMessage: 'We read all of it.' },
+      { title: 'How was it?', button: 'Send', ending: saying('We read all of it.') },
     ),
   ),
   start(
@@ -215,7 +214,7 @@ export const STARTS: Start[] = [
         title: 'Tell a friend',
         button: 'Recommend us',
         statement: 'By sending this you agree that we write to you about your recommendation.',
-        thankYouMessage: 'That is kind of you.',
+        ending: saying('That is kind of you.'),
       },
     ),
   ),
@@ -241,7 +240,7 @@ export const STARTS: Start[] = [
         button: 'Register',
         look: { ...PLAIN_LOOK, framed: true },
         statement: 'By sending this you agree that we write to you about this event.',
-        thankYouMessage: 'Your places are noted.',
+        ending: saying('Your places are noted.'),
       },
     ),
   ),

@@ -16,8 +16,11 @@ export const VISIT_PARTS = [
 ] as const;
 export type VisitPart = (typeof VISIT_PARTS)[number];
 
-/** Texts; what is not known is absent. */
-export type Visit = Partial<Record<VisitPart, string>>;
+/**
+ * Texts; what is not known is absent. visitor: by what a person is known again who opens a link that has it: made for each
+ * submission while it is planned, so that it can be handed to systems that write to people.
+ */
+export type Visit = Partial<Record<VisitPart | 'visitor', string>>;
 
 const LABELS: Record<VisitPart, string> = {
   page: 'Page',
@@ -33,13 +36,16 @@ const LABELS: Record<VisitPart, string> = {
 };
 
 /** The id under which a part stands among a submission's values: no field of a source has one like it. */
-const visitId = (part: VisitPart): string => `@${part}`;
+const visitId = (part: VisitPart | 'visitor'): string => `@${part}`;
 
 /** The parts as fields, so that whatever takes a field takes them too. */
 export const VISIT_FIELDS: SourceField[] = VISIT_PARTS.map((part) => ({
   ...plainField(visitId(part), part === 'page' || part === 'referrer' ? 'URL' : 'text'),
   label: LABELS[part],
 }));
+
+/** The sign of the person whom a submission is of, as a field. */
+const VISITOR: SourceField = { ...plainField(visitId('visitor'), 'text'), label: 'Sign for personal links' };
 
 /** Everything that a mapping can draw on: what was entered, and how it came. */
 export const factsOf = (values: FieldValues, visit: Visit): FieldValues => ({
@@ -48,7 +54,7 @@ export const factsOf = (values: FieldValues, visit: Visit): FieldValues => ({
 });
 
 /** The fields of all that: of the source, and of how it came. */
-export const factFields = (fields: SourceField[]): SourceField[] => [...fields, ...VISIT_FIELDS];
+export const factFields = (fields: SourceField[]): SourceField[] => [...fields, ...VISIT_FIELDS, VISITOR];
 
 /** Campaign parameters of links, as they are common practice; no standard describes them. */
 const CAMPAIGN: Partial<Record<VisitPart, string>> = {

@@ -8,7 +8,7 @@ export { wordingOf } from './asking.ts';
 export { tagsFor } from './drafting.ts';
 export { asksForKnown } from './input.ts';
 export type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
-export { agreedBy, knowledgeFields, knowledgeOf, NOBODY } from './knowledge.ts';
+export { agreedBy, agreedId, knowledgeFields, knowledgeOf, NOBODY } from './knowledge.ts';
 export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
 export { madeUpPerson } from './madeUpPerson.ts';
 export { planNotice } from './noticing.ts';

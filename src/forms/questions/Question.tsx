@@ -1,8 +1,9 @@
-import { controlOf, type Control } from '../../core/forms/index.ts';
+import { controlOf, type Control, type ShownQuestion } from '../../core/forms/index.ts';
+import { conditionOf } from '../conditionOf.ts';
 import { heldBy, type Filled, type QuestionShown } from '../shown.ts';
 import type { FormLanguage, Look } from '../../core/forms/index.ts';
 import type { SourceField } from '../../core/values/index.ts';
-import type { Say } from '../words/index.ts';
+import { neededIn, unfitIn, type Say } from '../words/index.ts';
 import { Choices } from './Choices.tsx';
 import { Entered } from './Entered.tsx';
 import { FileChoice } from './FileChoice.tsx';
@@ -13,7 +14,9 @@ import { Steps } from './Steps.tsx';
 import { Tick } from './Tick.tsx';
 
 interface QuestionProps {
-  field: SourceField;
+  question: ShownQuestion;
+  /** Whether it stands on one of several pages: then what is missing is said before one goes on. */
+  paged: boolean;
   filled: Filled;
   labels: Look['labels'];
   language: FormLanguage;
@@ -21,8 +24,10 @@ interface QuestionProps {
 }
 
 /** One question: its label, what it is answered by, what is wrong with the answer, and help. */
-export function Question({ field, filled, labels, language, say }: QuestionProps) {
+export function Question({ question, paged, filled, labels, language, say }: QuestionProps) {
+  const { field } = question;
   const id = `${filled.prefix}-${field.key}`;
+  const own = { 'data-question': field.id, ...conditionOf(question), ...(paged ? spoken(field, language) : {}) };
   const wrong = filled.wrong[field.key] ?? '';
   const described = [wrong && `${id}-wrong`, field.help && `${id}-help`].filter((one) => one !== '').join(' ');
   const shown: QuestionShown = {
@@ -57,7 +62,7 @@ export function Question({ field, filled, labels, language, say }: QuestionProps
       <fieldset
         className={`question${width}`}
         id={id}
-        data-question={field.id}
+        {...own}
         aria-describedby={shown.described}
         aria-label={field.labelShown ? undefined : field.label}
       >
@@ -73,12 +78,18 @@ export function Question({ field, filled, labels, language, say }: QuestionProps
     );
   const entered = control.kind === 'tick' ? '' : ' entered';
   return (
-    <div className={`question${entered}${width}`} data-question={field.id}>
+    <div className={`question${entered}${width}`} {...own}>
       <Answers control={control} shown={shown} />
       {below}
     </div>
   );
 }
+
+/** What is said where it is left empty, or holds what it cannot. */
+const spoken = (field: SourceField, language: FormLanguage) => ({
+  'data-needed': field.required ? field.errorText || neededIn(language, field) : undefined,
+  'data-unfit': field.errorText || unfitIn(language, field.type),
+});
 
 /** Whether a question is answered by several elements, under one heading. */
 const isSet = (control: Control): boolean =>

@@ -10,6 +10,17 @@ export const de: Words = {
   choose: 'Bitte wählen',
   close: 'Schließen',
   steps: '{{step}} von {{most}}',
+  progress: 'Seite {{page}} von {{pages}}',
+  back: 'Zurück',
+  next: 'Weiter',
+  later: {
+    button: 'Später weitermachen',
+    title: 'Für Sie aufgehoben',
+    text: 'Mit diesem Link machen Sie dort weiter, wo Sie jetzt sind, auch auf einem anderen Gerät. Wer ihn hat, sieht, was Sie eingegeben haben. Er gilt {{days}} Tage.',
+    now: 'Jetzt weitermachen',
+    gone: 'Dieser Link gilt nicht mehr',
+    goneText: 'Er wurde schon benutzt oder ist älter als {{days}} Tage. Sie können neu beginnen.',
+  },
   parts: {
     given: 'Vorname',
     family: 'Nachname',

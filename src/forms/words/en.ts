@@ -9,6 +9,17 @@ export const en = {
   choose: 'Choose',
   close: 'Close',
   steps: '{{step}} of {{most}}',
+  progress: 'Page {{page}} of {{pages}}',
+  back: 'Back',
+  next: 'Next',
+  later: {
+    button: 'Go on later',
+    title: 'Kept for you',
+    text: 'By this link you can go on where you are now, also on another device. Whoever has it sees what you entered. It works for {{days}} days.',
+    now: 'Go on now',
+    gone: 'This link does not work any more',
+    goneText: 'It was used up, or is older than {{days}} days. You can begin anew.',
+  },
   parts: {
     given: 'First name',
     family: 'Last name',

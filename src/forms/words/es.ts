@@ -10,6 +10,17 @@ export const es: Words = {
   choose: 'Elija',
   close: 'Cerrar',
   steps: '{{step}} de {{most}}',
+  progress: 'Página {{page}} de {{pages}}',
+  back: 'Atrás',
+  next: 'Siguiente',
+  later: {
+    button: 'Seguir más tarde',
+    title: 'Guardado para usted',
+    text: 'Con este enlace puede seguir donde está ahora, también en otro dispositivo. Quien lo tenga ve lo que ha escrito. Vale {{days}} días.',
+    now: 'Seguir ahora',
+    gone: 'Este enlace ya no vale',
+    goneText: 'Ya se usó o tiene más de {{days}} días. Puede empezar de nuevo.',
+  },
   parts: {
     given: 'Nombre',
     family: 'Apellidos',

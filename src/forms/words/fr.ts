@@ -10,6 +10,17 @@ export const fr: Words = {
   choose: 'Choisissez',
   close: 'Fermer',
   steps: '{{step}} sur {{most}}',
+  progress: 'Page {{page}} sur {{pages}}',
+  back: 'Retour',
+  next: 'Suivant',
+  later: {
+    button: 'Continuer plus tard',
+    title: 'Conservé pour vous',
+    text: 'Avec ce lien, vous reprendrez où vous en êtes, même sur un autre appareil. Quiconque l’a voit ce que vous avez saisi. Il est valable {{days}} jours.',
+    now: 'Continuer maintenant',
+    gone: 'Ce lien n’est plus valable',
+    goneText: 'Il a déjà servi ou a plus de {{days}} jours. Vous pouvez recommencer.',
+  },
   parts: {
     given: 'Prénom',
     family: 'Nom',

@@ -1,6 +1,6 @@
 import { createInstance, type i18n } from 'i18next';
 import { FORM_LANGUAGES, type FormLanguage } from '../../core/forms/index.ts';
-import type { TypeName } from '../../core/values/index.ts';
+import { isTick, neededMessage, type SourceField, type TypeName } from '../../core/values/index.ts';
 import { de } from './de.ts';
 import { en, type Words } from './en.ts';
 import { es } from './es.ts';
@@ -53,6 +53,14 @@ const UNFIT: Record<TypeName, keyof Words['unfit']> = {
   'yes/no': 'answer',
   'postal address': 'address',
 };
+
+/** What is said of a required question that is empty. In English it is said as the readers of values do, by its label. */
+export function neededIn(language: FormLanguage, field: Pick<SourceField, 'label' | 'type' | 'widget'>): string {
+  const say = wordsIn(language);
+  if (isTick(field)) return say('needed.tick');
+  if (language === 'en') return neededMessage(field);
+  return say(field.type === 'choice' || field.type === 'several choices' ? 'needed.answer' : 'needed.value');
+}
 
 /** What is said of something that cannot be read as a value of a type. */
 export const unfitIn = (language: FormLanguage, type: TypeName): string => wordsIn(language)(`unfit.${UNFIT[type]}`);

@@ -10,6 +10,17 @@ export const it: Words = {
   choose: 'Scelga',
   close: 'Chiudi',
   steps: '{{step}} su {{most}}',
+  progress: 'Pagina {{page}} di {{pages}}',
+  back: 'Indietro',
+  next: 'Avanti',
+  later: {
+    button: 'Continua più tardi',
+    title: 'Conservato per Lei',
+    text: 'Con questo link può riprendere da dove si trova ora, anche su un altro dispositivo. Chi lo ha vede ciò che ha inserito. Vale {{days}} giorni.',
+    now: 'Continua ora',
+    gone: 'Questo link non vale più',
+    goneText: 'È già stato usato o ha più di {{days}} giorni. Può ricominciare.',
+  },
   parts: {
     given: 'Nome',
     family: 'Cognome',

@@ -10,6 +10,17 @@ export const nl: Words = {
   choose: 'Kies',
   close: 'Sluiten',
   steps: '{{step}} van {{most}}',
+  progress: 'Pagina {{page}} van {{pages}}',
+  back: 'Terug',
+  next: 'Verder',
+  later: {
+    button: 'Later verdergaan',
+    title: 'Voor u bewaard',
+    text: 'Met deze link gaat u verder waar u nu bent, ook op een ander apparaat. Wie hem heeft, ziet wat u hebt ingevuld. Hij werkt {{days}} dagen.',
+    now: 'Nu verdergaan',
+    gone: 'Deze link werkt niet meer',
+    goneText: 'Hij is al gebruikt of ouder dan {{days}} dagen. U kunt opnieuw beginnen.',
+  },
   parts: {
     given: 'Voornaam',
     family: 'Achternaam',

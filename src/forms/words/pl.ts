@@ -10,6 +10,17 @@ export const pl: Words = {
   choose: 'Wybierz',
   close: 'Zamknij',
   steps: '{{step}} z {{most}}',
+  progress: 'Strona {{page}} z {{pages}}',
+  back: 'Wstecz',
+  next: 'Dalej',
+  later: {
+    button: 'Dokończ później',
+    title: 'Zachowane dla Ciebie',
+    text: 'Pod tym linkiem możesz kontynuować od tego miejsca, także na innym urządzeniu. Kto go ma, widzi wpisane dane. Działa przez {{days}} dni.',
+    now: 'Kontynuuj teraz',
+    gone: 'Ten link już nie działa',
+    goneText: 'Został już użyty albo ma więcej niż {{days}} dni. Możesz zacząć od nowa.',
+  },
   parts: {
     given: 'Imię',
     family: 'Nazwisko',

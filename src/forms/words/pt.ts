@@ -10,6 +10,17 @@ export const pt: Words = {
   choose: 'Escolha',
   close: 'Fechar',
   steps: '{{step}} de {{most}}',
+  progress: 'Página {{page}} de {{pages}}',
+  back: 'Voltar',
+  next: 'Seguinte',
+  later: {
+    button: 'Continuar mais tarde',
+    title: 'Guardado para si',
+    text: 'Com este link pode continuar onde está agora, também noutro dispositivo. Quem o tiver vê o que escreveu. É válido por {{days}} dias.',
+    now: 'Continuar agora',
+    gone: 'Este link já não é válido',
+    goneText: 'Já foi usado ou tem mais de {{days}} dias. Pode começar de novo.',
+  },
   parts: {
     given: 'Nome próprio',
     family: 'Apelido',

@@ -10,6 +10,17 @@ export const sv: Words = {
   choose: 'Välj',
   close: 'Stäng',
   steps: '{{step}} av {{most}}',
+  progress: 'Sida {{page}} av {{pages}}',
+  back: 'Tillbaka',
+  next: 'Nästa',
+  later: {
+    button: 'Fortsätt senare',
+    title: 'Sparat åt dig',
+    text: 'Med den här länken kan du fortsätta där du är nu, även på en annan enhet. Den som har länken ser vad du har fyllt i. Den gäller i {{days}} dagar.',
+    now: 'Fortsätt nu',
+    gone: 'Den här länken gäller inte längre',
+    goneText: 'Den har redan använts eller är äldre än {{days}} dagar. Du kan börja om.',
+  },
   parts: {
     given: 'Förnamn',
     family: 'Efternamn',

@@ -2,6 +2,7 @@ import { readConfig } from '../config.ts';
 import { profileOf } from '../connectors/registry.ts';
 import { saveConnection, verifyEntered } from '../connecting/adding.ts';
 import { createContext, type Context } from '../context.ts';
+import { saying } from '../../core/forms/index.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
 import { saveOwnProfile } from '../store/profiles.ts';
@@ -40,7 +41,7 @@ async function makeSetting(): Promise<Setting> {
   const connectionId = await saveConnection(context, store.db, entered, verified);
 
   const sourceId = newId();
-  const draft = { ...skyLetterForm(''), origins: [], thankYouUrl: '' };
+  const draft = { ...skyLetterForm(''), origins: [], ending: saying('') };
   await addSource(store.db, { id: sourceId, publicId: 'bench', name: 'Bench', draft, now: now() });
   const unpublished = await findSource(store.db, sourceId);
   if (unpublished) await publishSource(store.db, unpublished, now());
@@ -72,6 +73,7 @@ export async function acceptMany({ context, source }: Setting, count: number): P
       payload: { kind: 'entries', entries: visitorEntries(), files: [] },
       headers: {},
       idempotencyKey: null,
+      known: {},
       shownAt: null,
     });
   }

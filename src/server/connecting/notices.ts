@@ -94,6 +94,7 @@ export async function takeNotices(
     payload: { kind: 'json', json: parsed, files: [] },
     headers: {},
     idempotencyKey: null,
+    known: {},
     shownAt: null,
   });
   return taken.ok ? 'taken' : 'not readable';

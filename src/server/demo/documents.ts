@@ -1,4 +1,4 @@
-import { PLAIN_LOOK, type Look } from '../../core/forms/index.ts';
+import { PLAIN_LOOK, saying, type Look } from '../../core/forms/index.ts';
 import { PLAIN_SHOWING } from '../../core/showing/index.ts';
 import { plainFace, SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
 import {
@@ -14,7 +14,7 @@ import { ROUTE_FORMAT, type RouteDocument, type Target, type TargetTag } from '.
 import type { PurposeDraft } from '../../core/consent/index.ts';
 import { plainField, type SourceField } from '../../core/values/index.ts';
 
-const field = (
+export const field = (
   key: string,
   label: string,
   type: SourceField['type'],
@@ -82,8 +82,9 @@ export const skyLetterForm = (siteUrl: string): FormDocument => ({
   resetLabel: '',
   statement: '',
   trust: 'usual',
-  thankYouUrl: `${siteUrl}/thank-you`,
-  thankYouMessage: 'Thank you. Please look into your mailbox and confirm your address.',
+  ending: saying('Thank you. Please look into your mailbox and confirm your address.', {
+    next: `${siteUrl}/thank-you`,
+  }),
   origins: [siteUrl],
   minimumSeconds: 2,
 });
@@ -206,7 +207,7 @@ const SCHOOL_FIELDS = [
 ];
 
 /** What the observatory's forms look like: as its site does. */
-const NIGHT_SKY: Look = {
+export const NIGHT_SKY: Look = {
   ...PLAIN_LOOK,
   colours: {
     action: '#263a6b',
@@ -226,7 +227,7 @@ const shortFields = (label: string): SourceField[] => [
   field('consent', label, 'yes/no', { required: true }),
 ];
 
-const shortForm = (siteUrl: string, face: Partial<FormDocument>): FormDocument => {
+export const shortForm = (siteUrl: string, face: Partial<FormDocument>): FormDocument => {
   const fields = shortFields(PURPOSES.letter.wordings[0] ?? '');
   return {
     format: SOURCE_FORMAT,
@@ -238,8 +239,7 @@ const shortForm = (siteUrl: string, face: Partial<FormDocument>): FormDocument =
     resetLabel: '',
     statement: '',
     trust: 'usual',
-    thankYouUrl: '',
-    thankYouMessage: 'Please look into your mailbox and confirm your address.',
+    ending: saying('Please look into your mailbox and confirm your address.'),
     origins: [siteUrl],
     minimumSeconds: 2,
     ...face,
@@ -272,7 +272,12 @@ export const eveningPopUp = (siteUrl: string): FormDocument => {
   return {
     ...form,
     items: [
-      { kind: 'text', id: 'text-1', text: 'The Sky letter says in time which evenings are worth the walk.' },
+      {
+        kind: 'text',
+        id: 'text-1',
+        shownIf: null,
+        text: 'The Sky letter says in time which evenings are worth the walk.',
+      },
       ...form.items,
     ],
   };
@@ -289,8 +294,7 @@ export const schoolForm = (): FormDocument => ({
   resetLabel: '',
   statement: PURPOSES.visits.wordings[0] ?? '',
   trust: 'usual',
-  thankYouUrl: '',
-  thankYouMessage: 'Thank you. We will write to you within two days.',
+  ending: saying('Thank you. We will write to you within two days.'),
   origins: [],
   minimumSeconds: 2,
 });

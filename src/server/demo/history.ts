@@ -21,7 +21,7 @@ import { type Invented, pick } from './people.ts';
 const DAYS = 35;
 
 /** One thing that happened in the demo's past. */
-interface Happening {
+export interface Happening {
   at: number;
   source: SourceRecord;
   page: string;
@@ -336,6 +336,7 @@ async function arrive(context: Context, { at, source, page, payload }: Happening
       address: '192.0.2.10',
     },
     idempotencyKey: null,
+    known: {},
     shownAt: null,
   });
 }

@@ -3,7 +3,7 @@ import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
 import { printFormToCopy } from '../../forms/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
-import type { MadeDocument } from '../../core/intake/index.ts';
+import type { FormDocument, MadeDocument } from '../../core/intake/index.ts';
 import { IWASHI, type Actor } from '../commands/command.ts';
 import { nameOrganisation } from '../commands/organisation/nameOrganisation.ts';
 import { addPurpose } from '../commands/purposes/addPurpose.ts';
@@ -41,6 +41,7 @@ import {
   withPurposes,
 } from './documents.ts';
 import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
+import { clearNightBar, inventVisits, nextForReaders, visitPlanner } from './visits.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
 
 const SEED = 1877;
@@ -95,9 +96,16 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     schoolRoute(school.id, ternPost, [enquiryTarget(capstan), bellTarget(bellbuoy)]),
   );
 
-  const story = await addMade(context, 'Under every story', storyForm(around.siteUrl));
+  const letter = (await listPurposes(store.db)).find(({ name }) => name === PURPOSES.letter.name)?.id ?? '';
+  const story = await addMade(context, 'Under every story', {
+    ...storyForm(around.siteUrl),
+    instead: nextForReaders(around.siteUrl, letter),
+  });
   const evening = await addMade(context, 'Evenings pop-up', eveningPopUp(around.siteUrl));
-  await addWire(context, 'Sky letter by address', shortRoute([story.id, evening.id], ternPost));
+  const visit = await addMade(context, 'Visit planner', visitPlanner(around.siteUrl, letter));
+  const bar = await addMade(context, 'Clear night bar', clearNightBar(around.siteUrl, letter));
+  const short = [story.id, evening.id, visit.id, bar.id];
+  await addWire(context, 'Sky letter by address', shortRoute(short, ternPost));
 
   const orders = await addMade(context, 'Box office orders', ordersSource());
   await addWire(context, 'Calls about evenings', ordersRoute(orders.id, { capstan, bellbuoy }));
@@ -105,7 +113,10 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   const people = inventPeople(PEOPLE, random);
   await fillTernPost(around.standins['tern-post'].url, people, now);
   const mailer = createMailer(context);
-  const happenings = inventHistory(people, { sky, school, orders, story, evening }, around.siteUrl, now, random);
+  const happenings = [
+    ...inventHistory(people, { sky, school, orders, story, evening }, around.siteUrl, now, random),
+    ...inventVisits(people, visit, around.siteUrl, now, random),
+  ];
   await liveThrough(context, clock, mailer, happenings, now);
   await noteEvents(store.db, inventShowings(happenings, { sky, story, evening }, newId, random));
   while ((await countStroke(context)) > 0);
@@ -202,9 +213,9 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
   for (const source of await listSources(store.db)) {
     if (source.live?.kind !== 'form' || !OF_THE_SITE.has(source.publicId)) continue;
     let live = source.live;
-    if (live.origins[0] !== siteUrl) {
-      const thankYouUrl = live.thankYouUrl === '' ? '' : `${siteUrl}/thank-you`;
-      live = { ...live, thankYouUrl, origins: [siteUrl] };
+    const [before] = live.origins;
+    if (before !== undefined && before !== siteUrl) {
+      live = JSON.parse(JSON.stringify(live).replaceAll(before, siteUrl)) as FormDocument;
       await saveSourceDraft(store.db, source.id, live, null, now());
       await publishAndRead(IWASHI, context, source.id);
     }
@@ -217,7 +228,13 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
 }
 
 /** The forms that stand on the observatory's site. */
-const OF_THE_SITE = new Set(['sky-letter-sign-up', 'under-every-story', 'evenings-pop-up']);
+const OF_THE_SITE = new Set([
+  'sky-letter-sign-up',
+  'under-every-story',
+  'evenings-pop-up',
+  'visit-planner',
+  'clear-night-bar',
+]);
 
 main().then(
   () => process.exit(0),

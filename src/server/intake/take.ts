@@ -28,13 +28,15 @@ export interface Arrival {
   headers: Record<string, string>;
   /** What the caller calls this request, if it does. */
   idempotencyKey: string | null;
+  /** What is known of the visitor, by the ids of such facts. */
+  known: FieldValues;
   /** When a page of ours was shown, if it was one of ours. */
   shownAt: number | null;
 }
 
 export type Taken =
-  /** The submissions in it, in their order; one for most. */
-  | { ok: true; ids: string[] }
+  /** The submissions in it, in their order; one for most. And what the first one says. */
+  | { ok: true; ids: string[]; answers: FieldValues }
   | { ok: false; why: 'invalid'; issues: FieldIssue[] }
   | { ok: false; why: 'unreadable'; problem: string }
   /** The caller's name for this request was used for another one. */
@@ -46,7 +48,7 @@ export type Taken =
  */
 export async function takeSubmission(context: Context, arrival: Arrival): Promise<Taken> {
   const { document, payload } = arrival;
-  const readings = readPayload(document, payload);
+  const readings = readPayload(document, payload, { known: arrival.known, now: context.now() });
   if (!Array.isArray(readings)) return { ok: false, why: 'unreadable', problem: readings.problem };
   const issues = readings.flatMap((reading) => (reading.ok ? [] : reading.issues));
   if (issues.length > 0) return { ok: false, why: 'invalid', issues };
@@ -79,21 +81,23 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
       suspicion,
     });
     if (!taken.ok) return taken;
-    ids.push(...taken.ids);
+    ids.push(taken.id);
   }
-  return { ok: true, ids };
+  return { ok: true, ids, answers: each[0] ?? {} };
 }
+
+type Stored = { ok: true; id: string } | { ok: false; why: 'key used before' };
 
 /** How often an earlier one may vanish in the very moment before it is looked at. */
 const MOST_TRIES = 5;
 
-async function storeOnce({ store }: Context, { fields }: SourceDocument, submission: NewSubmission): Promise<Taken> {
+async function storeOnce({ store }: Context, { fields }: SourceDocument, submission: NewSubmission): Promise<Stored> {
   const isSame = (values: FieldValues) => contentOf(fields, values) === contentOf(fields, submission.values);
   const isSetAside = submission.suspicion !== null;
-  const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Taken> => {
+  const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Stored> => {
     if (!isSame(earlier.values)) return { ok: false, why: 'key used before' };
     await countRepeat(store.db, earlier.id, submission.receivedAt);
-    return { ok: true, ids: [earlier.id] };
+    return { ok: true, id: earlier.id };
   };
   // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
   const real = isSetAside ? await findEarlier(store.db, submission, false) : null;
@@ -102,7 +106,7 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const files = filesIn(submission.values);
   if (files.length > 0) await assignUploads(store.db, files, submission.id);
   for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
-    if (await acceptSubmission(store, submission)) return { ok: true, ids: [submission.id] };
+    if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id };
     const earlier = await findEarlier(store.db, submission, isSetAside);
     if (earlier) return repeated(earlier);
   }

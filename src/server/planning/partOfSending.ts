@@ -5,7 +5,7 @@ import { readKnowledge } from '../store/knowledge.ts';
 import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
 import type { RouteRecord } from '../store/routes.ts';
 import { countHeld, countReceived, nextHeld, nextReceived, type SendingRecord } from '../store/sendings.ts';
-import { visitOf } from '../store/submissions.ts';
+import { visitWithSign } from '../intake/visitors.ts';
 import type { LiveWirings } from './liveWiring.ts';
 import { planAgain, type PlannedAgain, type SendingOutcome } from './planAgain.ts';
 import { replanned, replanOne } from './replanning.ts';
@@ -44,18 +44,23 @@ interface Part {
 }
 
 /** The next part of what somebody chose, the oldest first, and what becomes of each. */
-export async function nextPart(db: Db, context: Pick<Context, 'now'>, wirings: LiveWirings, walk: Walk): Promise<Part> {
+export async function nextPart(
+  db: Db,
+  context: Pick<Context, 'now' | 'config'>,
+  wirings: LiveWirings,
+  walk: Walk,
+): Promise<Part> {
   const { route, chosen, after, limit, doIt } = walk;
   if (chosen.pile === 'held') return nextHeldPart(db, context, wirings, walk);
   const submissions = await nextReceived(db, receivedOf(chosen, route), after, limit);
   const { when } = chosen;
-  const planned = await planAgain(db, wirings, { route, submissions, now: context.now(), when, lock: doIt });
+  const planned = await planAgain(context, db, wirings, { route, submissions, when, lock: doIt });
   return { planned, outcomes: planned.map(({ outcome }) => outcome), last: submissions.at(-1)?.id ?? null };
 }
 
 async function nextHeldPart(
   db: Db,
-  context: Pick<Context, 'now'>,
+  context: Pick<Context, 'now' | 'config'>,
   wirings: LiveWirings,
   { route, chosen, after, limit, doIt }: Walk,
 ): Promise<Part> {
@@ -70,7 +75,7 @@ async function nextHeldPart(
     const [known = NOBODY] = isOfPeople(when)
       ? await readKnownPeople(db, [said], { lock: false, answersSince: null })
       : [];
-    const about = { fields, values, visit: visitOf(submission), known, knowledge, now: context.now() };
+    const about = { fields, values, visit: visitWithSign(context, submission), known, knowledge, now: context.now() };
     if (!isChosen(when, about)) outcomes.push('not chosen');
     else if (doIt) outcomes.push((await replanOne(db, context, delivery)) === null ? 'sent' : 'held');
     else outcomes.push((await replanned(db, context, delivery)).ok ? 'sent' : 'held');

@@ -1,3 +1,4 @@
+import type { Context } from '../context.ts';
 import type { Condition } from '../../core/conditions/index.ts';
 import {
   NOBODY,
@@ -15,7 +16,8 @@ import { readKnowledge } from '../store/knowledge.ts';
 import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
 import type { RouteRecord } from '../store/routes.ts';
 import { sentBefore } from '../store/sendings.ts';
-import { visitOf, type SubmissionRecord } from '../store/submissions.ts';
+import { visitWithSign } from '../intake/visitors.ts';
+import type { SubmissionRecord } from '../store/submissions.ts';
 import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
 
 /** What becomes of one submission that is sent again. */
@@ -34,23 +36,23 @@ export interface PlannedAgain {
  * to confirm is asked a second time; and no mail goes out but that.
  */
 export async function planAgain(
+  context: Pick<Context, 'config' | 'now'>,
   db: Db,
   wirings: LiveWirings,
   {
     route,
     submissions,
-    now,
     when,
     lock,
   }: {
     route: RouteRecord;
     submissions: SubmissionRecord[];
-    now: number;
     /** For whom; null for everybody. */
     when: Condition | null;
     lock: boolean;
   },
 ): Promise<PlannedAgain[]> {
+  const now = context.now();
   const before = await sentBefore(
     db,
     route.id,
@@ -73,7 +75,7 @@ export async function planAgain(
     }
     const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
     const { fields, statement, trust } = document;
-    const visit = visitOf(submission);
+    const visit = visitWithSign(context, submission);
     const about = { fields, statement, trust, values: submission.values, visit, known, now };
     if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
       plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });

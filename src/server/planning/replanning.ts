@@ -9,7 +9,8 @@ import { readKnowledge } from '../store/knowledge.ts';
 import { readKnownPerson, saidOfSelf } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
-import { findSubmission, visitOf } from '../store/submissions.ts';
+import { visitWithSign } from '../intake/visitors.ts';
+import { findSubmission } from '../store/submissions.ts';
 
 /** What is said of what was held while somebody decided about it, and is not any more. */
 export const GONE_ON = 'It has gone on meanwhile. Reload to see where it is.';
@@ -19,9 +20,10 @@ type Replanned = Pick<Deliver, 'intent' | 'leftOut' | 'routeVersion'>;
 /** What the route of a held delivery, as it is live now, makes of what it came of; or why it stays as it is. */
 export async function replanned(
   db: Db,
-  { now }: Pick<Context, 'now'>,
+  context: Pick<Context, 'now' | 'config'>,
   delivery: DeliveryRecord,
 ): Promise<Result<Replanned>> {
+  const { now } = context;
   const submission = await findSubmission(db, delivery.submissionId);
   const route = await findRoute(db, delivery.routeId);
   const source = submission && (await readSourceVersion(db, submission.sourceId, submission.sourceVersion));
@@ -33,7 +35,7 @@ export async function replanned(
     trust: source.trust,
     values: submission.values,
     keys: keysOf(source.fields, submission.values, submission.sourceId),
-    visit: visitOf(submission),
+    visit: visitWithSign(context, submission),
     routes: [{ id: route.id, name: route.name, version: route.liveVersion, document: route.live }],
     // It is planned as if of somebody new: what they confirmed since changes nothing of what they sent.
     known: NOBODY,
@@ -55,7 +57,7 @@ export async function replanned(
 /** Puts a held delivery back with what its route makes of it now. @returns why it stays as it is; null when it went on */
 export async function replanOne(
   db: Db,
-  context: Pick<Context, 'now'>,
+  context: Pick<Context, 'now' | 'config'>,
   delivery: DeliveryRecord,
 ): Promise<string | null> {
   const plan = await replanned(db, context, delivery);

@@ -21,6 +21,24 @@ export const noteCompleted = (db: Db, submissions: CompletedSubmission[]): Promi
     }),
   );
 
+/** Notes by which ways submissions went through their forms. */
+export const noteWays = (db: Db, taken: { submission: CompletedSubmission; ways: string[] }[]): Promise<void> =>
+  noteEvents(
+    db,
+    taken.flatMap(({ submission, ways }) => {
+      const { id, sourceId, receivedAt } = submission;
+      const how = visitColumns(submission);
+      return ways.map((question) => ({
+        subject: id,
+        what: 'way' as const,
+        question,
+        sourceId,
+        at: receivedAt,
+        ...how,
+      }));
+    }),
+  );
+
 type CompletedSubmission = Parameters<typeof visitColumns>[0] & { id: string; sourceId: string; receivedAt: number };
 
 /** How somebody came, as counts are kept apart by it. */
@@ -102,8 +120,9 @@ export async function countEvents(db: Db, stroke: string, most: number): Promise
   const each = DIMENSIONS.map((dimension) => {
     const value = dimension === 'all' ? sql`''` : COLUMNS[dimension];
     const only = dimension === 'all' ? sql`` : sql`AND ${value} <> ''`;
+    const counted = dimension === 'question' ? sql`` : sql`AND what <> 'way'`;
     return sql`SELECT ${dimension} AS dimension, source_id, FLOOR(at / ${HOUR_MS}) AS hour, ${value} AS value, what, COUNT(*) AS count
-      FROM form_events WHERE counted_by = ${stroke} ${only} GROUP BY source_id, FLOOR(at / ${HOUR_MS}), ${value}, what`;
+      FROM form_events WHERE counted_by = ${stroke} ${only} ${counted} GROUP BY source_id, FLOOR(at / ${HOUR_MS}), ${value}, what`;
   });
   await db.execute(
     // In the order of the key, so that two strokes lock the rows that they share in the same order.

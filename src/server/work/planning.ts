@@ -1,4 +1,6 @@
-import { noteCompleted } from '../store/counting.ts';
+import { visitWithSign } from '../intake/visitors.ts';
+import { hasWays, wayName, waysTaken } from '../../core/forms/index.ts';
+import { noteCompleted, noteWays } from '../store/counting.ts';
 import { keyText } from '../../core/identity/index.ts';
 import {
   NOBODY,
@@ -31,7 +33,6 @@ import {
   failPlanning,
   findSubmission,
   lockUnplanned,
-  visitOf,
   type SubmissionRecord,
 } from '../store/submissions.ts';
 import { planTold } from './noticing.ts';
@@ -111,7 +112,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       trust,
       values: submission.values,
       keys,
-      visit: visitOf(submission),
+      visit: visitWithSign(context, submission),
       ...wiring,
       known,
       now,
@@ -128,6 +129,14 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   await noteCompleted(
     db,
     taken.map(({ submission }) => submission).filter(({ id }) => planned.has(id)),
+  );
+  await noteWays(
+    db,
+    taken.flatMap(({ submission, document }) =>
+      document.kind === 'form' && planned.has(submission.id) && hasWays(document)
+        ? [{ submission, ways: waysTaken(document, submission.values, submission.receivedAt).map(wayName) }]
+        : [],
+    ),
   );
   return left;
 }

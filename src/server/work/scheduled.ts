@@ -1,6 +1,7 @@
 import { eq, lt } from 'drizzle-orm';
 import { CATALOGUE_REST_MS, checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
+import { KEPT_DAYS } from '../intake/keeping.ts';
 import { clearLooseUploads } from '../intake/uploads.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
 import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
@@ -10,6 +11,7 @@ import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
+import { forgetOldKeptForms } from '../store/keptForms.ts';
 import { addConsentEvents } from '../store/people/index.ts';
 import { workers } from '../store/schema/index.ts';
 
@@ -35,6 +37,7 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
     await expireConfirmations(context);
     await checkConnections(context);
     await clearLooseUploads(context, LOOSE_AT_ONCE);
+    await forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE);
     await forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE);
   };
   const run = () => {

@@ -2,7 +2,7 @@ import { Hono } from 'hono';
 import { Faults } from '../faults.ts';
 import { listen } from '../listen.ts';
 import { ready, StateFile } from '../process.ts';
-import { evenings, home, loud, skyLetter, stories, story, strict, thankYou } from './pages.ts';
+import { book, evenings, home, loud, skyLetter, stories, story, strict, thankYou, visit } from './pages.ts';
 
 // The observatory's web site. What a web developer would paste into it is put here: PUT /form.html for the place of the form,
 // and PUT /head.html for the head of every page.
@@ -33,6 +33,11 @@ app.get('/stories', (c) => c.html(stories(pasted.head)));
 app.get('/stories/:slug', (c) => {
   const page = story(pasted.head, c.req.param('slug'));
   return page === null ? c.notFound() : c.html(page);
+});
+app.get('/visit', (c) => c.html(visit(pasted.head)));
+app.get('/book', (c) => {
+  const [evening = '', name = '', email = ''] = ['evening', 'name', 'email'].map((part) => c.req.query(part));
+  return c.html(book(pasted.head, { evening, name, email }));
 });
 app.get('/thank-you', (c) => c.html(thankYou(pasted.head)));
 /** A page that lets nothing in but what it names: the script's own address, and where it asks and sends. */

@@ -20,6 +20,7 @@ const LINKS = [
   ['/', 'Home'],
   ['/evenings', 'Stargazing evenings'],
   ['/stories', 'Stories'],
+  ['/visit', 'Your visit'],
   ['/sky-letter', 'Sky letter'],
 ] as const;
 
@@ -139,6 +140,36 @@ export const skyLetter = (head: string, form: string) =>
         Once a month, in plain words: what is up, which evenings to come, and one good story. Leave whenever you like.
       </p>
       ${form === '' ? html`<p><em>The form is not placed yet.</em></p>` : raw(form)}
+    </main>`,
+  );
+
+export const visit = (head: string) =>
+  sitePage(
+    head,
+    '/visit',
+    'Your visit',
+    html`<main class="wide">
+      <h1>Your visit</h1>
+      <p>Four questions, and we know which evening and which chair are yours.</p>
+      <div data-iwashi-form="visit-planner" style="min-height: 22rem"></div>
+    </main>`,
+  );
+
+/** Where an evening is booked: what is known of it already comes in the address. */
+export const book = (head: string, { evening, name, email }: Record<'evening' | 'name' | 'email', string>) =>
+  sitePage(
+    head,
+    '/book',
+    'Choose your seats',
+    html`<main class="wide">
+      <h1>Choose your seats</h1>
+      <dl>
+        <dt>Evening</dt>
+        <dd>${evening || 'not chosen yet'}</dd>
+        <dt>For</dt>
+        <dd>${name} ${email === '' ? '' : `(${email})`}</dd>
+      </dl>
+      <p>Row by the dome, row by the wall, or the bench with the blanket: we keep it until dusk.</p>
     </main>`,
   );
 

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PageInstallation } from '../../contract/installation.ts';
-import type { SampleView, SourceView } from '../../contract/source.ts';
+import type { SampleView, SourceView, WaysView } from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
@@ -13,6 +13,15 @@ export const useSamples = (sourceId: string) =>
     queryKey: ['samples', sourceId],
     queryFn: () => api.get<SampleView[]>(`/sources/${sourceId}/samples`),
     enabled: sourceId !== '',
+  });
+
+/** How many took which way through a form. */
+export const useWays = (sourceId: string, wanted: boolean) =>
+  useQuery({
+    queryKey: ['ways', sourceId],
+    queryFn: () => api.get<WaysView>(`/sources/${sourceId}/ways`),
+    enabled: wanted,
+    refetchInterval: 30_000,
   });
 
 /** Many samples at once, each with what is known of the person. */

@@ -1,5 +1,5 @@
 import type { Payload } from '../payload.ts';
-import type { Kind, Reading, Signs, Unreadable } from '../reading.ts';
+import type { Kind, Reading, ReadingFacts, Signs, Unreadable } from '../reading.ts';
 import type { Suspicion } from '../screening.ts';
 import type { SourceDocument, SourceKind } from '../source.ts';
 import { form } from './form.ts';
@@ -16,8 +16,8 @@ const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }
 const kindOf = (document: SourceDocument) => KINDS[document.kind] as Kind<SourceDocument>;
 
 /** Reads what was sent to a source: one reading for each submission in it, or why there is none. */
-export const readPayload = (document: SourceDocument, payload: Payload): Reading[] | Unreadable =>
-  kindOf(document).read(document, payload);
+export const readPayload = (document: SourceDocument, payload: Payload, facts: ReadingFacts): Reading[] | Unreadable =>
+  kindOf(document).read(document, payload, facts);
 
 /** Whether a submission looks like a robot's. */
 export const suspicionOf = (document: SourceDocument, signs: Signs): Suspicion | null =>

@@ -1,14 +1,19 @@
 import type { PartIssue } from '../../../contract/checks.ts';
 import {
   ELAPSED_FIELD,
+  AT_FIELD,
+  KEPT_FIELD,
   KEY_FIELD,
+  LATER_FIELD,
   PAGE_FIELD,
   PLACEMENT_FIELD,
   REFERRER_FIELD,
   STAMP_FIELD,
   TRAP_FIELD,
   VARIANT_FIELD,
+  VISITOR_FIELD,
 } from '../../../core/forms/index.ts';
+import { pathIssues } from './pathIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
 import type { MadeDocument } from '../../../core/intake/index.ts';
 import { areTimes, isZone, type FormDocument } from '../../../core/intake/index.ts';
@@ -20,11 +25,15 @@ const OWN_NAMES = new Set([
   TRAP_FIELD,
   ELAPSED_FIELD,
   STAMP_FIELD,
+  AT_FIELD,
+  KEPT_FIELD,
   KEY_FIELD,
+  LATER_FIELD,
   PAGE_FIELD,
   REFERRER_FIELD,
   PLACEMENT_FIELD,
   VARIANT_FIELD,
+  VISITOR_FIELD,
 ]);
 
 /** What keeps a source from going live, each with the part that is wrong. */
@@ -63,10 +72,9 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
 }
 
 /** What keeps a form in particular from going live. */
-function formIssues(
-  { items, open, presentation, showing, fields }: FormDocument,
-  add: (pointer: string, detail: string) => void,
-): void {
+function formIssues(document: FormDocument, add: (pointer: string, detail: string) => void): void {
+  const { items, open, presentation, showing, fields } = document;
+  pathIssues(document, add);
   if (!isZone(open.zone)) add('/open/zone', `"${open.zone}" is no time zone, such as Europe/London.`);
   else if (!areTimes(open))
     add('/open', 'The times from when to when it is open cannot be: the end is before the beginning.');

@@ -24,6 +24,7 @@ import { fingerprintOf } from '../../commands/routes/fingerprint.ts';
 import { beginTrial, tryTrialTarget } from '../../commands/routes/rehearseLive.ts';
 import { lookThere } from '../../connecting/rehearsing.ts';
 import type { Context } from '../../context.ts';
+import { signForLink } from '../../intake/visitors.ts';
 import { findConnection, readCatalogues } from '../../store/connections.ts';
 import { readKnowledge } from '../../store/knowledge.ts';
 import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
@@ -53,7 +54,8 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
       sourceId,
       document,
       values: readSample(document.fields, input.values),
-      visit: visitIn(input.visit),
+      // A sign by which nobody is known: there is no submission yet.
+      visit: { ...visitIn(input.visit), visitor: signForLink(context, sourceId) },
       standing: input.standing,
     };
   }

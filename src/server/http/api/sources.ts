@@ -7,7 +7,9 @@ import {
   SourceInput,
   type SampleView,
   type SourceView,
+  type WaysView,
 } from '../../../contract/source.ts';
+import { readWay } from '../../../core/forms/index.ts';
 import { readForms } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
 import {
@@ -25,7 +27,8 @@ import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import type { Context } from '../../context.ts';
-import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
+import { readSums } from '../../store/counting.ts';
+import { readDotLines, countBySource, DAY_MS, HOUR_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
 import { readKnownPeople, saidOfSelf } from '../../store/people/index.ts';
@@ -40,6 +43,8 @@ import { pausingRoutes } from './pausing.ts';
 
 /** How many samples a route is tried on at once. */
 const MOST_SAMPLES = 500;
+/** Of so many days ways through forms are told. */
+const WAYS_DAYS = 30;
 
 export function sourceRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -145,6 +150,20 @@ export function sourceRoutes(context: Context): Hono<Session> {
   });
 
   app.route('/', pausingRoutes(context, 'source', viewOf));
+
+  /** How many took which way through a form of several pages or endings, of those who sent it lately. */
+  app.get('/:id/ways', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const hour = Math.floor(now() / HOUR_MS);
+    const sums = await readSums(store.db, 'value', {
+      dimension: 'question',
+      sourceIds: [id],
+      fromHour: hour - WAYS_DAYS * 24,
+      toHour: hour + 1,
+    });
+    const ways = sums.flatMap(({ of, what, count }) => (what === 'way' ? [{ ...readWay(of), count }] : []));
+    return c.json({ days: WAYS_DAYS, ways } satisfies WaysView);
+  });
 
   app.get('/:id/samples', allow('sources:read'), async (c) => {
     const record = await must(c.req.param('id'));

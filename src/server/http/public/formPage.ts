@@ -1,9 +1,22 @@
 import type { Context as HonoContext } from 'hono';
 import { html, raw } from 'hono/html';
-import type { FormLanguage, KeptFile } from '../../../core/forms/index.ts';
+import type { Ending, FormLanguage, KeptFile } from '../../../core/forms/index.ts';
 import type { Entries, FieldIssue, FormDocument } from '../../../core/intake/index.ts';
-import { prefixFor, printClosed, printForm, printMessage, wordsIn, type Printed } from '../../../forms/index.ts';
+import { KEPT_DAYS } from '../../intake/keeping.ts';
+import {
+  prefixFor,
+  printClosed,
+  printEnding,
+  printForm,
+  printInstead,
+  printMessage,
+  wordsIn,
+  type Printed,
+} from '../../../forms/index.ts';
 import { showPage } from './layout.ts';
+
+/** Runs on a form's own page: pages, what belongs to the answers, counting. */
+const OWN_SCRIPT = '/place/own.js';
 
 export interface FormState {
   action: string;
@@ -14,18 +27,20 @@ export interface FormState {
   issues: FieldIssue[];
   /** Files that came with an earlier try, by field name. */
   kept: Record<string, KeptFile>;
+  /** The page of it that somebody was on; absent for the first. */
+  at?: string | undefined;
   /** Further inputs that the form brings along. */
   carries: Entries | 'script';
 }
 
 /** A form as it stands in a page. */
-export function printShown({ action, document, language, typed, issues, kept, carries }: FormState): Printed {
+export function printShown({ action, document, language, typed, issues, kept, at, carries }: FormState): Printed {
   const wrong = Object.fromEntries(issues.map(({ field, message }) => [field, message]));
   return printForm({
     action,
     face: document,
     language,
-    filled: { prefix: prefixFor(action), typed, wrong, kept },
+    filled: { prefix: prefixFor(action), typed, wrong, kept, ...(at === undefined ? {} : { at }) },
     carries,
   });
 }
@@ -38,7 +53,11 @@ export function showForm(c: HonoContext, of: string, state: FormState, status = 
   const shown = {
     title: issues.length > 0 ? wordsIn(language)('again.check', { title: title || of }) : title,
     personal: typed !== null,
-    sendsTo: originIn(document.thankYouUrl),
+    sendsTo: [document.ending, ...document.endings]
+      .map(({ next }) => originIn(next))
+      .join(' ')
+      .trim(),
+    runs: OWN_SCRIPT,
   };
   return showPage(
     c,
@@ -47,20 +66,62 @@ export function showForm(c: HonoContext, of: string, state: FormState, status = 
   );
 }
 
-/** What stands on the form's own page once it was sent. */
-export function showThanks(
+/** What stands on the form's own page once it was sent. @param answerOf the answer to a field, in words */
+export function showEnding(
   c: HonoContext,
   of: string,
-  publicId: string,
-  document: FormDocument,
-  language: FormLanguage,
+  { publicId, document, language }: { publicId: string; document: FormDocument; language: FormLanguage },
+  ending: Ending,
+  answerOf: (field: string) => string,
 ) {
-  const title = wordsIn(language)('thanks');
+  const { html: said, css } = printEnding(prefixFor(publicId), document.look, language, ending, answerOf);
+  const title = ending.title || wordsIn(language)('thanks');
+  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, personal: true });
+}
+
+/** What a visitor sees instead of the form of whom something is known. */
+export function showInstead(
+  c: HonoContext,
+  of: string,
+  { publicId, document, language }: { publicId: string; document: FormDocument; language: FormLanguage },
+  instead: Ending,
+) {
+  const { html: said, css } = printInstead(prefixFor(publicId), document, language, instead);
+  const title = instead.title || document.title;
+  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, personal: true });
+}
+
+/** What stands in the place of a form that was left half filled in. @param url the link by which it is gone on with */
+export function printKept(publicId: string, { look }: FormDocument, language: FormLanguage, url: string): Printed {
+  const say = wordsIn(language);
+  return printMessage(prefixFor(publicId), look, language, {
+    title: say('later.title'),
+    text: `${say('later.text', { days: KEPT_DAYS })}\n\n${url}`,
+    link: { label: say('later.now'), url },
+  });
+}
+
+export function showKept(
+  c: HonoContext,
+  of: string,
+  { publicId, document, language }: { publicId: string; document: FormDocument; language: FormLanguage },
+  url: string,
+) {
+  const { html: said, css } = printKept(publicId, document, language, url);
+  const title = wordsIn(language)('later.title');
+  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, personal: true });
+}
+
+/** What stands where a link leads that cannot be gone on with. */
+export function showGone(c: HonoContext, of: string, publicId: string, document: FormDocument, language: FormLanguage) {
+  const say = wordsIn(language);
+  const title = say('later.gone');
   const { html: said, css } = printMessage(prefixFor(publicId), document.look, language, {
     title,
-    text: document.thankYouMessage,
+    text: say('later.goneText', { days: KEPT_DAYS }),
+    link: { label: document.title || of || say('later.now'), url: `/in/${publicId}` },
   });
-  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}` });
+  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}` }, 410);
 }
 
 /** What stands where a form was that takes nothing at the moment. */

@@ -4,13 +4,18 @@ import { bodyLimit } from 'hono/body-limit';
 import { secureHeaders } from 'hono/secure-headers';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import {
+  forVisitor,
+  insteadFor,
+  KEPT_FIELD,
   KEY_FIELD,
+  LATER_FIELD,
   languageFor,
   PAGE_FIELD,
   PLACEMENT_FIELD,
   REFERRER_FIELD,
   STAMP_FIELD,
   VARIANT_FIELD,
+  VISITOR_FIELD,
   type FormLanguage,
   type KeptFile,
 } from '../../../core/forms/index.ts';
@@ -23,6 +28,8 @@ import {
 } from '../../../core/intake/index.ts';
 import { isTick } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
+import { endKept, keepEntries, readKept } from '../../intake/keeping.ts';
+import { knownBySign } from '../../intake/visitors.ts';
 import { elapsedSeconds, senderOf, takeSubmission } from '../../intake/take.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
 import type { SentPart } from '../../../contract/placing.ts';
@@ -32,16 +39,30 @@ import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
 import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
-import { languageOf, prefixFor, printMessage, wordsIn } from '../../../forms/index.ts';
+import { languageOf, wordsIn } from '../../../forms/index.ts';
 import { readOrganisationNames } from '../../store/organisation.ts';
-import { printShown, showClosed, showForm, showThanks, type FormState } from './formPage.ts';
+import { afterSending, type Outcome } from './afterSending.ts';
+import {
+  printKept,
+  printShown,
+  showClosed,
+  showEnding,
+  showForm,
+  showGone,
+  showInstead,
+  showKept,
+  type FormState,
+} from './formPage.ts';
 import { issuesIn } from './issueWords.ts';
 import { showPage } from './layout.ts';
 import { mustWait, tooOften } from './pace.ts';
 
 /** Why a submission was not taken, for the page or the problem document that says so. */
 type Refusal =
-  { problem: Problem } | { source: LiveSource; document: FormDocument; again: ShownAgain } | { issues: FieldIssue[] };
+  | KeptOutcome
+  | { problem: Problem }
+  | { source: LiveSource; document: FormDocument; again: ShownAgain }
+  | { issues: FieldIssue[] };
 
 /** A form shown, or shown again with what was typed and what is wrong with it. */
 interface ShownAgain {
@@ -49,12 +70,21 @@ interface ShownAgain {
   issues: FieldIssue[];
   kept: Record<string, KeptFile>;
   msSinceShown: number;
+  /** The page of it that they were on. */
+  at?: string | undefined;
   /** What the form brings along about how the visitor came. */
   came: [name: string, value: string][];
 }
 
+/** A form that was left half filled in, and the token of the link by which it is gone on with. */
+interface KeptOutcome {
+  source: LiveSource;
+  document: FormDocument;
+  laterToken: string;
+}
+
 interface Intake {
-  Variables: { refusal: Refusal };
+  Variables: { answered: Refusal | Outcome };
 }
 
 /** The public address of each source: takes form posts and JSON, and shows the form by itself. */
@@ -85,14 +115,28 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       msSinceShown: 0,
       came: cameBy(context, source, c.req.queries()),
     };
-    return showForm(c, of, stateOf(context, source, source.live, languageIn(c, source.live), first));
+    const language = languageIn(c, source.live);
+    const sign = c.req.query(SIGN_PARAMETER) ?? '';
+    const known = await knownBySign(context, sign);
+    const instead = insteadFor(source.live, known);
+    if (instead) return showInstead(c, of, { publicId: source.publicId, document: source.live, language }, instead);
+    const document = forVisitor(source.live, known);
+    if (Object.keys(known).length > 0) first.came.push([VISITOR_FIELD, sign]);
+    const token = c.req.query('later') ?? '';
+    if (token === '') return showForm(c, of, stateOf(context, source, document, language, first));
+    const kept = await readKept(context, source.id, token);
+    if (!kept) return showGone(c, of, source.publicId, source.live, language);
+    const going = { ...first, ...kept, came: [...first.came, [KEPT_FIELD, token] satisfies [string, string]] };
+    return showForm(c, of, stateOf(context, source, document, language, going));
   });
 
   app.get('/:publicId/thanks', async (c) => {
     const source = await findLive(c.req.param('publicId'));
     const of = await organisation();
     if (source?.live.kind !== 'form') return showClosed(c, of, languageFor(asked(c)), null);
-    return showThanks(c, of, source.publicId, source.live, languageIn(c, source.live));
+    const { live: document, publicId } = source;
+    const ending = document.endings.find(({ id }) => id === c.req.query('ending')) ?? document.ending;
+    return showEnding(c, of, { publicId, document, language: languageIn(c, document) }, ending, () => '');
   });
 
   app.options('/:publicId', async (c) => {
@@ -108,7 +152,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
   });
 
   /** Takes a submission, or says why not. Everything here stands between the visitor and the answer. */
-  async function take(c: HonoContext): Promise<{ ids: string[]; source: LiveSource; next: string } | Refusal> {
+  async function take(c: HonoContext): Promise<Outcome | Refusal> {
     const source = await findLive(c.req.param('publicId') ?? '');
     if (!source || !isOpen(source))
       return {
@@ -122,6 +166,10 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (body instanceof Problem) return { problem: body };
     const { payload } = body;
     const sent = senderOf(payload);
+    const { live: document } = source;
+    if (document.kind === 'form' && document.goOnLater && payload.kind === 'entries' && sent(LATER_FIELD))
+      return { source, document, laterToken: await keepEntries(context, source.id, payload.entries) };
+    const known = await knownBySign(context, sent(VISITOR_FIELD) ?? '');
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
     const again = (issues: FieldIssue[]): Refusal => {
@@ -135,7 +183,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
         msSinceShown: 1000 * elapsed,
         came: cameFrom(payload.entries, c.req.header('referer') ?? ''),
       };
-      return { source, document: source.live, again: shown };
+      return { source, document: forVisitor(source.live, known), again: shown };
     };
     if (body.issues.length > 0) return again(body.issues);
     const taken = await takeSubmission(context, {
@@ -146,11 +194,13 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       payload,
       headers: evidenceOf(c, address),
       idempotencyKey: (c.req.header('idempotency-key') ?? sent(KEY_FIELD))?.slice(0, 200) ?? null,
+      known,
       shownAt,
     });
     if (taken.ok) {
-      const next = source.live.kind === 'form' ? source.live.thankYouUrl : '';
-      return { ids: taken.ids, source, next };
+      const kept = sent(KEPT_FIELD);
+      if (kept) await endKept(context, kept);
+      return { ids: taken.ids, source, answers: taken.answers, known };
     }
     if (taken.why === 'key used before') return { problem: KEY_USED() };
     if (taken.why === 'unreadable') return { problem: new Problem(400, 'not-readable', taken.problem) };
@@ -163,38 +213,53 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     async (c, next) => {
       const outcome = await take(c);
       if (!('ids' in outcome)) {
-        c.set('refusal', outcome);
+        c.set('answered', outcome);
         return next();
       }
+      const { source, ids } = outcome;
       const headers = { ...corsHeaders(c.req.header('origin') ?? ''), 'x-content-type-options': 'nosniff' };
-      if (!prefersJson(c, await findLive(c.req.param('publicId'))))
-        return new Response(null, {
-          status: 303,
-          headers: { ...headers, location: outcome.next || `/in/${outcome.source.publicId}/thanks` },
-        });
-      const [submission] = outcome.ids;
-      const part = asPart(c) ? thanksPart(c, outcome.source) : {};
-      const body = JSON.stringify({ accepted: true, submission, submissions: outcome.ids, ...part });
+      const isForm = source.live.kind === 'form';
+      const after = isForm ? afterSending(context, outcome) : null;
+      if (!prefersJson(c, source)) {
+        if (after?.isOwnPage) {
+          c.set('answered', outcome);
+          return next();
+        }
+        const location = after?.location ?? `/in/${source.publicId}/thanks`;
+        return new Response(null, { status: 303, headers: { ...headers, location } });
+      }
+      const [submission] = ids;
+      const part = asPart(c) && after ? after.part(languageIn(c, source.live as FormDocument)) : {};
+      const body = JSON.stringify({ accepted: true, submission, submissions: ids, ...part });
       return new Response(body, { status: 202, headers: { ...headers, 'content-type': 'application/json' } });
     },
     dressed,
     async (c) => {
       const asJson = prefersJson(c, await findLive(c.req.param('publicId')));
       for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? ''))) c.header(name, value);
-      const refusal = c.get('refusal');
-      if (asPart(c) && 'again' in refusal) return c.json(againPart(c, refusal), 422);
-      return asJson ? problemAnswer(c, refusal) : pageAnswer(c, refusal);
+      const answered = c.get('answered');
+      if ('laterToken' in answered) return keptAnswer(c, answered);
+      if ('ids' in answered) return endingAnswer(c, answered);
+      if (asPart(c) && 'again' in answered) return c.json(againPart(c, answered), 422);
+      return asJson ? problemAnswer(c, answered) : pageAnswer(c, answered);
     },
   );
 
-  /** What a script puts in the place of a form that was sent. */
-  function thanksPart(c: HonoContext, { live: document, publicId }: LiveSource): SentPart | object {
-    if (document.kind !== 'form') return {};
+  /** Says by which link a form is gone on with that was left half filled in. */
+  async function keptAnswer(c: HonoContext, { source, document, laterToken }: KeptOutcome): Promise<Response> {
     const language = languageIn(c, document);
-    const said = { title: wordsIn(language)('thanks'), text: document.thankYouMessage };
-    const { html } = printMessage(prefixFor(publicId), document.look, language, said);
-    const next = document.thankYouUrl === '' ? null : document.thankYouUrl;
-    return { html, next, seconds: document.thankYouSeconds } satisfies SentPart;
+    const url = `${context.config.publicUrl}/in/${source.publicId}?later=${laterToken}`;
+    if (!asPart(c)) return showKept(c, await organisation(), { publicId: source.publicId, document, language }, url);
+    const { html } = printKept(source.publicId, document, language, url);
+    return c.json({ html, taken: false, next: null, seconds: 0 } satisfies SentPart);
+  }
+
+  /** What stands on our own page where the ending holds answers, which no address of ours may. */
+  async function endingAnswer(c: HonoContext, outcome: Outcome): Promise<Response> {
+    const document = outcome.source.live as FormDocument;
+    const { ending, answerOf } = afterSending(context, outcome);
+    const page = { publicId: outcome.source.publicId, document, language: languageIn(c, document) };
+    return showEnding(c, await organisation(), page, ending, answerOf);
   }
 
   /** What a script puts in the place of a form that has to be mended. */
@@ -203,11 +268,11 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const issues = issuesIn(language, document, again.typed ?? [], again.issues);
     const action = `${context.config.publicUrl}/in/${source.publicId}`;
     const { html } = printShown({ ...again, issues, action, document, language, carries: 'script' });
-    return { html, next: null, seconds: 0 };
+    return { html, taken: false, next: null, seconds: 0 };
   }
 
   /** Says on a page why nothing was taken. */
-  async function pageAnswer(c: HonoContext, refusal: Refusal): Promise<Response> {
+  async function pageAnswer(c: HonoContext, refusal: Exclude<Refusal, KeptOutcome>): Promise<Response> {
     if ('issues' in refusal) return problemAnswer(c, refusal);
     const of = await organisation();
     if ('again' in refusal) {
@@ -250,7 +315,7 @@ const KEY_USED = () =>
     'This Idempotency-Key was used for another request before. Nothing was taken; send it with a key of its own.',
   );
 
-function problemAnswer(c: HonoContext, refusal: Refusal): Response {
+function problemAnswer(c: HonoContext, refusal: Exclude<Refusal, KeptOutcome>): Response {
   const problem =
     'problem' in refusal
       ? refusal.problem
@@ -308,9 +373,13 @@ const asPart = (c: HonoContext): boolean => c.req.query('as') === 'part';
 /** What the browser asks for. */
 const asked = (c: HonoContext): string => c.req.header('accept-language') ?? '';
 
+/** In which a personal link says who opens it. */
+const SIGN_PARAMETER = 'visitor';
 /** Parameters of an address that say how the visitor came. */
-const CAME = /^utm_|^form_/;
+const CAME = /^utm_|^form_|^visitor$|^later$/;
 const CARRIED = [PAGE_FIELD, REFERRER_FIELD, PLACEMENT_FIELD, VARIANT_FIELD];
+/** What a form carries on beside that when it is shown again. */
+const CARRIED_ON = [...CARRIED, KEPT_FIELD, VISITOR_FIELD];
 
 /** How a visitor came to our own page, for the form on it to bring along: its address with the campaign's parameters. */
 function cameBy({ config }: Context, { publicId }: LiveSource, queries: Record<string, string[]>): Entries {
@@ -323,7 +392,7 @@ function cameBy({ config }: Context, { publicId }: LiveSource, queries: Record<s
 
 /** The same of a form that is shown again by us: it says so itself, or the request says which page it is from. */
 function cameFrom(entries: Entries, referer: string): Entries {
-  const carried = entries.filter(([name, value]) => CARRIED.includes(name) && value !== '');
+  const carried = entries.filter(([name, value]) => CARRIED_ON.includes(name) && value !== '');
   return carried.some(([name]) => name === PAGE_FIELD) || referer === ''
     ? carried
     : [[PAGE_FIELD, referer], ...carried];

@@ -1,7 +1,7 @@
 import type { FormLanguage } from '../../../core/forms/index.ts';
 import type { Entries, FieldIssue, FormDocument } from '../../../core/intake/index.ts';
 import { isTick, sentFor } from '../../../core/values/index.ts';
-import { unfitIn, wordsIn } from '../../../forms/index.ts';
+import { neededIn, unfitIn } from '../../../forms/index.ts';
 
 /**
  * What is wrong, in the visitor's language. In English it is said as the readers of values do, which know best; in others, by
@@ -14,16 +14,11 @@ export function issuesIn(
   issues: FieldIssue[],
 ): FieldIssue[] {
   if (language === 'en') return issues;
-  const say = wordsIn(language);
   return issues.map((issue) => {
     const field = fields.find(({ key }) => key === issue.field);
     if (!field || field.errorText !== '') return issue;
     const isEmpty = sentFor(field, typed).every((text) => text.trim() === '');
-    const message = isTick(field)
-      ? say('needed.tick')
-      : !isEmpty
-        ? unfitIn(language, field.type)
-        : say(field.type === 'choice' || field.type === 'several choices' ? 'needed.answer' : 'needed.value');
+    const message = isTick(field) || isEmpty ? neededIn(language, field) : unfitIn(language, field.type);
     return { ...issue, message };
   });
 }

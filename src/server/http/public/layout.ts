@@ -19,6 +19,8 @@ export interface PublicPage {
   sendsTo?: string;
   /** Which sites may show it in a frame: sources as CSP has them. */
   framedBy?: string;
+  /** A script of ours that runs on it; '' for none. */
+  runs?: string;
   /** Whether somebody's data are on it, which nothing may keep a copy of. */
   personal?: boolean;
 }
@@ -31,7 +33,7 @@ const TELLS_HEIGHT = `if(parent!==window)new ResizeObserver(function(){parent.po
  * this answer itself says (Content Security Policy Level 3, 6.1 and 6.4).
  */
 export function showPage(c: HonoContext, shown: PublicPage, status = 200): Response | Promise<Response> {
-  const { sendsTo = '', framedBy = "'self'", personal = false } = shown;
+  const { sendsTo = '', framedBy = "'self'", personal = false, runs = '' } = shown;
   const isFramed = framedBy !== "'self'";
   const nonce = newToken();
   c.header(
@@ -39,7 +41,8 @@ export function showPage(c: HonoContext, shown: PublicPage, status = 200): Respo
     [
       "default-src 'none'",
       `style-src 'nonce-${nonce}'`,
-      ...(isFramed ? [`script-src 'nonce-${nonce}'`] : []),
+      ...(isFramed || runs !== '' ? [`script-src 'nonce-${nonce}'`] : []),
+      ...(runs === '' ? [] : ["connect-src 'self'"]),
       'img-src https: http: data:',
       "font-src 'self'",
       "base-uri 'none'",
@@ -51,7 +54,11 @@ export function showPage(c: HonoContext, shown: PublicPage, status = 200): Respo
   return c.html(page(shown, nonce, isFramed), status as 200);
 }
 
-function page({ title, language, body, of = '', css = '', look }: PublicPage, nonce: string, isFramed: boolean) {
+function page(
+  { title, language, body, of = '', css = '', look, runs = '' }: PublicPage,
+  nonce: string,
+  isFramed: boolean,
+) {
   return html`<!doctype html>
     <html lang="${language}">
       <head>
@@ -68,6 +75,7 @@ function page({ title, language, body, of = '', css = '', look }: PublicPage, no
       <body>
         ${of === '' ? '' : html`<header>${of}</header>`}
         <main>${body}</main>
+        ${runs === '' ? '' : html`<script nonce="${nonce}" src="${runs}"></script>`}
         ${
           isFramed
             ? html`<script nonce="${nonce}">

@@ -1,10 +1,13 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Hono, type Context as HonoContext } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { forVisitor, insteadFor } from '../../../core/forms/index.ts';
 import { isOpenAt } from '../../../core/intake/index.ts';
-import { languageOf, prefixFor, printClosed, printFresh, printPlaced } from '../../../forms/index.ts';
+import { languageOf, prefixFor, printClosed, printFresh, printInstead, printPlaced } from '../../../forms/index.ts';
 import type { PlacedForm, PlacedPart } from '../../../contract/placing.ts';
 import type { Context } from '../../context.ts';
+import { knownBySign } from '../../intake/visitors.ts';
 import { writeHeard } from '../../store/heard.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
@@ -13,6 +16,7 @@ const SCRIPT_SECONDS = 300;
 const SITE_SECONDS = 30;
 const HEARD_EVERY_MS = 60_000;
 const MOST_SITES = 1_000;
+const SIGN_LIMIT_BYTES = 1_000;
 /** Nothing that a page says of everything reaches the form, but its font where the form asks for that. */
 const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
 
@@ -21,13 +25,14 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
   const app = new Hono();
   const { config, now } = context;
 
-  app.get('/script.js', (c) => {
-    c.header('content-type', 'text/javascript; charset=utf-8');
-    c.header('cache-control', `public, max-age=${SCRIPT_SECONDS}`);
-    c.header('cross-origin-resource-policy', 'cross-origin');
-    c.header('x-content-type-options', 'nosniff');
-    return c.body(readFileSync(path.join(config.root, 'dist/embed/script.js'), 'utf8'));
-  });
+  for (const name of ['script.js', 'own.js'])
+    app.get(`/${name}`, (c) => {
+      c.header('content-type', 'text/javascript; charset=utf-8');
+      c.header('cache-control', `public, max-age=${SCRIPT_SECONDS}`);
+      c.header('cross-origin-resource-policy', 'cross-origin');
+      c.header('x-content-type-options', 'nosniff');
+      return c.body(readFileSync(path.join(config.root, 'dist/embed', name), 'utf8'));
+    });
 
   const dress = (c: HonoContext, seconds: number) => {
     for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
@@ -61,8 +66,8 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
     return isAllowedOrigin(document, origin, config.publicUrl) ? [{ id: publicId, presentation, showing }] : [];
   }
 
-  app.get('/:file{.+\\.json}', async (c) => {
-    const publicId = c.req.param('file').replace(/\.json$/, '');
+  /** A form for one visitor. @param sign by which they are known; '' for nobody in particular */
+  async function part(c: HonoContext, publicId: string, sign: string): Promise<Response> {
     const source = await live.find(publicId);
     if (source?.live.kind !== 'form') return c.json({ title: 'There is no such form.' }, 404);
     const document = source.live;
@@ -72,11 +77,25 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
     c.header('vary', 'origin, accept-language');
     const language = languageOf(document, c.req.header('accept-language') ?? '');
     const prefix = prefixFor(publicId);
-    const inside = isOpenAt(document.open, now())
-      ? printFresh(`${config.publicUrl}/in/${publicId}`, document, language)
-      : printClosed(prefix, document.look, language, document.closedText);
+    const known = sign === '' ? {} : await knownBySign(context, sign);
+    const instead = insteadFor(document, known);
+    const inside = !isOpenAt(document.open, now())
+      ? printClosed(prefix, document.look, language, document.closedText)
+      : instead
+        ? printInstead(prefix, document, language, instead)
+        : printFresh(`${config.publicUrl}/in/${publicId}`, forVisitor(document, known), language);
     const { html, css } = printPlaced(prefix, document, language, inside);
-    return c.json({ html, css: `${HOST_CSS}\n${css}`, version: source.liveVersion ?? 0 } satisfies PlacedPart);
+    const version = source.liveVersion ?? 0;
+    return c.json({ html, css: `${HOST_CSS}\n${css}`, instead: instead !== null, version } satisfies PlacedPart);
+  }
+
+  const nameOf = (c: HonoContext): string => (c.req.param('file') ?? '').replace(/\.json$/, '');
+  app.get('/:file{.+\\.json}', (c) => part(c, nameOf(c), ''));
+  // The sign is in the body, since addresses are kept by many; as plain text, since that asks nobody's leave beforehand.
+  app.post('/:file{.+\\.json}', bodyLimit({ maxSize: SIGN_LIMIT_BYTES }), async (c) => {
+    const response = await part(c, nameOf(c), await c.req.text());
+    response.headers.set('cache-control', 'no-store');
+    return response;
   });
 
   return app;

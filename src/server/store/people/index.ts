@@ -3,3 +3,4 @@ export { addConsentEvents, consentKey, consentOf, readConsent, type Consent, typ
 export { readKnownPeople, readKnownPerson, saidOfSelf, type SaidOfSelf } from './known.ts';
 export { findPersonRecord, listPeople, readPersonParts, type PersonRecord } from './list.ts';
 export { mergeContacts, splitContact } from './merging.ts';
+export { consentGivenBy, personBehind, readKnownContact, sourcesAnsweredBy } from './visitors.ts';

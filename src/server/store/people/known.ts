@@ -130,7 +130,7 @@ async function namesOf(db: Db, ids: string[]): Promise<Map<string, string>> {
 }
 
 /** Values, consent and open confirmations of contacts. @returns what tells those of one of them */
-async function readContacts(db: Db, ids: string[], since: number | null) {
+export async function readContacts(db: Db, ids: string[], since: number | null) {
   const parts =
     ids.length === 0
       ? []

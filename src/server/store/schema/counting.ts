@@ -15,8 +15,8 @@ export const formEvents = mysqlTable(
     /** One showing of a form on one page, or the submission that came of one. */
     subject: id('subject').notNull(),
     what: varchar('what', { length: 10 }).$type<CountedWhat>().notNull(),
-    /** Which question was answered; '' for the whole form. */
-    question: varchar('question', { length: 64 }).notNull().default(''),
+    /** Which question was answered, or which way was taken; '' for the whole form. */
+    question: exactText('question', 140).notNull().default(''),
     sourceId: id('source_id').notNull(),
     at: time('at').notNull(),
     page: exactText('page', 300).notNull().default(''),

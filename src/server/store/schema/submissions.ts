@@ -1,5 +1,5 @@
 import type { SubmissionState } from '../../../contract/submissions.ts';
-import type { Suspicion, VisitPart } from '../../../core/intake/index.ts';
+import type { Entries, Suspicion, VisitPart } from '../../../core/intake/index.ts';
 import { readPlan } from '../../../core/plan/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { bigint, customType, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
@@ -43,6 +43,19 @@ export const uploads = mysqlTable(
     createdAt: time('created_at').notNull(),
   },
   (table) => [index('uploads_submission').on(table.submissionId), index('uploads_age').on(table.createdAt)],
+);
+
+/** Forms that somebody left half filled in, to go on later by a link. */
+export const keptForms = mysqlTable(
+  'kept_forms',
+  {
+    /** Of the link's token, which is known to nobody but who has the link. */
+    tokenHash: hash('token_hash').primaryKey(),
+    sourceId: id('source_id').notNull(),
+    entries: json<Entries>('entries').notNull(),
+    keptAt: time('kept_at').notNull(),
+  },
+  (table) => [index('kept_forms_age').on(table.keptAt)],
 );
 
 export const submissions = mysqlTable(

@@ -7,7 +7,7 @@ import { useMakeAll } from '../../data/connections.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { MakingTrouble } from '../connections/MakingTrouble.tsx';
 import { Field } from '../../parts/Field.tsx';
-import { newPartId } from './newPartId.ts';
+import { newPartId } from '../../parts/newPartId.ts';
 
 interface AnswerPlacesProps {
   connection: ConnectionView;

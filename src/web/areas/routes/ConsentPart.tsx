@@ -13,7 +13,7 @@ import type { SourceField } from '../../../core/values/index.ts';
 import { usePurposes } from '../../data/purposes.ts';
 import { Field } from '../../parts/Field.tsx';
 import { AskPart } from './AskPart.tsx';
-import { newPartId } from './newPartId.ts';
+import { newPartId } from '../../parts/newPartId.ts';
 
 interface ConsentPartProps {
   consent: ConsentPolicy;

@@ -5,8 +5,8 @@ import { ALL_ANSWERS, type RouteMail } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { Field } from '../../parts/Field.tsx';
 import { LinesInput } from '../../parts/LinesInput.tsx';
-import { ConditionPart } from './conditions/ConditionPart.tsx';
-import { newPartId } from './newPartId.ts';
+import { ConditionPart } from '../../parts/conditions/ConditionPart.tsx';
+import { newPartId } from '../../parts/newPartId.ts';
 
 interface MailsPartProps {
   mails: RouteMail[];

@@ -6,9 +6,9 @@ import { Field } from '../../parts/Field.tsx';
 import { capital } from '../../parts/words.ts';
 import { MakeButton } from '../connections/MakeForm.tsx';
 import { AnswerPlaces } from './AnswerPlaces.tsx';
-import { ConditionPart } from './conditions/ConditionPart.tsx';
-import { setGroup } from './conditions/conditionEdits.ts';
-import { newPartId } from './newPartId.ts';
+import { ConditionPart } from '../../parts/conditions/ConditionPart.tsx';
+import { setGroup } from '../../parts/conditions/conditionEdits.ts';
+import { newPartId } from '../../parts/newPartId.ts';
 
 interface PlacesPartProps {
   places: TargetPlace[];

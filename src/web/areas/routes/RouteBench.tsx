@@ -15,7 +15,7 @@ import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
-import { KnowledgeContext } from './conditions/knowledge.ts';
+import { KnowledgeContext } from '../../parts/conditions/knowledge.ts';
 import { ConsentPart } from './ConsentPart.tsx';
 import { MailsPart } from './MailsPart.tsx';
 import { ProgressBar } from './ProgressBar.tsx';

@@ -4,9 +4,9 @@ import { tagsFor, type Target, type TargetTag } from '../../../core/plan/index.t
 import { answersOf, type FieldValues, type SourceField } from '../../../core/values/index.ts';
 import { useNow } from '../../parts/useNow.ts';
 import { LinesInput } from '../../parts/LinesInput.tsx';
-import { ConditionPart } from './conditions/ConditionPart.tsx';
-import { setGroup } from './conditions/conditionEdits.ts';
-import { newPartId } from './newPartId.ts';
+import { ConditionPart } from '../../parts/conditions/ConditionPart.tsx';
+import { setGroup } from '../../parts/conditions/conditionEdits.ts';
+import { newPartId } from '../../parts/newPartId.ts';
 import { answerOf, setAnswerTag, setTagForEach, setTagsForAll, tagFor } from './routeEdits.ts';
 
 interface TagsPartProps {

@@ -1,5 +1,5 @@
 import { addStep } from './lines/lineEdits.ts';
-import { newPartId } from './newPartId.ts';
+import { newPartId } from '../../parts/newPartId.ts';
 import {
   applyStep,
   matchAnswers,

@@ -106,7 +106,7 @@ function parse(text: string): unknown {
 
 function read(document: PostsDocument, json: unknown) {
   try {
-    return readPayload(document, { kind: 'json', json, files: [] });
+    return readPayload(document, { kind: 'json', json, files: [] }, { known: {}, now: 0 });
   } catch {
     return { problem: 'A path is not a JSONPath.' };
   }

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { FoundForm } from '../../../core/formats/index.ts';
+import { saying } from '../../../core/forms/index.ts';
 import { FIRST_START, plainFace, type FormDocument } from '../../../core/intake/index.ts';
 import { useFoundForms, useTakeOver } from '../../data/importing.ts';
 import { Field } from '../../parts/Field.tsx';
@@ -127,6 +128,6 @@ function documentOf({ name, fields, button }: FoundForm): FormDocument {
     title: name,
     fields,
     button: button || start.button,
-    thankYouMessage: 'We have it, and will be in touch.',
+    ending: saying('We have it, and will be in touch.'),
   };
 }

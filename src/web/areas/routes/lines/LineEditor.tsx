@@ -14,7 +14,7 @@ import {
 import type { SourceField } from '../../../../core/values/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { RULE_WORDS } from '../../../parts/ruleWords.ts';
-import { ConditionPart } from '../conditions/ConditionPart.tsx';
+import { ConditionPart } from '../../../parts/conditions/ConditionPart.tsx';
 import { FirstOf } from './FirstOf.tsx';
 import { changeLine, takesSteps } from './lineEdits.ts';
 import { StepsEditor } from './StepsEditor.tsx';

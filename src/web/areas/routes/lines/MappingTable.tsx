@@ -3,7 +3,7 @@ import { useQueryState } from 'nuqs';
 import { applyMapping, type DestinationField, type MapLine, type Suggestion } from '../../../../core/mapping/index.ts';
 import type { FieldValues, SourceField } from '../../../../core/values/index.ts';
 import { useNow } from '../../../parts/useNow.ts';
-import { useAskable } from '../conditions/knowledge.ts';
+import { useAskable } from '../../../parts/conditions/knowledge.ts';
 import { LineEditor } from './LineEditor.tsx';
 import { placeOfLine } from './lineEdits.ts';
 import { LineRow } from './LineRow.tsx';

@@ -6,7 +6,7 @@ import {
   type StepOptions,
   type ToldStep,
 } from '../../../../core/mapping/index.ts';
-import { newPartId } from '../newPartId.ts';
+import { newPartId } from '../../../parts/newPartId.ts';
 
 /** What a field of the source is called while it is dragged onto a line. By keys, its name is typed into the line. */
 export const FIELD_DRAG = 'application/x-iwashi-field';

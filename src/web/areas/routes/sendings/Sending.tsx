@@ -2,7 +2,7 @@ import type { SendingView } from '../../../../contract/sendings.ts';
 import { inSentence } from '../../../../core/conditions/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { Time } from '../../../parts/Time.tsx';
-import { useAskable } from '../conditions/knowledge.ts';
+import { useAskable } from '../../../parts/conditions/knowledge.ts';
 import { countsInWords } from './countsInWords.ts';
 
 const STATES: Record<SendingView['state'], string> = {

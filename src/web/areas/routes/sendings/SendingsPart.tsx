@@ -7,7 +7,7 @@ import { useSending, useSendingPreview, useSendings } from '../../../data/routes
 import { Field } from '../../../parts/Field.tsx';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
 import { useNow } from '../../../parts/useNow.ts';
-import { ConditionPart } from '../conditions/ConditionPart.tsx';
+import { ConditionPart } from '../../../parts/conditions/ConditionPart.tsx';
 import { countsInWords } from './countsInWords.ts';
 import { Sending } from './Sending.tsx';
 

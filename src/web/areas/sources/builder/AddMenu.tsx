@@ -37,6 +37,7 @@ const BLOCK_WORDS: Record<BlockKind, string> = {
   text: 'text',
   picture: 'picture',
   divider: 'line',
+  page: 'new page',
 };
 
 /** Adds a question, or what stands between questions. */

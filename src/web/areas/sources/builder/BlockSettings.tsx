@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { FormItem } from '../../../../core/forms/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { SettingsHead } from './SettingsHead.tsx';
@@ -9,12 +10,20 @@ interface BlockSettingsProps {
   error: string | undefined;
   onChange: (part: Partial<Block>) => void;
   onClose: () => void;
+  /** Further settings below those of its kind. */
+  children: ReactNode;
 }
 
-const TITLES: Record<Block['kind'], string> = { heading: 'Heading', text: 'Text', picture: 'Picture', divider: 'Line' };
+const TITLES: Record<Block['kind'], string> = {
+  heading: 'Heading',
+  text: 'Text',
+  picture: 'Picture',
+  divider: 'Line',
+  page: 'New page',
+};
 
 /** What can be set of something that stands between questions. */
-export function BlockSettings({ item, error, onChange, onClose }: BlockSettingsProps) {
+export function BlockSettings({ item, error, onChange, onClose, children }: BlockSettingsProps) {
   return (
     <>
       <SettingsHead title={TITLES[item.kind]} onClose={onClose} />
@@ -57,7 +66,17 @@ export function BlockSettings({ item, error, onChange, onClose }: BlockSettingsP
             </Field>
           </>
         )}
-        {item.kind === 'divider' && <p className="text-quiet">A line between questions. There is nothing to set.</p>}
+        {item.kind === 'page' && (
+          <Field label="Title of the page" help="Visitors read it above what stands on it." error={error}>
+            <input
+              className="input w-full"
+              value={item.title}
+              onChange={({ target }) => onChange({ title: target.value })}
+            />
+          </Field>
+        )}
+        {item.kind === 'divider' && <p className="text-quiet">A line between questions.</p>}
+        {children}
       </div>
     </>
   );

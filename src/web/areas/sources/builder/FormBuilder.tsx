@@ -116,6 +116,8 @@ function wordsOf(item: Exclude<ReturnType<typeof shownItems>[number], { kind: 'q
       return item.text.slice(0, 60);
     case 'picture':
       return item.alt || 'the picture';
+    case 'page':
+      return item.title || 'the new page';
     case 'divider':
       return 'the line';
     default:

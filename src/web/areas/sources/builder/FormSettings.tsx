@@ -1,33 +1,49 @@
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { FormItem } from '../../../../core/forms/index.ts';
+import { AfterSettings } from './AfterSettings.tsx';
+import { askableBefore } from './askable.ts';
 import { BlockSettings } from './BlockSettings.tsx';
-import { changeBlock, changeQuestion } from './formEdits.ts';
+import { changeBlock, changeQuestion, changeShownIf, pagesBehind } from './formEdits.ts';
 import { GuardSettings } from './GuardSettings.tsx';
 import { LookSettings } from './LookSettings.tsx';
+import { KnownSettings } from './KnownSettings.tsx';
+import { PagesSettings } from './PagesSettings.tsx';
 import { PlacementPart } from './PlacementPart.tsx';
 import { QuestionSettings } from './QuestionSettings.tsx';
 import type { SettingsProps } from './settingsProps.ts';
+import { ShownIfPart } from './ShownIfPart.tsx';
 import { ShowingSettings } from './ShowingSettings.tsx';
+import { SkipsPart } from './SkipsPart.tsx';
+import { useKnownFacts } from './useKnownFacts.ts';
 import { WordsSettings } from './WordsSettings.tsx';
 
-interface FormSettingsProps extends SettingsProps {
+interface FormSettingsProps extends Omit<SettingsProps, 'known'> {
   source: SourceView;
   liveIds: string[];
   selected: string | null;
   onSelect: (id: string | null) => void;
 }
 
-const TABS = ['Form', 'Look', 'Show it', 'Guards', 'Place it'] as const;
+const TABS = ['Form', 'Pages', 'After', 'Known', 'Look', 'Show it', 'Guards', 'Place it'] as const;
 type Tab = (typeof TABS)[number];
 
 /** What can be set: of what is chosen on the form, or else of the form as a whole. */
 export function FormSettings({ source, document, set, about, liveIds, selected, onSelect }: FormSettingsProps) {
   const [tab, setTab] = useState<Tab>('Form');
+  const known = useKnownFacts();
   const index = document.fields.findIndex(({ id }) => id === selected);
   const field = document.fields[index];
   const at = document.items.findIndex(({ id }) => id === selected);
   const item: FormItem | undefined = document.items[at];
+  const askable = askableBefore(document, selected, known);
+  const shownIf = item && (
+    <ShownIfPart
+      when={item.shownIf}
+      askable={askable}
+      onChange={(when) => set(changeShownIf(document, item.id, when))}
+    />
+  );
   if (field)
     return (
       <QuestionSettings
@@ -40,7 +56,9 @@ export function FormSettings({ source, document, set, about, liveIds, selected, 
           if (id !== selected) onSelect(id);
         }}
         onClose={() => onSelect(null)}
-      />
+      >
+        {field.widget !== 'hidden' && shownIf}
+      </QuestionSettings>
     );
   if (item && item.kind !== 'question')
     return (
@@ -49,8 +67,20 @@ export function FormSettings({ source, document, set, about, liveIds, selected, 
         error={about(`/items/${at}`)}
         onChange={(part) => set(changeBlock(document, item.id, part))}
         onClose={() => onSelect(null)}
-      />
+      >
+        {shownIf}
+        {item.kind === 'page' && (
+          <SkipsPart
+            skips={item.skips}
+            targets={pagesBehind(document, item.id)}
+            askable={askable}
+            error={about(`/items/${at}/skips`)}
+            onChange={(skips) => set(changeBlock(document, item.id, { skips }))}
+          />
+        )}
+      </BlockSettings>
     );
+  const parts = { document, set, about, known };
   return (
     <div className="flex flex-col">
       <div
@@ -71,10 +101,13 @@ export function FormSettings({ source, document, set, about, liveIds, selected, 
         ))}
       </div>
       <div role="tabpanel" aria-label={tab} className="p-4">
-        {tab === 'Form' && <WordsSettings document={document} set={set} about={about} onSelect={onSelect} />}
+        {tab === 'Form' && <WordsSettings {...parts} onSelect={onSelect} />}
+        {tab === 'Pages' && <PagesSettings {...parts} source={source} onSelect={onSelect} />}
+        {tab === 'After' && <AfterSettings {...parts} />}
+        {tab === 'Known' && <KnownSettings {...parts} />}
         {tab === 'Look' && <LookSettings look={document.look} onChange={(look) => set({ look })} about={about} />}
-        {tab === 'Show it' && <ShowingSettings document={document} set={set} about={about} />}
-        {tab === 'Guards' && <GuardSettings document={document} set={set} about={about} />}
+        {tab === 'Show it' && <ShowingSettings {...parts} />}
+        {tab === 'Guards' && <GuardSettings {...parts} />}
         {tab === 'Place it' && <PlacementPart source={source} />}
       </div>
     </div>

@@ -28,6 +28,8 @@ interface QuestionSettingsProps {
   error: string | undefined;
   onChange: (part: Partial<SourceField>) => void;
   onClose: () => void;
+  /** Further settings. */
+  children: ReactNode;
 }
 
 const WIDGET_WORDS: Record<Widget, string> = {
@@ -45,7 +47,7 @@ const usualWord = (type: TypeName): string =>
   WIDGET_WORDS.usual;
 
 /** What can be set of one question. */
-export function QuestionSettings({ source, field, error, onChange, onClose }: QuestionSettingsProps) {
+export function QuestionSettings({ source, field, error, onChange, onClose, children }: QuestionSettingsProps) {
   const { label, type, widget, required, options, help, errorText, width, labelShown } = field;
   const isShown = widget !== 'hidden';
   const optionLabel = OPTION_LABELS[type];
@@ -200,6 +202,7 @@ export function QuestionSettings({ source, field, error, onChange, onClose }: Qu
           </Labelled>
           <KeptAs field={field} onChange={onChange} />
         </div>
+        {children}
         <Uses source={source} fieldId={field.id} />
       </div>
     </>

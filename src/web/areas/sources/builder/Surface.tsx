@@ -1,6 +1,7 @@
 import { dequal } from 'dequal';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { Printed } from '../../../../forms/index.ts';
+import { branch } from '../../../../embed/branching.ts';
 import { elementOf, textPlaceOf, type TextPlace } from './editableText.ts';
 import { Handles, type Place } from './Handles.tsx';
 
@@ -69,11 +70,16 @@ export function Surface(props: SurfaceProps) {
     if (!page) return;
     const style = page.getElementById('own');
     if (style && style.textContent !== printed.css) style.textContent = printed.css;
-    if (page.body.dataset.shown !== printed.html) {
+    const { dataset } = page.body;
+    if (dataset.shown !== printed.html || dataset.trying !== String(trying)) {
       page.body.innerHTML = printed.html;
       // What comes over the page is there at once.
       page.querySelector('dialog')?.setAttribute('open', '');
-      page.body.dataset.shown = printed.html;
+      dataset.shown = printed.html;
+      dataset.trying = String(trying);
+      // What runs on pages of visitors, since nothing may run in the frame.
+      const form = page.querySelector<HTMLElement>('[lang]');
+      if (trying && form) branch(form);
     }
     measure();
   });

@@ -55,43 +55,6 @@ export function WordsSettings({ document, set, about, onSelect }: SettingsProps 
           ))}
         </select>
       </Field>
-      <h3 className="font-semibold border-t border-base-300 pt-3">After sending</h3>
-      <Field
-        label="Thank-you page"
-        help="Its address; empty shows the message below on a plain page."
-        error={about('/thankYouUrl')}
-      >
-        <input
-          className="input w-full"
-          value={document.thankYouUrl}
-          placeholder="https://"
-          onChange={({ target }) => set({ thankYouUrl: target.value.trim() })}
-        />
-      </Field>
-      <Field label="Thank-you message" error={about('/thankYouMessage')}>
-        <textarea
-          className="textarea w-full"
-          rows={2}
-          value={document.thankYouMessage}
-          onChange={({ target }) => set({ thankYouMessage: target.value })}
-        />
-      </Field>
-      {document.thankYouUrl !== '' && (
-        <Field
-          label="Seconds before that page"
-          help="For which the message is read; 0: at once, without the message. It counts where our script is on the page."
-          error={about('/thankYouSeconds')}
-        >
-          <input
-            type="number"
-            min={0}
-            max={60}
-            className="input w-28"
-            value={document.thankYouSeconds}
-            onChange={({ target }) => set({ thankYouSeconds: Math.round(target.valueAsNumber) || 0 })}
-          />
-        </Field>
-      )}
       <h3 className="font-semibold border-t border-base-300 pt-3">More</h3>
       {hidden.length > 0 && (
         <div>

@@ -1,4 +1,5 @@
-import { shownItems, type BlockKind, type FormItem } from '../../../../core/forms/index.ts';
+import type { Condition } from '../../../../core/conditions/index.ts';
+import { pagesOf, shownItems, type BlockKind, type FormItem, type FormPage } from '../../../../core/forms/index.ts';
 import type { FormDocument } from '../../../../core/intake/index.ts';
 import { isTick, type SourceField, type TypeName } from '../../../../core/values/index.ts';
 import { addField, changeField, removeField } from '../fieldEdits.ts';
@@ -13,7 +14,11 @@ export interface Edited {
 
 /** The items as they are shown, without what they come with. */
 const itemsIn = (document: FormDocument): FormItem[] =>
-  shownItems(document).map((item) => (item.kind === 'question' ? { kind: 'question', id: item.id } : item));
+  shownItems(document).map((item) => {
+    if (item.kind !== 'question') return item;
+    const { field: _, ...own } = item;
+    return own;
+  });
 
 /** Where something new belongs: behind what is worked on; else before the ticks at the end, which people read last. */
 function placeFor(document: FormDocument, after: string | null): number {
@@ -37,15 +42,20 @@ export function addQuestion(
   const fields = addField(document.fields, type, more);
   const added = fields.at(-1);
   if (!added || added.widget === 'hidden') return { document: { ...document, fields }, id: added?.id ?? null };
-  const items = insert<FormItem>(itemsIn(document), placeFor(document, after), { kind: 'question', id: added.id });
+  const items = insert<FormItem>(itemsIn(document), placeFor(document, after), {
+    kind: 'question',
+    id: added.id,
+    shownIf: null,
+  });
   return { document: inOrder({ ...document, fields, items }), id: added.id };
 }
 
 const FIRST_BLOCKS: { [K in BlockKind]: Omit<Extract<Block, { kind: K }>, 'id'> } = {
-  heading: { kind: 'heading', text: 'A heading' },
-  text: { kind: 'text', text: 'A few words to explain.' },
-  picture: { kind: 'picture', url: '', alt: '' },
-  divider: { kind: 'divider' },
+  heading: { kind: 'heading', text: 'A heading', shownIf: null },
+  text: { kind: 'text', text: 'A few words to explain.', shownIf: null },
+  picture: { kind: 'picture', url: '', alt: '', shownIf: null },
+  divider: { kind: 'divider', shownIf: null },
+  page: { kind: 'page', title: 'Next', skips: [], shownIf: null },
 };
 
 /** Adds what stands between questions. */
@@ -91,7 +101,7 @@ export function changeQuestion(
   if (index < 0) return { document, id: null };
   const fields = changeField(document.fields, index, part, liveIds);
   const now = fields[index]?.id ?? id;
-  const items = itemsIn(document).map((item): FormItem => (item.id === id ? { kind: 'question', id: now } : item));
+  const items = itemsIn(document).map((item): FormItem => (item.id === id ? { ...item, id: now } : item));
   return { document: { ...document, fields, items }, id: now };
 }
 
@@ -106,4 +116,16 @@ export const changeBlock = (document: FormDocument, id: string, part: Partial<Bl
 function inOrder(document: FormDocument): FormDocument {
   const shown = shownItems(document).flatMap((item) => (item.kind === 'question' ? [item.field] : []));
   return { ...document, fields: [...shown, ...document.fields.filter((field) => !shown.includes(field))] };
+}
+
+/** Changes when an item is shown. */
+export const changeShownIf = (document: FormDocument, id: string, shownIf: Condition | null): FormDocument => ({
+  ...document,
+  items: itemsIn(document).map((item) => (item.id === id ? { ...item, shownIf } : item)),
+});
+
+/** The pages behind the one that begins at an item, which the page before that can lead to as well. */
+export function pagesBehind(document: FormDocument, id: string): { page: FormPage; name: string }[] {
+  const pages = pagesOf(document).map((page, at) => ({ page, name: page.title || `Page ${at + 1}` }));
+  return pages.slice(pages.findIndex(({ page }) => page.id === id) + 1);
 }

@@ -4,8 +4,8 @@ import { isTick } from '../../../../core/values/index.ts';
 import {
   prefixFor,
   printClosed,
+  printEnding,
   printForm,
-  printMessage,
   printPlaced,
   unfitIn,
   wordsIn,
@@ -35,10 +35,9 @@ export const printState = (
 
 function printInside(document: FormDocument, address: string, language: FormLanguage, state: PreviewState): Printed {
   const prefix = prefixFor(address);
-  const say = wordsIn(language);
   switch (state) {
     case 'sent':
-      return printMessage(prefix, document.look, language, { title: say('thanks'), text: document.thankYouMessage });
+      return printEnding(prefix, document.look, language, document.ending, () => '…');
     case 'closed':
       return printClosed(prefix, document.look, language, document.closedText);
     default:

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
-import { TESTS, testsFor, type TestName } from '../../../../core/conditions/index.ts';
-import type { SourceField } from '../../../../core/values/index.ts';
+import { TESTS, testsFor, type TestName } from '../../../core/conditions/index.ts';
+import type { SourceField } from '../../../core/values/index.ts';
 import { askAbout, type FieldTest } from './conditionEdits.ts';
 import { AskedValue } from './AskedValue.tsx';
 import type { Askable } from './knowledge.ts';
@@ -35,9 +35,11 @@ export function TestRow({ test, number, askable, onChange, onRemove }: TestRowPr
       >
         {!field && <option value={test.field}>{test.field} (not there any more)</option>}
         <Options fields={own} />
-        <optgroup label="How it came">
-          <Options fields={askable.visit} />
-        </optgroup>
+        {askable.visit.length > 0 && (
+          <optgroup label="How it came">
+            <Options fields={askable.visit} />
+          </optgroup>
+        )}
         {askable.known.length > 0 && (
           <optgroup label="What is known of the person">
             <Options fields={askable.known} />

@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react';
-import type { Condition } from '../../../../core/conditions/index.ts';
-import type { SourceField } from '../../../../core/values/index.ts';
+import type { Condition } from '../../../core/conditions/index.ts';
+import type { SourceField } from '../../../core/values/index.ts';
 import { addPart, newGroup, newTest, removePart, replacePart, type Group } from './conditionEdits.ts';
 import type { Askable } from './knowledge.ts';
 import { TestRow } from './TestRow.tsx';

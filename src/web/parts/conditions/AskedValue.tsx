@@ -1,6 +1,6 @@
 import { useId } from 'react';
-import type { Asked } from '../../../../core/conditions/index.ts';
-import { answersOf, type SourceField } from '../../../../core/values/index.ts';
+import type { Asked } from '../../../core/conditions/index.ts';
+import { answersOf, type SourceField } from '../../../core/values/index.ts';
 
 interface AskedValueProps {
   label: string;

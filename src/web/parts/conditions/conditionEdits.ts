@@ -1,5 +1,5 @@
-import { testsFor, type Condition, type TestName } from '../../../../core/conditions/index.ts';
-import type { SourceField } from '../../../../core/values/index.ts';
+import { testsFor, type Condition, type TestName } from '../../../core/conditions/index.ts';
+import type { SourceField } from '../../../core/values/index.ts';
 import { newPartId } from '../newPartId.ts';
 
 export type Group = Extract<Condition, { of: Condition[] }>;

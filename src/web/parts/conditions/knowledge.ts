@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
-import { factFields, VISIT_FIELDS } from '../../../../core/intake/index.ts';
-import type { SourceField } from '../../../../core/values/index.ts';
+import { factFields, VISIT_FIELDS } from '../../../core/intake/index.ts';
+import type { SourceField } from '../../../core/values/index.ts';
 
 /** What may be known of people beside what they send, as fields: consent, lists and tags. Given by the bench. */
 export const KnowledgeContext = createContext<SourceField[]>([]);

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { sourceField } from '../../../../../test/world/fields.ts';
+import { sourceField } from '../../../../test/world/fields.ts';
 import {
   addPart,
   askAbout,

@@ -1,0 +1,9 @@
+import { branch } from './branching.ts';
+import { count } from './counting.ts';
+
+/** What runs on a form's own page. Without it, all of the form stands there and the browser sends it. */
+for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in/"]')) {
+  const id = form.getAttribute('action')?.split('/').at(-1) ?? '';
+  branch(form.parentElement ?? form);
+  count('/place/seen', id, form);
+}

@@ -1,0 +1,36 @@
+import { EndingsPart } from './EndingsPart.tsx';
+import type { SettingsProps } from './settingsProps.ts';
+
+const WORDS = {
+  label: 'Known to be one',
+  always: 'choose who',
+  all: 'of whom all of this is true',
+  any: 'of whom any of this is true',
+  none: 'of whom none of this is true',
+};
+
+/** What visitors see instead of the form of whom something is known. */
+export function KnownSettings({ document, set, about, known }: SettingsProps) {
+  return (
+    <div className="flex flex-col gap-4">
+      <p>
+        Nobody is recognised by an address that is typed. A visitor is known by a personal link in a mail, or because
+        the same browser sent a form before, where the site says that the visitor agreed to that being remembered.
+      </p>
+      <p className="text-quiet text-sm">
+        What depends on who somebody is can also be a condition of a question or a page. What nobody knows of a visitor
+        counts as not so.
+      </p>
+      <h3 className="font-semibold border-t border-base-300 pt-3">Instead of the form</h3>
+      <EndingsPart
+        word="Text"
+        words={WORDS}
+        endings={document.instead}
+        askable={{ all: known, visit: [], known }}
+        fields={[]}
+        about={(pointer) => about(`/instead${pointer}`)}
+        onChange={(instead) => set({ instead })}
+      />
+    </div>
+  );
+}

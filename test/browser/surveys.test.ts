@@ -1,0 +1,385 @@
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SourceView, WaysView } from '../../src/contract/source.ts';
+import type { Condition, TestName } from '../../src/core/conditions/index.ts';
+import { saying, type FormItem } from '../../src/core/forms/index.ts';
+import type { FormDocument } from '../../src/core/intake/index.ts';
+import { agreedId } from '../../src/core/plan/index.ts';
+import type { FieldValues } from '../../src/core/values/index.ts';
+import { startBrowser, violationsOn } from '../world/browser.ts';
+import { formOf, sourceField } from '../world/fields.ts';
+import { observatory } from '../world/observatory.ts';
+import { PASSWORD, type Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { World } from '../world/world.ts';
+
+let world: World;
+let api: Operator;
+let browser: Browser;
+let context: BrowserContext;
+let visitor: Page;
+let planner: SourceView;
+const troubles: string[] = [];
+
+beforeAll(async () => {
+  world = await World.start();
+  api = await world.operator();
+  browser = await startBrowser();
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  visitor = await watched(await context.newPage());
+  planner = await api.form('Visit planner', PLANNER());
+  await head('');
+});
+afterAll(async () => {
+  await browser.close();
+  await world.stop();
+});
+
+async function watched(page: Page): Promise<Page> {
+  page.setDefaultTimeout(10_000);
+  page.on('pageerror', (error) => troubles.push(error.message));
+  await page.route('**/no-such-address', (route) => route.continue());
+  return page;
+}
+
+/** Puts our script on every page of the site. @param attributes such as that the visitor agreed to something being stored */
+const head = (attributes: string) =>
+  fetch(`${world.site}/head.html`, {
+    method: 'PUT',
+    body: `<script async ${attributes} src="${world.app}/place/script.js"></script>`,
+  });
+/** Puts a place for a form on the page of the Sky letter. */
+const place = (source: SourceView) =>
+  fetch(`${world.site}/form.html`, {
+    method: 'PUT',
+    body: `<div data-iwashi-form="${source.postUrl.split('/').at(-1)}"></div>`,
+  });
+const kept = async (source: SourceView) =>
+  (
+    await world.rows<{ values: string }>(
+      'SELECT field_values AS `values` FROM submissions WHERE source_id = ? ORDER BY id',
+      [source.id],
+    )
+  ).map(({ values }) => JSON.parse(values) as FieldValues);
+
+const is = (field: string, value: string, test: TestName = 'is'): Condition => ({
+  kind: 'test',
+  id: `${field} ${value}`,
+  field,
+  test,
+  value,
+});
+const question = (id: string, shownIf: Condition | null = null): FormItem => ({ kind: 'question', id, shownIf });
+const page = (id: string, title: string, shownIf: Condition | null = null): FormItem => ({
+  kind: 'page',
+  id,
+  title,
+  shownIf,
+  skips: [],
+});
+
+const FIELDS = [
+  sourceField('company', 'choice', {
+    label: 'Who comes?',
+    options: ['Children', 'A class', 'Only me'],
+    widget: 'buttons',
+    required: true,
+  }),
+  sourceField('age', 'number', { label: 'How old is the youngest?', required: true }),
+  sourceField('blanket', 'yes/no', { label: 'Keep a blanket for us.' }),
+  sourceField('pupils', 'number', { label: 'How many pupils?', required: true }),
+  sourceField('name', 'text', { label: 'Your name', required: true, keepAs: 'full_name' }),
+  sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' }),
+];
+
+const PLANNER = (more: Partial<FormDocument> = {}): FormDocument =>
+  formOf(FIELDS, {
+    title: 'Plan your evening',
+    button: 'Send it',
+    goOnLater: true,
+    items: [
+      question('company'),
+      page('young', 'The young ones', is('company', 'Children')),
+      question('age'),
+      question('blanket', is('age', '6', 'is less than')),
+      page('class', 'Your class', is('company', 'A class')),
+      question('pupils'),
+      page('who', 'Who are you?'),
+      question('name'),
+      question('email'),
+    ],
+    ending: saying('Choose your seats.', {
+      link: { label: 'To the seats', url: `${world.site}/book?evening=Friday&name={name}&email={email}` },
+    }),
+    endings: [{ id: 'class', when: is('company', 'A class'), ...saying('We call you.', { title: 'A class' }) }],
+    ...more,
+  });
+
+const next = (on: Page = visitor) => on.getByRole('button', { name: 'Next' }).click();
+const back = (on: Page = visitor) => on.getByRole('button', { name: 'Back' }).click();
+
+describe('a survey on the page of others', () => {
+  it('asks by what is answered, goes back without loss, and ends where something is booked', async () => {
+    await place(planner);
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByText('Page 1 of 2').waitFor();
+    expect(await violationsOn(visitor)).toEqual([]);
+    await next();
+    await visitor.getByText('Choose an answer.').waitFor();
+    await visitor.getByLabel('Children').check();
+    await visitor.getByText('Page 1 of 3').waitFor();
+    expect(await visitor.getByText('Choose an answer.').count()).toBe(0);
+    await next();
+    expect(
+      await visitor.evaluate(
+        () => document.querySelector('[data-iwashi-form]')?.shadowRoot?.activeElement?.textContent,
+      ),
+    ).toBe('The young ones');
+    expect(await visitor.getByLabel('Keep a blanket for us.').isVisible()).toBe(false);
+    await visitor.getByLabel('How old is the youngest?').fill('5');
+    await visitor.getByLabel('Keep a blanket for us.').check();
+    // Enter goes on, as the button does.
+    await visitor.getByLabel('How old is the youngest?').press('Enter');
+    await visitor.getByText('Page 3 of 3').waitFor();
+    await visitor.getByLabel('Your name').fill('Ada Vale');
+    await back();
+    expect(await visitor.getByLabel('How old is the youngest?').inputValue()).toBe('5');
+    expect(await violationsOn(visitor)).toEqual([]);
+    await next();
+    await visitor.getByLabel('Email').fill('ada@hill.example');
+    await visitor.getByRole('button', { name: 'Send it' }).click();
+    await visitor.getByRole('link', { name: 'To the seats' }).click();
+    await visitor.getByText('Ada Vale (ada@hill.example)').waitFor();
+    expect((await kept(planner)).at(-1)).toEqual({
+      company: 'Children',
+      age: 5,
+      blanket: true,
+      name: 'Ada Vale',
+      email: 'ada@hill.example',
+    });
+  });
+  it('leaves out what was answered before somebody turned back and went another way', async () => {
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByLabel('Children').check();
+    await next();
+    await visitor.getByLabel('How old is the youngest?').fill('4');
+    await back();
+    await visitor.getByLabel('A class').check();
+    await next();
+    await visitor.getByLabel('How many pupils?').fill('21');
+    await next();
+    await visitor.getByLabel('Your name').fill('Idris Vale');
+    await visitor.getByLabel('Email').fill('idris@hill.example');
+    await visitor.getByRole('button', { name: 'Send it' }).click();
+    await visitor.getByText('We call you.').waitFor();
+    expect((await kept(planner)).at(-1)).toEqual({
+      company: 'A class',
+      pupils: 21,
+      name: 'Idris Vale',
+      email: 'idris@hill.example',
+    });
+  });
+  it('leads to the page on which something is wrong', async () => {
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByLabel('Only me').check();
+    await next();
+    await visitor.getByLabel('Your name').fill('Ada');
+    // What the browser takes for an address, and we do not.
+    await visitor.getByLabel('Email').fill('ada@hill');
+    await visitor.getByRole('button', { name: 'Send it' }).click();
+    await visitor.getByRole('alert').waitFor();
+    expect(await visitor.getByLabel('Email').isVisible()).toBe(true);
+    await visitor.getByRole('alert').getByRole('link', { name: 'Email' }).click();
+    expect(await visitor.getByLabel('Email').inputValue()).toBe('ada@hill');
+  });
+  it('tells how many went which way', async () => {
+    const { ways } = await eventually(
+      () => api.get<WaysView>(`/sources/${planner.id}/ways`),
+      ({ ways: now }) => now.length >= 6,
+    );
+    const told = Object.fromEntries(ways.map(({ from, to, count }) => [`${from} ${to}`, count]));
+    expect(told).toEqual({
+      'start young': 1,
+      'young who': 1,
+      'who end': 1,
+      'start class': 1,
+      'class who': 1,
+      'who end:class': 1,
+    });
+  });
+});
+
+describe('a survey without script', () => {
+  it('stands there whole, and asks for no more than belongs to the answers', async () => {
+    const plain = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+    await plain.goto(planner.postUrl);
+    expect(await plain.getByRole('button', { name: 'Next' }).isVisible()).toBe(false);
+    await plain.getByLabel('Only me').check();
+    await plain.getByLabel('Your name').fill('Wren Ashdown');
+    await plain.getByLabel('Email').fill('wren@hill.example');
+    await plain.getByRole('button', { name: 'Send it' }).click();
+    expect(await plain.getByRole('link', { name: 'To the seats' }).getAttribute('href')).toBe(
+      `${world.site}/book?evening=Friday&name=Wren%20Ashdown&email=wren%40hill.example`,
+    );
+    // No address of ours has an answer in it.
+    expect(plain.url()).toBe(planner.postUrl);
+    await plain.goto(planner.postUrl);
+    await plain.getByLabel('Children').check();
+    await plain.getByLabel('Your name').fill('Wren');
+    await plain.getByLabel('Email').fill('wren@hill.example');
+    await plain.getByRole('button', { name: 'Send it' }).click();
+    expect(await plain.getByRole('alert').getByRole('listitem').allInnerTexts()).toEqual([
+      'How old is the youngest?: This is needed.',
+    ]);
+  });
+});
+
+describe('a survey that is left half filled in', () => {
+  it('is gone on with by its link, where one was, until it is sent', async () => {
+    await visitor.goto(planner.postUrl);
+    await visitor.getByLabel('Children').check();
+    await next();
+    await visitor.getByLabel('How old is the youngest?').fill('9');
+    await visitor.getByRole('button', { name: 'Go on later' }).click();
+    const link = (await visitor.getByRole('link', { name: 'Go on now' }).getAttribute('href')) ?? '';
+    const other = await watched(await (await browser.newContext()).newPage());
+    await other.goto(link);
+    await other.getByText('Page 2 of 3').waitFor();
+    expect(await other.getByLabel('How old is the youngest?').inputValue()).toBe('9');
+    await next(other);
+    await other.getByLabel('Your name').fill('Mara Quill');
+    await other.getByLabel('Email').fill('mara@hill.example');
+    await other.getByRole('button', { name: 'Send it' }).click();
+    await other.getByRole('link', { name: 'To the seats' }).waitFor();
+    expect((await kept(planner)).at(-1)).toMatchObject({ age: 9, name: 'Mara Quill' });
+    expect((await other.goto(link))?.status()).toBe(410);
+    await other.getByText('This link does not work any more').waitFor();
+  });
+  it('nothing of it is kept where the link is not known, or the form does without', async () => {
+    expect((await fetch(`${planner.postUrl}?later=made-up`)).status).toBe(410);
+    const strict = await api.form('Not later', PLANNER({ goOnLater: false }));
+    const body = new URLSearchParams({ form_later: 'yes', name: 'Half' });
+    const response = await fetch(strict.postUrl, { method: 'POST', body, headers: { accept: 'text/html' } });
+    expect(response.status).toBe(422);
+  });
+});
+
+describe('a visitor of whom something is known', () => {
+  it('is asked the next thing; nobody is known by an address that is typed', async () => {
+    const { source: letter, route } = await observatory(world, api, 'single');
+    const purpose = route.draft.consent.asks[0]?.purpose ?? '';
+    const reader = is(agreedId(purpose, 'email'), 'yes');
+    const bring = await api.form(
+      'Under every story',
+      formOf([sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' })], {
+        title: 'One such story a month?',
+        instead: [{ id: 'r', when: reader, ...saying('How about a visit?', { title: 'You read it already' }) }],
+      }),
+    );
+    await head('data-storage="yes"');
+    await place(letter);
+    await visitor.goto(`${world.site}/sky-letter`);
+    const send = async (on: Page) => {
+      await on.getByLabel('Your name').fill('Ida Fenn');
+      await on.getByLabel('Email').fill('ida@hill.example');
+      await on.getByLabel(/Yes, send me/).check();
+      await on.getByRole('button', { name: 'Send me the Sky letter' }).click();
+      await on.getByText('Thank you').first().waitFor();
+    };
+    await send(visitor);
+    const [row] = await eventually(
+      () =>
+        world.rows<{ id: string; state: string }>('SELECT id, state FROM submissions WHERE source_id = ?', [letter.id]),
+      ([one]) => one?.state === 'planned',
+    );
+    await place(bring);
+    await visitor.goto(`${world.site}/sky-letter`);
+    await visitor.getByText('You read it already').waitFor();
+    expect(await violationsOn(visitor)).toEqual([]);
+    // Somebody else, who types the same address, is told nothing of it.
+    const stranger = await watched(await (await browser.newContext()).newPage());
+    await stranger.goto(`${world.site}/sky-letter`);
+    await stranger.getByLabel('Email').fill('ida@hill.example');
+    await stranger.getByRole('button', { name: 'Go' }).click();
+    await stranger.getByText('Thank you').waitFor();
+    await stranger.goto(`${world.site}/sky-letter`);
+    await stranger.getByText('One such story a month?').waitFor();
+    // A sign that was made up says nothing.
+    const madeUp = `l${row?.id}.${'0'.repeat(64)}`;
+    await stranger.goto(`${bring.postUrl}?visitor=${madeUp}`);
+    await stranger.getByText('One such story a month?').waitFor();
+  });
+});
+
+describe('the builder', () => {
+  it('divides a form into pages, asks by answers, and ends by them', async () => {
+    const operator = await watched(
+      await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
+    );
+    await operator.goto(world.app);
+    await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
+    await operator.getByLabel('Password').fill(PASSWORD);
+    await operator.getByRole('button', { name: 'Sign in' }).click();
+    await operator.getByRole('navigation', { name: 'Areas' }).waitFor();
+    const made = await api.form('Two pages', formOf(FIELDS.slice(0, 1).concat(FIELDS.slice(4)), { button: 'Send it' }));
+    await operator.goto(`${world.app}/sources/${made.id}`);
+    await operator.getByRole('button', { name: 'Settings of Who comes?' }).click();
+    await operator.getByLabel('Add something between questions').selectOption('page');
+    await operator.getByLabel('Title of the page').fill('About you');
+    await operator.getByRole('button', { name: 'Another way' }).click();
+    await operator.getByLabel('What test 1 compares with').fill('Only me');
+    await operator.getByLabel('Where way 1 leads').selectOption({ label: 'it is sent' });
+    await operator.getByRole('button', { name: 'Settings of Your name' }).click();
+    await operator.getByLabel('Shown', { exact: true }).selectOption('none');
+    await operator.getByLabel('What test 1 compares with').fill('A class');
+    await operator.getByRole('button', { name: 'Form', exact: true }).click();
+    await operator.getByRole('tab', { name: 'After' }).click();
+    await operator.getByRole('button', { name: 'Ending for some' }).click();
+    const ending = operator.getByRole('region', { name: 'Ending 1' });
+    await ending.getByLabel('What test 1 compares with').fill('A class');
+    await ending.getByLabel('Message').fill('We call you.');
+    await operator.getByRole('tab', { name: 'Pages' }).click();
+    await operator.getByText('If Who comes? is "Only me": it is sent').waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByText('Draft saved').waitFor();
+    const surface = operator.frameLocator('iframe[title^="The form"]');
+    await operator.getByRole('button', { name: 'Try it' }).click();
+    await surface.getByText('Page 1 of 2').waitFor();
+    await surface.getByLabel('A class').check();
+    await surface.getByRole('button', { name: 'Next' }).click();
+    expect(await surface.getByLabel('Your name').isVisible()).toBe(false);
+    await operator.getByRole('button', { name: 'Publish changes' }).click();
+    await operator.getByRole('dialog').getByRole('button', { name: 'Publish' }).click();
+    await eventually(
+      () => api.get<SourceView>(`/sources/${made.id}`),
+      ({ changed }) => !changed,
+    );
+  });
+  it.each<[string, Partial<FormDocument>, string]>([
+    ['a question that depends on a later one', { items: [question('company', is('age', '5'))] }, '/items/0/shownIf'],
+    [
+      'a page that leads back',
+      { items: [question('company'), { ...page('a', 'A'), skips: [{ id: 's', when: null, to: 'a' }] } as FormItem] },
+      '/items/1/skips',
+    ],
+    [
+      'an ending with an answer that nobody gives',
+      { ending: saying('', { next: 'https://a.example/?x={gone}' }) },
+      '/ending/next',
+    ],
+    ['an address whose host is an answer', { ending: saying('', { next: 'https://{name}/' }) }, '/ending/next'],
+    [
+      'what is said instead by an answer',
+      { instead: [{ id: 'i', when: is('name', 'x'), ...saying('') }] },
+      '/instead/0/when',
+    ],
+  ])('does not go live with %s', async (_, more, pointer) => {
+    const made = await api.post<SourceView>('/sources', { name: 'Wrong', kind: 'form' });
+    const draft = await api.send('PUT', `/sources/${made.id}/draft`, PLANNER(more));
+    const said = draft.ok ? await api.send('POST', `/sources/${made.id}/publish`) : draft;
+    expect(said.status).toBe(422);
+    expect(JSON.stringify(await said.json())).toContain(`"${pointer}"`);
+  });
+});
+
+it('nothing of it went wrong in a browser', () => expect(troubles).toEqual([]));
