@@ -23,6 +23,11 @@ export class SeenInput {
   @Matches(/^[0-9a-f-]{36}$/)
   showing!: string;
 
+  /** The variant of it; '' for none. */
+  @IsString()
+  @MaxLength(64)
+  variant: string = '';
+
   @IsString()
   @MaxLength(2000)
   page!: string;

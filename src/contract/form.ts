@@ -39,11 +39,14 @@ import {
   type Ending,
   type EndingIf,
   type FormItem,
+  type FormVariant,
   type Look,
   type Skip,
+  type VariantFace,
 } from '../core/forms/index.ts';
 
 import { IsCondition } from './conditions.ts';
+import { SourceFieldInput } from './field.ts';
 
 const COLOUR = /^#[0-9a-f]{6}$/;
 const isColour = { message: 'A colour is written like #21525b.' };
@@ -218,6 +221,65 @@ export class EndingIfInput extends EndingInput implements EndingIf {
   @IsCondition()
   @IsDefined({ message: 'Say for whom this ending is.' })
   when!: Condition;
+}
+
+/** What a variant of a form says in its own way. */
+export class VariantFaceInput implements VariantFace {
+  @IsString()
+  @MaxLength(200)
+  title!: string;
+
+  @IsArray()
+  @ArrayMaxSize(120, { message: 'At most 120 things stand on a form.' })
+  @ValidateNested({ each: true })
+  @Type(() => FormItemInput)
+  items!: FormItem[];
+
+  @IsArray()
+  @ArrayMaxSize(60, { message: 'A source has at most 60 fields.' })
+  @ValidateNested({ each: true })
+  @Type(() => SourceFieldInput)
+  fields!: SourceFieldInput[];
+
+  @ValidateNested()
+  @Type(() => LookInput)
+  look!: LookInput;
+
+  @IsString()
+  @Length(1, 80, { message: 'The button needs a text.' })
+  button!: string;
+
+  @IsString()
+  @MaxLength(80, { message: 'A button has at most 80 characters.' })
+  resetLabel!: string;
+
+  @IsString()
+  @MaxLength(1000)
+  statement!: string;
+
+  @ValidateNested()
+  @Type(() => EndingInput)
+  ending!: EndingInput;
+}
+
+export class FormVariantInput implements FormVariant {
+  @IsString()
+  @Matches(/^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$/)
+  id!: string;
+
+  @IsString()
+  @Length(1, 60, { message: 'Give the variant a name.' })
+  name!: string;
+
+  @IsInt()
+  @Min(1, { message: 'Each variant is shown to some.' })
+  @Max(99)
+  share!: number;
+
+  @ValidateIf(({ face }: FormVariantInput) => face !== null)
+  @ValidateNested()
+  @Type(() => VariantFaceInput)
+  face!: VariantFaceInput | null;
 }
 
 const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})?$/;

@@ -14,6 +14,8 @@ export interface PlacedPart {
   css: string;
   /** Whether it is said instead of the form to somebody of whom something is known. */
   instead: boolean;
+  /** Ways in which it is shown; each is asked for by its id. */
+  variants: { id: string; share: number }[];
   /** Which published version it is. */
   version: number;
 }

@@ -4,7 +4,6 @@ import {
   IsArray,
   IsBoolean,
   IsIn,
-  IsInt,
   IsNumber,
   IsString,
   Length,
@@ -15,7 +14,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { AUTOFILL_TOKENS, FORM_LANGUAGES, type FormItem, type FormLanguage, type Way } from '../core/forms/index.ts';
+import { FORM_LANGUAGES, GOALS, type FormItem, type FormLanguage, type Goal, type Way } from '../core/forms/index.ts';
 import {
   SOURCE_FORMAT,
   SOURCE_KINDS,
@@ -27,116 +26,21 @@ import {
   type MadeKind,
   type Visit,
 } from '../core/intake/index.ts';
+import type { Comparison } from '../core/insight/index.ts';
 import { PRESENTATIONS, type Presentation } from '../core/showing/index.ts';
 import type { PublishState } from '../core/states/index.ts';
-import {
-  FIELD_TYPES,
-  KEEP_RULES,
-  TRUSTS,
-  WIDGETS,
-  WIDTHS,
-  type FieldValues,
-  type KeepRule,
-  type Range,
-  type Trust,
-  type TypeName,
-  type Widget,
-  type Width,
-} from '../core/values/index.ts';
+import { TRUSTS, type FieldValues, type Trust } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
-import { EndingIfInput, EndingInput, FormItemInput, LookInput, OpenTimesInput, ShowingInput } from './form.ts';
-
-export class RangeInput implements Range {
-  @IsInt({ message: 'A scale goes by whole numbers.' })
-  @Min(0, { message: 'A scale begins at 0 or above.' })
-  @Max(10)
-  from!: number;
-
-  @IsInt({ message: 'A scale goes by whole numbers.' })
-  @Min(1)
-  @Max(10, { message: 'A scale goes to 10 at most.' })
-  to!: number;
-
-  @IsString()
-  @MaxLength(60)
-  low!: string;
-
-  @IsString()
-  @MaxLength(60)
-  high!: string;
-}
-
-export class SourceFieldInput {
-  @IsString()
-  @Matches(/^[A-Za-z][A-Za-z0-9_.-]{0,63}$/, { message: 'The id of a field starts with a letter.' })
-  id!: string;
-
-  @IsString()
-  @Matches(/^[A-Za-z][A-Za-z0-9_.:[\]-]{0,63}$/, {
-    message: 'The field name starts with a letter and has only letters, digits and the signs . - _ : [ ].',
-  })
-  key!: string;
-
-  @IsString()
-  @MaxLength(300)
-  path!: string;
-
-  @IsString()
-  @Length(1, 500, { message: 'Give the field a label.' })
-  label!: string;
-
-  @IsBoolean()
-  labelShown!: boolean;
-
-  @IsIn(FIELD_TYPES)
-  type!: TypeName;
-
-  @IsIn(WIDGETS)
-  widget!: Widget;
-
-  @IsBoolean()
-  required!: boolean;
-
-  @IsArray()
-  @ArrayMaxSize(100, { message: 'A choice has at most 100 answers.' })
-  @IsString({ each: true })
-  @Length(1, 200, { each: true, message: 'An answer has between 1 and 200 characters.' })
-  options!: string[];
-
-  @ValidateIf(({ range }: SourceFieldInput) => range !== null)
-  @ValidateNested()
-  @Type(() => RangeInput)
-  range!: RangeInput | null;
-
-  @IsString()
-  @MaxLength(300)
-  help!: string;
-
-  @IsString()
-  @MaxLength(300, { message: 'An error text has at most 300 characters.' })
-  errorText!: string;
-
-  @IsString()
-  @MaxLength(120, { message: 'A placeholder has at most 120 characters.' })
-  placeholder!: string;
-
-  @IsIn(WIDTHS)
-  width!: Width;
-
-  @IsString()
-  @MaxLength(300)
-  preset!: string;
-
-  @IsIn(['', ...AUTOFILL_TOKENS])
-  autocomplete!: string;
-
-  @IsString()
-  @MaxLength(60)
-  keepAs!: string;
-
-  @IsIn(KEEP_RULES)
-  keepRule!: KeepRule;
-}
+import { SourceFieldInput } from './field.ts';
+import {
+  EndingIfInput,
+  EndingInput,
+  FormItemInput,
+  FormVariantInput,
+  LookInput,
+  OpenTimesInput,
+  ShowingInput,
+} from './form.ts';
 
 class AnySourceInput {
   @IsIn([SOURCE_FORMAT])
@@ -216,6 +120,15 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @Type(() => EndingIfInput)
   instead!: EndingIfInput[];
 
+  @IsArray()
+  @ArrayMaxSize(4, { message: 'At most four variants are compared.' })
+  @ValidateNested({ each: true })
+  @Type(() => FormVariantInput)
+  variants!: FormVariantInput[];
+
+  @IsIn(GOALS)
+  goal!: Goal;
+
   @IsBoolean()
   goOnLater!: boolean;
 
@@ -293,6 +206,15 @@ export interface SourceView {
 export interface WaysView {
   days: number;
   ways: (Way & { count: number })[];
+}
+
+/** How the variants of a form do that are live. */
+export interface VariantsView extends Comparison {
+  goal: Goal;
+  /** Their ids, in the order of the arms. */
+  variants: string[];
+  /** On so many days something was counted. */
+  days: number;
 }
 
 /** A submission kept as an example to map and rehearse with. */

@@ -14,8 +14,9 @@ declare global {
  * nothing to those who ask not to be followed.
  * @param to where it is told
  * @param root what the form stands in
+ * @param variant which of its variants it is; '' for none
  */
-export function count(to: string, id: string, root: HTMLElement): void {
+export function count(to: string, id: string, root: HTMLElement, variant = ''): void {
   if (navigator.globalPrivacyControl === true) return;
   const showing = crypto.randomUUID();
   const told = new Set<string>();
@@ -27,6 +28,7 @@ export function count(to: string, id: string, root: HTMLElement): void {
     if (waiting.length === 0) return;
     const body = JSON.stringify({
       form: id,
+      variant,
       showing,
       page: location.href,
       referrer: document.referrer,

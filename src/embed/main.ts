@@ -1,4 +1,6 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
+import { VARIANT_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
+import { pickVariant } from '../core/forms/variants.ts';
 import type { ShowingRule } from '../core/showing/index.ts';
 import { branch } from './branching.ts';
 import { count } from './counting.ts';
@@ -44,18 +46,30 @@ function start(own: HTMLScriptElement): void {
     }
   };
 
+  /** A form, as the variant of it that falls to this visitor. Nobody meets another one than before. */
+  const askFor = async (id: string): Promise<PlacedPart | null> => {
+    const ofVariant = (variant: string) => ask<PlacedPart>(`${id}.json?variant=${variant}`, memory.visitor);
+    const before = memory.of(id).variant;
+    const part = before === undefined ? await ask<PlacedPart>(`${id}.json`, memory.visitor) : await ofVariant(before);
+    if (!part || part.variants.length === 0) return part;
+    if (before !== undefined && part.variants.some((one) => one.id === before)) return part;
+    const variant = pickVariant(part.variants, Math.random());
+    memory.note(id, { variant });
+    return ofVariant(variant);
+  };
+
   /** Lets a form be sent without leaving the page, and counts it. */
   const take = (root: HTMLElement, id: string) => {
     branch(root);
     enhance(root, {
-      visitor: () => memory.visitor,
+      more: () => ({ [VISITOR_FIELD]: memory.visitor, [VARIANT_FIELD]: memory.of(id).variant ?? '' }),
       onTaken: (sign) => {
-        memory.note(id, 'sentAt', Date.now());
+        memory.note(id, { sentAt: Date.now() });
         // A sign from a personal link says more than that of this browser.
         if (memory.visitor === '') memory.know(sign);
       },
     });
-    count(`${server}/place/seen`, id, root);
+    count(`${server}/place/seen`, id, root, memory.of(id).variant);
   };
 
   /** Forms that were copied into the page as they are stay what they are. */
@@ -82,7 +96,7 @@ function start(own: HTMLScriptElement): void {
 
   const inline = async (host: HTMLElement, id: string) => {
     if (id === '' || host.shadowRoot || host.querySelector('form')) return;
-    const part = await ask<PlacedPart>(`${id}.json`, memory.visitor);
+    const part = await askFor(id);
     if (part) fill(host, id, part);
   };
 
@@ -92,7 +106,7 @@ function start(own: HTMLScriptElement): void {
   /** Shows a form that shows itself. One at a time: the next one waits until it is closed. */
   const overlay = async ({ id }: PlacedForm) => {
     open += 1;
-    const part = await ask<PlacedPart>(`${id}.json`, memory.visitor);
+    const part = await askFor(id);
     // Nothing comes over the page of somebody whom it has nothing to ask.
     if (!part || part.instead) {
       open -= 1;
@@ -101,10 +115,10 @@ function start(own: HTMLScriptElement): void {
     const host = document.createElement('div');
     document.body.append(host);
     const frame = fill(host, id, part);
-    memory.note(id, 'shownAt', Date.now());
+    memory.note(id, { shownAt: Date.now() });
     showFrame(host, frame, () => {
       open -= 1;
-      memory.note(id, 'closedAt', Date.now());
+      memory.note(id, { closedAt: Date.now() });
     });
   };
 

@@ -3,6 +3,8 @@ interface Remembered {
   shownAt?: number;
   closedAt?: number;
   sentAt?: number;
+  /** Which of its variants was met. */
+  variant?: string;
 }
 
 interface Kept {
@@ -69,8 +71,8 @@ export class Memory {
 
   of = (id: string): Remembered => this.#kept.forms[id] ?? {};
 
-  note(id: string, what: keyof Remembered, at: number): void {
-    this.#kept.forms[id] = { ...this.of(id), [what]: at };
+  note(id: string, what: Partial<Remembered>): void {
+    this.#kept.forms[id] = { ...this.of(id), ...what };
     this.#store();
   }
 

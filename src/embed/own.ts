@@ -1,3 +1,4 @@
+import { VARIANT_FIELD } from '../core/forms/inputs.ts';
 import { branch } from './branching.ts';
 import { count } from './counting.ts';
 
@@ -5,5 +6,6 @@ import { count } from './counting.ts';
 for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in/"]')) {
   const id = form.getAttribute('action')?.split('/').at(-1) ?? '';
   branch(form.parentElement ?? form);
-  count('/place/seen', id, form);
+  const variant = form.elements.namedItem(VARIANT_FIELD);
+  count('/place/seen', id, form, variant instanceof HTMLInputElement ? variant.value : '');
 }

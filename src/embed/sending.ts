@@ -1,6 +1,6 @@
 import type { SentPart } from '../contract/placing.ts';
 import { branch } from './branching.ts';
-import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
+import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD } from '../core/forms/inputs.ts';
 
 const FIRST_REST_MS = 1_000;
 const LONGEST_REST_MS = 15_000;
@@ -19,8 +19,8 @@ document.addEventListener('securitypolicyviolation', ({ blockedURI }) => {
 
 /** Who sends a form, and what follows. */
 interface Sender {
-  /** By which the visitor is known; '' for nobody in particular. */
-  visitor: () => string;
+  /** What goes along with it, by the names of inputs; '' for nothing. */
+  more: () => Record<string, string>;
   /** When it was taken. @param sign by which the visitor is known from here on */
   onTaken: (sign: string) => void;
 }
@@ -30,7 +30,7 @@ interface Sender {
  * once; where the page's policy forbids asking, the browser sends it.
  * @param root what the form stands in, and what is replaced by what comes of it
  */
-export function enhance(root: HTMLElement, { visitor, onTaken }: Sender): void {
+export function enhance(root: HTMLElement, { more, onTaken }: Sender): void {
   const form = root.querySelector('form');
   if (!form) return;
   form.noValidate = true;
@@ -39,14 +39,14 @@ export function enhance(root: HTMLElement, { visitor, onTaken }: Sender): void {
     event.preventDefault();
     if (busy) return;
     busy = true;
-    void send(form, root, { submitter: event.submitter, visitor: visitor() }).then((answer) => {
+    void send(form, root, { submitter: event.submitter, more: more() }).then((answer) => {
       busy = false;
       if (!answer) return;
       const next = replace(root, answer.part.html);
       if (answer.done) onTaken(answer.part.visitor ?? '');
       else {
         branch(next);
-        enhance(next, { visitor, onTaken });
+        enhance(next, { more, onTaken });
       }
       const { next: address, seconds } = answer.part;
       if (address !== null) setTimeout(() => location.assign(address), 1000 * seconds);
@@ -58,7 +58,7 @@ export function enhance(root: HTMLElement, { visitor, onTaken }: Sender): void {
 async function send(
   form: HTMLFormElement,
   root: HTMLElement,
-  { submitter, visitor }: { submitter: HTMLElement | null; visitor: string },
+  { submitter, more }: { submitter: HTMLElement | null; more: Record<string, string> },
 ): Promise<{ part: SentPart; done: boolean } | null> {
   const fill = (name: string, value: string) => {
     let input = form.elements.namedItem(name);
@@ -72,7 +72,7 @@ async function send(
   fill(ELAPSED_FIELD, String(Math.round(performance.now() / 100) / 10));
   fill(PAGE_FIELD, location.href);
   fill(REFERRER_FIELD, document.referrer);
-  if (visitor !== '') fill(VISITOR_FIELD, visitor);
+  for (const [name, value] of Object.entries(more)) if (value !== '') fill(name, value);
   fill(KEY_FIELD, crypto.randomUUID());
   const { action } = form;
   const body = new FormData(form);

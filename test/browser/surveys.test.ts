@@ -1,8 +1,8 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { SourceView, WaysView } from '../../src/contract/source.ts';
+import type { SourceView, VariantsView, WaysView } from '../../src/contract/source.ts';
 import type { Condition, TestName } from '../../src/core/conditions/index.ts';
-import { saying, type FormItem } from '../../src/core/forms/index.ts';
+import { faceOf, saying, type FormItem } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { agreedId } from '../../src/core/plan/index.ts';
 import type { FieldValues } from '../../src/core/values/index.ts';
@@ -20,6 +20,8 @@ let context: BrowserContext;
 let visitor: Page;
 let planner: SourceView;
 const troubles: string[] = [];
+/** What a browser says of itself that nobody steers: others are robots, and are not counted. */
+const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
 
 beforeAll(async () => {
   world = await World.start();
@@ -311,6 +313,71 @@ describe('a visitor of whom something is known', () => {
   });
 });
 
+describe('variants', () => {
+  it('are each shown to their share, to nobody another one than before, and compared', async () => {
+    const field = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
+    const form = formOf([field], { title: 'The first words', button: 'Go' });
+    const variants: FormDocument['variants'] = [
+      { id: 'one', name: 'A', share: 50, face: null },
+      { id: 'two', name: 'B', share: 50, face: { ...faceOf(form), title: 'The other words' } },
+    ];
+    const compared = await api.form('Compared', { ...form, variants });
+    await head('data-storage="yes"');
+    await place(compared);
+    const met = new Map<string, number>();
+    for (let at = 0; at < 14; at += 1) {
+      const own = await browser.newContext({ userAgent: BROWSER });
+      const one = await watched(await own.newPage());
+      const words = async () => {
+        await one.goto(`${world.site}/sky-letter`);
+        return await one.getByText(/The (first|other) words/).innerText();
+      };
+      const first = await words();
+      expect(await words()).toBe(first);
+      met.set(first, (met.get(first) ?? 0) + 1);
+      await one.getByLabel('Email').fill(`reader${at}@hill.example`);
+      await one.getByRole('button', { name: 'Go' }).click();
+      await one.getByText('Thank you').waitFor();
+      // What was seen is told at once by who leaves.
+      const told = one.waitForResponse('**/place/seen');
+      await one.evaluate(() => dispatchEvent(new Event('pagehide')));
+      await told;
+      await own.close();
+    }
+    // All of one kind would come by chance once in 8,192 times.
+    expect(met.size).toBe(2);
+    const view = await eventually(
+      () => api.get<VariantsView>(`/sources/${compared.id}/variants`),
+      ({ arms }) => arms.reduce((sum, { reached }) => sum + reached, 0) === 14,
+    );
+    expect(view.variants).toEqual(['one', 'two']);
+    expect(view.arms.map(({ reached }) => reached)).toEqual([met.get('The first words'), met.get('The other words')]);
+    expect(view.arms.every(({ met: saw, reached }) => saw >= reached)).toBe(true);
+    expect(view.differ).toBe(false);
+  });
+  it.each<[string, (variants: FormDocument['variants']) => FormDocument['variants'], string]>([
+    ['shares that do not make a whole', ([a, b]) => [{ ...a, share: 30 }, b] as FormDocument['variants'], '/variants'],
+    ['one by itself', ([a]) => [{ ...a, share: 99 }] as FormDocument['variants'], '/variants'],
+    [
+      'a question that the form itself does not have',
+      ([a, b]) =>
+        [a, { ...b, face: { ...b?.face, fields: [...FIELDS, sourceField('more')] } }] as FormDocument['variants'],
+      '/variants/1',
+    ],
+  ])('do not go live with %s', async (_, change, pointer) => {
+    const form = PLANNER();
+    const variants: FormDocument['variants'] = [
+      { id: 'a', name: 'A', share: 50, face: null },
+      { id: 'b', name: 'B', share: 50, face: faceOf(form) },
+    ];
+    const made = await api.post<SourceView>('/sources', { name: 'Wrong', kind: 'form' });
+    await api.put(`/sources/${made.id}/draft`, { ...form, variants: change(variants) });
+    const said = await api.send('POST', `/sources/${made.id}/publish`);
+    expect(said.status).toBe(422);
+    expect(JSON.stringify(await said.json())).toContain(`"${pointer}"`);
+  });
+});
+
 describe('the builder', () => {
   it('divides a form into pages, asks by answers, and ends by them', async () => {
     const operator = await watched(
@@ -348,12 +415,26 @@ describe('the builder', () => {
     await surface.getByLabel('A class').check();
     await surface.getByRole('button', { name: 'Next' }).click();
     expect(await surface.getByLabel('Your name').isVisible()).toBe(false);
+    await operator.getByRole('button', { name: 'Work on it' }).click();
+    await operator.getByRole('tab', { name: 'Variants' }).click();
+    await operator.getByRole('button', { name: 'Make a second variant' }).click();
+    await operator.getByText('Variant B').waitFor();
+    await operator.getByRole('tab', { name: 'Form' }).click();
+    await operator.getByLabel('Button', { exact: true }).fill('Count me in');
+    await surface.getByRole('button', { name: 'Count me in' }).waitFor();
+    await operator.getByRole('tab', { name: 'Variants' }).click();
+    await operator.getByRole('button', { name: 'Work on the form itself' }).click();
+    await surface.getByRole('button', { name: 'Send it' }).waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
     await operator.getByRole('button', { name: 'Publish changes' }).click();
     await operator.getByRole('dialog').getByRole('button', { name: 'Publish' }).click();
     await eventually(
       () => api.get<SourceView>(`/sources/${made.id}`),
       ({ changed }) => !changed,
     );
+    await operator.getByRole('button', { name: 'End it, and keep B' }).click();
+    await surface.getByRole('button', { name: 'Count me in' }).waitFor();
+    await operator.getByRole('button', { name: 'Make a second variant' }).waitFor();
   });
   it.each<[string, Partial<FormDocument>, string]>([
     ['a question that depends on a later one', { items: [question('company', is('age', '5'))] }, '/items/0/shownIf'],

@@ -28,6 +28,16 @@ export {
 export { FORM_LANGUAGES, languageFor, type FormLanguage } from './languages.ts';
 export { FIRST_PAGE, pagesOf, THE_END, type FormPage } from './pages.ts';
 export { answeredFields, answeredId, forVisitor, insteadFor } from './visitors.ts';
+export {
+  faceOf,
+  GOALS,
+  intoVariant,
+  pickVariant,
+  withVariant,
+  type FormVariant,
+  type Goal,
+  type VariantFace,
+} from './variants.ts';
 export { endOf, hasWays, readWay, wayName, waysTaken, type Way } from './ways.ts';
 export { endingFor, walk, type WalkFacts } from './walking.ts';
 export { answersIn, filledIn, saying, type Ending, type EndingIf } from './endings.ts';

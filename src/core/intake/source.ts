@@ -7,6 +7,8 @@ import {
   type EndingIf,
   type FormItem,
   type FormLanguage,
+  type FormVariant,
+  type Goal,
   type Look,
 } from '../forms/index.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
@@ -65,6 +67,9 @@ export interface FormDocument extends AnySource {
   endings: EndingIf[];
   /** What stands there instead of the form for visitors of whom something is known; the first whose condition holds. */
   instead: EndingIf[];
+  /** Ways in which it is shown, to find out which does better by a goal; none or at least two. */
+  variants: FormVariant[];
+  goal: Goal;
   /** Whether visitors can leave it half filled in, and go on later by a link. */
   goOnLater: boolean;
   /** Site origins from which it takes submissions, such as https://example.org; none means any. */
@@ -115,7 +120,7 @@ export const plainFace = (
 /** A form that stands where a page has a place for it, always open. */
 const PLAIN_PLACING: Pick<
   FormDocument,
-  'presentation' | 'showing' | 'open' | 'closedText' | 'endings' | 'instead' | 'goOnLater'
+  'presentation' | 'showing' | 'open' | 'closedText' | 'endings' | 'instead' | 'variants' | 'goal' | 'goOnLater'
 > = {
   presentation: 'inline',
   showing: PLAIN_SHOWING,
@@ -123,6 +128,8 @@ const PLAIN_PLACING: Pick<
   closedText: '',
   endings: [],
   instead: [],
+  variants: [],
+  goal: 'completed',
   goOnLater: false,
 };
 
@@ -219,7 +226,7 @@ function withPaths(old: Loose): Loose {
   const { thankYouUrl, thankYouMessage, thankYouSeconds, ...rest } = old;
   const ending = saying(String(thankYouMessage), { next: String(thankYouUrl), seconds: Number(thankYouSeconds) });
   const items = objectsIn(old.items).map((item) => ({ shownIf: null, ...item }));
-  return { endings: [], instead: [], goOnLater: false, ...rest, ending, items };
+  return { endings: [], instead: [], variants: [], goal: 'completed', goOnLater: false, ...rest, ending, items };
 }
 
 function typed(type: string, several: boolean): { type: string; widget: string } {

@@ -1,5 +1,5 @@
 import { visitWithSign } from '../intake/visitors.ts';
-import { hasWays, wayName, waysTaken } from '../../core/forms/index.ts';
+import { hasWays, wayName, waysTaken, withVariant } from '../../core/forms/index.ts';
 import { noteCompleted, noteWays } from '../store/counting.ts';
 import { keyText } from '../../core/identity/index.ts';
 import {
@@ -134,7 +134,16 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     db,
     taken.flatMap(({ submission, document }) =>
       document.kind === 'form' && planned.has(submission.id) && hasWays(document)
-        ? [{ submission, ways: waysTaken(document, submission.values, submission.receivedAt).map(wayName) }]
+        ? [
+            {
+              submission,
+              ways: waysTaken(
+                withVariant(document, submission.variant ?? ''),
+                submission.values,
+                submission.receivedAt,
+              ).map(wayName),
+            },
+          ]
         : [],
     ),
   );

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PageInstallation } from '../../contract/installation.ts';
-import type { SampleView, SourceView, WaysView } from '../../contract/source.ts';
+import type { SampleView, SourceView, VariantsView, WaysView } from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
@@ -21,6 +21,14 @@ export const useWays = (sourceId: string, wanted: boolean) =>
     queryKey: ['ways', sourceId],
     queryFn: () => api.get<WaysView>(`/sources/${sourceId}/ways`),
     enabled: wanted,
+    refetchInterval: 30_000,
+  });
+
+/** How the variants of a form do; null where none are live. */
+export const useVariants = (sourceId: string) =>
+  useQuery({
+    queryKey: ['variants', sourceId],
+    queryFn: () => api.get<VariantsView | null>(`/sources/${sourceId}/variants`),
     refetchInterval: 30_000,
   });
 

@@ -14,6 +14,7 @@ import {
   VISITOR_FIELD,
 } from '../../../core/forms/index.ts';
 import { pathIssues } from './pathIssues.ts';
+import { variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
 import type { MadeDocument } from '../../../core/intake/index.ts';
 import { areTimes, isZone, type FormDocument } from '../../../core/intake/index.ts';
@@ -75,6 +76,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
 function formIssues(document: FormDocument, add: (pointer: string, detail: string) => void): void {
   const { items, open, presentation, showing, fields } = document;
   pathIssues(document, add);
+  variantIssues(document, add);
   if (!isZone(open.zone)) add('/open/zone', `"${open.zone}" is no time zone, such as Europe/London.`);
   else if (!areTimes(open))
     add('/open', 'The times from when to when it is open cannot be: the end is before the beginning.');

@@ -7,6 +7,7 @@ import {
   SourceInput,
   type SampleView,
   type SourceView,
+  type VariantsView,
   type WaysView,
 } from '../../../contract/source.ts';
 import { readWay } from '../../../core/forms/index.ts';
@@ -27,7 +28,9 @@ import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import type { Context } from '../../context.ts';
-import { readSums } from '../../store/counting.ts';
+import { groupBy } from '../../../core/groupBy.ts';
+import { compareVariants, type CountedWhat, type Stretch } from '../../../core/insight/index.ts';
+import { readCounts, readSums } from '../../store/counting.ts';
 import { readDotLines, countBySource, DAY_MS, HOUR_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
@@ -45,6 +48,8 @@ import { pausingRoutes } from './pausing.ts';
 const MOST_SAMPLES = 500;
 /** Of so many days ways through forms are told. */
 const WAYS_DAYS = 30;
+/** So far back variants are compared. */
+const MOST_HOURS_COMPARED = 366 * 24;
 
 export function sourceRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -163,6 +168,28 @@ export function sourceRoutes(context: Context): Hono<Session> {
     });
     const ways = sums.flatMap(({ of, what, count }) => (what === 'way' ? [{ ...readWay(of), count }] : []));
     return c.json({ days: WAYS_DAYS, ways } satisfies WaysView);
+  });
+
+  /** How the variants of a form do by its goal, as far as they are live. */
+  app.get('/:id/variants', allow('sources:read'), async (c) => {
+    const { id, live } = await must(c.req.param('id'));
+    const variants = live?.kind === 'form' ? live.variants.map((one) => one.id) : [];
+    if (live?.kind !== 'form' || variants.length === 0) return c.json(null);
+    const hour = Math.floor(now() / HOUR_MS);
+    const counts = await readCounts(store.db, 'variant', [id], hour - MOST_HOURS_COMPARED, hour + 1);
+    const own = counts.filter(({ value }) => variants.includes(value));
+    const days = [...groupBy(own, (row) => String(Math.floor(row.hour / 24)))].sort(
+      ([one], [other]) => Number(one) - Number(other),
+    );
+    const stretches = days.map(([, rows]): Stretch => {
+      const of = (what: CountedWhat) =>
+        variants.map((variant) =>
+          rows.filter((row) => row.value === variant && row.what === what).reduce((sum, { count }) => sum + count, 0),
+        );
+      return { met: of('shown'), reached: of(live.goal) };
+    });
+    const comparison = compareVariants(stretches, variants.length);
+    return c.json({ goal: live.goal, variants, days: days.length, ...comparison } satisfies VariantsView);
   });
 
   app.get('/:id/samples', allow('sources:read'), async (c) => {

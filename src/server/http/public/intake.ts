@@ -9,6 +9,7 @@ import {
   KEPT_FIELD,
   KEY_FIELD,
   LATER_FIELD,
+  pickVariant,
   languageFor,
   PAGE_FIELD,
   PLACEMENT_FIELD,
@@ -16,6 +17,7 @@ import {
   STAMP_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
+  withVariant,
   type FormLanguage,
   type KeptFile,
 } from '../../../core/forms/index.ts';
@@ -120,7 +122,9 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const known = await knownBySign(context, sign);
     const instead = insteadFor(source.live, known);
     if (instead) return showInstead(c, of, { publicId: source.publicId, document: source.live, language }, instead);
-    const document = forVisitor(source.live, known);
+    const variant = pickVariant(source.live.variants, Math.random());
+    const document = forVisitor(withVariant(source.live, variant), known);
+    if (variant !== '') first.came.push([VARIANT_FIELD, variant]);
     if (Object.keys(known).length > 0) first.came.push([VISITOR_FIELD, sign]);
     const token = c.req.query('later') ?? '';
     if (token === '') return showForm(c, of, stateOf(context, source, document, language, first));
@@ -169,6 +173,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const { live: document } = source;
     if (document.kind === 'form' && document.goOnLater && payload.kind === 'entries' && sent(LATER_FIELD))
       return { source, document, laterToken: await keepEntries(context, source.id, payload.entries) };
+    const variant = sent(VARIANT_FIELD) ?? '';
     const known = await knownBySign(context, sent(VISITOR_FIELD) ?? '');
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
@@ -183,13 +188,13 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
         msSinceShown: 1000 * elapsed,
         came: cameFrom(payload.entries, c.req.header('referer') ?? ''),
       };
-      return { source, document: forVisitor(source.live, known), again: shown };
+      return { source, document: forVisitor(withVariant(source.live, variant), known), again: shown };
     };
     if (body.issues.length > 0) return again(body.issues);
     const taken = await takeSubmission(context, {
       sourceId: source.id,
       sourceVersion: source.liveVersion ?? 0,
-      document: source.live,
+      document: asVariant(source.live, variant),
       contentType: c.req.header('content-type') ?? '',
       payload,
       headers: evidenceOf(c, address),
@@ -200,7 +205,12 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (taken.ok) {
       const kept = sent(KEPT_FIELD);
       if (kept) await endKept(context, kept);
-      return { ids: taken.ids, source, answers: taken.answers, known };
+      return {
+        ids: taken.ids,
+        source: { ...source, live: asVariant(source.live, variant) },
+        answers: taken.answers,
+        known,
+      };
     }
     if (taken.why === 'key used before') return { problem: KEY_USED() };
     if (taken.why === 'unreadable') return { problem: new Problem(400, 'not-readable', taken.problem) };
@@ -299,6 +309,9 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
 
   return app;
 }
+
+const asVariant = (live: LiveSource['live'], id: string): LiveSource['live'] =>
+  live.kind === 'form' ? withVariant(live, id) : live;
 
 const WRONG_SITE = () =>
   new Problem(

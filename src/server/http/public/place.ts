@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Hono, type Context as HonoContext } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
-import { forVisitor, insteadFor } from '../../../core/forms/index.ts';
+import { forVisitor, insteadFor, withVariant } from '../../../core/forms/index.ts';
 import { isOpenAt } from '../../../core/intake/index.ts';
 import { languageOf, prefixFor, printClosed, printFresh, printInstead, printPlaced } from '../../../forms/index.ts';
 import type { PlacedForm, PlacedPart } from '../../../contract/placing.ts';
@@ -70,7 +70,8 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
   async function part(c: HonoContext, publicId: string, sign: string): Promise<Response> {
     const source = await live.find(publicId);
     if (source?.live.kind !== 'form') return c.json({ title: 'There is no such form.' }, 404);
-    const document = source.live;
+    const variant = c.req.query('variant') ?? '';
+    const document = withVariant(source.live, variant);
     if (!isAllowedOrigin(document, originOf(c), config.publicUrl))
       return c.json({ title: 'This form does not show itself on this site.' }, 403);
     dress(c, SITE_SECONDS);
@@ -86,7 +87,14 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
         : printFresh(`${config.publicUrl}/in/${publicId}`, forVisitor(document, known), language);
     const { html, css } = printPlaced(prefix, document, language, inside);
     const version = source.liveVersion ?? 0;
-    return c.json({ html, css: `${HOST_CSS}\n${css}`, instead: instead !== null, version } satisfies PlacedPart);
+    const variants = document.variants.map(({ id, share }) => ({ id, share }));
+    return c.json({
+      html,
+      css: `${HOST_CSS}\n${css}`,
+      instead: instead !== null,
+      variants,
+      version,
+    } satisfies PlacedPart);
   }
 
   const nameOf = (c: HonoContext): string => (c.req.param('file') ?? '').replace(/\.json$/, '');

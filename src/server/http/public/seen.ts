@@ -4,7 +4,7 @@ import { isbot } from 'isbot';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { check } from '../../../contract/checks.ts';
 import { SeenInput } from '../../../contract/counting.ts';
-import { PAGE_FIELD, REFERRER_FIELD } from '../../../core/forms/index.ts';
+import { PAGE_FIELD, REFERRER_FIELD, VARIANT_FIELD } from '../../../core/forms/index.ts';
 import { readVisit } from '../../../core/intake/index.ts';
 import { parseJson } from '../../../core/json/index.ts';
 import type { Context } from '../../context.ts';
@@ -37,10 +37,11 @@ export function seenRoutes(context: Context, live: LiveSources, perMinute: numbe
     // As plain text, since that asks nobody's leave beforehand (WHATWG Fetch, 4.8: CORS-safelisted).
     const read = check(SeenInput, parseJson(await c.req.text()) ?? {});
     if (!read.ok) return c.body(null, 400);
-    const { form, showing, page, referrer, events } = read.value;
+    const { form, showing, page, referrer, events, variant } = read.value;
     const source = await live.find(form);
     if (!source || !isAllowedOrigin(source.live, originOf(c), config.publicUrl)) return c.body(null, 404);
-    const sent = (name: string) => (name === PAGE_FIELD ? page : name === REFERRER_FIELD ? referrer : undefined);
+    const told: Record<string, string> = { [PAGE_FIELD]: page, [REFERRER_FIELD]: referrer, [VARIANT_FIELD]: variant };
+    const sent = (name: string) => told[name];
     const how = visitColumns(readVisit(sent, {}, deviceOf(userAgent)));
     const questions = new Map(source.live.fields.map(({ key, id }) => [key, id]));
     await note(

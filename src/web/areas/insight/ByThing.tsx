@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { InsightView, ValueInsight } from '../../../contract/insight.ts';
 import { FUNNEL } from '../../../core/insight/index.ts';
 import { useSources } from '../../data/sources.ts';
-import { figure } from './figures.ts';
+import { figure } from '../../parts/figures.ts';
 import { Rate, STEP_WORDS } from './FunnelTable.tsx';
 import { linkTo } from './links.ts';
 import { SaveTable } from './SaveTable.tsx';

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Counts, InsightView, SourceInsight } from '../../../contract/insight.ts';
 import { FUNNEL, intervalOf, shareOf, type FunnelStep } from '../../../core/insight/index.ts';
 import { Time } from '../../parts/Time.tsx';
-import { figure, percent } from './figures.ts';
+import { figure, percent } from '../../parts/figures.ts';
 import { linkTo } from './links.ts';
 import { SaveTable } from './SaveTable.tsx';
 

@@ -12,7 +12,7 @@ import {
 import { useEffect, useState } from 'react';
 import { Chart as Drawing } from 'react-chartjs-2';
 import type { DayInsight } from '../../../contract/insight.ts';
-import { figure } from './figures.ts';
+import { figure } from '../../parts/figures.ts';
 
 Chart.register(
   BarController,

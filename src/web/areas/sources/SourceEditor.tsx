@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
+import { intoVariant, withVariant } from '../../../core/forms/index.ts';
 import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
@@ -23,7 +24,16 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
   const publishing = usePublishing('sources', source.id);
   const [selected, setSelected] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
-  const { document, change, issues } = draft;
+  const [editing, setEditing] = useState('');
+  const { document: whole, issues } = draft;
+  /** The form as the variant shows it that is worked on. */
+  const document = whole.kind === 'form' ? withVariant(whole, editing) : whole;
+  const change = (next: MadeDocument) =>
+    draft.change(
+      next.kind === 'form' && whole.kind === 'form' && isVariant(next, editing)
+        ? intoVariant(whole, editing, next)
+        : next,
+    );
   const about = (pointer: string) =>
     issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const liveIds = source.live?.fields.map(({ id }) => id) ?? [];
@@ -45,6 +55,13 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
             set={set}
             about={about}
             liveIds={liveIds}
+            whole={whole as FormDocument}
+            onWhole={draft.change}
+            editing={editing}
+            onEdit={(id) => {
+              setSelected(null);
+              setEditing(id);
+            }}
             selected={selected}
             onSelect={setSelected}
           />
@@ -65,7 +82,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
           <Dialog title="Publish these changes?" open={asking} onClose={() => setAsking(false)} wide>
             <PublishChanges
               source={source}
-              draft={document}
+              draft={whole}
               onPublish={() => {
                 setAsking(false);
                 publishing.mutate('publish');
@@ -76,6 +93,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
           {document.kind === 'form' ? (
             <FormBuilder
               document={document}
+              variant={document.variants.find(({ id }) => id === editing)?.name ?? ''}
               liveIds={liveIds}
               address={source.postUrl}
               selected={selected}
@@ -91,6 +109,9 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
     />
   );
 }
+
+const isVariant = ({ variants }: FormDocument, id: string): boolean =>
+  variants.some((variant) => variant.id === id && variant.face !== null);
 
 function RoutesOf({ source }: { source: SourceView }) {
   return (

@@ -9,6 +9,8 @@ import { PREVIEW_WIDTHS, Surface, type PreviewWidth } from './Surface.tsx';
 
 interface FormBuilderProps {
   document: FormDocument;
+  /** The name of the variant of it that is worked on; '' for the form itself. */
+  variant: string;
   /** Ids of the fields that are live. */
   liveIds: string[];
   /** Its public address. */
@@ -19,7 +21,7 @@ interface FormBuilderProps {
 }
 
 /** Builds a form on what visitors see of it: its texts are written where they stand, and what stands on it is moved there. */
-export function FormBuilder({ document, liveIds, address, selected, onSelect, onChange }: FormBuilderProps) {
+export function FormBuilder({ document, variant, liveIds, address, selected, onSelect, onChange }: FormBuilderProps) {
   const [width, setWidth] = useState<PreviewWidth>('desktop');
   const [state, setState] = useState<PreviewState>('empty');
   const [asked, setAsked] = useState<FormLanguage>('en');
@@ -44,6 +46,7 @@ export function FormBuilder({ document, liveIds, address, selected, onSelect, on
           onQuestion={(type, more) => take(addQuestion(document, type, selected, more))}
           onBlock={(kind) => take(addBlock(document, kind, selected))}
         />
+        {variant !== '' && <strong className="font-semibold text-primary">Variant {variant}</strong>}
         <span className="ml-auto" />
         <select
           className="select select-sm w-auto"

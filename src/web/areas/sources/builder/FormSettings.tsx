@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { FormItem } from '../../../../core/forms/index.ts';
+import type { FormDocument } from '../../../../core/intake/index.ts';
 import { AfterSettings } from './AfterSettings.tsx';
 import { askableBefore } from './askable.ts';
 import { BlockSettings } from './BlockSettings.tsx';
@@ -16,20 +17,27 @@ import { ShownIfPart } from './ShownIfPart.tsx';
 import { ShowingSettings } from './ShowingSettings.tsx';
 import { SkipsPart } from './SkipsPart.tsx';
 import { useKnownFacts } from './useKnownFacts.ts';
+import { VariantsSettings } from './VariantsSettings.tsx';
 import { WordsSettings } from './WordsSettings.tsx';
 
 interface FormSettingsProps extends Omit<SettingsProps, 'known'> {
   source: SourceView;
   liveIds: string[];
+  /** Which variant is worked on; '' for the form itself. */
+  editing: string;
+  whole: FormDocument;
+  onWhole: (document: FormDocument) => void;
+  onEdit: (id: string) => void;
   selected: string | null;
   onSelect: (id: string | null) => void;
 }
 
-const TABS = ['Form', 'Pages', 'After', 'Known', 'Look', 'Show it', 'Guards', 'Place it'] as const;
+const TABS = ['Form', 'Pages', 'After', 'Known', 'Variants', 'Look', 'Show it', 'Guards', 'Place it'] as const;
 type Tab = (typeof TABS)[number];
 
 /** What can be set: of what is chosen on the form, or else of the form as a whole. */
-export function FormSettings({ source, document, set, about, liveIds, selected, onSelect }: FormSettingsProps) {
+export function FormSettings(props: FormSettingsProps) {
+  const { source, document, set, about, liveIds, editing, onEdit, whole, onWhole, selected, onSelect } = props;
   const [tab, setTab] = useState<Tab>('Form');
   const known = useKnownFacts();
   const index = document.fields.findIndex(({ id }) => id === selected);
@@ -105,6 +113,7 @@ export function FormSettings({ source, document, set, about, liveIds, selected, 
         {tab === 'Pages' && <PagesSettings {...parts} source={source} onSelect={onSelect} />}
         {tab === 'After' && <AfterSettings {...parts} />}
         {tab === 'Known' && <KnownSettings {...parts} />}
+        {tab === 'Variants' && <VariantsSettings {...{ source, about, whole, onWhole, editing, onEdit }} />}
         {tab === 'Look' && <LookSettings look={document.look} onChange={(look) => set({ look })} about={about} />}
         {tab === 'Show it' && <ShowingSettings {...parts} />}
         {tab === 'Guards' && <GuardSettings {...parts} />}

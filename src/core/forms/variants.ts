@@ -1,0 +1,64 @@
+import type { SourceField } from '../values/index.ts';
+import type { Ending } from './endings.ts';
+import type { FormItem } from './items.ts';
+import type { Look } from './look.ts';
+
+/** What of a form a variant says in its own way. Its questions are some or all of the form's. */
+export interface VariantFace {
+  title: string;
+  items: FormItem[];
+  fields: SourceField[];
+  look: Look;
+  button: string;
+  resetLabel: string;
+  statement: string;
+  ending: Ending;
+}
+
+/** One of several ways in which a form is shown, to find out which does better. */
+export interface FormVariant {
+  id: string;
+  name: string;
+  /** Of those who meet the form, in percent. */
+  share: number;
+  /** null: the form itself. */
+  face: VariantFace | null;
+}
+
+/** By what variants are compared: those who sent it, who confirmed, or what arrived at a destination. */
+export const GOALS = ['completed', 'confirmed', 'delivered'] as const;
+export type Goal = (typeof GOALS)[number];
+
+const FACE = ['title', 'items', 'fields', 'look', 'button', 'resetLabel', 'statement', 'ending'] as const;
+
+/** What a variant of a form begins with: the form as it is. */
+export const faceOf = (form: VariantFace): VariantFace =>
+  Object.fromEntries(FACE.map((part) => [part, form[part]])) as unknown as VariantFace;
+
+/** A form as one of its variants shows it; the form itself where there is no such. */
+export function withVariant<Form extends VariantFace & { variants: FormVariant[] }>(form: Form, id: string): Form {
+  const face = form.variants.find((variant) => variant.id === id)?.face;
+  return face ? { ...form, ...face } : form;
+}
+
+/** A form in which one of its variants was changed as a whole: what variants do not say is the form's own. */
+export function intoVariant<Form extends VariantFace & { variants: FormVariant[] }>(
+  form: Form,
+  id: string,
+  changed: Form,
+): Form {
+  const variants = changed.variants.map((variant) =>
+    variant.id === id ? { ...variant, face: faceOf(changed) } : variant,
+  );
+  return { ...changed, ...faceOf(form), variants };
+}
+
+/** The variant that falls to somebody; '' where there are none. @param chance from 0 to 1 */
+export function pickVariant(variants: Pick<FormVariant, 'id' | 'share'>[], chance: number): string {
+  let left = chance * 100;
+  for (const { id, share } of variants) {
+    left -= share;
+    if (left < 0) return id;
+  }
+  return variants.at(-1)?.id ?? '';
+}

@@ -1,0 +1,29 @@
+import { withVariant } from '../../../core/forms/index.ts';
+import { identifyingFields } from '../../../core/identity/index.ts';
+import type { FormDocument } from '../../../core/intake/index.ts';
+import { pathIssues } from './pathIssues.ts';
+
+/** What keeps the variants of a form from being compared, or from being read by the routes of the form. */
+export function variantIssues(document: FormDocument, add: (pointer: string, detail: string) => void): void {
+  const { variants, fields } = document;
+  if (variants.length === 1) add('/variants', 'One variant by itself compares with nothing.');
+  const sum = variants.reduce((all, { share }) => all + share, 0);
+  if (variants.length > 0 && sum !== 100) add('/variants', `The shares add up to ${sum} %; they have to make 100 %.`);
+  if (variants.filter(({ face }) => face === null).length > 1)
+    add('/variants', 'Two of the variants are the form itself.');
+  variants.forEach(({ id, name, face }, index) => {
+    if (face === null) return;
+    const at = `/variants/${index}`;
+    for (const field of face.fields) {
+      const own = fields.find((one) => one.id === field.id);
+      if (!own)
+        add(at, `"${field.label}" is asked in ${name} alone, and no route knows it: add it to the form itself first.`);
+      else if (own.key !== field.key || own.type !== field.type)
+        add(at, `"${field.label}" has another name or type in ${name} than in the form itself.`);
+    }
+    if (identifyingFields(face.fields).length === 0) add(at, `Nothing in ${name} says who somebody is.`);
+    pathIssues({ ...withVariant(document, id), endings: [], instead: [] }, (_, detail) =>
+      add(at, `${name}: ${detail}`),
+    );
+  });
+}

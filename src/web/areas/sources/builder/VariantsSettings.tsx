@@ -1,0 +1,150 @@
+import { Plus } from 'lucide-react';
+import type { SourceView } from '../../../../contract/source.ts';
+import { faceOf, GOALS, withVariant, type FormVariant, type Goal } from '../../../../core/forms/index.ts';
+import type { FormDocument } from '../../../../core/intake/index.ts';
+import { Field } from '../../../parts/Field.tsx';
+import { FigureInput } from '../../../parts/FigureInput.tsx';
+import { newPartId } from '../../../parts/newPartId.ts';
+import type { SettingsProps } from './settingsProps.ts';
+import { VariantsResult } from './VariantsResult.tsx';
+
+const GOAL_WORDS: Record<Goal, string> = {
+  completed: 'who sent it',
+  confirmed: 'who confirmed',
+  delivered: 'whose data arrived at a destination',
+};
+
+const MOST = 4;
+const NAMES = ['A', 'B', 'C', 'D'];
+
+/** Shares that add up to 100, as even as whole numbers are. */
+const evenly = (variants: FormVariant[]): FormVariant[] => {
+  const each = Math.floor(100 / variants.length);
+  return variants.map((one, at) => ({ ...one, share: at === 0 ? 100 - each * (variants.length - 1) : each }));
+};
+
+interface VariantsSettingsProps extends Pick<SettingsProps, 'about'> {
+  source: SourceView;
+  /** The form itself, whichever variant is worked on. */
+  whole: FormDocument;
+  onWhole: (document: FormDocument) => void;
+  /** Which variant is worked on; '' for the form itself. */
+  editing: string;
+  onEdit: (id: string) => void;
+}
+
+/** Shows the form in two or more ways, and says which does better. */
+export function VariantsSettings({ source, whole, onWhole, about, editing, onEdit }: VariantsSettingsProps) {
+  const { variants } = whole;
+  const set = (part: Partial<FormDocument>) => onWhole({ ...whole, ...part });
+  const begin = () => {
+    const [own, other] = [newPartId(), newPartId()];
+    const itself: FormVariant = { id: own, name: 'A', share: 50, face: null };
+    set({ variants: [itself, { id: other, name: 'B', share: 50, face: faceOf(whole) }] });
+    onEdit(other);
+  };
+  const change = (id: string, part: Partial<FormVariant>) =>
+    set({ variants: variants.map((one) => (one.id === id ? { ...one, ...part } : one)) });
+  const remove = (id: string) => {
+    onEdit('');
+    const left = variants.filter((one) => one.id !== id);
+    set({ variants: left.length < 2 ? [] : evenly(left) });
+  };
+  /** Ends the comparison: what is kept is the form from here on. */
+  const keep = (id: string) => {
+    onEdit('');
+    const kept: FormDocument = withVariant(whole, id);
+    set({ ...faceOf(kept), variants: [] });
+  };
+  if (variants.length === 0)
+    return (
+      <div className="flex flex-col gap-3">
+        <p>
+          Show the form in two to four ways that differ in words, look or questions, and see which one more people send.
+        </p>
+        <button className="btn btn-sm self-start" onClick={begin}>
+          <Plus size={14} aria-hidden="true" /> Make a second variant
+        </button>
+      </div>
+    );
+  return (
+    <div className="flex flex-col gap-4">
+      {about('/variants') && (
+        <p role="alert" className="text-error font-semibold">
+          {about('/variants')}
+        </p>
+      )}
+      <ul className="flex flex-col gap-2">
+        {variants.map(({ id, name, share, face }) => (
+          <li key={id} className="border border-base-300 rounded p-3 flex flex-col gap-2">
+            <div className="grid grid-cols-2 gap-3">
+              <Field label="Name">
+                <input
+                  className="input input-sm w-full"
+                  value={name}
+                  onChange={({ target }) => change(id, { name: target.value })}
+                />
+              </Field>
+              <FigureInput
+                label="Shown to, in percent"
+                most={99}
+                value={share}
+                onChange={(value) => change(id, { share: value })}
+              />
+            </div>
+            <div className="flex flex-wrap gap-2">
+              {face === null ? (
+                <button className="btn btn-xs" aria-pressed={editing === ''} onClick={() => onEdit('')}>
+                  Work on the form itself
+                </button>
+              ) : (
+                <>
+                  <button className="btn btn-xs" aria-pressed={editing === id} onClick={() => onEdit(id)}>
+                    Work on {name}
+                  </button>
+                  <button className="btn btn-xs btn-ghost" onClick={() => remove(id)}>
+                    Remove {name}
+                  </button>
+                </>
+              )}
+              <button className="btn btn-xs btn-ghost" onClick={() => keep(id)}>
+                End it, and keep {name}
+              </button>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {variants.length < MOST && (
+        <button
+          className="btn btn-sm self-start"
+          onClick={() => {
+            const id = newPartId();
+            const name = NAMES.find((one) => !variants.some((variant) => variant.name === one)) ?? 'Another';
+            set({ variants: evenly([...variants, { id, name, share: 1, face: faceOf(whole) }]) });
+            onEdit(id);
+          }}
+        >
+          <Plus size={14} aria-hidden="true" /> Another variant
+        </button>
+      )}
+      <Field label="Better is what more of those do who saw it" error={about('/goal')}>
+        <select
+          className="select select-sm w-full"
+          value={whole.goal}
+          onChange={({ target }) => set({ goal: target.value as Goal })}
+        >
+          {GOALS.map((goal) => (
+            <option key={goal} value={goal}>
+              {GOAL_WORDS[goal]}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <p className="text-quiet text-sm">
+        Nobody meets another variant than before where the site says that the visitor agreed to that being remembered;
+        elsewhere it is chosen anew on every page. HTML that was copied is the form itself.
+      </p>
+      <VariantsResult sourceId={source.id} live={source.live?.kind === 'form' ? source.live.variants : []} />
+    </div>
+  );
+}
