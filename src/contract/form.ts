@@ -16,7 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Condition } from '../core/conditions/index.ts';
-import type { OpenTimes } from '../core/intake/index.ts';
+import type { Guards, OpenTimes } from '../core/intake/index.ts';
 import {
   DEVICES,
   ENTRANCES,
@@ -280,6 +280,24 @@ export class FormVariantInput implements FormVariant {
   @ValidateNested()
   @Type(() => VariantFaceInput)
   face!: VariantFaceInput | null;
+}
+
+/** What a form does not take without somebody having looked at it. */
+export class GuardsInput implements Guards {
+  @IsArray()
+  @ArrayMaxSize(200, { message: 'At most 200 words are looked for.' })
+  @IsString({ each: true })
+  @Length(2, 100, { each: true, message: 'A word that is looked for has between 2 and 100 characters.' })
+  words!: string[];
+
+  @ValidateIf(({ mostLinks }: GuardsInput) => mostLinks !== null)
+  @IsInt()
+  @Min(0)
+  @Max(100)
+  mostLinks!: number | null;
+
+  @IsBoolean()
+  throwAway!: boolean;
 }
 
 const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})?$/;

@@ -33,3 +33,9 @@ export interface SentPart {
   /** By which the visitor is known again, if the site says that they agreed to that; absent where nothing was taken. */
   visitor?: string;
 }
+
+/** What a script works out before its form is taken, where it looks like a robot's: see server/security/work.ts. */
+export interface WorkWanted {
+  task: string;
+  bits: number;
+}

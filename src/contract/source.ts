@@ -24,6 +24,7 @@ import {
   type PostsDocument,
   type MadeDocument,
   type MadeKind,
+  type Suspicion,
   type Visit,
 } from '../core/intake/index.ts';
 import type { Comparison } from '../core/insight/index.ts';
@@ -37,6 +38,7 @@ import {
   EndingInput,
   FormItemInput,
   FormVariantInput,
+  GuardsInput,
   LookInput,
   OpenTimesInput,
   ShowingInput,
@@ -144,6 +146,10 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @Min(0, { message: 'Seconds cannot be negative.' })
   @Max(60, { message: 'More than 60 seconds would turn people away.' })
   minimumSeconds!: number;
+
+  @ValidateNested()
+  @Type(() => GuardsInput)
+  guards!: GuardsInput;
 }
 
 export class PostsDocumentInput extends AnySourceInput implements PostsDocument {
@@ -206,6 +212,12 @@ export interface SourceView {
 export interface WaysView {
   days: number;
   ways: (Way & { count: number })[];
+}
+
+/** What was set aside, by why. */
+export interface SetAsideView {
+  since: string;
+  counts: { why: Suspicion; count: number }[];
 }
 
 /** How the variants of a form do that are live. */

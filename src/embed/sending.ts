@@ -1,6 +1,7 @@
-import type { SentPart } from '../contract/placing.ts';
+import type { SentPart, WorkWanted } from '../contract/placing.ts';
+import { canWork, workOut } from './working.ts';
 import { branch } from './branching.ts';
-import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD } from '../core/forms/inputs.ts';
+import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD, WORK_FIELD } from '../core/forms/inputs.ts';
 
 const FIRST_REST_MS = 1_000;
 const LONGEST_REST_MS = 15_000;
@@ -74,6 +75,7 @@ async function send(
   fill(REFERRER_FIELD, document.referrer);
   for (const [name, value] of Object.entries(more)) if (value !== '') fill(name, value);
   fill(KEY_FIELD, crypto.randomUUID());
+  if (canWork()) fill(WORK_FIELD, 'can');
   const { action } = form;
   const body = new FormData(form);
   if (submitter instanceof HTMLButtonElement && submitter.name !== '') body.set(submitter.name, submitter.value);
@@ -100,6 +102,10 @@ async function send(
           credentials: 'omit',
           signal: AbortSignal.timeout(PATIENCE_MS),
         });
+        if (response.status === 428) {
+          body.set(WORK_FIELD, await workOut((await response.json()) as WorkWanted));
+          continue;
+        }
         if (response.status === 429) wait = 1000 * (Number(response.headers.get('retry-after')) || 10);
         else if (response.status < 500) {
           const answer = (await response.json()) as SentPart & { title?: string };

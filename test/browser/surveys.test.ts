@@ -1,6 +1,7 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { disposableEmailBlocklist } from 'disposable-email-domains-js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { SourceView, VariantsView, WaysView } from '../../src/contract/source.ts';
+import type { SetAsideView, SourceView, VariantsView, WaysView } from '../../src/contract/source.ts';
 import type { Condition, TestName } from '../../src/core/conditions/index.ts';
 import { faceOf, saying, type FormItem } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
@@ -310,6 +311,62 @@ describe('a visitor of whom something is known', () => {
     const madeUp = `l${row?.id}.${'0'.repeat(64)}`;
     await stranger.goto(`${bring.postUrl}?visitor=${madeUp}`);
     await stranger.getByText('One such story a month?').waitFor();
+  });
+});
+
+/** A domain of mailboxes that last for minutes, whichever the list names first. */
+const MINUTES = disposableEmailBlocklist()[0] ?? '';
+
+describe("what looks like a robot's", () => {
+  it('works for a moment to show that it is none, where a script can; otherwise it is set aside, and counted', async () => {
+    const field = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
+    const guards = { words: ['casino'], mostLinks: 0, throwAway: true };
+    const hasty = await api.form(
+      'Hasty',
+      formOf([field, sourceField('wish', 'text', { label: 'Wish' })], {
+        title: 'Be quick',
+        minimumSeconds: 60,
+        guards,
+      }),
+    );
+    await place(hasty);
+    await visitor.goto(`${world.site}/sky-letter`);
+    const wanted = visitor.waitForResponse((response) => response.status() === 428);
+    await visitor.getByLabel('Email').fill('quick@hill.example');
+    await visitor.getByRole('button', { name: 'Go' }).click();
+    await wanted;
+    await visitor.getByText('Thank you').waitFor();
+    const send = (body: Record<string, string>, query = '') =>
+      fetch(`${hasty.postUrl}${query}`, {
+        method: 'POST',
+        body: new URLSearchParams(body),
+        headers: { accept: 'application/json' },
+      });
+    const fast = { seconds_on_page: '1' };
+    await send({ email: 'robot@hill.example', ...fast });
+    // Made up: nobody worked for it. And work for one form is none for another one.
+    await send({ email: 'liar@hill.example', ...fast, form_work: 'made.up:1' }, '?as=part');
+    await send({ email: 'words@hill.example', wish: 'The best CASINO' });
+    await send({ email: 'links@hill.example', wish: 'https://cheap.example' });
+    await send({ email: `minutes@${MINUTES}` });
+    const rows = await world.rows<{ email: string; suspicion: string | null }>(
+      `SELECT JSON_UNQUOTE(JSON_EXTRACT(field_values, '$.email')) AS email, suspicion FROM submissions WHERE source_id = ? ORDER BY id`,
+      [hasty.id],
+    );
+    expect(rows.map(({ email, suspicion }) => [email, suspicion])).toEqual([
+      ['quick@hill.example', null],
+      ['robot@hill.example', 'too fast'],
+      ['liar@hill.example', 'too fast'],
+      ['words@hill.example', 'unwanted words'],
+      ['links@hill.example', 'too many links'],
+      [`minutes@${MINUTES}`, 'throw-away address'],
+    ]);
+    await eventually(
+      () => api.get<SetAsideView>(`/sources/${hasty.id}/set-aside`),
+      ({ counts }) =>
+        counts.map(({ why, count }) => `${why} ${count}`).join(', ') ===
+        'trap filled 0, too fast 2, unwanted words 1, too many links 1, throw-away address 1',
+    );
   });
 });
 

@@ -13,6 +13,7 @@ export {
   TRAP_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
+  WORK_FIELD,
   type KeptFile,
 } from './inputs.ts';
 export {

@@ -30,5 +30,7 @@ export const LATER_FIELD = 'form_later';
 export const KEPT_FIELD = 'form_kept';
 /** In which a form says who the visitor is known to be: a token that we signed. */
 export const VISITOR_FIELD = 'form_visitor';
+/** In which a script says that it can work to show that it means it (can), or what it worked out. */
+export const WORK_FIELD = 'form_work';
 /** On which page somebody was. */
 export const AT_FIELD = 'form_at';

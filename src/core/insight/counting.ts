@@ -2,8 +2,9 @@
  * What is counted of a form, in the order in which it happens. shown: it came into view. started: something was entered.
  * answered: one question of it. completed: it was sent, and is no robot's. confirmed: the person confirmed. delivered: it
  * arrived at a destination. way: somebody who sent it went from one page of it to another one, or to an ending.
+ * aside: it was set aside, and why.
  */
-export const COUNTED = ['shown', 'started', 'answered', 'completed', 'confirmed', 'delivered', 'way'] as const;
+export const COUNTED = ['shown', 'started', 'answered', 'completed', 'confirmed', 'delivered', 'way', 'aside'] as const;
 export type CountedWhat = (typeof COUNTED)[number];
 
 /** The steps that people pass one after the other. */

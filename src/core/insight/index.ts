@@ -9,6 +9,6 @@ export {
   type Dimension,
   type FunnelStep,
 } from './counting.ts';
-export { compareVariants, evidenceOf, LEVEL, type Arm, type Comparison, type Stretch } from './compare.ts';
+export { compareVariants, evidenceOf, LEVEL, type Comparison, type Stretch } from './compare.ts';
 export { intervalOf, shareOf } from './share.ts';
 export { silenceOf, type Silence } from './silence.ts';

@@ -15,7 +15,7 @@ export {
 export { embeddedFiles } from './places.ts';
 export { contentOf, type FieldIssue } from './reading.ts';
 export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } from './samples.ts';
-export type { Suspicion } from './screening.ts';
+export { NO_GUARDS, SUSPICIONS, type Guards, type Signs, type Suspicion } from './screening.ts';
 export { FIRST_START, STARTS } from './starts.ts';
 export {
   noticesDocument,

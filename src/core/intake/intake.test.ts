@@ -11,7 +11,9 @@ import {
   readPayload,
   readRaw,
   readVisit,
+  NO_GUARDS,
   suspicionOf,
+  type Guards,
   withValueAt,
   type Entries,
   type PostsDocument,
@@ -340,7 +342,7 @@ describe('how it came', () => {
 
 describe('screening', () => {
   const suspicion = (minimumSeconds: number, trap: string, elapsedSeconds: number | null) =>
-    suspicionOf(formOf(fields, { minimumSeconds }), { trap, elapsedSeconds });
+    suspicionOf(formOf(fields, { minimumSeconds }), { trap, elapsedSeconds, texts: [], isThrowAway: false });
   it('suspects who fills the trap', () => expect(suspicion(2, 'x', 60)).toBe('trap filled'));
   it('suspects who is too fast', () => expect(suspicion(2, '', 1.9)).toBe('too fast'));
   it('does not suspect people, nor those without script', () => {
@@ -348,8 +350,28 @@ describe('screening', () => {
     expect(suspicion(2, '', null)).toBeNull();
     expect(suspicion(0, '', 0)).toBeNull();
   });
+  it.each<[Partial<Guards>, string[], boolean, string | null]>([
+    [{ words: ['casino'] }, ['The best CÁSINO in town'], false, 'unwanted words'],
+    [{ words: ['casino', ' '] }, ['A telescope'], false, null],
+    [{ mostLinks: 1 }, ['See https://a.example', 'and www.b.example'], false, 'too many links'],
+    [{ mostLinks: 1 }, ['See https://a.example'], false, null],
+    [{ mostLinks: 0 }, ['no link'], false, null],
+    [{ throwAway: true }, [], true, 'throw-away address'],
+    [{}, ['casino https://a.example https://b.example'], true, null],
+  ])('sets aside by %j what says %j, an address for minutes: %s', (guards, texts, isThrowAway, why) =>
+    expect(
+      suspicionOf(formOf(fields, { guards: { ...NO_GUARDS, ...guards } }), {
+        trap: '',
+        elapsedSeconds: null,
+        texts,
+        isThrowAway,
+      }),
+    ).toBe(why),
+  );
   it('does not suspect programs, which have no eyes', () =>
-    expect(suspicionOf(postsOf(fields), { trap: 'x', elapsedSeconds: 0 })).toBeNull());
+    expect(
+      suspicionOf(postsOf(fields), { trap: 'x', elapsedSeconds: 0, texts: ['casino'], isThrowAway: true }),
+    ).toBeNull());
 });
 
 it('makes field names of labels', () => {

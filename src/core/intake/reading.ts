@@ -1,7 +1,7 @@
 import type { Result } from '../result.ts';
 import { isFile, normaliseEmail, type FieldValue, type FieldValues, type SourceField } from '../values/index.ts';
 import type { Payload } from './payload.ts';
-import type { Suspicion } from './screening.ts';
+import type { Signs, Suspicion } from './screening.ts';
 import type { SourceDocument } from './source.ts';
 
 /** What is wrong with one field of what was sent. */
@@ -40,14 +40,6 @@ export function readFields(fields: SourceField[], parse: (field: SourceField) =>
 /** A payload that is nothing that a source of the kind can read. */
 export interface Unreadable {
   problem: string;
-}
-
-/** What may tell a robot from a person. */
-export interface Signs {
-  /** What arrived in the input hidden from people. */
-  trap: string;
-  /** Time from showing to sending; null when nobody can tell. */
-  elapsedSeconds: number | null;
 }
 
 /** What reading goes by beside what was sent. */

@@ -11,6 +11,7 @@ import {
   type Goal,
   type Look,
 } from '../forms/index.ts';
+import { NO_GUARDS, type Guards } from './screening.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
@@ -75,6 +76,7 @@ export interface FormDocument extends AnySource {
   /** Site origins from which it takes submissions, such as https://example.org; none means any. */
   origins: string[];
   minimumSeconds: number;
+  guards: Guards;
 }
 
 /** JSON or form posts from elsewhere: another system hands on what it was given. */
@@ -120,7 +122,16 @@ export const plainFace = (
 /** A form that stands where a page has a place for it, always open. */
 const PLAIN_PLACING: Pick<
   FormDocument,
-  'presentation' | 'showing' | 'open' | 'closedText' | 'endings' | 'instead' | 'variants' | 'goal' | 'goOnLater'
+  | 'presentation'
+  | 'showing'
+  | 'open'
+  | 'closedText'
+  | 'endings'
+  | 'instead'
+  | 'variants'
+  | 'goal'
+  | 'guards'
+  | 'goOnLater'
 > = {
   presentation: 'inline',
   showing: PLAIN_SHOWING,
@@ -130,6 +141,7 @@ const PLAIN_PLACING: Pick<
   instead: [],
   variants: [],
   goal: 'completed',
+  guards: NO_GUARDS,
   goOnLater: false,
 };
 
@@ -226,7 +238,17 @@ function withPaths(old: Loose): Loose {
   const { thankYouUrl, thankYouMessage, thankYouSeconds, ...rest } = old;
   const ending = saying(String(thankYouMessage), { next: String(thankYouUrl), seconds: Number(thankYouSeconds) });
   const items = objectsIn(old.items).map((item) => ({ shownIf: null, ...item }));
-  return { endings: [], instead: [], variants: [], goal: 'completed', goOnLater: false, ...rest, ending, items };
+  return {
+    endings: [],
+    instead: [],
+    variants: [],
+    goal: 'completed',
+    guards: NO_GUARDS,
+    goOnLater: false,
+    ...rest,
+    ending,
+    items,
+  };
 }
 
 function typed(type: string, several: boolean): { type: string; widget: string } {

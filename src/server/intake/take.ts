@@ -6,14 +6,19 @@ import {
   type Entries,
   type FieldIssue,
   type Payload,
+  type Signs,
   type SourceDocument,
+  type Suspicion,
+  type Visit,
 } from '../../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../../core/identity/index.ts';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
-import { isFile, type FieldValues } from '../../core/values/index.ts';
+import { isDisposableEmail } from 'disposable-email-domains-js';
+import { inWords, isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
 import { acceptSubmission, countRepeat, findEarlier, type NewSubmission } from '../store/submissions.ts';
+import { noteEvents, visitColumns } from '../store/counting.ts';
 import { addArrival } from '../store/arrivals.ts';
 import { assignUploads } from '../store/uploads.ts';
 import { deviceOf } from './device.ts';
@@ -30,6 +35,9 @@ export interface Arrival {
   idempotencyKey: string | null;
   /** What is known of the visitor, by the ids of such facts. */
   known: FieldValues;
+  /** Whether the script that sends it can do some work to show that it means it, and whether it did. */
+  canWork?: boolean;
+  hasWorked?: boolean;
   /** When a page of ours was shown, if it was one of ours. */
   shownAt: number | null;
 }
@@ -39,6 +47,8 @@ export type Taken =
   | { ok: true; ids: string[]; answers: FieldValues }
   | { ok: false; why: 'invalid'; issues: FieldIssue[] }
   | { ok: false; why: 'unreadable'; problem: string }
+  /** It looks like a robot's, and the script that sent it can show that it is none. */
+  | { ok: false; why: 'work wanted' }
   /** The caller's name for this request was used for another one. */
   | { ok: false; why: 'key used before' };
 
@@ -61,8 +71,10 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
     await addArrival(context.store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw });
   const sent = senderOf(payload);
   const visit = readVisit(sent, arrival.headers, deviceOf(arrival.headers['user-agent'] ?? ''));
-  const signs = { trap: sent(TRAP_FIELD) ?? '', elapsedSeconds: elapsedSeconds(sent, arrival.shownAt, receivedAt) };
-  const suspicion = suspicionOf(document, signs);
+  const found = suspicionOf(document, signsOf(arrival, each, receivedAt));
+  // Whoever let their machine work for it is not one of those who send by the thousand.
+  const suspicion = found === 'too fast' && arrival.hasWorked ? null : found;
+  if (suspicion === 'too fast' && arrival.canWork) return { ok: false, why: 'work wanted' };
   const ids: string[] = [];
   for (const [part, values] of each.entries()) {
     const content = arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, values);
@@ -83,8 +95,34 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
     if (!taken.ok) return taken;
     ids.push(taken.id);
   }
+  if (suspicion !== null) await noteSetAside(context, arrival, visit, ids, suspicion, receivedAt);
   return { ok: true, ids, answers: each[0] ?? {} };
 }
+
+function signsOf({ payload, shownAt }: Arrival, each: FieldValues[], receivedAt: number): Signs {
+  const sent = senderOf(payload);
+  const texts = each.flatMap((values) => Object.values(values).map((value) => inWords(value)));
+  return {
+    trap: sent(TRAP_FIELD) ?? '',
+    elapsedSeconds: elapsedSeconds(sent, shownAt, receivedAt),
+    texts,
+    isThrowAway: texts.some((text) => text.includes('@') && isDisposableEmail(text)),
+  };
+}
+
+/** Counts what was set aside, by why. */
+const noteSetAside = (
+  { store }: Context,
+  { sourceId }: Arrival,
+  visit: Visit,
+  ids: string[],
+  why: Suspicion,
+  at: number,
+): Promise<void> =>
+  noteEvents(
+    store.db,
+    ids.map((subject) => ({ subject, what: 'aside', question: why, sourceId, at, ...visitColumns(visit) })),
+  );
 
 type Stored = { ok: true; id: string } | { ok: false; why: 'key used before' };
 

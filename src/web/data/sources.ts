@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PageInstallation } from '../../contract/installation.ts';
-import type { SampleView, SourceView, VariantsView, WaysView } from '../../contract/source.ts';
+import type { SampleView, SetAsideView, SourceView, VariantsView, WaysView } from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
@@ -22,6 +22,13 @@ export const useWays = (sourceId: string, wanted: boolean) =>
     queryFn: () => api.get<WaysView>(`/sources/${sourceId}/ways`),
     enabled: wanted,
     refetchInterval: 30_000,
+  });
+
+/** What a source set aside this month. */
+export const useSetAside = (sourceId: string) =>
+  useQuery({
+    queryKey: ['set-aside', sourceId],
+    queryFn: () => api.get<SetAsideView>(`/sources/${sourceId}/set-aside`),
   });
 
 /** How the variants of a form do; null where none are live. */

@@ -13,7 +13,7 @@ export const form: Kind<FormDocument> = {
     if (entries === null) return { problem: 'The body is not a flat JSON object of texts, numbers and truth values.' };
     return [asAsked(document, readEntries(document.fields, entries, payload.files), facts)];
   },
-  screen: ({ minimumSeconds }, { trap, elapsedSeconds }) => screen({ minimumSeconds }, trap, elapsedSeconds),
+  screen,
 };
 
 /** Reads entries against fields. Names that the source does not know are left in the raw payload only. */

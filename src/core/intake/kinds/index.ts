@@ -1,6 +1,6 @@
 import type { Payload } from '../payload.ts';
-import type { Kind, Reading, ReadingFacts, Signs, Unreadable } from '../reading.ts';
-import type { Suspicion } from '../screening.ts';
+import type { Kind, Reading, ReadingFacts, Unreadable } from '../reading.ts';
+import type { Signs, Suspicion } from '../screening.ts';
 import type { SourceDocument, SourceKind } from '../source.ts';
 import { form } from './form.ts';
 import { notices } from './notices.ts';

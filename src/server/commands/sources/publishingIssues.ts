@@ -12,6 +12,7 @@ import {
   TRAP_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
+  WORK_FIELD,
 } from '../../../core/forms/index.ts';
 import { pathIssues } from './pathIssues.ts';
 import { variantIssues } from './variantIssues.ts';
@@ -35,6 +36,7 @@ const OWN_NAMES = new Set([
   PLACEMENT_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
+  WORK_FIELD,
 ]);
 
 /** What keeps a source from going live, each with the part that is wrong. */

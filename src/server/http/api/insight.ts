@@ -85,7 +85,7 @@ const none = (): Counts => Object.fromEntries(FUNNEL.map((step) => [step, 0])) a
 
 function sumOf(rows: { what: CountedWhat; count: number }[] = []): Counts {
   const sum = none();
-  for (const { what, count } of rows) if (what !== 'answered' && what !== 'way') sum[what] += count;
+  for (const { what, count } of rows) if (what !== 'answered' && what !== 'way' && what !== 'aside') sum[what] += count;
   return sum;
 }
 
@@ -102,7 +102,7 @@ function daysOf(rows: CountRow[], from: DateTime, to: DateTime, zone: string): D
 
 /** Each value with its counts, those with most first. */
 function valuesOf(rows: { of: string; what: CountedWhat; count: number }[]): ValueInsight[] {
-  const told = rows.filter(({ what }) => what !== 'way');
+  const told = rows.filter(({ what }) => what !== 'way' && what !== 'aside');
   const values = [...groupBy(told, ({ of }) => of)].map(([value, own]): ValueInsight => {
     const answered = own.filter(({ what }) => what === 'answered').reduce((sum, { count }) => sum + count, 0);
     return { value, counts: sumOf(own), answered };

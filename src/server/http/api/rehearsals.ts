@@ -86,7 +86,10 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
         ? madeUpPerson(standing, about)
         : await readKnownPerson(store.db, said, now() - ANSWER_REST_MS);
     const plan: Plan = planSubmission({ ...about, known });
-    const suspicion = standing === 'robot' ? suspicionOf(document, { trap: 'filled', elapsedSeconds: null }) : null;
+    const suspicion =
+      standing === 'robot'
+        ? suspicionOf(document, { trap: 'filled', elapsedSeconds: null, texts: [], isThrowAway: false })
+        : null;
     return { plan, suspicion, knows: { ...knowledgeOf(known), ...agreedBy(plan) } };
   }
 

@@ -6,6 +6,7 @@ import {
   PostsDocumentInput,
   SourceInput,
   type SampleView,
+  type SetAsideView,
   type SourceView,
   type VariantsView,
   type WaysView,
@@ -16,6 +17,7 @@ import { printFormToCopy } from '../../../forms/index.ts';
 import {
   exampleValues,
   readMadeSource,
+  SUSPICIONS,
   type FormDocument,
   type PostsDocument,
   type MadeDocument,
@@ -168,6 +170,20 @@ export function sourceRoutes(context: Context): Hono<Session> {
     });
     const ways = sums.flatMap(({ of, what, count }) => (what === 'way' ? [{ ...readWay(of), count }] : []));
     return c.json({ days: WAYS_DAYS, ways } satisfies WaysView);
+  });
+
+  /** What a source set aside this month (of UTC), by why. */
+  app.get('/:id/set-aside', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const today = new Date(now());
+    const since = Date.UTC(today.getUTCFullYear(), today.getUTCMonth(), 1);
+    const over = { fromHour: Math.floor(since / HOUR_MS), toHour: Math.floor(now() / HOUR_MS) + 1 };
+    const sums = await readSums(store.db, 'value', { dimension: 'question', sourceIds: [id], ...over });
+    const counts = sums.filter(({ what }) => what === 'aside');
+    return c.json({
+      since: new Date(since).toISOString(),
+      counts: SUSPICIONS.map((why) => ({ why, count: counts.find(({ of }) => of === why)?.count ?? 0 })),
+    } satisfies SetAsideView);
   });
 
   /** How the variants of a form do by its goal, as far as they are live. */

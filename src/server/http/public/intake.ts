@@ -17,6 +17,7 @@ import {
   STAMP_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
+  WORK_FIELD,
   withVariant,
   type FormLanguage,
   type KeptFile,
@@ -33,8 +34,9 @@ import type { Context } from '../../context.ts';
 import { endKept, keepEntries, readKept } from '../../intake/keeping.ts';
 import { knownBySign } from '../../intake/visitors.ts';
 import { elapsedSeconds, senderOf, takeSubmission } from '../../intake/take.ts';
+import { isDone, newTask, WORK_BITS } from '../../security/work.ts';
 import { readSignedTime, signTime } from '../../security/stamps.ts';
-import type { SentPart } from '../../../contract/placing.ts';
+import type { SentPart, WorkWanted } from '../../../contract/placing.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
@@ -62,6 +64,7 @@ import { mustWait, tooOften } from './pace.ts';
 /** Why a submission was not taken, for the page or the problem document that says so. */
 type Refusal =
   | KeptOutcome
+  | { task: string }
   | { problem: Problem }
   | { source: LiveSource; document: FormDocument; again: ShownAgain }
   | { issues: FieldIssue[] };
@@ -174,6 +177,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (document.kind === 'form' && document.goOnLater && payload.kind === 'entries' && sent(LATER_FIELD))
       return { source, document, laterToken: await keepEntries(context, source.id, payload.entries) };
     const variant = sent(VARIANT_FIELD) ?? '';
+    const work = sent(WORK_FIELD) ?? '';
     const known = await knownBySign(context, sent(VISITOR_FIELD) ?? '');
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
@@ -200,6 +204,8 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       headers: evidenceOf(c, address),
       idempotencyKey: (c.req.header('idempotency-key') ?? sent(KEY_FIELD))?.slice(0, 200) ?? null,
       known,
+      canWork: asPart(c) && work === 'can',
+      hasWorked: isDone(context.config.secretKey, source.publicId, work, context.now()),
       shownAt,
     });
     if (taken.ok) {
@@ -213,6 +219,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       };
     }
     if (taken.why === 'key used before') return { problem: KEY_USED() };
+    if (taken.why === 'work wanted') return { task: newTask(context.config.secretKey, source.publicId, context.now()) };
     if (taken.why === 'unreadable') return { problem: new Problem(400, 'not-readable', taken.problem) };
     return again(taken.issues);
   }
@@ -248,6 +255,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       const asJson = prefersJson(c, await findLive(c.req.param('publicId')));
       for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? ''))) c.header(name, value);
       const answered = c.get('answered');
+      if ('task' in answered) return c.json({ task: answered.task, bits: WORK_BITS } satisfies WorkWanted, 428);
       if ('laterToken' in answered) return keptAnswer(c, answered);
       if ('ids' in answered) return endingAnswer(c, answered);
       if (asPart(c) && 'again' in answered) return c.json(againPart(c, answered), 422);
@@ -282,7 +290,10 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
   }
 
   /** Says on a page why nothing was taken. */
-  async function pageAnswer(c: HonoContext, refusal: Exclude<Refusal, KeptOutcome>): Promise<Response> {
+  async function pageAnswer(
+    c: HonoContext,
+    refusal: Exclude<Refusal, KeptOutcome | { task: string }>,
+  ): Promise<Response> {
     if ('issues' in refusal) return problemAnswer(c, refusal);
     const of = await organisation();
     if ('again' in refusal) {
@@ -328,7 +339,7 @@ const KEY_USED = () =>
     'This Idempotency-Key was used for another request before. Nothing was taken; send it with a key of its own.',
   );
 
-function problemAnswer(c: HonoContext, refusal: Exclude<Refusal, KeptOutcome>): Response {
+function problemAnswer(c: HonoContext, refusal: Exclude<Refusal, KeptOutcome | { task: string }>): Response {
   const problem =
     'problem' in refusal
       ? refusal.problem

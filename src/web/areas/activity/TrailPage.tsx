@@ -224,16 +224,14 @@ function Stopped({ trail }: { trail: TrailView }) {
   const { state, suspicion, failure, id } = trail;
   if (state !== 'set aside' && state !== 'failed') {
     return suspicion ? (
-      <p className="mt-2 text-quiet">
-        Was set aside as a robot&apos;s ({SUSPICIONS[suspicion]}), and released by a person.
-      </p>
+      <p className="mt-2 text-quiet">Was set aside, since {SUSPICIONS[suspicion]}, and released by a person.</p>
     ) : null;
   }
   return (
     <div className="box p-3 mt-3">
       <p className="font-semibold">
         {state === 'set aside' && suspicion
-          ? `Taken for a robot: ${SUSPICIONS[suspicion]}. Nothing was done with it.`
+          ? `Set aside, since ${SUSPICIONS[suspicion]}. Nothing was done with it.`
           : `It could not be planned: ${failure}`}
       </p>
       <button
@@ -241,7 +239,7 @@ function Stopped({ trail }: { trail: TrailView }) {
         disabled={act.isPending}
         onClick={() => act.mutate({ path: `/submissions/${id}/release` })}
       >
-        {state === 'set aside' ? 'It is a person: release it' : 'Plan it again'}
+        {state === 'set aside' ? 'It is all right: release it' : 'Plan it again'}
       </button>
       <ActionError error={act.error} />
     </div>

@@ -68,8 +68,8 @@ export function Rehearsal({
           <>
             {rehearsal.data.suspicion && (
               <p className="box p-2 mb-3">
-                It would be taken for a robot: {SUSPICIONS[rehearsal.data.suspicion]}. It is set aside, and nothing is
-                done with it until somebody says that it is a person. What would happen then:
+                It would be set aside, since {SUSPICIONS[rehearsal.data.suspicion]}: nothing is done with it until
+                somebody says that it is a person. What would happen then:
               </p>
             )}
             <PlanView

@@ -116,7 +116,7 @@ export function FormSettings(props: FormSettingsProps) {
         {tab === 'Variants' && <VariantsSettings {...{ source, about, whole, onWhole, editing, onEdit }} />}
         {tab === 'Look' && <LookSettings look={document.look} onChange={(look) => set({ look })} about={about} />}
         {tab === 'Show it' && <ShowingSettings {...parts} />}
-        {tab === 'Guards' && <GuardSettings {...parts} />}
+        {tab === 'Guards' && <GuardSettings {...parts} sourceId={source.id} />}
         {tab === 'Place it' && <PlacementPart source={source} />}
       </div>
     </div>
