@@ -5,6 +5,7 @@ import type { ShowingRule } from '../core/showing/index.ts';
 import { branch } from './branching.ts';
 import { count } from './counting.ts';
 import { fitFrames } from './frames.ts';
+import { hint } from './hints.ts';
 import { Memory } from './memory.ts';
 import { showFrame } from './overlay.ts';
 import { elementIn, enhance } from './sending.ts';
@@ -61,6 +62,8 @@ function start(own: HTMLScriptElement): void {
   /** Lets a form be sent without leaving the page, and counts it. */
   const take = (root: HTMLElement, id: string) => {
     branch(root);
+    const form = root.querySelector('form');
+    if (form) hint(form);
     enhance(root, {
       more: () => ({ [VISITOR_FIELD]: memory.visitor, [VARIANT_FIELD]: memory.of(id).variant ?? '' }),
       onTaken: (sign) => {

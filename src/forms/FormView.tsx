@@ -30,6 +30,7 @@ export function FormView(shown: FormShown) {
         data-sending={say('sending')}
         data-waiting={say('waiting')}
         data-at={filled.at}
+        data-meant={fields.some(({ type }) => type === 'email') ? say('meant', { address: '{address}' }) : undefined}
       >
         {isPaged && (
           <p className="progress" data-words={say('progress', { page: '{page}', pages: '{pages}' })} hidden>

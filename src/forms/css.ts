@@ -109,9 +109,10 @@ export function printCss(look: Look, root: string): string {
     ),
     rule('button:disabled', 'opacity:.6;cursor:progress'),
     rule(
-      'button[type=reset],button[name],button[data-go=back]',
+      'button[type=reset],button[name],button[data-go=back],button[data-go=meant]',
       'width:auto;padding-inline:.3em;color:var(--ink);background:none;text-decoration:underline',
     ),
+    rule('button[data-go=meant]', 'min-height:1.5em;padding:0 .2em'),
     rule('.fields+.fields', `margin-top:${2 * room}em`),
     rule('.fields[hidden]+.fields', 'margin-top:0'),
     rule('.progress', 'display:flex;gap:.75em;align-items:center;margin:0 0 1em;color:var(--quiet);font-size:.9em'),

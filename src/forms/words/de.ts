@@ -11,6 +11,7 @@ export const de: Words = {
   close: 'Schließen',
   steps: '{{step}} von {{most}}',
   progress: 'Seite {{page}} von {{pages}}',
+  meant: 'Meinten Sie {{address}}?',
   back: 'Zurück',
   next: 'Weiter',
   later: {

@@ -10,6 +10,7 @@ export const en = {
   close: 'Close',
   steps: '{{step}} of {{most}}',
   progress: 'Page {{page}} of {{pages}}',
+  meant: 'Did you mean {{address}}?',
   back: 'Back',
   next: 'Next',
   later: {

@@ -11,6 +11,7 @@ export const es: Words = {
   close: 'Cerrar',
   steps: '{{step}} de {{most}}',
   progress: 'Página {{page}} de {{pages}}',
+  meant: '¿Quería decir {{address}}?',
   back: 'Atrás',
   next: 'Siguiente',
   later: {

@@ -11,6 +11,7 @@ export const fr: Words = {
   close: 'Fermer',
   steps: '{{step}} sur {{most}}',
   progress: 'Page {{page}} sur {{pages}}',
+  meant: 'Vouliez-vous dire {{address}} ?',
   back: 'Retour',
   next: 'Suivant',
   later: {

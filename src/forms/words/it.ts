@@ -11,6 +11,7 @@ export const it: Words = {
   close: 'Chiudi',
   steps: '{{step}} su {{most}}',
   progress: 'Pagina {{page}} di {{pages}}',
+  meant: 'Intendeva {{address}}?',
   back: 'Indietro',
   next: 'Avanti',
   later: {

@@ -11,6 +11,7 @@ export const nl: Words = {
   close: 'Sluiten',
   steps: '{{step}} van {{most}}',
   progress: 'Pagina {{page}} van {{pages}}',
+  meant: 'Bedoelde u {{address}}?',
   back: 'Terug',
   next: 'Verder',
   later: {

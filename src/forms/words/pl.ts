@@ -11,6 +11,7 @@ export const pl: Words = {
   close: 'Zamknij',
   steps: '{{step}} z {{most}}',
   progress: 'Strona {{page}} z {{pages}}',
+  meant: 'Czy chodziło o {{address}}?',
   back: 'Wstecz',
   next: 'Dalej',
   later: {

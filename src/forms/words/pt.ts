@@ -11,6 +11,7 @@ export const pt: Words = {
   close: 'Fechar',
   steps: '{{step}} de {{most}}',
   progress: 'Página {{page}} de {{pages}}',
+  meant: 'Queria dizer {{address}}?',
   back: 'Voltar',
   next: 'Seguinte',
   later: {

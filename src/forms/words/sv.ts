@@ -11,6 +11,7 @@ export const sv: Words = {
   close: 'Stäng',
   steps: '{{step}} av {{most}}',
   progress: 'Sida {{page}} av {{pages}}',
+  meant: 'Menade du {{address}}?',
   back: 'Tillbaka',
   next: 'Nästa',
   later: {

@@ -13,7 +13,6 @@ import {
 } from '../../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../../core/identity/index.ts';
 import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
-import { isDisposableEmail } from 'disposable-email-domains-js';
 import { inWords, isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
@@ -22,6 +21,7 @@ import { noteEvents, visitColumns } from '../store/counting.ts';
 import { addArrival } from '../store/arrivals.ts';
 import { assignUploads } from '../store/uploads.ts';
 import { deviceOf } from './device.ts';
+import { isThrowAway } from './throwAway.ts';
 
 export interface Arrival {
   sourceId: string;
@@ -106,7 +106,7 @@ function signsOf({ payload, shownAt }: Arrival, each: FieldValues[], receivedAt:
     trap: sent(TRAP_FIELD) ?? '',
     elapsedSeconds: elapsedSeconds(sent, shownAt, receivedAt),
     texts,
-    isThrowAway: texts.some((text) => text.includes('@') && isDisposableEmail(text)),
+    isThrowAway: texts.some(isThrowAway),
   };
 }
 

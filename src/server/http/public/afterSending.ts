@@ -1,4 +1,11 @@
-import { answersIn, endingFor, filledIn, type FormLanguage } from '../../../core/forms/index.ts';
+import {
+  answersIn,
+  endingFor,
+  filledIn,
+  type Ending,
+  type FormLanguage,
+  type Look,
+} from '../../../core/forms/index.ts';
 import type { FormDocument } from '../../../core/intake/index.ts';
 import { inWords, type FieldValues } from '../../../core/values/index.ts';
 import { prefixFor, printEnding } from '../../../forms/index.ts';
@@ -14,6 +21,33 @@ export interface Outcome {
   answers: FieldValues;
   /** What is known of the visitor. */
   known: FieldValues;
+}
+
+/** Endings as they were printed, without the address of their link, by how they look. */
+const printed = new WeakMap<Look, Map<string, string>>();
+/** Stands where the address of the link does. */
+const MARK = 'https://link.invalid/';
+const escaped = (url: string): string => url.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
+
+/** The HTML of an ending: printed once, since it is the same for everybody but for the answers in the address of its link. */
+function endingHtml(
+  publicId: string,
+  look: Look,
+  language: FormLanguage,
+  ending: Ending,
+  answerOf: (field: string) => string,
+): string {
+  const { title, message, link } = ending;
+  const own = printed.get(look) ?? new Map<string, string>();
+  printed.set(look, own);
+  const key = JSON.stringify([publicId, language, title, message, link?.label]);
+  let html = own.get(key);
+  if (html === undefined) {
+    const marked = { ...ending, link: link && { ...link, url: MARK } };
+    html = printEnding(prefixFor(publicId), look, language, marked, () => '').html;
+    own.set(key, html);
+  }
+  return link ? html.replace(MARK, () => escaped(filledIn(link.url, answerOf))) : html;
 }
 
 /** What comes after a form was sent, by what was answered. */
@@ -32,7 +66,7 @@ export function afterSending(context: Context, { ids, source, answers, known }: 
     location: next ?? own,
     /** What a script puts in the place of the form. */
     part: (language: FormLanguage): SentPart => {
-      const { html } = printEnding(prefixFor(source.publicId), document.look, language, ending, answerOf);
+      const html = endingHtml(source.publicId, document.look, language, ending, answerOf);
       const visitor = signForBrowser(context, ids[0] ?? '');
       return { html, taken: true, next, seconds: ending.seconds, visitor };
     },
