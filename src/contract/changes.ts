@@ -47,6 +47,7 @@ export const SUBJECTS = {
   profile: 'the profile',
   token: 'the token',
   purpose: 'the purpose',
+  theme: 'the theme',
   organisation: 'the organisation',
   account: 'the account',
   submission: 'a submission',

@@ -83,6 +83,10 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @Type(() => LookInput)
   look!: LookInput;
 
+  @IsString()
+  @MaxLength(40)
+  theme!: string;
+
   @IsIn(PRESENTATIONS)
   presentation!: Presentation;
 

@@ -2,6 +2,7 @@ import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { disposableEmailBlocklist } from 'disposable-email-domains-js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SetAsideView, SourceView, VariantsView, WaysView } from '../../src/contract/source.ts';
+import type { ThemeView } from '../../src/contract/themes.ts';
 import type { Condition, TestName } from '../../src/core/conditions/index.ts';
 import { faceOf, saying, type FormItem } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
@@ -43,6 +44,14 @@ async function watched(page: Page): Promise<Page> {
   page.on('pageerror', (error) => troubles.push(error.message));
   await page.route('**/no-such-address', (route) => route.continue());
   return page;
+}
+
+async function signIn(operator: Page): Promise<void> {
+  await operator.goto(world.app);
+  await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
+  await operator.getByLabel('Password').fill(PASSWORD);
+  await operator.getByRole('button', { name: 'Sign in' }).click();
+  await operator.getByRole('navigation', { name: 'Areas' }).waitFor();
 }
 
 /** Puts our script on every page of the site. @param attributes such as that the visitor agreed to something being stored */
@@ -440,11 +449,7 @@ describe('the builder', () => {
     const operator = await watched(
       await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
     );
-    await operator.goto(world.app);
-    await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
-    await operator.getByLabel('Password').fill(PASSWORD);
-    await operator.getByRole('button', { name: 'Sign in' }).click();
-    await operator.getByRole('navigation', { name: 'Areas' }).waitFor();
+    await signIn(operator);
     const made = await api.form('Two pages', formOf(FIELDS.slice(0, 1).concat(FIELDS.slice(4)), { button: 'Send it' }));
     await operator.goto(`${world.app}/sources/${made.id}`);
     await operator.getByRole('button', { name: 'Settings of Who comes?' }).click();
@@ -517,6 +522,57 @@ describe('the builder', () => {
     const said = draft.ok ? await api.send('POST', `/sources/${made.id}/publish`) : draft;
     expect(said.status).toBe(422);
     expect(JSON.stringify(await said.json())).toContain(`"${pointer}"`);
+  });
+});
+
+describe('a look', () => {
+  it('is taken from the pages of a site, made a theme, and shared by forms', async () => {
+    const operator = await watched(
+      await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
+    );
+    await signIn(operator);
+    const field = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
+    const [one, other] = [
+      await api.form('Shares it', formOf([field])),
+      await api.form('Shares it, too', formOf([field])),
+    ];
+    await operator.goto(`${world.app}/sources/${one.id}`);
+    await operator.getByRole('tab', { name: 'Look' }).click();
+    await operator.getByRole('button', { name: 'Take the look of a site' }).click();
+    await operator.getByLabel('Address of a page').fill(`${world.site}/evenings`);
+    await operator.getByRole('button', { name: 'Read it' }).click();
+    await operator.getByText(/^the ground is #/).waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByRole('button', { name: 'Take it' }).click();
+    await operator.getByRole('button', { name: 'Make it a theme' }).click();
+    await operator.getByRole('dialog').getByLabel('Name').fill('Our pages');
+    await operator.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+    await operator.getByText('Draft saved').waitFor();
+    const [theme] = await eventually(
+      () => api.get<ThemeView[]>('/themes'),
+      ([made]) => made?.forms.length === 1,
+    );
+    await api.put(`/sources/${other.id}/draft`, {
+      ...(other.draft as FormDocument),
+      theme: theme?.id,
+      look: theme?.look,
+    });
+    // A change of the theme reaches the drafts that have it, and what is live only once it is published.
+    await operator.getByLabel('Rounded corners, px').fill('17');
+    await operator.getByRole('button', { name: 'Change the theme so' }).click();
+    const changed = await eventually(
+      () => api.get<SourceView>(`/sources/${other.id}`),
+      ({ draft }) => draft.kind === 'form' && draft.look.radius === 17,
+    );
+    expect(changed.live).toMatchObject({ look: { radius: 4 } });
+    expect(changed.changed).toBe(true);
+    await api.send('DELETE', `/themes/${theme?.id}`);
+    expect((await api.get<SourceView>(`/sources/${other.id}`)).draft).toMatchObject({ look: { radius: 17 } });
+  });
+  it('is not read from where nobody may look', async () => {
+    const said = await api.send('POST', '/themes/found', { css: '', url: 'http://127.0.0.1:1/' });
+    expect(said.status).toBe(422);
+    expect(await said.text()).toContain('Paste its CSS instead');
   });
 });
 

@@ -53,6 +53,8 @@ export interface FormDocument extends AnySource {
   /** The language of our own words on it; visitor: as the visitor's browser asks for it. */
   language: FormLanguage | 'visitor';
   look: Look;
+  /** Id of the theme that the look is of; '' for none. */
+  theme: string;
   presentation: Presentation;
   /** When it shows itself; of use where it does. */
   showing: Showing;
@@ -131,6 +133,7 @@ const PLAIN_PLACING: Pick<
   | 'variants'
   | 'goal'
   | 'guards'
+  | 'theme'
   | 'goOnLater'
 > = {
   presentation: 'inline',
@@ -142,6 +145,7 @@ const PLAIN_PLACING: Pick<
   variants: [],
   goal: 'completed',
   guards: NO_GUARDS,
+  theme: '',
   goOnLater: false,
 };
 
@@ -244,6 +248,7 @@ function withPaths(old: Loose): Loose {
     variants: [],
     goal: 'completed',
     guards: NO_GUARDS,
+    theme: '',
     goOnLater: false,
     ...rest,
     ending,

@@ -5,17 +5,26 @@ import type { Context } from '../context.ts';
 export type Visit = { ok: true; html: string; policy: string } | { ok: false; fault: string | number };
 
 /** @returns the page; else why there is none: what went wrong on the way, or with which status it answers */
-export async function visitPage({ send }: Context, url: string): Promise<Visit> {
+export const visitPage = async (context: Context, url: string): Promise<Visit> =>
+  read(await fetched(context, url, 'text/html'));
+
+/** A style sheet of a page; '' where there is none to be had. */
+export async function visitSheet(context: Context, url: string): Promise<string> {
+  const sheet = read(await fetched(context, url, 'text/css'));
+  return sheet.ok ? sheet.html : '';
+}
+
+async function fetched({ send }: Context, url: string, accept: string): Promise<Answer> {
   const { answer } = await send({
     method: 'GET',
     url,
-    headers: { accept: 'text/html' },
+    headers: { accept },
     secret: { headers: [], query: [], path: false },
     pool: 'pages of others',
     atOnce: 2,
     isPage: true,
   });
-  return read(answer);
+  return answer;
 }
 
 function read(answer: Answer): Visit {

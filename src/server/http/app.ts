@@ -11,6 +11,7 @@ import { insightRoutes } from './api/insight.ts';
 import { mailRoutes } from './api/mails.ts';
 import { organisationRoutes } from './api/organisation.ts';
 import { purposeRoutes } from './api/purposes.ts';
+import { themeRoutes } from './api/themes.ts';
 import { routeRoutes } from './api/routes.ts';
 import { profileRoutes } from './api/profiles.ts';
 import { changeRoutes } from './api/changes.ts';
@@ -106,6 +107,7 @@ export function createApi(context: Context): Hono<Session> {
   api.route('/people', peopleRoutes(context));
   api.route('/organisation', organisationRoutes(context));
   api.route('/purposes', purposeRoutes(context));
+  api.route('/themes', themeRoutes(context));
   api.route('/mails', mailRoutes(context));
   api.route('/changes', changeRoutes(context));
   api.route('/insight', insightRoutes(context));

@@ -56,6 +56,15 @@ export function useAddSource() {
   });
 }
 
+/** Makes another source like one. */
+export function useDuplicateSource(id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => api.post<SourceView>(`/sources/${id}/duplicate`),
+    onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
+  });
+}
+
 /** What is found of a form on pages. */
 export const useInstallation = (id: string) =>
   useMutation({

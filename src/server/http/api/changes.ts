@@ -68,6 +68,7 @@ function linkTo({ act, subjectKind, subjectId }: AuditRecord, submissionOf: Map<
     case 'account':
       return '/account';
     case 'profile':
+    case 'theme':
       return '';
     default:
       return subjectKind satisfies never;

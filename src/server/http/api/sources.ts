@@ -26,6 +26,7 @@ import { PagesInput } from '../../../contract/installation.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
 import { visitPage } from '../../connecting/visiting.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
+import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
@@ -124,6 +125,11 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const id = c.req.param('id');
     outcome(await publishSource(c.get('actor'), context, id));
     return c.json(await viewOf(id));
+  });
+
+  app.post('/:id/duplicate', allow('sources:write'), async (c) => {
+    const id = outcome(await duplicateSource(c.get('actor'), context, c.req.param('id')));
+    return c.json(await viewOf(id), 201);
   });
 
   app.get('/:id/export', allow('sources:read'), async (c) => {

@@ -1,3 +1,11 @@
+CREATE TABLE `themes` (
+	`id` char(36) character set ascii collate ascii_bin NOT NULL,
+	`name` varchar(60) NOT NULL,
+	`look` longtext NOT NULL,
+	`updated_at` bigint NOT NULL,
+	CONSTRAINT `themes_id` PRIMARY KEY(`id`)
+);
+--> statement-breakpoint
 CREATE TABLE `kept_forms` (
 	`token_hash` char(64) character set ascii collate ascii_bin NOT NULL,
 	`source_id` char(36) character set ascii collate ascii_bin NOT NULL,

@@ -1,8 +1,17 @@
+import type { Look } from '../../../core/forms/index.ts';
 import { readSource } from '../../../core/intake/index.ts';
 import type { PublishState } from '../../../core/states/index.ts';
 import { int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 
 import { id, json, time } from './columns.ts';
+
+/** Looks that several forms share. */
+export const themes = mysqlTable('themes', {
+  id: id('id').primaryKey(),
+  name: varchar('name', { length: 60 }).notNull(),
+  look: json<Look>('look').notNull(),
+  updatedAt: time('updated_at').notNull(),
+});
 
 export const sources = mysqlTable('sources', {
   id: id('id').primaryKey(),

@@ -1,12 +1,13 @@
 import { useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
 import { intoVariant, withVariant } from '../../../core/forms/index.ts';
 import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
-import { useKeepSource } from '../../data/sources.ts';
+import { useDuplicateSource, useKeepSource } from '../../data/sources.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
+import { ActionError } from '../../parts/States.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
@@ -114,6 +115,8 @@ const isVariant = ({ variants }: FormDocument, id: string): boolean =>
   variants.some((variant) => variant.id === id && variant.face !== null);
 
 function RoutesOf({ source }: { source: SourceView }) {
+  const duplicate = useDuplicateSource(source.id);
+  const navigate = useNavigate();
   return (
     <section aria-labelledby="routes-of" className="px-5 py-3">
       <h3 id="routes-of" className="text-lg font-semibold">
@@ -138,6 +141,14 @@ function RoutesOf({ source }: { source: SourceView }) {
           ))}
         </ul>
       )}
+      <button
+        className="btn btn-sm mt-3"
+        disabled={duplicate.isPending}
+        onClick={() => duplicate.mutate(undefined, { onSuccess: ({ id }) => void navigate(`/sources/${id}`) })}
+      >
+        Make a copy of this source
+      </button>
+      <ActionError error={duplicate.error} />
     </section>
   );
 }

@@ -114,7 +114,15 @@ export function FormSettings(props: FormSettingsProps) {
         {tab === 'After' && <AfterSettings {...parts} />}
         {tab === 'Known' && <KnownSettings {...parts} />}
         {tab === 'Variants' && <VariantsSettings {...{ source, about, whole, onWhole, editing, onEdit }} />}
-        {tab === 'Look' && <LookSettings look={document.look} onChange={(look) => set({ look })} about={about} />}
+        {tab === 'Look' && (
+          <LookSettings
+            look={document.look}
+            theme={document.theme}
+            onTheme={set}
+            onChange={(look) => set({ look })}
+            about={about}
+          />
+        )}
         {tab === 'Show it' && <ShowingSettings {...parts} />}
         {tab === 'Guards' && <GuardSettings {...parts} sourceId={source.id} />}
         {tab === 'Place it' && <PlacementPart source={source} />}

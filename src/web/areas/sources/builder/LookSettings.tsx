@@ -14,9 +14,13 @@ import {
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
 import { TickBox } from '../../../parts/TickBox.tsx';
+import { ThemePart } from './ThemePart.tsx';
 
 interface LookSettingsProps {
   look: Look;
+  /** Id of the theme that it is of; '' for none. */
+  theme: string;
+  onTheme: (part: { theme?: string; look?: Look }) => void;
   onChange: (look: Look) => void;
   about: (pointer: string) => string | undefined;
 }
@@ -39,10 +43,11 @@ const FONT_WORDS: Record<Font, string> = {
 };
 
 /** How the form looks: colours with their contrast, type, room and shape. */
-export function LookSettings({ look, onChange, about }: LookSettingsProps) {
+export function LookSettings({ look, theme, onTheme, onChange, about }: LookSettingsProps) {
   const set = (part: Partial<Look>) => onChange({ ...look, ...part });
   return (
     <div className="flex flex-col gap-4">
+      <ThemePart theme={theme} look={look} onChange={onTheme} />
       <Palette
         title="Colours"
         colours={look.colours}

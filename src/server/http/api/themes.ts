@@ -1,0 +1,70 @@
+import { Hono } from 'hono';
+import { LookFromInput, ThemeInput, type ThemeView } from '../../../contract/themes.ts';
+import { readLook, sheetsOf } from '../../../core/formats/index.ts';
+import { keepTheme } from '../../commands/themes/keepTheme.ts';
+import { removeTheme } from '../../commands/themes/removeTheme.ts';
+import { visitPage, visitSheet } from '../../connecting/visiting.ts';
+import type { Context } from '../../context.ts';
+import { listSources } from '../../store/sources.ts';
+import { listThemes } from '../../store/themes.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { notFound, Problem, readInput } from '../problems.ts';
+
+/** So many style sheets of a page are read at most. */
+const MOST_SHEETS = 12;
+
+/** Looks that several forms share, and looks that are read from pages. */
+export function themeRoutes(context: Context): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store } = context;
+
+  async function views(): Promise<ThemeView[]> {
+    const sources = await listSources(store.db);
+    return (await listThemes(store.db)).map(({ updatedAt, ...theme }) => ({
+      ...theme,
+      updatedAt: new Date(updatedAt).toISOString(),
+      forms: sources.flatMap(({ id, name, draft }) =>
+        draft.kind === 'form' && draft.theme === theme.id ? [{ id, name }] : [],
+      ),
+    }));
+  }
+  async function viewOf(id: string): Promise<ThemeView> {
+    const view = (await views()).find((one) => one.id === id);
+    if (!view) throw notFound('theme');
+    return view;
+  }
+
+  app.get('/', allow('sources:read'), async (c) => c.json(await views()));
+  app.post('/', allow('sources:write'), async (c) => {
+    const input = await readInput(c, ThemeInput);
+    return c.json(await viewOf(outcome(await keepTheme(c.get('actor'), context, { id: null, ...input }))), 201);
+  });
+  app.put('/:id', allow('sources:write'), async (c) => {
+    const input = await readInput(c, ThemeInput);
+    const id = outcome(await keepTheme(c.get('actor'), context, { id: c.req.param('id'), ...input }));
+    return c.json(await viewOf(id));
+  });
+  app.delete('/:id', allow('sources:write'), async (c) => {
+    outcome(await removeTheme(c.get('actor'), context, c.req.param('id')));
+    return c.body(null, 204);
+  });
+
+  /** Proposes a look by a page of the web, or by CSS. */
+  app.post('/found', allow('sources:write'), async (c) => {
+    const { css, url } = await readInput(c, LookFromInput);
+    if (css !== '') return c.json(readLook('', [css]));
+    const page = await visitPage(context, url);
+    if (!page.ok) {
+      const why = typeof page.fault === 'number' ? `answers with ${page.fault}` : `does not answer (${page.fault})`;
+      throw new Problem(422, 'invalid', `The page ${why}. Paste its CSS instead.`);
+    }
+    const named = sheetsOf(page.html, url).slice(0, MOST_SHEETS);
+    const sheets = await Promise.all(
+      named.map(async (sheet) => ('css' in sheet ? sheet.css : await visitSheet(context, sheet.url))),
+    );
+    return c.json(readLook(page.html, sheets));
+  });
+
+  return app;
+}
