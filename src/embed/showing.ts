@@ -58,6 +58,8 @@ export class Watch {
       for (const selector of named) this.#clicked.add(selector);
       if (named.length > 0) look();
     });
+    // A page that has nothing to scroll is seen to its end at once.
+    if (document.documentElement.scrollHeight <= innerHeight) scrolled();
     setInterval(look, LOOK_MS);
     look();
   }

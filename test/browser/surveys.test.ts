@@ -525,6 +525,45 @@ describe('the builder', () => {
   });
 });
 
+describe('a newcomer', () => {
+  it('makes a form from nothing, placed and receiving, in fewer than 30 actions', async () => {
+    const operator = await watched(
+      await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
+    );
+    await signIn(operator);
+    const begun = Date.now();
+    let actions = 0;
+    const act = async (does: Promise<unknown>) => {
+      actions += 1;
+      await does;
+    };
+    await act(operator.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Sources' }).click());
+    await act(operator.getByRole('button', { name: 'Source', exact: true }).click());
+    await act(operator.getByLabel('Name', { exact: true }).fill('First letter'));
+    await act(operator.getByRole('button', { name: 'Make it' }).click());
+    await act(operator.getByRole('button', { name: 'Publish', exact: true }).click());
+    await act(operator.getByRole('tab', { name: 'Place it' }).click());
+    const line = await operator
+      .getByText(/data-iwashi-form=/)
+      .first()
+      .innerText();
+    // Two lines are pasted into the page, and it is saved.
+    actions += 3;
+    await fetch(`${world.site}/form.html`, { method: 'PUT', body: line });
+    await act(visitor.goto(`${world.site}/sky-letter`));
+    await act(visitor.getByLabel('Email').fill('first@hill.example'));
+    await act(visitor.getByRole('checkbox').check());
+    await act(visitor.getByRole('button', { name: 'Sign up' }).click());
+    await visitor.getByText('Thank you').waitFor();
+    await act(operator.getByRole('link', { name: 'Activity' }).click());
+    await operator.getByText('first@hill.example').first().waitFor();
+    expect(actions).toBeLessThan(30);
+    console.info(
+      `made, placed and receiving by ${actions} actions, ${Math.round((Date.now() - begun) / 1000)} s of them by machine`,
+    );
+  });
+});
+
 describe('a look', () => {
   it('is taken from the pages of a site, made a theme, and shared by forms', async () => {
     const operator = await watched(
@@ -553,7 +592,7 @@ describe('a look', () => {
       ([made]) => made?.forms.length === 1,
     );
     await api.put(`/sources/${other.id}/draft`, {
-      ...(other.draft as FormDocument),
+      ...other.draft,
       theme: theme?.id,
       look: theme?.look,
     });

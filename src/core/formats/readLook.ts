@@ -270,7 +270,7 @@ function colourOf(text: string | undefined): string | null {
   if (text === undefined) return null;
   try {
     const colour = new Color(text);
-    if (Number(colour.alpha) < 0.5) return null;
+    if (colour.alpha < 0.5) return null;
     return colour.to('srgb').toGamut().set('alpha', 1).toString({ format: 'hex', collapse: false });
   } catch {
     return null;

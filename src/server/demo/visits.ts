@@ -105,7 +105,10 @@ export const clearNightBar = (siteUrl: string, letter: string): FormDocument => 
     button: 'Tell me',
     showing: {
       ...PLAIN_SHOWING,
-      triggers: [{ kind: 'scroll', percent: 20, direction: 'down' }],
+      triggers: [
+        { kind: 'after', seconds: 8 },
+        { kind: 'scroll', percent: 40, direction: 'down' },
+      ],
       pages: ['/'],
       devices: ['tablet', 'desktop'],
     },

@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import type { LookFromInput, ThemeInput, ThemeView } from '../../contract/themes.ts';
+import type { ThemeView } from '../../contract/themes.ts';
+import type { Look } from '../../core/forms/index.ts';
 import type { FoundLook } from '../../core/formats/index.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
@@ -13,7 +14,7 @@ const SHOWING = ['themes', 'sources', 'changes'];
 export function useKeepTheme() {
   const refresh = useRefresh(SHOWING);
   return useMutation({
-    mutationFn: ({ id, ...theme }: ThemeInput & { id: string | null }) =>
+    mutationFn: ({ id, ...theme }: { id: string | null; name: string; look: Look }) =>
       id === null ? api.post<ThemeView>('/themes', theme) : api.put<ThemeView>(`/themes/${id}`, theme),
     onSettled: refresh,
   });
@@ -26,4 +27,4 @@ export function useRemoveTheme() {
 
 /** A look by a page of the web, or by CSS. */
 export const useFindLook = () =>
-  useMutation({ mutationFn: (from: LookFromInput) => api.post<FoundLook>('/themes/found', from) });
+  useMutation({ mutationFn: (from: { css: string; url: string }) => api.post<FoundLook>('/themes/found', from) });

@@ -37,12 +37,12 @@ export function themeRoutes(context: Context): Hono<Session> {
 
   app.get('/', allow('sources:read'), async (c) => c.json(await views()));
   app.post('/', allow('sources:write'), async (c) => {
-    const input = await readInput(c, ThemeInput);
-    return c.json(await viewOf(outcome(await keepTheme(c.get('actor'), context, { id: null, ...input }))), 201);
+    const { name, look } = await readInput(c, ThemeInput);
+    return c.json(await viewOf(outcome(await keepTheme(c.get('actor'), context, { id: null, name, look }))), 201);
   });
   app.put('/:id', allow('sources:write'), async (c) => {
-    const input = await readInput(c, ThemeInput);
-    const id = outcome(await keepTheme(c.get('actor'), context, { id: c.req.param('id'), ...input }));
+    const { name, look } = await readInput(c, ThemeInput);
+    const id = outcome(await keepTheme(c.get('actor'), context, { id: c.req.param('id'), name, look }));
     return c.json(await viewOf(id));
   });
   app.delete('/:id', allow('sources:write'), async (c) => {

@@ -112,7 +112,7 @@ export function FormSettings(props: FormSettingsProps) {
         {tab === 'Form' && <WordsSettings {...parts} onSelect={onSelect} />}
         {tab === 'Pages' && <PagesSettings {...parts} source={source} onSelect={onSelect} />}
         {tab === 'After' && <AfterSettings {...parts} />}
-        {tab === 'Known' && <KnownSettings {...parts} />}
+        {tab === 'Known' && <KnownSettings {...parts} address={source.postUrl} />}
         {tab === 'Variants' && <VariantsSettings {...{ source, about, whole, onWhole, editing, onEdit }} />}
         {tab === 'Look' && (
           <LookSettings

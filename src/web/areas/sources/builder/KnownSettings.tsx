@@ -10,12 +10,17 @@ const WORDS = {
 };
 
 /** What visitors see instead of the form of whom something is known. */
-export function KnownSettings({ document, set, about, known }: SettingsProps) {
+export function KnownSettings({ document, set, about, known, address }: SettingsProps & { address: string }) {
   return (
     <div className="flex flex-col gap-4">
       <p>
         Nobody is recognised by an address that is typed. A visitor is known by a personal link in a mail, or because
         the same browser sent a form before, where the site says that the visitor agreed to that being remembered.
+      </p>
+      <p className="text-quiet text-sm">
+        For personal links, a route maps “Sign for personal links” into a field of the system that writes to people; a
+        link there ends in <span className="font-mono break-all">{address}?visitor=</span> and that field. It works
+        behind the address of any page of yours as well, where our script is.
       </p>
       <p className="text-quiet text-sm">
         What depends on who somebody is can also be a condition of a question or a page. What nobody knows of a visitor

@@ -4,6 +4,7 @@ import { faceOf, GOALS, withVariant, type FormVariant, type Goal } from '../../.
 import type { FormDocument } from '../../../../core/intake/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
+import { Labelled } from '../../../parts/Labelled.tsx';
 import { newPartId } from '../../../parts/newPartId.ts';
 import type { SettingsProps } from './settingsProps.ts';
 import { VariantsResult } from './VariantsResult.tsx';
@@ -78,13 +79,13 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
         {variants.map(({ id, name, share, face }) => (
           <li key={id} className="border border-base-300 rounded p-3 flex flex-col gap-2">
             <div className="grid grid-cols-2 gap-3">
-              <Field label="Name">
+              <Labelled label="Name">
                 <input
                   className="input input-sm w-full"
                   value={name}
                   onChange={({ target }) => change(id, { name: target.value })}
                 />
-              </Field>
+              </Labelled>
               <FigureInput
                 label="Shown to, in percent"
                 most={99}
@@ -127,7 +128,7 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
           <Plus size={14} aria-hidden="true" /> Another variant
         </button>
       )}
-      <Field label="Better is what more of those do who saw it" error={about('/goal')}>
+      <Field label="The better one has more people" error={about('/goal')}>
         <select
           className="select select-sm w-full"
           value={whole.goal}
