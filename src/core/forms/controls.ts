@@ -103,6 +103,16 @@ export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' 
       return widget === 'stars' || widget === 'scale'
         ? { kind: 'steps', as: widget, range: range ?? PLAIN_RANGE }
         : entered(type, field.keepAs);
+    case 'phone':
+      return widget === 'country'
+        ? {
+            kind: 'parts',
+            parts: [
+              { part: 'country', control: { kind: 'countries', autocomplete: 'tel-country-code' } },
+              { part: 'number', control: input('tel', 'tel-national') },
+            ],
+          }
+        : entered(type, field.keepAs);
     case 'file':
       return { kind: 'file', accept: options.join(',') };
     case 'list of records':

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { FIELD_TYPES, parseFieldValue, plainField, printValue, type SourceField } from './index.ts';
+import { FIELD_TYPES, parseFieldValue, plainField, printValue, sentFor, type SourceField } from './index.ts';
 
 const field = (more: Partial<SourceField>): SourceField => ({ ...plainField('f', 'text'), label: 'Field', ...more });
 
@@ -80,4 +80,31 @@ it('says what the form says instead of our words, whatever is wrong, and nothing
   expect(parseFieldValue(ticket, ['7'])).toEqual({ ok: true, value: 7 });
   const box = field({ type: 'yes/no', required: true, errorText });
   expect(parseFieldValue(box, [])).toEqual({ ok: false, issue: errorText });
+});
+
+describe('a telephone number with its country beside it', () => {
+  const phone = field({ type: 'phone', widget: 'country' });
+  // Numbers of the ranges that are kept for fiction (Ofcom, 01632 960000 to 960999).
+  it.each([
+    ['01632 960001', 'GB', '+441632960001'],
+    ['+44 1632 960001', 'DE', '+441632960001'],
+    ['0044 1632 960001', '', '+441632960001'],
+    ['', 'GB', ''],
+  ])('%j with %j is %j', (number, country, value) =>
+    expect(
+      parseFieldValue(
+        phone,
+        sentFor(phone, [
+          ['f.country', country],
+          ['f.number', number],
+        ]),
+      ),
+    ).toEqual({ ok: true, value }),
+  );
+  it('without one says what is missing', () => {
+    const sent = sentFor(phone, [['f.number', '01632 960001']]);
+    expect(parseFieldValue(phone, sent)).toMatchObject({ ok: false });
+  });
+  it('is sent whole by programs', () =>
+    expect(sentFor(phone, [['f', '+44 1632 960001']])).toEqual(['+44 1632 960001']));
 });

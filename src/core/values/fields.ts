@@ -3,6 +3,7 @@ import { parseEmail } from './email.ts';
 import { inWords, TYPE_NAMES, typeOf, type FieldValue, type TypeName } from './registry.ts';
 import { UNKNOWN_MANNER } from './type.ts';
 import type { FileValue } from './types/file.ts';
+import { numberOf } from './types/phone.ts';
 import { NAME_PARTS } from './types/personName.ts';
 import { ADDRESS_PARTS } from './types/postalAddress.ts';
 import { LINE_LIMIT, TEXT_LIMIT } from './types/text.ts';
@@ -12,10 +13,10 @@ export const FIELD_TYPES = TYPE_NAMES;
 
 /**
  * How a value is entered, apart from what it is. usual: by the control that belongs to its type. buttons: one button an
- * answer. search: one types to find an answer among many. stars, scale: a number is one of a few steps. hidden: visitors do
- * not see it; the page sets it, or it holds what it holds at first.
+ * answer. search: one types to find an answer among many. stars, scale: a number is one of a few steps. country: a telephone number
+ * with its country beside it. hidden: visitors do not see it; the page sets it, or it holds what it holds at first.
  */
-export const WIDGETS = ['usual', 'buttons', 'search', 'stars', 'scale', 'hidden'] as const;
+export const WIDGETS = ['usual', 'buttons', 'search', 'stars', 'scale', 'country', 'hidden'] as const;
 export type Widget = (typeof WIDGETS)[number];
 
 /** The whole numbers of a scale, and what its ends mean; '' for nothing. */
@@ -37,6 +38,8 @@ export function widgetsOf(type: TypeName): Widget[] {
       return ['usual', 'buttons', 'search', 'hidden'];
     case 'number':
       return ['usual', 'stars', 'scale', 'hidden'];
+    case 'phone':
+      return ['usual', 'country', 'hidden'];
     case 'file':
     case 'several choices':
     case 'person name':
@@ -183,9 +186,17 @@ export const neededMessage = ({ label, type }: Pick<SourceField, 'label' | 'type
  * What a form sent for a field: under its name, or, where it is entered in parts, under the names of those.
  * @returns the texts in order; parts are put together as their type reads them
  */
-export function sentFor({ key, type, options }: SourceField, entries: [name: string, value: string][]): string[] {
+export function sentFor(
+  { key, type, widget, options }: SourceField,
+  entries: [name: string, value: string][],
+): string[] {
   const own = entries.filter(([name]) => name === key).map(([, value]) => value);
   if (own.length === 0 && type === 'list of records') return rowsIn(key, options, entries);
+  if (own.length === 0 && type === 'phone' && widget === 'country') {
+    const part = (name: string) => entries.find(([one]) => one === `${key}.${name}`)?.[1];
+    const number = part('number');
+    return number === undefined ? [] : [numberOf(number, part('country') ?? '')];
+  }
   const parts = FIELD_PARTS[type];
   if (own.length > 0 || !parts) return own;
   const values = parts.map((part) => entries.find(([name]) => name === `${key}.${part}`)?.[1]);

@@ -24,7 +24,8 @@ export function Parts({ shown, parts }: PartsProps) {
           control={control}
           id={`${id}-${part}`}
           name={name}
-          value={filled.typed?.find(([own]) => own === name)?.[1] ?? ''}
+          // The country of a telephone number may be chosen beforehand.
+          value={filled.typed?.find(([own]) => own === name)?.[1] ?? (part === 'country' ? field.preset : '')}
           autocomplete=""
           language={language}
           more={{ ...state, required: required && !MAY_LACK.has(part) }}

@@ -30,6 +30,7 @@ export const de: Words = {
     city: 'Ort',
     region: 'Region',
     country: 'Land',
+    number: 'Nummer',
   },
   again: {
     title: 'Fast geschafft',

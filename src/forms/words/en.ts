@@ -29,6 +29,7 @@ export const en = {
     city: 'Town',
     region: 'Region',
     country: 'Country',
+    number: 'Number',
   },
   again: {
     title: 'Nearly there',

@@ -30,6 +30,7 @@ export const es: Words = {
     city: 'Población',
     region: 'Provincia',
     country: 'País',
+    number: 'Número',
   },
   again: {
     title: 'Ya casi está',

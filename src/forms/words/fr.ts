@@ -30,6 +30,7 @@ export const fr: Words = {
     city: 'Ville',
     region: 'Région',
     country: 'Pays',
+    number: 'Numéro',
   },
   again: {
     title: 'Presque terminé',

@@ -30,6 +30,7 @@ export const it: Words = {
     city: 'Località',
     region: 'Provincia',
     country: 'Paese',
+    number: 'Numero',
   },
   again: {
     title: 'Ci siamo quasi',

@@ -30,6 +30,7 @@ export const nl: Words = {
     city: 'Plaats',
     region: 'Provincie',
     country: 'Land',
+    number: 'Nummer',
   },
   again: {
     title: 'Bijna klaar',

@@ -30,6 +30,7 @@ export const pl: Words = {
     city: 'Miejscowość',
     region: 'Województwo',
     country: 'Kraj',
+    number: 'Numer',
   },
   again: {
     title: 'Prawie gotowe',

@@ -30,6 +30,7 @@ export const pt: Words = {
     city: 'Localidade',
     region: 'Região',
     country: 'País',
+    number: 'Número',
   },
   again: {
     title: 'Está quase',

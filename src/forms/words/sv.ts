@@ -30,6 +30,7 @@ export const sv: Words = {
     city: 'Ort',
     region: 'Region',
     country: 'Land',
+    number: 'Nummer',
   },
   again: {
     title: 'Nästan klart',

@@ -159,17 +159,20 @@ const REFERRERS = [
   'https://mail.example/inbox',
 ];
 
+type Placed = 'sky' | 'story' | 'evening' | 'visit';
+
 /** How many more saw a form than sent it, at least and at most: what comes over a page is seen by many who want nothing. */
-const SEEN_BY: [source: 'sky' | 'story' | 'evening', least: number, most: number][] = [
+const SEEN_BY: [source: Placed, least: number, most: number][] = [
   ['sky', 2, 6],
   ['story', 6, 18],
   ['evening', 10, 32],
+  ['visit', 1, 5],
 ];
 
 /** How forms were met in those weeks, also by those who sent nothing, as the script on the site tells it. */
 export function inventShowings(
   happenings: Happening[],
-  sources: Record<'sky' | 'story' | 'evening', SourceRecord>,
+  sources: Record<Placed, SourceRecord>,
   newId: () => string,
   random: () => number,
 ): FormEvent[] {

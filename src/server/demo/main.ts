@@ -118,7 +118,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     ...inventVisits(people, visit, around.siteUrl, now, random),
   ];
   await liveThrough(context, clock, mailer, happenings, now);
-  await noteEvents(store.db, inventShowings(happenings, { sky, story, evening }, newId, random));
+  await noteEvents(store.db, inventShowings(happenings, { sky, story, evening, visit }, newId, random));
   while ((await countStroke(context)) > 0);
   mailer.close();
   await backdateMembers(

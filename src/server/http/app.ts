@@ -53,7 +53,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   const live = liveSources(context);
   app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
   app.route('/place/seen', seenRoutes(context, live, submissionsPerMinute));
-  app.route('/place', placeRoutes(context, live));
+  app.route('/place', placeRoutes(context, live, submissionsPerMinute));
 
   app.use(secureHeaders(SAFE_HEADERS));
   app.get('/healthz', (c) => c.text('ok'));

@@ -16,5 +16,12 @@ export const phone: ValueType<string> = {
   edgeCases: ['+44 1632 960001', '0044 1632 960001', '+1 (202) 555-0143'],
 };
 
+/** A number as it is read, by how it was written and the country that was chosen beside it; one that says its country itself keeps it. */
+export function numberOf(written: string, country: string): string {
+  const typed = written.trim();
+  if (typed === '' || country === '' || /^(\+|00)/.test(typed)) return typed;
+  return parsePhoneNumberFromString(typed, { defaultCountry: country as CountryCode })?.number ?? typed;
+}
+
 const NOT_A_NUMBER = 'This is not a telephone number. Write it with its country code, like +44 1632 960001.';
 const NO_COUNTRY = 'Of which country is this number? Write it with its country code, like +44 1632 960001.';

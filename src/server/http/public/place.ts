@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Hono, type Context as HonoContext } from 'hono';
+import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { bodyLimit } from 'hono/body-limit';
 import { forVisitor, insteadFor, withVariant } from '../../../core/forms/index.ts';
 import { isOpenAt } from '../../../core/intake/index.ts';
@@ -10,6 +11,9 @@ import type { Context } from '../../context.ts';
 import { knownBySign } from '../../intake/visitors.ts';
 import { writeHeard } from '../../store/heard.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
+import { problemResponse } from '../problems.ts';
+import { visitorAddress } from '../visitor.ts';
+import { mustWait, tooOften } from './pace.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 
 const SCRIPT_SECONDS = 300;
@@ -20,10 +24,14 @@ const SIGN_LIMIT_BYTES = 1_000;
 /** Nothing that a page says of everything reaches the form, but its font where the form asks for that. */
 const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
 
-/** What the script on pages of others asks for: itself, which forms show themselves on a site, and each form. */
-export function placeRoutes(context: Context, live: LiveSources): Hono {
+/**
+ * What the script on pages of others asks for: itself, which forms show themselves on a site, and each form.
+ * @param perMinute how often one address may say who it is in a minute
+ */
+export function placeRoutes(context: Context, live: LiveSources, perMinute: number): Hono {
   const app = new Hono();
   const { config, now } = context;
+  const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
 
   for (const name of ['script.js', 'own.js'])
     app.get(`/${name}`, (c) => {
@@ -101,6 +109,8 @@ export function placeRoutes(context: Context, live: LiveSources): Hono {
   app.get('/:file{.+\\.json}', (c) => part(c, nameOf(c), ''));
   // The sign is in the body, since addresses are kept by many; as plain text, since that asks nobody's leave beforehand.
   app.post('/:file{.+\\.json}', bodyLimit({ maxSize: SIGN_LIMIT_BYTES }), async (c) => {
+    const wait = await mustWait(limiter, visitorAddress(c, config.trustedProxies));
+    if (wait !== null) return problemResponse(tooOften(wait));
     const response = await part(c, nameOf(c), await c.req.text());
     response.headers.set('cache-control', 'no-store');
     return response;

@@ -29,6 +29,7 @@ const SPECIAL: Record<string, [label: string, type: TypeName, more: Partial<Sour
       range: { from: 0, to: 10, low: 'not at all', high: 'for certain' },
     },
   ],
+  phone: ['phone with country', 'phone', { widget: 'country' }],
   hidden: ['hidden', 'text', { label: 'Topic', widget: 'hidden' }],
 };
 

@@ -38,6 +38,7 @@ const WIDGET_WORDS: Record<Widget, string> = {
   search: 'list with search',
   stars: 'stars',
   scale: 'scale',
+  country: 'with its country',
   hidden: 'hidden: visitors do not see it',
 };
 
@@ -125,6 +126,16 @@ export function QuestionSettings({ source, field, error, onChange, onClose, chil
         )}
         {(widget === 'stars' || widget === 'scale') && (
           <RangePart range={field.range ?? PLAIN_RANGE} onChange={(range) => onChange({ range })} />
+        )}
+        {widget === 'country' && (
+          <Labelled label="Country beforehand, such as GB">
+            <input
+              className="input input-sm w-full"
+              value={field.preset}
+              maxLength={2}
+              onChange={({ target }) => onChange({ preset: target.value.trim().toUpperCase() })}
+            />
+          </Labelled>
         )}
         {!isShown && (
           <Labelled label="Value, unless the page sets another">
