@@ -84,6 +84,14 @@ export class SourceFieldInput {
   @Length(1, 200, { each: true, message: 'An answer has between 1 and 200 characters.' })
   options!: string[];
 
+  @IsArray()
+  @ArrayMaxSize(100)
+  @Matches(/^(https?:\/\/[^\s]+)?$/, {
+    each: true,
+    message: 'Enter the whole addresses of the pictures, from https:// on.',
+  })
+  pictures!: string[];
+
   @ValidateIf(({ range }: SourceFieldInput) => range !== null)
   @ValidateNested()
   @Type(() => RangeInput)

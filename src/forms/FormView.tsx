@@ -26,7 +26,8 @@ export function FormView(shown: FormShown) {
         method="post"
         acceptCharset="utf-8"
         encType={hasFiles ? 'multipart/form-data' : undefined}
-        noValidate={carries !== 'script'}
+        // Browsers would ask for what does not belong to the answers.
+        noValidate={carries !== 'script' || branches}
         data-sending={say('sending')}
         data-waiting={say('waiting')}
         data-at={filled.at}

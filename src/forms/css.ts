@@ -74,6 +74,11 @@ export function printCss(look: Look, root: string): string {
     ),
     rule('.pressed label:has(:checked)', 'background:var(--action);color:var(--on-action);border-color:var(--action)'),
     rule('.pressed label:has(:focus-visible)', 'outline:3px solid var(--action);outline-offset:2px'),
+    rule('.pictures label', 'width:min(10em,100%);padding:.4em;text-align:center'),
+    rule(
+      '.pictures img',
+      `width:100%;aspect-ratio:4/3;object-fit:cover;border-radius:${Math.max(0, radius - 2)}px;margin:0 0 .3em`,
+    ),
     rule('.pressed.stars', 'gap:0'),
     rule('.stars label', 'border:0;padding:.2em;font-size:1.6em;line-height:1;color:var(--line)'),
     rule('.stars label:has(:checked),.stars label:has(~ label :checked)', 'background:none;color:var(--action)'),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formOf, sourceField } from '../../test/world/fields.ts';
-import { FORM_LANGUAGES, TRAP_FIELD, type FormLanguage } from '../core/forms/index.ts';
+import { FORM_LANGUAGES, TRAP_FIELD, type FormItem, type FormLanguage } from '../core/forms/index.ts';
 import { plainFace } from '../core/intake/index.ts';
 import { FIELD_TYPES, widgetsOf, type SourceField, type TypeName } from '../core/values/index.ts';
 import { printForm, printFormToCopy, wordsIn } from './index.ts';
@@ -256,5 +256,40 @@ describe('steps', () => {
     const html = copied([sourceField('c', 'choice', { widget: 'search', options: ['Fennmoor', 'Hilltop'] })]);
     expect(element(html, 'input', /name="c"/)).toMatchObject({ list: 'f-one-c-answers' });
     expect(html).toMatch(/<datalist id="f-one-c-answers">\s*<option value="Fennmoor"/);
+  });
+});
+
+describe('answers with pictures', () => {
+  const field = sourceField('dome', 'choice', {
+    label: 'Which dome?',
+    options: ['East', 'West'],
+    widget: 'pictures',
+    pictures: ['https://pics.example/east.jpg'],
+    required: true,
+  });
+  it('are chosen like buttons, said by their answer, and shown where there is one', () => {
+    const { html } = printed([field]);
+    expect(element(html, 'input', /value="East"/)).toMatchObject({ type: 'radio', name: 'dome' });
+    expect(element(html, 'img')).toMatchObject({ src: 'https://pics.example/east.jpg', alt: '' });
+    expect(html.match(/<img/g)).toHaveLength(1);
+  });
+  it('are several where several can be chosen', () =>
+    expect(element(printed([{ ...field, type: 'several choices' }]).html, 'input', /value="West"/).type).toBe(
+      'checkbox',
+    ));
+});
+
+describe('a form of several pages', () => {
+  const page: FormItem = { kind: 'page', id: 'two', title: 'More', shownIf: null, skips: [] };
+  const question = (id: string): FormItem => ({ kind: 'question', id, shownIf: null });
+  const items = [question('a'), page, question('b')];
+  const { html } = printed([sourceField('a', 'text', { required: true }), sourceField('b')], { items });
+  it('stands there whole, and says to the script what belongs where', () => {
+    expect(html).toMatch(/data-page="start"[^]*data-question="a"[^]*data-page="two"[^]*data-question="b"/);
+    expect(element(html, 'div', /data-question="a"/)).toMatchObject({ 'data-needed': 'a is needed.' });
+  });
+  it('has nothing to press that does nothing without script, and is not stopped by the browser', () => {
+    expect(html.match(/<button[^>]*data-go[^>]*>/g)?.every((one) => one.includes('hidden'))).toBe(true);
+    expect(html).toMatch(/<form[^>]*novalidate/);
   });
 });

@@ -1,6 +1,6 @@
 import type { ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import { filledIn, type Ending, type FormLanguage, type Look } from '../core/forms/index.ts';
+import { filledIn, forVisitor, type Ending, type FormLanguage, type Look } from '../core/forms/index.ts';
 import type { FormDocument } from '../core/intake/index.ts';
 import { printCss } from './css.ts';
 import { Frame } from './Frame.tsx';
@@ -52,7 +52,8 @@ const MARK = '[inside]';
  * @param action its public address
  */
 export function printFormToCopy(action: string, document: FormDocument): string {
-  const { html, css } = printFresh(action, document, languageOf(document, ''));
+  // Nobody knows who meets it there.
+  const { html, css } = printFresh(action, forVisitor(document, {}), languageOf(document, ''));
   return `<style>\n${css}\n</style>\n${html}`;
 }
 

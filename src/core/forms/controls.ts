@@ -16,7 +16,13 @@ export type Control =
   | { kind: 'parts'; parts: { part: string; control: Control }[] }
   | { kind: 'rows'; columns: string[] }
   | { kind: 'tick' }
-  | { kind: 'answers'; as: 'list' | 'buttons' | 'boxes' | 'search'; answers: string[] }
+  | {
+      kind: 'answers';
+      as: 'list' | 'buttons' | 'boxes' | 'search' | 'pictures';
+      answers: string[];
+      /** Of several answers. */
+      several?: boolean;
+    }
   | { kind: 'steps'; as: 'stars' | 'scale'; range: Range }
   | { kind: 'file'; accept: string }
   | { kind: 'hidden' };
@@ -94,11 +100,11 @@ export function controlOf(field: Pick<SourceField, 'type' | 'widget' | 'keepAs' 
     case 'choice':
       return {
         kind: 'answers',
-        as: widget === 'usual' ? 'list' : widget === 'search' ? 'search' : 'buttons',
+        as: widget === 'usual' ? 'list' : widget === 'search' || widget === 'pictures' ? widget : 'buttons',
         answers: options,
       };
     case 'several choices':
-      return { kind: 'answers', as: 'boxes', answers: options };
+      return { kind: 'answers', as: widget === 'pictures' ? 'pictures' : 'boxes', answers: options, several: true };
     case 'number':
       return widget === 'stars' || widget === 'scale'
         ? { kind: 'steps', as: widget, range: range ?? PLAIN_RANGE }

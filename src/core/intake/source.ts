@@ -236,8 +236,9 @@ function withShowing(old: Loose): Loose {
   return old.kind === 'form' ? { thankYouSeconds: 0, ...PLAIN_PLACING, ...old } : old;
 }
 
-/** To format 7: what stands on a form may depend on answers, and so may what comes after it was sent. */
-function withPaths(old: Loose): Loose {
+/** To format 7: answers may have pictures, what stands on a form may depend on answers, and so may what comes after it was sent. */
+function withPaths(before: Loose): Loose {
+  const old: Loose = { ...before, fields: objectsIn(before.fields).map((field) => ({ pictures: [], ...field })) };
   if (old.kind !== 'form') return old;
   const { thankYouUrl, thankYouMessage, thankYouSeconds, ...rest } = old;
   const ending = saying(String(thankYouMessage), { next: String(thankYouUrl), seconds: Number(thankYouSeconds) });

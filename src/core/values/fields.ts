@@ -13,10 +13,10 @@ export const FIELD_TYPES = TYPE_NAMES;
 
 /**
  * How a value is entered, apart from what it is. usual: by the control that belongs to its type. buttons: one button an
- * answer. search: one types to find an answer among many. stars, scale: a number is one of a few steps. country: a telephone number
+ * answer. pictures: one picture an answer. search: one types to find an answer among many. stars, scale: a number is one of a few steps. country: a telephone number
  * with its country beside it. hidden: visitors do not see it; the page sets it, or it holds what it holds at first.
  */
-export const WIDGETS = ['usual', 'buttons', 'search', 'stars', 'scale', 'country', 'hidden'] as const;
+export const WIDGETS = ['usual', 'buttons', 'pictures', 'search', 'stars', 'scale', 'country', 'hidden'] as const;
 export type Widget = (typeof WIDGETS)[number];
 
 /** The whole numbers of a scale, and what its ends mean; '' for nothing. */
@@ -35,13 +35,14 @@ export function widgetsOf(type: TypeName): Widget[] {
     case 'yes/no':
       return ['usual', 'buttons', 'hidden'];
     case 'choice':
-      return ['usual', 'buttons', 'search', 'hidden'];
+      return ['usual', 'buttons', 'pictures', 'search', 'hidden'];
     case 'number':
       return ['usual', 'stars', 'scale', 'hidden'];
     case 'phone':
       return ['usual', 'country', 'hidden'];
-    case 'file':
     case 'several choices':
+      return ['usual', 'pictures'];
+    case 'file':
     case 'person name':
     case 'postal address':
       return ['usual'];
@@ -87,6 +88,8 @@ export interface SourceField {
   required: boolean;
   /** The answers of a choice; of a file, the media types that are taken, such as image/* (none: any). */
   options: string[];
+  /** Addresses of the pictures of the answers, in their order; '' for an answer without one. */
+  pictures: string[];
   /** Of a number that is entered by steps; null for the usual ones. */
   range: Range | null;
   help: string;
@@ -115,6 +118,7 @@ export const plainField = (key: string, type: TypeName): SourceField => ({
   widget: 'usual',
   required: false,
   options: [],
+  pictures: [],
   range: null,
   help: '',
   errorText: '',

@@ -7,8 +7,8 @@ interface ChoicesProps {
   control: Extract<Control, { kind: 'answers' }>;
 }
 
-/** One of several answers, or several of them: a list, a list that is searched by typing, buttons or boxes. */
-export function Choices({ shown, control: { as, answers } }: ChoicesProps) {
+/** One of several answers, or several of them: a list, a list that is searched by typing, buttons, boxes or pictures. */
+export function Choices({ shown, control: { as, answers, several } }: ChoicesProps) {
   const { field, id, sent, say } = shown;
   const inWords = (answer: string) => (field.type === 'yes/no' ? say(answer) : answer);
   switch (as) {
@@ -55,6 +55,25 @@ export function Choices({ shown, control: { as, answers } }: ChoicesProps) {
             ))}
           </datalist>
         </>
+      );
+    case 'pictures':
+      return (
+        <div className="pressed pictures">
+          {answers.map((answer, at) => (
+            <label key={answer}>
+              <input
+                type={several ? 'checkbox' : 'radio'}
+                name={field.key}
+                value={answer}
+                defaultChecked={sent.includes(answer)}
+                required={!several && field.required}
+              />
+              {/* What it shows is said by the answer below it. */}
+              {field.pictures[at] && <img src={field.pictures[at]} alt="" loading="lazy" />}
+              <span dir="auto">{answer}</span>
+            </label>
+          ))}
+        </div>
       );
     default: {
       const isOne = as === 'buttons';

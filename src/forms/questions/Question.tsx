@@ -94,7 +94,7 @@ const spoken = (field: SourceField, language: FormLanguage) => ({
 /** Whether a question is answered by several elements, under one heading. */
 const isSet = (control: Control): boolean =>
   control.kind === 'answers'
-    ? control.as === 'buttons' || control.as === 'boxes'
+    ? control.as === 'buttons' || control.as === 'boxes' || control.as === 'pictures'
     : control.kind === 'parts' || control.kind === 'rows' || control.kind === 'steps';
 
 function Answers({ control, shown }: { control: Control; shown: QuestionShown }) {

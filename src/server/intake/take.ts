@@ -12,7 +12,7 @@ import {
   type Visit,
 } from '../../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../../core/identity/index.ts';
-import { ELAPSED_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
+import { ELAPSED_FIELD, KEPT_FIELD, TRAP_FIELD, VISITOR_FIELD, WORK_FIELD } from '../../core/forms/index.ts';
 import { inWords, isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
@@ -64,7 +64,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   if (issues.length > 0) return { ok: false, why: 'invalid', issues };
   const each = readings.flatMap((reading) => (reading.ok ? [reading.values] : []));
   const receivedAt = context.now();
-  const raw = { contentType: arrival.contentType, payload, headers: arrival.headers };
+  const raw = { contentType: arrival.contentType, payload: withoutSigns(payload), headers: arrival.headers };
   const isOne = each.length === 1;
   const arrivalId = isOne ? null : context.newId();
   if (arrivalId !== null)
@@ -98,6 +98,11 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   if (suspicion !== null) await noteSetAside(context, arrival, visit, ids, suspicion, receivedAt);
   return { ok: true, ids, answers: each[0] ?? {} };
 }
+
+/** By what a visitor is known, goes on with a form, or showed to be none of the robots: nobody needs it who looks at what came. */
+const SIGNS = new Set([VISITOR_FIELD, KEPT_FIELD, WORK_FIELD]);
+const withoutSigns = (payload: Payload): Payload =>
+  payload.kind === 'entries' ? { ...payload, entries: payload.entries.filter(([name]) => !SIGNS.has(name)) } : payload;
 
 function signsOf({ payload, shownAt }: Arrival, each: FieldValues[], receivedAt: number): Signs {
   const sent = senderOf(payload);

@@ -1,6 +1,7 @@
 import { answeredId } from '../../core/forms/index.ts';
 import type { Visit, VisitPart } from '../../core/intake/index.ts';
-import { knowledgeOf } from '../../core/plan/index.ts';
+import { stateFor } from '../../core/consent/index.ts';
+import { agreedId, knowledgeOf, type KnownPerson } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { readSignedText, signText } from '../security/stamps.ts';
@@ -43,11 +44,20 @@ export async function knownBySign({ config, store: { db } }: Context, sign: stri
   const isProven = link !== null || person.confirmed;
   if (isProven && person.contactId !== null)
     return {
-      ...knowledgeOf(await readKnownContact(db, person.contactId)),
+      ...factsOf(await readKnownContact(db, person.contactId)),
       ...answered(await sourcesAnsweredBy(db, person.contactId)),
     };
   const consent = await consentGivenBy(db, submissionId);
-  return { ...knowledgeOf({ consent, sent: [] }), ...answered([person.sourceId]) };
+  return { ...factsOf({ consent, sent: [] }), ...answered([person.sourceId]) };
+}
+
+/** What is known of a person, where somebody who was asked to confirm has not agreed yet: they would be told what is not so. */
+function factsOf(known: Pick<KnownPerson, 'consent' | 'sent'>): FieldValues {
+  const waiting = known.consent.filter((need) => stateFor(known.consent, need) === 'asked');
+  return {
+    ...knowledgeOf(known),
+    ...Object.fromEntries(waiting.map(({ purpose, channel }) => [agreedId(purpose, channel), false])),
+  };
 }
 
 const answered = (sourceIds: string[]): FieldValues =>

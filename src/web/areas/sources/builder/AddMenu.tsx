@@ -17,6 +17,7 @@ const USUAL: [label: string, type: TypeName][] = [
 /** Questions that are the same type by another widget, or come with something. */
 const SPECIAL: Record<string, [label: string, type: TypeName, more: Partial<SourceField>]> = {
   buttons: ['choice by buttons', 'choice', { widget: 'buttons' }],
+  pictures: ['choice by pictures', 'choice', { widget: 'pictures' }],
   search: ['choice with search', 'choice', { widget: 'search' }],
   'yes or no': ['yes or no', 'yes/no', { widget: 'buttons', label: 'Would you?' }],
   stars: ['rating with stars', 'number', { widget: 'stars', label: 'How did you like it?' }],

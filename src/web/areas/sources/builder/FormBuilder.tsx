@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { FORM_LANGUAGES, shownItems, type FormLanguage } from '../../../../core/forms/index.ts';
+import { FORM_LANGUAGES, forVisitor, shownItems, type FormLanguage } from '../../../../core/forms/index.ts';
 import type { FormDocument } from '../../../../core/intake/index.ts';
 import { AddMenu } from './AddMenu.tsx';
 import { textAt, withText } from './editableText.ts';
@@ -27,7 +27,11 @@ export function FormBuilder({ document, variant, liveIds, address, selected, onS
   const [asked, setAsked] = useState<FormLanguage>('en');
   const [trying, setTrying] = useState(false);
   const language = document.language === 'visitor' ? asked : document.language;
-  const printed = useMemo(() => printState(document, address, language, state), [document, address, language, state]);
+  const printed = useMemo(
+    // It is tried as by somebody of whom nothing is known.
+    () => printState(trying ? forVisitor(document, {}) : document, address, language, state),
+    [document, trying, address, language, state],
+  );
   const names = Object.fromEntries(
     shownItems(document).map((item) => [item.id, item.kind === 'question' ? item.field.label : wordsOf(item)]),
   );

@@ -35,6 +35,7 @@ interface QuestionSettingsProps {
 const WIDGET_WORDS: Record<Widget, string> = {
   usual: 'usual',
   buttons: 'buttons',
+  pictures: 'pictures',
   search: 'list with search',
   stars: 'stars',
   scale: 'scale',
@@ -121,6 +122,15 @@ export function QuestionSettings({ source, field, error, onChange, onClose, chil
               lines={options}
               onChange={(lines) => onChange({ options: lines })}
               rows={Math.max(type === 'file' ? 1 : 3, options.length + 1)}
+            />
+          </Labelled>
+        )}
+        {widget === 'pictures' && (
+          <Labelled label="Addresses of their pictures, in the same order">
+            <LinesInput
+              lines={field.pictures}
+              onChange={(pictures) => onChange({ pictures })}
+              rows={Math.max(3, options.length + 1)}
             />
           </Labelled>
         )}
