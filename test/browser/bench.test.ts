@@ -280,7 +280,7 @@ describe('who is not new, and what is there already', () => {
     expect(await mail.locator('body').textContent()).toContain('confirm');
     await page.getByText('As it is received').first().click();
     await choose('a robot');
-    await page.getByText(/It would be taken for a robot: it filled a field that people do not see/).waitFor();
+    await page.getByText(/It would be set aside, since it filled a field that people do not see/).waitFor();
     expect(await violationsOn(page)).toEqual([]);
   });
 

@@ -127,7 +127,7 @@ describe('the builder', () => {
     await operator.getByLabel(/^Help/).fill('#c0c8cc');
     await operator.getByText('Hard to see on the ground').waitFor();
     expect(await violationsOn(operator)).toEqual([]);
-    await operator.getByRole('button', { name: /^Take/ }).click();
+    await operator.getByRole('button', { name: /^Take #/ }).click();
     await operator.getByText('Hard to see on the ground').waitFor({ state: 'detached' });
     await operator.getByLabel('Rounded corners, px').fill('12');
     await saved();

@@ -109,7 +109,8 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('combobox', { name: 'Type', exact: true }).selectOption('several choices');
     await operator.getByRole('button', { name: 'Form', exact: true }).click();
     await operator.getByLabel('Heading', { exact: true }).fill('The Sky letter');
-    await operator.getByLabel('Thank-you page').fill(`${world.site}/thank-you`);
+    await operator.getByRole('tab', { name: 'After' }).click();
+    await operator.getByLabel('Go on to a page').fill(`${world.site}/thank-you`);
     await saved();
     await operator.getByRole('button', { name: 'Publish' }).click();
     await placing().click();

@@ -30,7 +30,7 @@ const SPECIAL: Record<string, [label: string, type: TypeName, more: Partial<Sour
       range: { from: 0, to: 10, low: 'not at all', high: 'for certain' },
     },
   ],
-  phone: ['phone with country', 'phone', { widget: 'country' }],
+  'phone with country': ['phone with country', 'phone', { widget: 'country', label: 'Your phone' }],
   hidden: ['hidden', 'text', { label: 'Topic', widget: 'hidden' }],
 };
 
