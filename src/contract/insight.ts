@@ -13,9 +13,13 @@ export interface SourceInsight {
   silence: Silence | null;
 }
 
-export interface DayInsight {
-  /** A day in the zone that was asked for, such as 2026-11-27. */
-  day: string;
+/** How long each step of the trend is. */
+export const TREND_UNITS = ['hour', 'day', 'week', 'month'] as const;
+export type TrendUnit = (typeof TREND_UNITS)[number];
+
+export interface TrendPoint {
+  /** When it begins, in the zone that was asked for, such as 2026-11-27T00:00. */
+  from: string;
   shown: number;
   completed: number;
 }
@@ -36,7 +40,8 @@ export interface InsightView {
   fromMs: number;
   toMs: number;
   sources: SourceInsight[];
-  days: DayInsight[];
+  per: TrendUnit;
+  trend: TrendPoint[];
   by: Dimension;
   values: ValueInsight[];
   /** How many values there are beside those. */

@@ -33,16 +33,8 @@ import type { PublishState } from '../core/states/index.ts';
 import { TRUSTS, type FieldValues, type Trust } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
 import { SourceFieldInput } from './field.ts';
-import {
-  EndingIfInput,
-  EndingInput,
-  FormItemInput,
-  FormVariantInput,
-  GuardsInput,
-  LookInput,
-  OpenTimesInput,
-  ShowingInput,
-} from './form.ts';
+import { EndingIfInput, EndingInput, FormItemInput, FormVariantInput, GuardsInput, LookInput } from './form.ts';
+import { OpenTimesInput, ShowingInput } from './showing.ts';
 
 class AnySourceInput {
   @IsIn([SOURCE_FORMAT])

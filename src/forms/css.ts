@@ -24,7 +24,7 @@ export function printCss(look: Look, root: string): string {
       .join(',')}{${said}}`;
   const centred = align === 'centre';
   return [
-    `${root}{${variables(colours)}box-sizing:border-box;position:relative;max-width:${width === 0 ? 'none' : `${width}px`};${centred ? 'margin-inline:auto;text-align:center;' : 'text-align:start;'}font-family:${FAMILIES[font]};font-size:${size}px;line-height:1.5;color:var(--ink);background:var(--ground);${framed ? `border:1px solid var(--line);border-radius:${radius}px;` : ''}${framed ? 'padding:1.5em' : colours.ground === '' ? 'padding:0' : 'padding:1em'}}`,
+    `${root}{${variables(colours)}box-sizing:border-box;position:relative;max-width:${width === 0 ? 'none' : `${width}px`};${centred ? 'margin-inline:auto;text-align:center;' : 'text-align:start;'}font-family:${FAMILIES[font]};font-size:${size}px;line-height:1.5;color:var(--ink);background:${colours.fade === '' ? 'var(--ground)' : 'linear-gradient(var(--ground),var(--fade))'};${framed ? `border:1px solid var(--line);border-radius:${radius}px;` : ''}${framed ? 'padding:1.5em' : colours.ground === '' ? 'padding:0' : 'padding:1em'}}`,
     ...(night === null ? [] : [`@media (prefers-color-scheme:dark){${root}{${variables(night)}color-scheme:dark}}`]),
     rule('*', 'box-sizing:border-box'),
     rule('form,.fields', 'margin:0;padding:0;border:0;background:none;max-width:none;width:auto;box-shadow:none'),
@@ -107,7 +107,10 @@ export function printCss(look: Look, root: string): string {
       'button',
       `display:inline-block;width:${buttonWidth === 'full' ? '100%' : 'auto'};min-height:2.75em;margin:0;padding:.6em 1.4em;font:inherit;font-weight:600;text-transform:none;letter-spacing:normal;color:var(--on-action);background:var(--action);border:0;border-radius:${radius}px;box-shadow:none;cursor:pointer`,
     ),
-    rule('button:hover,.go:hover', 'filter:brightness(1.12)'),
+    rule(
+      'button:not([type=reset],[name],[data-go=back],[data-go=meant]):hover,.go:hover',
+      colours.hover === '' ? 'filter:brightness(1.12)' : 'background:var(--hover)',
+    ),
     rule(
       '.go',
       `display:inline-block;min-height:2.75em;padding:.6em 1.4em;font-weight:600;text-decoration:none;color:var(--on-action);background:var(--action);border-radius:${radius}px`,
@@ -136,9 +139,15 @@ const NAMES: Record<keyof Colours, string> = {
   ground: '--ground',
   line: '--line',
   wrong: '--wrong',
+  fade: '--fade',
+  hover: '--hover',
 };
+
+/** What is only said where there is any. */
+const MAYBE = new Set(['fade', 'hover']);
 
 const variables = (colours: Colours): string =>
   Object.entries(NAMES)
+    .filter(([part]) => !MAYBE.has(part) || colours[part as keyof Colours] !== '')
     .map(([part, name]) => `${name}:${colours[part as keyof Colours] || 'transparent'};`)
     .join('');

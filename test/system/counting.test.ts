@@ -209,18 +209,40 @@ describe('the page of figures', () => {
     await counted();
     const day = (at: number) => new Date(at).toISOString().slice(0, 10);
     const one = await insight(`&from=${day(Date.now())}&to=${day(Date.now())}&zone=UTC`);
-    expect(one.days).toHaveLength(1);
+    expect(one.trend).toHaveLength(1);
     expect(one.sources[0]?.counts.shown).toBe(82);
     expect(one.sources[0]?.before.shown).toBe(40);
     const two = await insight(`&from=${day(yesterday)}&to=${day(Date.now())}&zone=UTC`);
-    expect(two.days.map(({ shown }) => shown)).toEqual([40, 82]);
+    expect(two.trend.map(({ shown }) => shown)).toEqual([40, 82]);
+    const span = `&from=${day(yesterday)}&to=${day(Date.now())}&zone=UTC`;
+    const hours = await insight(`${span}&per=hour`);
+    expect(hours.trend).toHaveLength(48);
+    expect(hours.trend.reduce((sum, { shown }) => sum + shown, 0)).toBe(122);
+    for (const per of ['week', 'month'] as const) {
+      const longer = (await insight(`${span}&per=${per}`)).trend;
+      // Two days are in one of them, or in two.
+      expect(longer.length).toBeLessThanOrEqual(2);
+      expect(longer.reduce((sum, { shown }) => sum + shown, 0)).toBe(122);
+      expect(
+        longer.every(({ from }) =>
+          per === 'month' ? from.endsWith('-01T00:00') : new Date(`${from}Z`).getUTCDay() === 1,
+        ),
+      ).toBe(true);
+    }
     const away = await insight(`&from=${day(yesterday)}&to=${day(Date.now())}&zone=Pacific/Kiritimati`);
     expect(away.fromMs).toBe(Date.parse(`${day(yesterday)}T00:00:00+14:00`));
   });
 
-  it.each(['from=soon', 'from=2026-02-02&to=2026-02-01', 'zone=Hill/Top', 'by=moon', 'from=2020-01-01&to=2026-01-01'])(
-    'refuses what cannot be: %s',
-    async (query) => expect((await operator.send('GET', `/insight?${query}`)).status).toBe(422),
+  it.each([
+    'from=soon',
+    'from=2026-02-02&to=2026-02-01',
+    'zone=Hill/Top',
+    'by=moon',
+    'from=2020-01-01&to=2026-01-01',
+    'per=year',
+    'per=hour&from=2026-01-01&to=2026-03-01',
+  ])('refuses what cannot be: %s', async (query) =>
+    expect((await operator.send('GET', `/insight?${query}`)).status).toBe(422),
   );
 
   it('tells of a source that is silent for longer than its rhythm', async () => {

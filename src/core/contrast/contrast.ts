@@ -20,6 +20,11 @@ const PAIRS: [what: keyof Colours, behind: keyof Colours, needs: number][] = [
   ['wrong', 'ground', 4.5],
   ['line', 'ground', 3],
   ['action', 'ground', 3],
+  ['ink', 'fade', 4.5],
+  ['quiet', 'fade', 4.5],
+  ['wrong', 'fade', 4.5],
+  ['action', 'fade', 3],
+  ['onAction', 'hover', 4.5],
 ];
 
 /** How colours of a form stand out. Of a ground that lets through, nothing can be said: those pairs are left out. */

@@ -10,6 +10,10 @@ export interface Colours {
   /** Around what is filled in. */
   line: string;
   wrong: string;
+  /** Into which the ground fades towards its foot; '' for none. */
+  fade: string;
+  /** Of buttons under the pointer; '' for a little lighter. */
+  hover: string;
 }
 
 export const FONTS = ['site', 'sans', 'serif', 'typewriter'] as const;
@@ -45,6 +49,8 @@ const DAY: Colours = {
   ground: '#ffffff',
   line: '#77848b',
   wrong: '#a11b1b',
+  fade: '',
+  hover: '',
 };
 
 /** What those become at night, until somebody chooses others. */
@@ -56,6 +62,8 @@ export const PLAIN_NIGHT: Colours = {
   ground: '#14191c',
   line: '#7d8b92',
   wrong: '#ffa4a4',
+  fade: '',
+  hover: '',
 };
 
 /** What a form looks like before anybody chose anything. */

@@ -243,6 +243,7 @@ function withPaths(before: Loose): Loose {
   const { thankYouUrl, thankYouMessage, thankYouSeconds, ...rest } = old;
   const ending = saying(String(thankYouMessage), { next: String(thankYouUrl), seconds: Number(thankYouSeconds) });
   const items = objectsIn(old.items).map((item) => ({ shownIf: null, ...item }));
+  const look = withFades(old.look as Loose);
   return {
     endings: [],
     instead: [],
@@ -252,10 +253,17 @@ function withPaths(before: Loose): Loose {
     theme: '',
     goOnLater: false,
     ...rest,
+    look,
     ending,
     items,
   };
 }
+
+/** Colours may fade, and change under the pointer. */
+const withFades = ({ colours, night, ...look }: Loose): Loose => {
+  const own = (of: unknown) => ({ fade: '', hover: '', ...(of as Loose) });
+  return { ...look, colours: own(colours), night: night === null ? null : own(night) };
+};
 
 function typed(type: string, several: boolean): { type: string; widget: string } {
   if (type === 'tick') return { type: 'yes/no', widget: 'usual' };

@@ -217,6 +217,8 @@ export const NIGHT_SKY: Look = {
     ground: '#ffffff',
     line: '#7d7a70',
     wrong: '#9c1c1c',
+    fade: '',
+    hover: '',
   },
   radius: 6,
 };

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { InsightView } from '../../contract/insight.ts';
 import { api } from './api.ts';
 
-/** What came in, from where, and what became of it. @param filter from, to, source and by, as far as they are chosen */
+/** What came in, from where, and what became of it. @param filter from, to, source, by and per, as far as they are chosen */
 export const useInsight = (filter: Record<string, string>) => {
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const query = new URLSearchParams({ ...filter, zone });

@@ -1,6 +1,14 @@
 import { Hono } from 'hono';
 import { DateTime, IANAZone } from 'luxon';
-import type { Counts, DayInsight, InsightView, SourceInsight, ValueInsight } from '../../../contract/insight.ts';
+import {
+  TREND_UNITS,
+  type Counts,
+  type InsightView,
+  type SourceInsight,
+  type TrendUnit,
+  type TrendPoint,
+  type ValueInsight,
+} from '../../../contract/insight.ts';
 import { groupBy } from '../../../core/groupBy.ts';
 import { DIMENSIONS, FUNNEL, silenceOf, type CountedWhat, type Dimension } from '../../../core/insight/index.ts';
 import type { Context } from '../../context.ts';
@@ -11,6 +19,7 @@ import { allow, type Session } from '../gates.ts';
 import { known, Problem } from '../problems.ts';
 
 const MOST_DAYS = 366;
+const MOST_DAYS_BY_HOUR = 31;
 const MOST_VALUES = 50;
 /** The stretch of which a source's rhythm is learnt. */
 const RHYTHM_MS = 28 * DAY_MS;
@@ -26,6 +35,9 @@ export function insightRoutes(context: Context): Hono<Session> {
     if (!IANAZone.isValidZone(zone)) throw new Problem(422, 'invalid', `"${zone.slice(0, 40)}" is no time zone.`);
     const { from, to } = period(query.from, query.to, zone, now());
     const by = known(query.by || 'page', DIMENSIONS, 'by');
+    const per = known(query.per || 'day', TREND_UNITS, 'per');
+    if (per === 'hour' && to.diff(from, 'days').days >= MOST_DAYS_BY_HOUR)
+      throw new Problem(422, 'invalid', `By the hour, at most ${MOST_DAYS_BY_HOUR} days are shown at once.`);
     const sources = (await listSources(store.db)).filter(({ id }) => !query.source || id === query.source);
     const ids = sources.map(({ id }) => id);
     const [start, end] = [from.toMillis(), to.plus({ days: 1 }).toMillis()];
@@ -60,7 +72,8 @@ export function insightRoutes(context: Context): Hono<Session> {
         const silence = state === 'live' ? silenceOf(rhythm, (lastAt ?? 0) - (now() - RHYTHM_MS), lastAt, now()) : null;
         return { id, name, kind: draft.kind, counts: sumOf(nowOf.get(id)), before: sumOf(formerOf.get(id)), silence };
       }),
-      days: daysOf(counts, from, to, zone),
+      per,
+      trend: trendOf(counts, { from, to, zone, per }),
       by,
       values: values.slice(0, MOST_VALUES),
       more: Math.max(0, values.length - MOST_VALUES),
@@ -89,15 +102,20 @@ function sumOf(rows: { what: CountedWhat; count: number }[] = []): Counts {
   return sum;
 }
 
-function daysOf(rows: CountRow[], from: DateTime, to: DateTime, zone: string): DayInsight[] {
-  const byDay = groupBy(rows, ({ hour }) => DateTime.fromMillis(hour * HOUR_MS, { zone }).toISODate() ?? '');
-  const days: DayInsight[] = [];
-  for (let day = from; day <= to; day = day.plus({ days: 1 })) {
-    const name = day.toISODate() ?? '';
-    const { shown, completed } = sumOf(byDay.get(name));
-    days.push({ day: name, shown, completed });
+/** How many came in each step of a period, also where none did. Weeks begin on Monday (ISO 8601). */
+function trendOf(
+  rows: CountRow[],
+  { from, to, zone, per }: { from: DateTime; to: DateTime; zone: string; per: TrendUnit },
+): TrendPoint[] {
+  const nameOf = (at: DateTime) => at.toFormat("yyyy-MM-dd'T'HH:mm");
+  const own = groupBy(rows, ({ hour }) => nameOf(DateTime.fromMillis(hour * HOUR_MS, { zone }).startOf(per)));
+  const trend: TrendPoint[] = [];
+  const end = to.plus({ days: 1 });
+  for (let at = from.startOf(per); at < end; at = at.plus({ [per]: 1 })) {
+    const { shown, completed } = sumOf(own.get(nameOf(at)));
+    trend.push({ from: nameOf(at), shown, completed });
   }
-  return days;
+  return trend;
 }
 
 /** Each value with its counts, those with most first. */

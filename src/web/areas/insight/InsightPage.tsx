@@ -38,13 +38,20 @@ const TEXT = parseAsString.withDefault('');
 
 /** What came in, from where, and what became of it: every figure leads to the very submissions. */
 export function InsightPage() {
-  const [{ from, to, source, by }, set] = useQueryStates(
-    { from: TEXT, to: TEXT, source: TEXT, by: parseAsString.withDefault('page') },
+  const [{ from, to, source, by, per }, set] = useQueryStates(
+    {
+      from: TEXT,
+      to: TEXT,
+      source: TEXT,
+      by: parseAsString.withDefault('page'),
+      per: parseAsString.withDefault('day'),
+    },
     { shallow: false, history: 'push' },
   );
   const sources = useSources();
   const insight = useInsight({
     by,
+    per,
     ...(from ? { from } : {}),
     ...(to ? { to } : {}),
     ...(source ? { source } : {}),
@@ -83,7 +90,7 @@ export function InsightPage() {
               <>
                 <FunnelTable view={view} />
                 <Suspense fallback={<p className="text-quiet">Drawing…</p>}>
-                  <Trend days={view.days} />
+                  <Trend trend={view.trend} per={view.per} onPer={(next) => void set({ per: next })} />
                 </Suspense>
               </>
             )}

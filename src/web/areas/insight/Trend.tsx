@@ -11,7 +11,7 @@ import {
 } from 'chart.js';
 import { useEffect, useState } from 'react';
 import { Chart as Drawing } from 'react-chartjs-2';
-import type { DayInsight } from '../../../contract/insight.ts';
+import { TREND_UNITS, type TrendUnit, type TrendPoint } from '../../../contract/insight.ts';
 import { figure } from '../../parts/figures.ts';
 
 Chart.register(
@@ -29,24 +29,52 @@ Chart.defaults.font.family = "'Source Sans 3 Variable', sans-serif";
 /** A colour of the theme, as the browser has it now. */
 const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
-/** How many came, day by day; the table behind it says the same. */
-export function Trend({ days }: { days: DayInsight[] }) {
+interface TrendProps {
+  trend: TrendPoint[];
+  per: TrendUnit;
+  onPer: (per: TrendUnit) => void;
+}
+
+const PER_WORDS: Record<TrendUnit, string> = { hour: 'Hour', day: 'Day', week: 'Week', month: 'Month' };
+const FORMATS: Record<TrendUnit, Intl.DateTimeFormatOptions> = {
+  hour: { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+  day: { day: 'numeric', month: 'short' },
+  week: { day: 'numeric', month: 'short' },
+  month: { month: 'short', year: 'numeric' },
+};
+
+/** How many came, stretch by stretch; the table behind it says the same. */
+export function Trend({ trend, per, onPer }: TrendProps) {
   const [theme, setTheme] = useState(document.documentElement.dataset.theme);
   useEffect(() => {
     const observer = new MutationObserver(() => setTheme(document.documentElement.dataset.theme));
     observer.observe(document.documentElement, { attributeFilter: ['data-theme'] });
     return () => observer.disconnect();
   }, []);
-  const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
-  const labels = days.map(({ day }) => short.format(new Date(`${day}T00:00Z`)));
+  const short = new Intl.DateTimeFormat('en-GB', { ...FORMATS[per], timeZone: 'UTC' });
+  const labels = trend.map(({ from }) => short.format(new Date(`${from}Z`)));
   const ink = colour('--color-base-content');
   const line = colour('--color-base-300');
-  const total = days.reduce((sum, { completed }) => sum + completed, 0);
+  const total = trend.reduce((sum, { completed }) => sum + completed, 0);
   return (
     <section aria-labelledby="trend">
-      <h2 id="trend" className="text-lg font-semibold mb-2">
-        Day by day
-      </h2>
+      <div className="flex flex-wrap items-center gap-2 mb-2">
+        <h2 id="trend" className="text-lg font-semibold">
+          When
+        </h2>
+        <select
+          className="select select-sm w-auto"
+          aria-label="How long each bar is"
+          value={per}
+          onChange={({ target }) => onPer(target.value as TrendUnit)}
+        >
+          {TREND_UNITS.map((one) => (
+            <option key={one} value={one}>
+              by the {one}
+            </option>
+          ))}
+        </select>
+      </div>
       <p className="flex gap-5 text-sm mb-1">
         <span>
           <span className="inline-block w-3 h-3 bg-primary mr-1.5" aria-hidden="true" />
@@ -61,7 +89,7 @@ export function Trend({ days }: { days: DayInsight[] }) {
         <Drawing
           key={theme}
           type="bar"
-          aria-label={`${figure(total)} completed in ${days.length} days`}
+          aria-label={`${figure(total)} completed, by the ${per}`}
           role="img"
           data={{
             labels,
@@ -69,7 +97,7 @@ export function Trend({ days }: { days: DayInsight[] }) {
               {
                 type: 'line',
                 label: 'Shown',
-                data: days.map(({ shown }) => shown),
+                data: trend.map(({ shown }) => shown),
                 borderColor: colour('--color-secondary'),
                 pointRadius: 0,
                 borderWidth: 2,
@@ -78,7 +106,7 @@ export function Trend({ days }: { days: DayInsight[] }) {
               {
                 type: 'bar',
                 label: 'Completed',
-                data: days.map(({ completed }) => completed),
+                data: trend.map(({ completed }) => completed),
                 backgroundColor: colour('--color-primary'),
                 yAxisID: 'came',
               },
@@ -113,7 +141,7 @@ export function Trend({ days }: { days: DayInsight[] }) {
         <table className="table table-xs w-auto">
           <thead className="text-quiet">
             <tr>
-              <th scope="col">Day</th>
+              <th scope="col">{PER_WORDS[per]}</th>
               <th scope="col" className="text-right">
                 Shown
               </th>
@@ -123,8 +151,8 @@ export function Trend({ days }: { days: DayInsight[] }) {
             </tr>
           </thead>
           <tbody>
-            {days.map(({ day, shown, completed }, at) => (
-              <tr key={day}>
+            {trend.map(({ from, shown, completed }, at) => (
+              <tr key={from}>
                 <th scope="row" className="font-normal">
                   {labels[at]}
                 </th>

@@ -28,9 +28,11 @@ interface LookSettingsProps {
 const COLOUR_WORDS: [part: keyof Colours, word: string][] = [
   ['action', 'Button, links'],
   ['onAction', 'Words on the button'],
+  ['hover', 'Button under the pointer'],
   ['ink', 'Words'],
   ['quiet', 'Help'],
   ['ground', 'Ground'],
+  ['fade', 'Ground at its foot'],
   ['line', 'Lines of inputs'],
   ['wrong', 'Mistakes'],
 ];
@@ -57,7 +59,7 @@ export function LookSettings({ look, theme, onTheme, onChange, about }: LookSett
         <TickBox
           label="No ground: what is behind shows through"
           checked={look.colours.ground === ''}
-          onChange={(checked) => set({ colours: { ...look.colours, ground: checked ? '' : '#ffffff' } })}
+          onChange={(checked) => set({ colours: { ...look.colours, ground: checked ? '' : '#ffffff', fade: '' } })}
         />
       </Palette>
       <div>
@@ -159,7 +161,7 @@ function Palette({ title, colours, onChange, error, children }: PaletteProps) {
     <fieldset className="flex flex-col gap-1.5">
       <legend className="font-semibold mb-1">{title}</legend>
       {COLOUR_WORDS.map(([part, word]) =>
-        part === 'ground' && colours.ground === '' ? null : (
+        colours[part] === '' ? null : (
           <div key={part}>
             <label className="flex items-center gap-2">
               <input
@@ -183,13 +185,30 @@ function Palette({ title, colours, onChange, error, children }: PaletteProps) {
           </div>
         ),
       )}
+      {colours.ground !== '' && (
+        <TickBox
+          label="The ground fades into another colour"
+          checked={colours.fade !== ''}
+          onChange={(checked) => onChange({ ...colours, fade: checked ? colours.ground : '' })}
+        />
+      )}
+      <TickBox
+        label="Another colour of the button under the pointer"
+        checked={colours.hover !== ''}
+        onChange={(checked) => onChange({ ...colours, hover: checked ? colours.action : '' })}
+      />
       {children}
       {error && <p className="text-error font-semibold">{error}</p>}
     </fieldset>
   );
 }
 
-const BEHIND: Partial<Record<keyof Colours, string>> = { ground: 'the ground', action: 'the button' };
+const BEHIND: Partial<Record<keyof Colours, string>> = {
+  ground: 'the ground',
+  fade: 'the foot of the ground',
+  action: 'the button',
+  hover: 'the button under the pointer',
+};
 
 /** A colour that does not stand out enough, and the nearest one that does. */
 function Low({
