@@ -512,7 +512,7 @@ describe('Insight', () => {
         expect.stringMatching(/^0\b/),
         expect.stringMatching(/^50 %/),
       ]);
-    await operator.getByRole('img', { name: /completed in 28 days/ }).waitFor();
+    await operator.getByRole('img', { name: /completed, by the day/ }).waitFor();
     expect(await violationsOn(operator)).toEqual([]);
     await operator.getByLabel('By what').selectOption('campaign');
     await operator.getByRole('row', { name: /^spring 1/ }).waitFor();

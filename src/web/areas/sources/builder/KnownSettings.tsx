@@ -27,6 +27,7 @@ export function KnownSettings({ document, set, about, known, address }: Settings
         counts as not so.
       </p>
       <h3 className="font-semibold border-t border-base-300 pt-3">Instead of the form</h3>
+      <p className="text-quiet text-sm">Where the form comes over a page by itself, it stays away from them.</p>
       <EndingsPart
         word="Text"
         words={WORDS}
