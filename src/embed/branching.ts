@@ -3,6 +3,8 @@ import type { Condition } from '../core/conditions/index.ts';
 import { AT_FIELD, LATER_FIELD } from '../core/forms/inputs.ts';
 import { FIRST_PAGE, pathOf, type Path, type PathPage } from '../core/forms/pages.ts';
 
+/** By this event a question asks for the page on which it stands. */
+const GO = 'iwashi:go';
 const ITEMS = '[data-question], [data-block]';
 type Input = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
 const inputsIn = (element: Element): Input[] => [...element.querySelectorAll<Input>('input, select, textarea')];
@@ -31,7 +33,7 @@ export function branch(root: HTMLElement): void {
     pathOf(pages, (when, asked) => holdsForTexts(when, (field) => textsIn(form, field, asked), Date.now()) === true);
 
   /** Shows the present page, as it is by what is answered now. */
-  const show = (): Path => {
+  const show = () => {
     const path = walk();
     if (!path.pages.includes(at)) at = path.pages[0] ?? FIRST_PAGE;
     const number = path.pages.indexOf(at);
@@ -54,7 +56,6 @@ export function branch(root: HTMLElement): void {
         .replace('{pages}', String(path.pages.length));
       if (words && words.textContent !== said) words.textContent = said;
     }
-    return path;
   };
   const here = () => sections[pages.findIndex(({ id }) => id === at)];
   const go = (by: 1 | -1) => {
@@ -73,9 +74,7 @@ export function branch(root: HTMLElement): void {
 
   back?.addEventListener('click', () => go(-1));
   on?.addEventListener('click', () => go(1));
-  form.addEventListener('iwashi:go', ({ target }) => {
-    if (target instanceof Object) goTo(target as Element);
-  });
+  form.addEventListener(GO, ({ target }) => goTo(target as Element));
   // Before whatever else sends it: on any page but the last, Enter goes on.
   form.addEventListener(
     'submit',
@@ -115,7 +114,7 @@ function leadToQuestions(root: HTMLElement): void {
     const question = id && root.querySelector(`#${CSS.escape(id)}`);
     if (!question) return;
     event.preventDefault();
-    question.dispatchEvent(new Event('iwashi:go', { bubbles: true }));
+    question.dispatchEvent(new Event(GO, { bubbles: true }));
     (inputsIn(question)[0] ?? (question as HTMLElement)).focus();
   });
 }

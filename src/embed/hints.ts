@@ -1,8 +1,9 @@
 import { likelyAddress } from '../core/forms/mistyped.ts';
 
 /** Asks whoever mistyped the domain of an address what they meant. It is taken by a click, and never stands in the way. */
-export function hint(form: HTMLFormElement): void {
-  form.addEventListener('change', ({ target }) => {
+export function hint(root: HTMLElement): void {
+  const form = root.querySelector('form');
+  form?.addEventListener('change', ({ target }) => {
     const input = target as HTMLInputElement;
     if (input.type !== 'email') return;
     const question = input.closest('[data-question]');

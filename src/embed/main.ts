@@ -61,9 +61,12 @@ function start(own: HTMLScriptElement): void {
 
   /** Lets a form be sent without leaving the page, and counts it. */
   const take = (root: HTMLElement, id: string) => {
+    send(root, id);
+    count(`${server}/place/seen`, id, root, memory.of(id).variant);
+  };
+  const send = (root: HTMLElement, id: string) => {
     branch(root);
-    const form = root.querySelector('form');
-    if (form) hint(form);
+    hint(root);
     enhance(root, {
       more: () => ({ [VISITOR_FIELD]: memory.visitor, [VARIANT_FIELD]: memory.of(id).variant ?? '' }),
       onTaken: (sign) => {
@@ -71,8 +74,8 @@ function start(own: HTMLScriptElement): void {
         // A sign from a personal link says more than that of this browser.
         if (memory.visitor === '') memory.know(sign);
       },
+      onAgain: (next) => send(next, id),
     });
-    count(`${server}/place/seen`, id, root, memory.of(id).variant);
   };
 
   /** Forms that were copied into the page as they are stay what they are. */

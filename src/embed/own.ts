@@ -6,8 +6,11 @@ import { hint } from './hints.ts';
 /** What runs on a form's own page. Without it, all of the form stands there and the browser sends it. */
 for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in/"]')) {
   const id = form.getAttribute('action')?.split('/').at(-1) ?? '';
-  branch(form.parentElement ?? form);
-  hint(form);
+  const root = form.parentElement;
+  if (root) {
+    branch(root);
+    hint(root);
+  }
   const variant = form.elements.namedItem(VARIANT_FIELD);
   count('/place/seen', id, form, variant instanceof HTMLInputElement ? variant.value : '');
 }

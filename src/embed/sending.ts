@@ -1,6 +1,5 @@
 import type { SentPart, WorkWanted } from '../contract/placing.ts';
 import { canWork, workOut } from './working.ts';
-import { branch } from './branching.ts';
 import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD, WORK_FIELD } from '../core/forms/inputs.ts';
 
 const FIRST_REST_MS = 1_000;
@@ -24,6 +23,8 @@ interface Sender {
   more: () => Record<string, string>;
   /** When it was taken. @param sign by which the visitor is known from here on */
   onTaken: (sign: string) => void;
+  /** When something else stands in its place: itself with what is wrong, or by which link it is gone on with. */
+  onAgain: (root: HTMLElement) => void;
 }
 
 /**
@@ -31,7 +32,7 @@ interface Sender {
  * once; where the page's policy forbids asking, the browser sends it.
  * @param root what the form stands in, and what is replaced by what comes of it
  */
-export function enhance(root: HTMLElement, { more, onTaken }: Sender): void {
+export function enhance(root: HTMLElement, { more, onTaken, onAgain }: Sender): void {
   const form = root.querySelector('form');
   if (!form) return;
   form.noValidate = true;
@@ -45,10 +46,7 @@ export function enhance(root: HTMLElement, { more, onTaken }: Sender): void {
       if (!answer) return;
       const next = replace(root, answer.part.html);
       if (answer.done) onTaken(answer.part.visitor ?? '');
-      else {
-        branch(next);
-        enhance(next, { more, onTaken });
-      }
+      else onAgain(next);
       const { next: address, seconds } = answer.part;
       if (address !== null) setTimeout(() => location.assign(address), 1000 * seconds);
     });

@@ -1,20 +1,10 @@
-import type { FormItem, FormLanguage, KeptFile, Look } from '../core/forms/index.ts';
-import type { Entries } from '../core/intake/index.ts';
+import type { FormLanguage, KeptFile, Look, VariantFace } from '../core/forms/index.ts';
+import type { Entries, FormDocument } from '../core/intake/index.ts';
 import { sentFor, type SourceField } from '../core/values/index.ts';
 import type { Say } from './words/index.ts';
 
 /** What of a form's document is seen. */
-export interface FormFace {
-  title: string;
-  items: FormItem[];
-  fields: SourceField[];
-  look: Look;
-  button: string;
-  resetLabel: string;
-  goOnLater: boolean;
-  /** The words that sending agrees to; '' for none. */
-  statement: string;
-}
+export type FormFace = Omit<VariantFace, 'ending'> & Pick<FormDocument, 'goOnLater'>;
 
 /** What a form holds when it is shown. */
 export interface Filled {

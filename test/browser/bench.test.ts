@@ -2,10 +2,10 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RouteView } from '../../src/contract/route.ts';
 import { skyLetterForm } from '../../src/server/demo/documents.ts';
-import { startBrowser, violationsOn } from '../world/browser.ts';
+import { signIn, startBrowser, violationsOn } from '../world/browser.ts';
 import { sourceField } from '../world/fields.ts';
 import { submitForm } from '../world/observatory.ts';
-import { PASSWORD, type Operator } from '../world/operator.ts';
+import type { Operator } from '../world/operator.ts';
 import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
@@ -62,11 +62,7 @@ beforeAll(async () => {
   page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })).newPage();
   page.setDefaultTimeout(10_000);
   page.on('pageerror', (error) => troubles.push(error.message));
-  await page.goto(world.app);
-  await page.getByLabel('Email').fill('wren@pellam-ridge.example');
-  await page.getByLabel('Password').fill(PASSWORD);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('link', { name: 'Routes', exact: true }).waitFor();
+  await signIn(page, world.app);
 });
 afterAll(async () => {
   await browser.close();

@@ -6,9 +6,9 @@ import { saying } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { PLAIN_SHOWING, type Showing } from '../../src/core/showing/index.ts';
 import { printFormToCopy } from '../../src/forms/index.ts';
-import { startBrowser, violationsOn } from '../world/browser.ts';
+import { BROWSER, signIn, startBrowser, violationsOn } from '../world/browser.ts';
 import { formOf, sourceField } from '../world/fields.ts';
-import { PASSWORD, type Operator } from '../world/operator.ts';
+import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { World } from '../world/world.ts';
 
@@ -19,8 +19,6 @@ let operator: Page;
 let visitor: Page;
 let phone: Page;
 const troubles: string[] = [];
-/** What a browser says of itself that nobody steers: others are robots, and are not counted. */
-const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
 
 beforeAll(async () => {
   world = await World.start();
@@ -38,11 +36,7 @@ beforeAll(async () => {
     await page.route('**/no-such-address', (route) => route.continue());
   }
   await put('head.html', `<script async src="${world.app}/place/script.js"></script>`);
-  await operator.goto(world.app);
-  await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
-  await operator.getByLabel('Password').fill(PASSWORD);
-  await operator.getByRole('button', { name: 'Sign in' }).click();
-  await operator.getByRole('navigation', { name: 'Areas' }).waitFor();
+  await signIn(operator, world.app);
 });
 afterAll(async () => {
   await browser.close();

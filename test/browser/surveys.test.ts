@@ -8,10 +8,10 @@ import { faceOf, saying, type FormItem } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { agreedId } from '../../src/core/plan/index.ts';
 import type { FieldValues } from '../../src/core/values/index.ts';
-import { startBrowser, violationsOn } from '../world/browser.ts';
+import { BROWSER, signIn, startBrowser, violationsOn } from '../world/browser.ts';
 import { formOf, sourceField } from '../world/fields.ts';
 import { observatory } from '../world/observatory.ts';
-import { PASSWORD, type Operator } from '../world/operator.ts';
+import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { World } from '../world/world.ts';
 
@@ -22,8 +22,6 @@ let context: BrowserContext;
 let visitor: Page;
 let planner: SourceView;
 const troubles: string[] = [];
-/** What a browser says of itself that nobody steers: others are robots, and are not counted. */
-const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
 
 beforeAll(async () => {
   world = await World.start();
@@ -44,14 +42,6 @@ async function watched(page: Page): Promise<Page> {
   page.on('pageerror', (error) => troubles.push(error.message));
   await page.route('**/no-such-address', (route) => route.continue());
   return page;
-}
-
-async function signIn(operator: Page): Promise<void> {
-  await operator.goto(world.app);
-  await operator.getByLabel('Email').fill('wren@pellam-ridge.example');
-  await operator.getByLabel('Password').fill(PASSWORD);
-  await operator.getByRole('button', { name: 'Sign in' }).click();
-  await operator.getByRole('navigation', { name: 'Areas' }).waitFor();
 }
 
 /** Puts our script on every page of the site. @param attributes such as that the visitor agreed to something being stored */
@@ -449,7 +439,7 @@ describe('the builder', () => {
     const operator = await watched(
       await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
     );
-    await signIn(operator);
+    await signIn(operator, world.app);
     const made = await api.form('Two pages', formOf(FIELDS.slice(0, 1).concat(FIELDS.slice(4)), { button: 'Send it' }));
     await operator.goto(`${world.app}/sources/${made.id}`);
     await operator.getByRole('button', { name: 'Settings of Who comes?' }).click();
@@ -530,7 +520,7 @@ describe('a newcomer', () => {
     const operator = await watched(
       await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
     );
-    await signIn(operator);
+    await signIn(operator, world.app);
     const begun = Date.now();
     let actions = 0;
     const act = async (does: Promise<unknown>) => {
@@ -569,7 +559,7 @@ describe('a look', () => {
     const operator = await watched(
       await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(),
     );
-    await signIn(operator);
+    await signIn(operator, world.app);
     const field = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
     const [one, other] = [
       await api.form('Shares it', formOf([field])),

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { chromium, type Browser, type Page } from 'playwright-core';
+import { PASSWORD } from './operator.ts';
 
 /** Debian's Chromium, without its own traffic. */
 export function startBrowser(): Promise<Browser> {
@@ -27,4 +28,17 @@ export async function violationsOn(page: Page): Promise<string[]> {
     ({ id, nodes }) =>
       `${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 200)} ${failureSummary ?? ''}`).join(' | ')}`,
   );
+}
+
+/** What a browser says of itself that nobody steers: others are robots, and are not counted. */
+export const BROWSER =
+  'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
+
+/** Signs the first operator in. @param app where the application is */
+export async function signIn(page: Page, app: string): Promise<void> {
+  await page.goto(app);
+  await page.getByLabel('Email').fill('wren@pellam-ridge.example');
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('navigation', { name: 'Areas' }).waitFor();
 }

@@ -3,8 +3,7 @@
  * the same as decide() does of the values that those texts are read as.
  */
 import type { Condition } from './condition.ts';
-import type { TestName } from './tests.ts';
-import { isWithinDays, orderOf, WRITTEN_TESTS } from './texts.ts';
+import { isWithinDays, orderOf, ORDERED_TESTS, WRITTEN_TESTS } from './texts.ts';
 
 /** How a text stands to another one in their order: below 0 before it; null when the two cannot be compared. */
 function differenceOf(given: string, asked: string): number | null {
@@ -25,13 +24,6 @@ function moneyDifference(given: string, asked: string): number | null {
   return own && other && own[2] === other[2] ? Number(own[1]) - Number(other[1]) : null;
 }
 
-const ORDERED: Partial<Record<TestName, (difference: number) => boolean>> = {
-  'is more than': (difference) => difference > 0,
-  'is less than': (difference) => difference < 0,
-  'is before': (difference) => difference < 0,
-  'is after': (difference) => difference > 0,
-};
-
 type FieldTest = Extract<Condition, { kind: 'test' }>;
 
 /** Whether a test holds for what stands in a field; null when nobody can say. */
@@ -41,13 +33,9 @@ function testHolds({ test, value }: FieldTest, given: string[], now: number): bo
   if (first === undefined) return null;
   if (test === 'is within the last days') return isWithinDays(first, value, now, 1);
   if (test === 'is within the next days') return isWithinDays(first, value, now, -1);
-  const ordered = ORDERED[test];
-  if (ordered) {
-    const difference = differenceOf(first, value);
-    return difference === null ? null : ordered(difference);
-  }
-  const { [test as keyof typeof WRITTEN_TESTS]: holds } = WRITTEN_TESTS;
-  return holds(given, value);
+  if (test in WRITTEN_TESTS) return WRITTEN_TESTS[test as keyof typeof WRITTEN_TESTS](given, value);
+  const difference = differenceOf(first, value);
+  return difference === null ? null : ORDERED_TESTS[test as keyof typeof ORDERED_TESTS](difference);
 }
 
 /**

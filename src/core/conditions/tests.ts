@@ -1,4 +1,4 @@
-import { isWithinDays, orderOf, WRITTEN_TESTS } from './texts.ts';
+import { isWithinDays, orderOf, ORDERED_TESTS, WRITTEN_TESTS } from './texts.ts';
 import { convert, inWords, shapeOf, type FieldValue, type TypeName } from '../values/index.ts';
 
 /** What a value is compared with: nothing, a text, one or several answers, a number of days, or a pattern with * and ?. */
@@ -118,25 +118,25 @@ export const TESTS = {
     words: 'is more than',
     asks: 'value',
     of: COUNTED,
-    holds: ordered((difference) => difference > 0),
+    holds: ordered(ORDERED_TESTS['is more than']),
   },
   'is less than': {
     words: 'is less than',
     asks: 'value',
     of: COUNTED,
-    holds: ordered((difference) => difference < 0),
+    holds: ordered(ORDERED_TESTS['is less than']),
   },
   'is before': {
     words: 'is before',
     asks: 'value',
     of: [...DATED, 'time'],
-    holds: ordered((difference) => difference < 0),
+    holds: ordered(ORDERED_TESTS['is before']),
   },
   'is after': {
     words: 'is after',
     asks: 'value',
     of: [...DATED, 'time'],
-    holds: ordered((difference) => difference > 0),
+    holds: ordered(ORDERED_TESTS['is after']),
   },
   'is within the last days': {
     words: 'is within the last',

@@ -52,6 +52,14 @@ export function orderOf(text: string): 'date' | 'date-time' | 'number' | 'time' 
   return /^\d{2}:\d{2}/.test(text) ? 'time' : null;
 }
 
+/** The tests of what has an order, by how one stands to the other: below 0 before it. */
+export const ORDERED_TESTS = {
+  'is more than': (difference) => difference > 0,
+  'is less than': (difference) => difference < 0,
+  'is before': (difference) => difference < 0,
+  'is after': (difference) => difference > 0,
+} satisfies Record<string, (difference: number) => boolean>;
+
 const DAY = 86_400_000;
 
 /** Whether a date is within some days of now; null when it is no date. @param sign 1 for those that are over, -1 for those to come */

@@ -42,6 +42,12 @@ export type ShownQuestion = AnyItem & { kind: 'question'; field: SourceField };
 /** What a form shows. */
 export type ShownItem = ShownQuestion | Exclude<FormItem, { kind: 'question' }>;
 
+/** What a form asks and shows. */
+export interface Questions {
+  items: FormItem[];
+  fields: SourceField[];
+}
+
 const isShown = ({ widget }: SourceField): boolean => widget !== 'hidden';
 
 const questionOf = (id: string) => ({ kind: 'question' as const, id, shownIf: null });
@@ -54,7 +60,7 @@ export const questionsOf = (fields: SourceField[]): FormItem[] =>
  * The items of a form as they are shown. No question is ever lost: one whose field has no place stands at the end, and
  * a place whose field is gone, or hidden, is none.
  */
-export function shownItems({ items, fields }: { items: FormItem[]; fields: SourceField[] }): ShownItem[] {
+export function shownItems({ items, fields }: Questions): ShownItem[] {
   const byId = new Map(fields.filter(isShown).map((field) => [field.id, field]));
   const placed = new Set<string>();
   const shown = items.flatMap((item): ShownItem[] => {

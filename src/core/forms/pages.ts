@@ -1,6 +1,5 @@
 import type { Condition } from '../conditions/index.ts';
-import type { SourceField } from '../values/index.ts';
-import { shownItems, type FormItem, type SeenBlock, type ShownQuestion, type Skip } from './items.ts';
+import { shownItems, type Questions, type SeenBlock, type ShownQuestion, type Skip } from './items.ts';
 
 /** The page that a form begins with, and where its last page leads. */
 export const FIRST_PAGE = 'start';
@@ -22,7 +21,7 @@ export interface FormPage extends PathPage {
 }
 
 /** The pages of a form, in order: one where nothing divides it. */
-export function pagesOf(form: { items: FormItem[]; fields: SourceField[] }): FormPage[] {
+export function pagesOf(form: Questions): FormPage[] {
   const pages: FormPage[] = [{ id: FIRST_PAGE, title: '', shownIf: null, items: [], skips: [] }];
   for (const item of shownItems(form)) {
     const last = pages.at(-1);

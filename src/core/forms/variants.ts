@@ -1,13 +1,10 @@
-import type { SourceField } from '../values/index.ts';
 import type { Ending } from './endings.ts';
-import type { FormItem } from './items.ts';
+import type { Questions } from './items.ts';
 import type { Look } from './look.ts';
 
 /** What of a form a variant says in its own way. Its questions are some or all of the form's. */
-export interface VariantFace {
+export interface VariantFace extends Questions {
   title: string;
-  items: FormItem[];
-  fields: SourceField[];
   look: Look;
   button: string;
   resetLabel: string;
@@ -29,11 +26,17 @@ export interface FormVariant {
 export const GOALS = ['completed', 'confirmed', 'delivered'] as const;
 export type Goal = (typeof GOALS)[number];
 
-const FACE = ['title', 'items', 'fields', 'look', 'button', 'resetLabel', 'statement', 'ending'] as const;
-
 /** What a variant of a form begins with: the form as it is. */
-export const faceOf = (form: VariantFace): VariantFace =>
-  Object.fromEntries(FACE.map((part) => [part, form[part]])) as unknown as VariantFace;
+export const faceOf = ({
+  title,
+  items,
+  fields,
+  look,
+  button,
+  resetLabel,
+  statement,
+  ending,
+}: VariantFace): VariantFace => ({ title, items, fields, look, button, resetLabel, statement, ending });
 
 /** A form as one of its variants shows it; the form itself where there is no such. */
 export function withVariant<Form extends VariantFace & { variants: FormVariant[] }>(form: Form, id: string): Form {

@@ -1,7 +1,7 @@
 import type { EndingIf } from './endings.ts';
 import { decide, fieldsAskedFor, isOfKnown, type Condition } from '../conditions/index.ts';
 import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
-import type { FormItem } from './items.ts';
+import type { FormItem, Questions } from './items.ts';
 
 /** A condition that never holds. */
 const NEVER: Condition = { kind: 'any', of: [] };
@@ -51,10 +51,7 @@ const isNever = (when: Condition | null): boolean => when?.kind === 'any' && whe
  * A form as it is for one visitor: what depends on who it is, is decided. What is not for them is not there, so that no page tells
  * what others are asked.
  */
-export function forVisitor<Form extends { items: FormItem[]; fields: SourceField[] }>(
-  form: Form,
-  known: FieldValues,
-): Form {
+export function forVisitor<Form extends Questions>(form: Form, known: FieldValues): Form {
   const gone = new Set<string>();
   let isPageGone = false;
   const items = form.items.flatMap((item): FormItem[] => {

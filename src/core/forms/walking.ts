@@ -1,15 +1,9 @@
 import { decide, type Condition } from '../conditions/index.ts';
-import type { FieldValues, SourceField } from '../values/index.ts';
+import type { FieldValues } from '../values/index.ts';
 import type { Ending, EndingIf } from './endings.ts';
-import type { FormItem } from './items.ts';
+import type { Questions } from './items.ts';
 import { pagesOf, pathOf, type Path } from './pages.ts';
 import { knownFor } from './visitors.ts';
-
-/** What of a form decides the way through it. */
-interface Walked {
-  items: FormItem[];
-  fields: SourceField[];
-}
 
 /** What conditions on a form go by. */
 export interface WalkFacts {
@@ -20,7 +14,7 @@ export interface WalkFacts {
 }
 
 /** The way through a form by values, as the visitor's browser goes it by what is typed. */
-export function walk(form: Walked, { values, known, now }: WalkFacts): Path {
+export function walk(form: Questions, { values, known, now }: WalkFacts): Path {
   const pages = pagesOf(form);
   const hidden = new Set(form.fields.filter(({ widget }) => widget === 'hidden').map(({ id }) => id));
   return pathOf(pages, (when, asked) => {

@@ -1,12 +1,10 @@
-import type { FieldValues, SourceField } from '../values/index.ts';
+import type { FieldValues } from '../values/index.ts';
 import type { Ending, EndingIf } from './endings.ts';
-import type { FormItem } from './items.ts';
+import type { Questions } from './items.ts';
 import { pagesOf, THE_END } from './pages.ts';
 import { endingFor, walk } from './walking.ts';
 
-interface Wayed {
-  items: FormItem[];
-  fields: SourceField[];
+interface Wayed extends Questions {
   ending: Ending;
   endings: EndingIf[];
 }

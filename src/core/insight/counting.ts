@@ -11,6 +11,11 @@ export type CountedWhat = (typeof COUNTED)[number];
 export const FUNNEL = ['shown', 'started', 'completed', 'confirmed', 'delivered'] as const satisfies CountedWhat[];
 export type FunnelStep = (typeof FUNNEL)[number];
 
+/** What is told by itself alone, by what a question is counted by: not among those who came, and by nothing else. */
+export const TOLD_ALONE = ['way', 'aside'] as const satisfies CountedWhat[];
+
+export const isStep = (what: CountedWhat): what is FunnelStep => FUNNEL.some((step) => step === what);
+
 /** What pages tell of themselves, as far as a script on them can see it. */
 export const SEEN = ['shown', 'started', 'answered'] as const satisfies CountedWhat[];
 

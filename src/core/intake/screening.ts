@@ -43,16 +43,19 @@ export interface Signs {
 
 const plain = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
+const linksIn = (texts: string[]): number => (plain(texts.join('\n')).match(/https?:\/\/|www\./g) ?? []).length;
+
 /** Whether a submission is set aside, and why; null for not. */
 export function screen(
   { minimumSeconds, guards }: ScreeningRules,
   { trap, elapsedSeconds, texts, isThrowAway }: Signs,
 ): Suspicion | null {
   if (trap !== '') return 'trap filled';
-  const all = plain(texts.join('\n'));
-  if (guards.words.some((word) => word.trim() !== '' && all.includes(plain(word.trim())))) return 'unwanted words';
-  if (guards.mostLinks !== null && (all.match(/https?:\/\/|www\./g) ?? []).length > guards.mostLinks)
-    return 'too many links';
+  if (guards.words.length > 0) {
+    const all = plain(texts.join('\n'));
+    if (guards.words.some((word) => word.trim() !== '' && all.includes(plain(word.trim())))) return 'unwanted words';
+  }
+  if (guards.mostLinks !== null && linksIn(texts) > guards.mostLinks) return 'too many links';
   if (guards.throwAway && isThrowAway) return 'throw-away address';
   // Last: it can be disproved, which the others cannot.
   return elapsedSeconds !== null && elapsedSeconds < minimumSeconds ? 'too fast' : null;

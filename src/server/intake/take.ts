@@ -106,12 +106,17 @@ const withoutSigns = (payload: Payload): Payload =>
 
 function signsOf({ payload, shownAt }: Arrival, each: FieldValues[], receivedAt: number): Signs {
   const sent = senderOf(payload);
-  const texts = each.flatMap((values) => Object.values(values).map((value) => inWords(value)));
+  const texts = () => each.flatMap((values) => Object.values(values).map((value) => inWords(value)));
   return {
     trap: sent(TRAP_FIELD) ?? '',
     elapsedSeconds: elapsedSeconds(sent, shownAt, receivedAt),
-    texts,
-    isThrowAway: texts.some(isThrowAway),
+    // Few forms look at what was typed: it is written out for those alone.
+    get texts() {
+      return texts();
+    },
+    get isThrowAway() {
+      return texts().some(isThrowAway);
+    },
   };
 }
 

@@ -1,5 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm';
-import { cameBy, DIMENSIONS, hostOf, type CountedWhat, type Dimension } from '../../core/insight/index.ts';
+import { cameBy, DIMENSIONS, hostOf, TOLD_ALONE, type CountedWhat, type Dimension } from '../../core/insight/index.ts';
 import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { HOUR_MS } from './figures.ts';
@@ -120,7 +120,7 @@ export async function countEvents(db: Db, stroke: string, most: number): Promise
   const each = DIMENSIONS.map((dimension) => {
     const value = dimension === 'all' ? sql`''` : COLUMNS[dimension];
     const only = dimension === 'all' ? sql`` : sql`AND ${value} <> ''`;
-    const counted = dimension === 'question' ? sql`` : sql`AND what NOT IN ('way', 'aside')`;
+    const counted = dimension === 'question' ? sql`` : sql`AND what NOT IN ${oneOf([...TOLD_ALONE])}`;
     return sql`SELECT ${dimension} AS dimension, source_id, FLOOR(at / ${HOUR_MS}) AS hour, ${value} AS value, what, COUNT(*) AS count
       FROM form_events WHERE counted_by = ${stroke} ${only} ${counted} GROUP BY source_id, FLOOR(at / ${HOUR_MS}), ${value}, what`;
   });

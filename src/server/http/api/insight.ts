@@ -10,7 +10,14 @@ import {
   type ValueInsight,
 } from '../../../contract/insight.ts';
 import { groupBy } from '../../../core/groupBy.ts';
-import { DIMENSIONS, FUNNEL, silenceOf, type CountedWhat, type Dimension } from '../../../core/insight/index.ts';
+import {
+  DIMENSIONS,
+  FUNNEL,
+  isStep,
+  silenceOf,
+  type CountedWhat,
+  type Dimension,
+} from '../../../core/insight/index.ts';
 import type { Context } from '../../context.ts';
 import { readCounts, readLastReceived, readSums, type CountRow } from '../../store/counting.ts';
 import { DAY_MS, HOUR_MS } from '../../store/figures.ts';
@@ -98,7 +105,7 @@ const none = (): Counts => Object.fromEntries(FUNNEL.map((step) => [step, 0])) a
 
 function sumOf(rows: { what: CountedWhat; count: number }[] = []): Counts {
   const sum = none();
-  for (const { what, count } of rows) if (what !== 'answered' && what !== 'way' && what !== 'aside') sum[what] += count;
+  for (const { what, count } of rows) if (isStep(what)) sum[what] += count;
   return sum;
 }
 
@@ -120,7 +127,7 @@ function trendOf(
 
 /** Each value with its counts, those with most first. */
 function valuesOf(rows: { of: string; what: CountedWhat; count: number }[]): ValueInsight[] {
-  const told = rows.filter(({ what }) => what !== 'way' && what !== 'aside');
+  const told = rows.filter(({ what }) => isStep(what) || what === 'answered');
   const values = [...groupBy(told, ({ of }) => of)].map(([value, own]): ValueInsight => {
     const answered = own.filter(({ what }) => what === 'answered').reduce((sum, { count }) => sum + count, 0);
     return { value, counts: sumOf(own), answered };

@@ -6,35 +6,26 @@ import {
   PostsDocumentInput,
   SourceInput,
   type SampleView,
-  type SetAsideView,
   type SourceView,
-  type VariantsView,
-  type WaysView,
 } from '../../../contract/source.ts';
-import { readWay } from '../../../core/forms/index.ts';
 import { readForms } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
 import {
   exampleValues,
   readMadeSource,
-  SUSPICIONS,
   type FormDocument,
   type PostsDocument,
   type MadeDocument,
 } from '../../../core/intake/index.ts';
 import { PagesInput } from '../../../contract/installation.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
-import { visitPage } from '../../connecting/visiting.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import type { Context } from '../../context.ts';
-import { groupBy } from '../../../core/groupBy.ts';
-import { compareVariants, type CountedWhat, type Stretch } from '../../../core/insight/index.ts';
-import { readCounts, readSums } from '../../store/counting.ts';
-import { readDotLines, countBySource, DAY_MS, HOUR_MS } from '../../store/figures.ts';
+import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
 import { readKnownPeople, saidOfSelf } from '../../store/people/index.ts';
@@ -44,15 +35,13 @@ import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
+import { visited } from '../visited.ts';
+import { sourceFigureRoutes } from './sourceFigures.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
 
 /** How many samples a route is tried on at once. */
 const MOST_SAMPLES = 500;
-/** Of so many days ways through forms are told. */
-const WAYS_DAYS = 30;
-/** So far back variants are compared. */
-const MOST_HOURS_COMPARED = 366 * 24;
 
 export function sourceRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -148,11 +137,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
   /** The forms in somebody's HTML, or on a page of the web, as far as they can be seen without running its scripts. */
   app.post('/forms-found', allow('sources:write'), async (c) => {
     const { html, url } = await readInput(c, FormsInput);
-    if (html !== '') return c.json(readForms(html));
-    const visit = await visitPage(context, url);
-    if (visit.ok) return c.json(readForms(visit.html));
-    const why = typeof visit.fault === 'number' ? `answers with ${visit.fault}` : `does not answer (${visit.fault})`;
-    throw new Problem(422, 'invalid', `The page ${why}. Paste its HTML instead.`);
+    return c.json(readForms(html === '' ? await visited(context, url, 'HTML') : html));
   });
 
   /** Makes a source out of a file that was exported, here or elsewhere. */
@@ -164,55 +149,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
 
   app.route('/', pausingRoutes(context, 'source', viewOf));
 
-  /** How many took which way through a form of several pages or endings, of those who sent it lately. */
-  app.get('/:id/ways', allow('sources:read'), async (c) => {
-    const { id } = await must(c.req.param('id'));
-    const hour = Math.floor(now() / HOUR_MS);
-    const sums = await readSums(store.db, 'value', {
-      dimension: 'question',
-      sourceIds: [id],
-      fromHour: hour - WAYS_DAYS * 24,
-      toHour: hour + 1,
-    });
-    const ways = sums.flatMap(({ of, what, count }) => (what === 'way' ? [{ ...readWay(of), count }] : []));
-    return c.json({ days: WAYS_DAYS, ways } satisfies WaysView);
-  });
-
-  /** What a source set aside this month (of UTC), by why. */
-  app.get('/:id/set-aside', allow('sources:read'), async (c) => {
-    const { id } = await must(c.req.param('id'));
-    const today = new Date(now());
-    const since = Date.UTC(today.getUTCFullYear(), today.getUTCMonth(), 1);
-    const over = { fromHour: Math.floor(since / HOUR_MS), toHour: Math.floor(now() / HOUR_MS) + 1 };
-    const sums = await readSums(store.db, 'value', { dimension: 'question', sourceIds: [id], ...over });
-    const counts = sums.filter(({ what }) => what === 'aside');
-    return c.json({
-      since: new Date(since).toISOString(),
-      counts: SUSPICIONS.map((why) => ({ why, count: counts.find(({ of }) => of === why)?.count ?? 0 })),
-    } satisfies SetAsideView);
-  });
-
-  /** How the variants of a form do by its goal, as far as they are live. */
-  app.get('/:id/variants', allow('sources:read'), async (c) => {
-    const { id, live } = await must(c.req.param('id'));
-    const variants = live?.kind === 'form' ? live.variants.map((one) => one.id) : [];
-    if (live?.kind !== 'form' || variants.length === 0) return c.json(null);
-    const hour = Math.floor(now() / HOUR_MS);
-    const counts = await readCounts(store.db, 'variant', [id], hour - MOST_HOURS_COMPARED, hour + 1);
-    const own = counts.filter(({ value }) => variants.includes(value));
-    const days = [...groupBy(own, (row) => String(Math.floor(row.hour / 24)))].sort(
-      ([one], [other]) => Number(one) - Number(other),
-    );
-    const stretches = days.map(([, rows]): Stretch => {
-      const of = (what: CountedWhat) =>
-        variants.map((variant) =>
-          rows.filter((row) => row.value === variant && row.what === what).reduce((sum, { count }) => sum + count, 0),
-        );
-      return { met: of('shown'), reached: of(live.goal) };
-    });
-    const comparison = compareVariants(stretches, variants.length);
-    return c.json({ goal: live.goal, variants, days: days.length, ...comparison } satisfies VariantsView);
-  });
+  app.route('/', sourceFigureRoutes(context, must));
 
   app.get('/:id/samples', allow('sources:read'), async (c) => {
     const record = await must(c.req.param('id'));

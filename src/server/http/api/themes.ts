@@ -3,13 +3,14 @@ import { LookFromInput, ThemeInput, type ThemeView } from '../../../contract/the
 import { readLook, sheetsOf } from '../../../core/formats/index.ts';
 import { keepTheme } from '../../commands/themes/keepTheme.ts';
 import { removeTheme } from '../../commands/themes/removeTheme.ts';
-import { visitPage, visitSheet } from '../../connecting/visiting.ts';
+import { visitSheet } from '../../connecting/visiting.ts';
 import type { Context } from '../../context.ts';
 import { listSources } from '../../store/sources.ts';
 import { listThemes } from '../../store/themes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, Problem, readInput } from '../problems.ts';
+import { notFound, readInput } from '../problems.ts';
+import { visited } from '../visited.ts';
 
 /** So many style sheets of a page are read at most. */
 const MOST_SHEETS = 12;
@@ -54,16 +55,12 @@ export function themeRoutes(context: Context): Hono<Session> {
   app.post('/found', allow('sources:write'), async (c) => {
     const { css, url } = await readInput(c, LookFromInput);
     if (css !== '') return c.json(readLook('', [css]));
-    const page = await visitPage(context, url);
-    if (!page.ok) {
-      const why = typeof page.fault === 'number' ? `answers with ${page.fault}` : `does not answer (${page.fault})`;
-      throw new Problem(422, 'invalid', `The page ${why}. Paste its CSS instead.`);
-    }
-    const named = sheetsOf(page.html, url).slice(0, MOST_SHEETS);
+    const page = await visited(context, url, 'CSS');
+    const named = sheetsOf(page, url).slice(0, MOST_SHEETS);
     const sheets = await Promise.all(
       named.map(async (sheet) => ('css' in sheet ? sheet.css : await visitSheet(context, sheet.url))),
     );
-    return c.json(readLook(page.html, sheets));
+    return c.json(readLook(page, sheets));
   });
 
   return app;

@@ -62,11 +62,10 @@ async function keptAnswer(
   c: HonoContext,
   { source, document, laterToken }: KeptOutcome,
 ): Promise<Response> {
-  const language = languageIn(c, document);
+  const form = { publicId: source.publicId, document, language: languageIn(c, document) };
   const url = `${context.config.publicUrl}/in/${source.publicId}?later=${laterToken}`;
-  if (!asPart(c))
-    return showKept(c, await organisationName(context), { publicId: source.publicId, document, language }, url);
-  const { html } = printKept(source.publicId, document, language, url);
+  if (!asPart(c)) return showKept(c, await organisationName(context), form, url);
+  const { html } = printKept(form, url);
   return c.json({ html, taken: false, next: null, seconds: 0 } satisfies SentPart);
 }
 

@@ -66,62 +66,68 @@ export function showForm(c: HonoContext, of: string, state: FormState, status = 
   );
 }
 
+/** A form of which something is said on its own page. */
+export interface FormSaid {
+  publicId: string;
+  document: FormDocument;
+  language: FormLanguage;
+}
+
+/** A page of a form that says something instead of it. */
+const showSaid = (
+  c: HonoContext,
+  of: string,
+  { document, language }: Omit<FormSaid, 'publicId'>,
+  { title, said: { html: said, css }, ...more }: { title: string; said: Printed; personal?: boolean },
+  status = 200,
+) => showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, ...more }, status);
+
 /** What stands on the form's own page once it was sent. @param answerOf the answer to a field, in words */
 export function showEnding(
   c: HonoContext,
   of: string,
-  { publicId, document, language }: { publicId: string; document: FormDocument; language: FormLanguage },
+  form: FormSaid,
   ending: Ending,
   answerOf: (field: string) => string,
 ) {
-  const { html: said, css } = printEnding(prefixFor(publicId), document.look, language, ending, answerOf);
-  const title = ending.title || wordsIn(language)('thanks');
-  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, personal: true });
+  const said = printEnding(prefixFor(form.publicId), form.document.look, form.language, ending, answerOf);
+  return showSaid(c, of, form, { title: ending.title || wordsIn(form.language)('thanks'), said, personal: true });
 }
 
 /** What a visitor sees instead of the form of whom something is known. */
-export function showInstead(
-  c: HonoContext,
-  of: string,
-  { publicId, document, language }: { publicId: string; document: FormDocument; language: FormLanguage },
-  instead: Ending,
-) {
-  const { html: said, css } = printInstead(prefixFor(publicId), document, language, instead);
-  const title = instead.title || document.title;
-  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, personal: true });
+export function showInstead(c: HonoContext, of: string, form: FormSaid, instead: Ending) {
+  const said = printInstead(prefixFor(form.publicId), form.document, form.language, instead);
+  return showSaid(c, of, form, { title: instead.title || form.document.title, said, personal: true });
 }
 
 /** What stands in the place of a form that was left half filled in. @param url the link by which it is gone on with */
-export function printKept(publicId: string, { look }: FormDocument, language: FormLanguage, url: string): Printed {
+export function printKept({ publicId, document, language }: FormSaid, url: string): Printed {
   const say = wordsIn(language);
-  return printMessage(prefixFor(publicId), look, language, {
+  return printMessage(prefixFor(publicId), document.look, language, {
     title: say('later.title'),
     text: `${say('later.text', { days: KEPT_DAYS })}\n\n${url}`,
     link: { label: say('later.now'), url },
   });
 }
 
-export function showKept(
-  c: HonoContext,
-  of: string,
-  { publicId, document, language }: { publicId: string; document: FormDocument; language: FormLanguage },
-  url: string,
-) {
-  const { html: said, css } = printKept(publicId, document, language, url);
-  const title = wordsIn(language)('later.title');
-  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}`, personal: true });
-}
+export const showKept = (c: HonoContext, of: string, form: FormSaid, url: string) =>
+  showSaid(c, of, form, {
+    title: wordsIn(form.language)('later.title'),
+    said: printKept(form, url),
+    personal: true,
+  });
 
 /** What stands where a link leads that cannot be gone on with. */
-export function showGone(c: HonoContext, of: string, publicId: string, document: FormDocument, language: FormLanguage) {
+export function showGone(c: HonoContext, of: string, form: FormSaid) {
+  const { publicId, document, language } = form;
   const say = wordsIn(language);
   const title = say('later.gone');
-  const { html: said, css } = printMessage(prefixFor(publicId), document.look, language, {
+  const said = printMessage(prefixFor(publicId), document.look, language, {
     title,
     text: say('later.goneText', { days: KEPT_DAYS }),
     link: { label: document.title || of || say('later.now'), url: `/in/${publicId}` },
   });
-  return showPage(c, { title, ...around(document, language, of), css, body: html`${raw(said)}` }, 410);
+  return showSaid(c, of, form, { title, said }, 410);
 }
 
 /** What stands where a form was that takes nothing at the moment. */
@@ -132,12 +138,8 @@ export function showClosed(c: HonoContext, of: string, language: FormLanguage, d
       <p>${say('closed.text')}</p>`;
     return showPage(c, { title: say('closed.title'), language, of, body }, 404);
   }
-  const { html: said, css } = printClosed('f-closed', document.look, language, document.closedText);
-  return showPage(
-    c,
-    { title: say('closed.title'), ...around(document, language, of), css, body: html`${raw(said)}` },
-    404,
-  );
+  const said = printClosed('f-closed', document.look, language, document.closedText);
+  return showSaid(c, of, { document, language }, { title: say('closed.title'), said }, 404);
 }
 
 /** On a page of its own a form has the page around it, and stands in line with it. */

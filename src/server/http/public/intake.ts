@@ -81,7 +81,8 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const sign = c.req.query(SIGN_PARAMETER) ?? '';
     const known = await knownBySign(context, sign);
     const instead = insteadFor(source.live, known);
-    if (instead) return showInstead(c, of, { publicId: source.publicId, document: source.live, language }, instead);
+    const form = { publicId: source.publicId, document: source.live, language };
+    if (instead) return showInstead(c, of, form, instead);
     const variant = pickVariant(source.live.variants, Math.random());
     const document = forVisitor(withVariant(source.live, variant), known);
     if (variant !== '') first.came.push([VARIANT_FIELD, variant]);
@@ -89,7 +90,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const token = c.req.query('later') ?? '';
     if (token === '') return showForm(c, of, stateOf(context, source, document, language, first));
     const kept = await readKept(context, source.id, token);
-    if (!kept) return showGone(c, of, source.publicId, source.live, language);
+    if (!kept) return showGone(c, of, form);
     const going = { ...first, ...kept, came: [...first.came, [KEPT_FIELD, token] satisfies [string, string]] };
     return showForm(c, of, stateOf(context, source, document, language, going));
   });

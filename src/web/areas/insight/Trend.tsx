@@ -43,7 +43,7 @@ const FORMATS: Record<TrendUnit, Intl.DateTimeFormatOptions> = {
   month: { month: 'short', year: 'numeric' },
 };
 
-/** How many came, stretch by stretch; the table behind it says the same. */
+/** How many came, step by step; the table behind it says the same. */
 export function Trend({ trend, per, onPer }: TrendProps) {
   const [theme, setTheme] = useState(document.documentElement.dataset.theme);
   useEffect(() => {

@@ -69,7 +69,7 @@ export function Rehearsal({
             {rehearsal.data.suspicion && (
               <p className="box p-2 mb-3">
                 It would be set aside, since {SUSPICIONS[rehearsal.data.suspicion]}: nothing is done with it until
-                somebody says that it is a person. What would happen then:
+                somebody releases it. What would happen then:
               </p>
             )}
             <PlanView

@@ -2,14 +2,7 @@ import { EndingFields } from './EndingFields.tsx';
 import { EndingsPart } from './EndingsPart.tsx';
 import { askableBefore } from './askable.ts';
 import type { SettingsProps } from './settingsProps.ts';
-
-const WORDS = {
-  label: 'For those',
-  always: 'choose who',
-  all: 'of whom all of this is true',
-  any: 'of whom any of this is true',
-  none: 'of whom none of this is true',
-};
+import { FOR_THOSE } from './whenWords.ts';
 
 /** What comes after the form was sent: for everybody, and for those who answered in a certain way. */
 export function AfterSettings({ document, set, about, known }: SettingsProps) {
@@ -27,7 +20,7 @@ export function AfterSettings({ document, set, about, known }: SettingsProps) {
       </p>
       <EndingsPart
         word="Ending"
-        words={WORDS}
+        words={FOR_THOSE}
         endings={document.endings}
         askable={askableBefore(document, null, known)}
         fields={document.fields}

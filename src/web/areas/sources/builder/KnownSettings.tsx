@@ -1,13 +1,6 @@
 import { EndingsPart } from './EndingsPart.tsx';
 import type { SettingsProps } from './settingsProps.ts';
-
-const WORDS = {
-  label: 'Known to be one',
-  always: 'choose who',
-  all: 'of whom all of this is true',
-  any: 'of whom any of this is true',
-  none: 'of whom none of this is true',
-};
+import { FOR_THOSE } from './whenWords.ts';
 
 /** What visitors see instead of the form of whom something is known. */
 export function KnownSettings({ document, set, about, known, address }: SettingsProps & { address: string }) {
@@ -30,7 +23,7 @@ export function KnownSettings({ document, set, about, known, address }: Settings
       <p className="text-quiet text-sm">Where the form comes over a page by itself, it stays away from them.</p>
       <EndingsPart
         word="Text"
-        words={WORDS}
+        words={FOR_THOSE}
         endings={document.instead}
         askable={{ all: known, visit: [], known }}
         fields={[]}

@@ -33,7 +33,7 @@ export function PagesSettings({ source, document, set, known, onSelect }: PagesS
         <>
           <PathMap stops={stops} ways={ways} />
           <p className="text-quiet text-sm">
-            Thick as many went there, of those who sent it in the last {taken.data?.days ?? 30} days.
+            The more went there, the thicker the line: of those who sent it in the last {taken.data?.days ?? 30} days.
           </p>
         </>
       )}

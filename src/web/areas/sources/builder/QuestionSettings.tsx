@@ -138,7 +138,7 @@ export function QuestionSettings({ source, field, error, onChange, onClose, chil
           <RangePart range={field.range ?? PLAIN_RANGE} onChange={(range) => onChange({ range })} />
         )}
         {widget === 'country' && (
-          <Labelled label="Country beforehand, such as GB">
+          <Labelled label="Country that is chosen at first, such as GB">
             <input
               className="input input-sm w-full"
               value={field.preset}

@@ -2,14 +2,9 @@ import type { Condition } from '../../../../core/conditions/index.ts';
 import type { Askable } from '../../../parts/conditions/knowledge.ts';
 import { WhenPart } from '../../../parts/conditions/WhenPart.tsx';
 import { firstAsked } from './askable.ts';
+import { whenIs } from './whenWords.ts';
 
-const WORDS = {
-  label: 'Shown',
-  always: 'always',
-  all: 'if all of this is true',
-  any: 'if any of this is true',
-  none: 'if none of this is true',
-};
+const WORDS = whenIs('Shown');
 
 interface ShownIfPartProps {
   when: Condition | null;

@@ -5,14 +5,9 @@ import type { Askable } from '../../../parts/conditions/knowledge.ts';
 import { WhenPart } from '../../../parts/conditions/WhenPart.tsx';
 import { newPartId } from '../../../parts/newPartId.ts';
 import { firstAsked } from './askable.ts';
+import { whenIs } from './whenWords.ts';
 
-const WORDS = {
-  label: 'It leads elsewhere',
-  always: 'always',
-  all: 'if all of this is true',
-  any: 'if any of this is true',
-  none: 'if none of this is true',
-};
+const WORDS = whenIs('It leads elsewhere');
 
 interface SkipsPartProps {
   skips: Skip[];

@@ -3,6 +3,7 @@ import { pagesOf, shownItems, type BlockKind, type FormItem, type FormPage } fro
 import type { FormDocument } from '../../../../core/intake/index.ts';
 import { isTick, type SourceField, type TypeName } from '../../../../core/values/index.ts';
 import { addField, changeField, removeField } from '../fieldEdits.ts';
+import { pageName } from './pathMap.ts';
 
 type Block = Exclude<FormItem, { kind: 'question' }>;
 
@@ -126,6 +127,6 @@ export const changeShownIf = (document: FormDocument, id: string, shownIf: Condi
 
 /** The pages behind the one that begins at an item, which the page before that can lead to as well. */
 export function pagesBehind(document: FormDocument, id: string): { page: FormPage; name: string }[] {
-  const pages = pagesOf(document).map((page, at) => ({ page, name: page.title || `Page ${at + 1}` }));
+  const pages = pagesOf(document).map((page, at) => ({ page, name: pageName(page, at) }));
   return pages.slice(pages.findIndex(({ page }) => page.id === id) + 1);
 }

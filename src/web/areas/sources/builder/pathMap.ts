@@ -14,11 +14,14 @@ export interface LaidWay extends Way {
   count: number;
 }
 
+/** What a page is called. @param at its place, from 0 */
+export const pageName = ({ title }: FormPage, at: number): string => title || `Page ${at + 1}`;
+
 /** The stops of a form, pages first. */
 export function stopsOf(document: FormDocument): Stop[] {
   const { ending, endings } = document;
   return [
-    ...pagesOf(document).map((page, at) => ({ id: page.id, name: page.title || `Page ${at + 1}`, page })),
+    ...pagesOf(document).map((page, at) => ({ id: page.id, name: pageName(page, at), page })),
     ...endings.map(({ id, title, message }) => ({
       id: endOf(id),
       name: `Sent: ${title || message || 'an ending'}`,

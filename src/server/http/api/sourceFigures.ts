@@ -1,0 +1,70 @@
+import { Hono } from 'hono';
+import type { SetAsideView, VariantsView, WaysView } from '../../../contract/source.ts';
+import { readWay } from '../../../core/forms/index.ts';
+import { groupBy } from '../../../core/groupBy.ts';
+import { compareVariants, type CountedWhat, type Stretch } from '../../../core/insight/index.ts';
+import { SUSPICIONS } from '../../../core/intake/index.ts';
+import type { Context } from '../../context.ts';
+import { readCounts, readSums } from '../../store/counting.ts';
+import { HOUR_MS } from '../../store/figures.ts';
+import type { SourceRecord } from '../../store/sources.ts';
+import { allow, type Session } from '../gates.ts';
+
+/** Of so many days ways through forms are told. */
+const WAYS_DAYS = 30;
+/** So far back variants are compared. */
+const MOST_HOURS_COMPARED = 366 * 24;
+
+/** What was counted of one source, as those need it who work on it. @param must finds it, or answers that there is none */
+export function sourceFigureRoutes(context: Context, must: (id: string) => Promise<SourceRecord>): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store, now } = context;
+  const present = () => Math.floor(now() / HOUR_MS);
+  /** Sums by what a question is counted by, from an hour on. */
+  const sumsSince = (id: string, fromHour: number) =>
+    readSums(store.db, 'value', { dimension: 'question', sourceIds: [id], fromHour, toHour: present() + 1 });
+
+  /** How many took which way through a form of several pages or endings, of those who sent it lately. */
+  app.get('/:id/ways', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const sums = await sumsSince(id, present() - WAYS_DAYS * 24);
+    const ways = sums.flatMap(({ of, what, count }) => (what === 'way' ? [{ ...readWay(of), count }] : []));
+    return c.json({ days: WAYS_DAYS, ways } satisfies WaysView);
+  });
+
+  /** What a source set aside this month (of UTC), by why. */
+  app.get('/:id/set-aside', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const today = new Date(now());
+    const since = Date.UTC(today.getUTCFullYear(), today.getUTCMonth(), 1);
+    const sums = await sumsSince(id, Math.floor(since / HOUR_MS));
+    const counts = sums.filter(({ what }) => what === 'aside');
+    return c.json({
+      since: new Date(since).toISOString(),
+      counts: SUSPICIONS.map((why) => ({ why, count: counts.find(({ of }) => of === why)?.count ?? 0 })),
+    } satisfies SetAsideView);
+  });
+
+  /** How the variants of a form do by its goal, as far as they are live. */
+  app.get('/:id/variants', allow('sources:read'), async (c) => {
+    const { id, live } = await must(c.req.param('id'));
+    const variants = live?.kind === 'form' ? live.variants.map((one) => one.id) : [];
+    if (live?.kind !== 'form' || variants.length === 0) return c.json(null);
+    const counts = await readCounts(store.db, 'variant', [id], present() - MOST_HOURS_COMPARED, present() + 1);
+    const own = counts.filter(({ value }) => variants.includes(value));
+    const days = [...groupBy(own, (row) => String(Math.floor(row.hour / 24)))].sort(
+      ([one], [other]) => Number(one) - Number(other),
+    );
+    const stretches = days.map(([, rows]): Stretch => {
+      const of = (what: CountedWhat) =>
+        variants.map((variant) =>
+          rows.filter((row) => row.value === variant && row.what === what).reduce((sum, { count }) => sum + count, 0),
+        );
+      return { met: of('shown'), reached: of(live.goal) };
+    });
+    const comparison = compareVariants(stretches, variants.length);
+    return c.json({ goal: live.goal, variants, days: days.length, ...comparison } satisfies VariantsView);
+  });
+
+  return app;
+}
