@@ -369,6 +369,36 @@ describe("what looks like a robot's", () => {
   });
 });
 
+describe('a mistyped address', () => {
+  it('is asked about, taken by a click, and never stands in the way; also where the form is shown again', async () => {
+    const fields = [
+      sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' }),
+      sourceField('town', 'text', { label: 'Town', required: true }),
+    ];
+    const asked = await api.form('Asked about', formOf(fields, { title: 'Once more' }));
+    await place(asked);
+    await visitor.goto(`${world.site}/sky-letter`);
+    const hint = visitor.getByRole('button', { name: 'ada@hill.com' });
+    const type = async () => {
+      await visitor.getByLabel('Email').fill('ada@hill.con');
+      await visitor.getByLabel('Email').blur();
+      await hint.waitFor();
+    };
+    await type();
+    expect(await violationsOn(visitor)).toEqual([]);
+    await hint.click();
+    expect(await visitor.getByLabel('Email').inputValue()).toBe('ada@hill.com');
+    await hint.waitFor({ state: 'detached' });
+    await visitor.getByRole('button', { name: 'Go' }).click();
+    await visitor.getByRole('alert').waitFor();
+    await type();
+    await visitor.getByLabel('Town').fill('Pellam');
+    await visitor.getByRole('button', { name: 'Go' }).click();
+    await visitor.getByText('Thank you').waitFor();
+    expect((await kept(asked)).map(({ email }) => email)).toEqual(['ada@hill.con']);
+  });
+});
+
 describe('variants', () => {
   it('are each shown to their share, to nobody another one than before, and compared', async () => {
     const field = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
