@@ -86,7 +86,7 @@ export class SourceFieldInput {
 
   @IsArray()
   @ArrayMaxSize(100)
-  @Matches(/^(https?:\/\/[^\s]+)?$/, {
+  @Matches(/^(own:[\w-]{1,64}|https?:\/\/\S+)?$/, {
     each: true,
     message: 'Enter the whole addresses of the pictures, from https:// on.',
   })

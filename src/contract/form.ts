@@ -24,7 +24,10 @@ import {
   FONTS,
   LABELS,
   SPACINGS,
+  PICTURE_ADDRESS,
+  type Backdrop,
   type Colours,
+  type Download,
   type Ending,
   type EndingIf,
   type FormItem,
@@ -72,6 +75,20 @@ export class ColoursInput implements Colours {
   hover!: string;
 }
 
+const isPicture = { message: 'Enter the whole address of the picture, from https:// on, or choose one of yours.' };
+
+/** A picture behind a form. */
+export class BackdropInput implements Backdrop {
+  @Matches(PICTURE_ADDRESS, isPicture)
+  @MaxLength(500)
+  url!: string;
+
+  @IsInt()
+  @Min(0)
+  @Max(100)
+  veil!: number;
+}
+
 export class LookInput implements Look {
   @ValidateNested()
   @Type(() => ColoursInput)
@@ -114,6 +131,11 @@ export class LookInput implements Look {
 
   @IsBoolean()
   framed!: boolean;
+
+  @ValidateIf(({ picture }: LookInput) => picture !== null)
+  @ValidateNested()
+  @Type(() => BackdropInput)
+  picture!: BackdropInput | null;
 }
 
 /** Where a page leads instead of to the next one. */
@@ -145,9 +167,21 @@ export class FormItemInput {
   text!: string;
 
   @ValidateIf(({ kind }: FormItemInput) => kind === 'picture')
-  @Matches(/^https?:\/\/[^\s]+$/, { message: 'Enter the whole address of the picture, from https:// on.' })
+  @Matches(PICTURE_ADDRESS, isPicture)
   @MaxLength(500)
   url!: string;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'picture')
+  @IsInt()
+  @Min(0)
+  @Max(10_000)
+  width!: number;
+
+  @ValidateIf(({ kind }: FormItemInput) => kind === 'picture')
+  @IsInt()
+  @Min(0)
+  @Max(10_000)
+  height!: number;
 
   @ValidateIf(({ kind }: FormItemInput) => kind === 'picture')
   @IsString()
@@ -185,6 +219,26 @@ export class LinkInput {
   url!: string;
 }
 
+export class DownloadInput implements Download {
+  @IsString()
+  @Length(1, 80, { message: 'The download needs a text.' })
+  label!: string;
+
+  @IsString()
+  @MaxLength(64)
+  file!: string;
+
+  @ValidateIf(({ file, url }: DownloadInput) => file === '' && url !== '')
+  @Matches(/^https?:\/\/\S+$/, { message: 'Enter the whole address of what is handed out, from https:// on.' })
+  @MaxLength(1000)
+  url!: string;
+
+  @IsInt()
+  @Min(1, { message: 'It is there for a day at least.' })
+  @Max(365, { message: 'It is there for a year at most.' })
+  days!: number;
+}
+
 export class EndingInput implements Ending {
   @IsString()
   @MaxLength(200)
@@ -203,6 +257,14 @@ export class EndingInput implements Ending {
   @Min(0)
   @Max(60, { message: 'After a minute, nobody waits for a page any more.' })
   seconds!: number;
+
+  @IsBoolean()
+  newTab!: boolean;
+
+  @ValidateIf(({ download }: EndingInput) => download !== null)
+  @ValidateNested()
+  @Type(() => DownloadInput)
+  download!: DownloadInput | null;
 
   @ValidateIf(({ link }: EndingInput) => link !== null)
   @ValidateNested()
@@ -277,6 +339,9 @@ export class FormVariantInput implements FormVariant {
   @ValidateNested()
   @Type(() => VariantFaceInput)
   face!: VariantFaceInput | null;
+
+  @IsBoolean()
+  nothing!: boolean;
 }
 
 /** What a form does not take without somebody having looked at it. */

@@ -1,6 +1,18 @@
-import type { Dimension, FunnelStep, Silence } from '../core/insight/index.ts';
+import type { Dimension, FunnelStep, Silence, Spans } from '../core/insight/index.ts';
 
 export type Counts = Record<FunnelStep, number>;
+
+/** One thing that was looked at to find out why nothing comes any more. ok: it is not that. */
+export interface SilenceFinding {
+  ok: boolean;
+  found: string;
+}
+
+/** What was found out about a silence; since is null where there is none. */
+export interface SilenceView {
+  since: string | null;
+  findings: SilenceFinding[];
+}
 
 /** One source in a period. */
 export interface SourceInsight {
@@ -11,6 +23,15 @@ export interface SourceInsight {
   /** In the period before, of the same length. */
   before: Counts;
   silence: Silence | null;
+  /** Asked for by a click, or on its own page. */
+  opened: number;
+  /** Fetched what the form hands out. */
+  downloaded: number;
+  /** Came to the page that is its later goal. */
+  reached: number;
+  /** How long it took to fill in, and colleagues to answer; null where nothing was told. */
+  took: Spans | null;
+  replied: Spans | null;
 }
 
 /** How long each step of the trend is. */

@@ -10,12 +10,17 @@ export interface PlacedForm {
 
 /** A form as it is put into a page. */
 export interface PlacedPart {
+  /** '' where the variant is that nothing is shown. */
   html: string;
   css: string;
   /** Whether it is said instead of the form to somebody of whom something is known. */
   instead: boolean;
   /** Ways in which it is shown; each is asked for by its id. */
   variants: { id: string; share: number }[];
+  /** The page that is its later goal, as a pattern of addresses; '' where none is. */
+  goalPage: string;
+  /** Shipped fonts that it is written in: their files are below /place/fonts/. */
+  fonts: { family: string; weight: string; range: string; file: string }[];
   /** Which published version it is. */
   version: number;
 }
@@ -28,6 +33,8 @@ export interface SentPart {
   taken: boolean;
   /** Where the visitor goes next; null to stay. */
   next: string | null;
+  /** Whether in a tab of its own. */
+  newTab?: boolean;
   /** After so many seconds. */
   seconds: number;
   /** By which the visitor is known again, if the site says that they agreed to that; absent where nothing was taken. */

@@ -127,6 +127,10 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @IsIn(GOALS)
   goal!: Goal;
 
+  @IsString()
+  @MaxLength(300)
+  goalPage!: string;
+
   @IsBoolean()
   goOnLater!: boolean;
 
@@ -170,6 +174,14 @@ export class SourceInput {
   start: string = FIRST_START.id;
 }
 
+/** When a draft goes live by itself. */
+export class ScheduleInput {
+  /** Milliseconds since 1970; null for never. */
+  @ValidateIf(({ at }: ScheduleInput) => at !== null)
+  @IsNumber({}, { message: 'Choose a day and a time.' })
+  at!: number | null;
+}
+
 /** Where forms are looked for: in HTML that is given, or on a page of the web. */
 export class FormsInput {
   @IsString()
@@ -194,6 +206,12 @@ export interface SourceView {
   draft: MadeDocument;
   draftAt: string;
   publishedAt: string | null;
+  /** When the draft goes live by itself, and who said so; null for never. */
+  goesLive: { at: string; by: string } | null;
+  /** What keeps it from that, though its time has come. */
+  keptBack: string[];
+  /** null while it is in use. */
+  archivedAt: string | null;
   /** What visitors get; null before it was published. */
   live: MadeDocument | null;
   postUrl: string;

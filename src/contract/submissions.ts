@@ -51,6 +51,8 @@ export interface TrailView {
   lastRepeatAt: string | null;
   suspicion: Suspicion | null;
   failure: string;
+  /** When a colleague first answered, and who; null before that. */
+  replied: { at: string; by: string } | null;
   contactId: string | null;
   plan: Plan | null;
   consent: ConsentEventView[];

@@ -1,9 +1,9 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import { VARIANT_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
 import { pickVariant } from '../core/forms/variants.ts';
-import type { ShowingRule } from '../core/showing/index.ts';
+import { fitsPattern, type ShowingRule } from '../core/showing/index.ts';
 import { branch } from './branching.ts';
-import { count } from './counting.ts';
+import { count, seeing, telling, type Tell } from './counting.ts';
 import { fitFrames } from './frames.ts';
 import { hint } from './hints.ts';
 import { Memory } from './memory.ts';
@@ -30,8 +30,23 @@ const TIMELY = new Set<ShowingRule>(['trigger', 'device', 'again', 'closed']);
 function start(own: HTMLScriptElement): void {
   const server = new URL(own.src).origin;
   const memory = new Memory(Date.now());
-  if (own.dataset.storage === 'yes') memory.allow();
-  addEventListener(AGREED, () => memory.allow());
+  const to = `${server}/place/seen`;
+  const tells = (id: string, showing?: string): Tell =>
+    telling({ to, id, variant: memory.of(id).variant ?? '', ...(showing === undefined ? {} : { showing }) });
+  /** Tells of goals that are this page, of forms that were met before. */
+  const reach = () => {
+    for (const [id, { goalPage, showing, reached }] of memory.forms) {
+      if (!goalPage || !showing || reached || !fitsPattern(goalPage, location.href)) continue;
+      tells(id, showing)('reached');
+      memory.note(id, { reached: true });
+    }
+  };
+  const allow = () => {
+    memory.allow();
+    reach();
+  };
+  if (own.dataset.storage === 'yes') allow();
+  addEventListener(AGREED, allow);
   readSign(memory);
   fitFrames(server);
   const shown = new Set<string>();
@@ -59,12 +74,20 @@ function start(own: HTMLScriptElement): void {
     return ofVariant(variant);
   };
 
-  /** Lets a form be sent without leaving the page, and counts it. */
-  const take = (root: HTMLElement, id: string) => {
-    send(root, id);
-    count(`${server}/place/seen`, id, root, memory.of(id).variant);
+  /** Tells of this showing of a form: by the first one that was told where a later goal is waited for. */
+  const tellsOf = (id: string, { goalPage }: Pick<PlacedPart, 'goalPage'>): Tell => {
+    if (goalPage === '') return tells(id);
+    const { showing = crypto.randomUUID() } = memory.of(id);
+    memory.note(id, { showing, goalPage });
+    return tells(id, showing);
   };
-  const send = (root: HTMLElement, id: string) => {
+
+  /** Lets a form be sent without leaving the page, and counts it. */
+  const take = (root: HTMLElement, id: string, tell: Tell) => {
+    send(root, id);
+    count(root, tell);
+  };
+  const send = (root: HTMLElement, id: string, took = 0) => {
     branch(root);
     hint(root);
     enhance(root, {
@@ -74,7 +97,8 @@ function start(own: HTMLScriptElement): void {
         // A sign from a personal link says more than that of this browser.
         if (memory.visitor === '') memory.know(sign);
       },
-      onAgain: (next) => send(next, id),
+      onAgain: (next, seconds) => send(next, id, seconds),
+      took,
     });
   };
 
@@ -82,13 +106,15 @@ function start(own: HTMLScriptElement): void {
   for (const form of document.querySelectorAll<HTMLFormElement>(`form[action^="${server}/in/"]`)) {
     const id = new URL(form.action).pathname.split('/').at(-1) ?? '';
     const root = form.parentElement;
-    if (root?.matches('[id^="f-"][id$="-form"]')) take(root, id);
+    if (root?.matches('[id^="f-"][id$="-form"]')) take(root, id, tells(id));
     // Markup of others is left as it is: the browser sends it, and nothing of ours takes its place.
-    else count(`${server}/place/seen`, id, form);
+    else count(form, tells(id));
   }
 
   /** Puts a form into an element, apart from the style of the page. */
-  const fill = (host: HTMLElement, id: string, { html, css }: PlacedPart): HTMLElement => {
+  const fill = (host: HTMLElement, id: string, part: PlacedPart, tell: Tell): HTMLElement => {
+    const { html, css, fonts } = part;
+    load(fonts);
     const shadow = host.shadowRoot ?? host.attachShadow({ mode: 'open' });
     const sheet = new CSSStyleSheet();
     sheet.replaceSync(css);
@@ -96,21 +122,38 @@ function start(own: HTMLScriptElement): void {
     const element = elementIn(html);
     shadow.replaceChildren(element);
     const root = element.matches('.frame') ? element.querySelector<HTMLElement>(':scope > [lang]') : element;
-    if (root?.querySelector('form')) take(root, id);
+    if (root?.querySelector('form')) take(root, id, tell);
     return element;
   };
 
-  const inline = async (host: HTMLElement, id: string) => {
-    if (id === '' || host.shadowRoot || host.querySelector('form')) return;
-    const part = await askFor(id);
-    if (part) fill(host, id, part);
+  /** Fonts count for a whole page: what is in a shadow cannot bring its own. */
+  const load = (fonts: PlacedPart['fonts']) => {
+    for (const { family, weight, range, file } of fonts) {
+      if (loaded.has(file)) continue;
+      loaded.add(file);
+      const source = `url(${server}/place/fonts/${file}) format("woff2")`;
+      document.fonts.add(new FontFace(family, source, { weight, unicodeRange: range, display: 'swap' }));
+    }
   };
+  const loaded = new Set<string>();
+
+  const inline = async (host: HTMLElement, id: string) => {
+    if (id === '' || host.shadowRoot || host.querySelector('form') || taken.has(host)) return;
+    taken.add(host);
+    const part = await askFor(id);
+    if (!part) return;
+    const tell = tellsOf(id, part);
+    if (part.html === '') seeing(host, tell);
+    else fill(host, id, part, tell);
+  };
+  /** A page that is changed by scripts may name an element twice. */
+  const taken = new Set<HTMLElement>();
 
   for (const host of document.querySelectorAll<HTMLElement>(`[${PLACE}]`))
     void inline(host, host.getAttribute(PLACE) ?? '');
 
   /** Shows a form that shows itself. One at a time: the next one waits until it is closed. */
-  const overlay = async ({ id }: PlacedForm) => {
+  const overlay = async ({ id }: PlacedForm, asked: boolean) => {
     open += 1;
     const part = await askFor(id);
     // Nothing comes over the page of somebody whom it has nothing to ask.
@@ -118,9 +161,17 @@ function start(own: HTMLScriptElement): void {
       open -= 1;
       return;
     }
+    const tell = tellsOf(id, part);
+    if (part.html === '') {
+      tell('shown');
+      memory.note(id, { shownAt: Date.now() });
+      open -= 1;
+      return;
+    }
     const host = document.createElement('div');
     document.body.append(host);
-    const frame = fill(host, id, part);
+    if (asked) tell('opened');
+    const frame = fill(host, id, part, tell);
     memory.note(id, { shownAt: Date.now() });
     showFrame(host, frame, () => {
       open -= 1;
@@ -141,7 +192,7 @@ function start(own: HTMLScriptElement): void {
         if (!holds || (!isInline && open > 0)) continue;
         if (isInline && !placeAt(form)) continue;
         shown.add(form.id);
-        if (!isInline) void overlay(form);
+        if (!isInline) void overlay(form, watch.wasAsked(form.showing));
       }
     };
     const placeAt = ({ id, showing: { placeAt: selector, placeSide } }: PlacedForm): boolean => {

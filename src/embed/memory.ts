@@ -3,8 +3,12 @@ interface Remembered {
   shownAt?: number;
   closedAt?: number;
   sentAt?: number;
-  /** Which of its variants was met. */
+  /** Which of its variants was met, and the name of that showing. */
   variant?: string;
+  showing?: string;
+  /** The page that is its later goal, and whether it was reached. */
+  goalPage?: string;
+  reached?: boolean;
 }
 
 interface Kept {
@@ -67,6 +71,11 @@ export class Memory {
   know(sign: string): void {
     this.#kept.visitor = sign;
     this.#store();
+  }
+
+  /** Forms of which something is known, by their names. */
+  get forms(): [id: string, remembered: Remembered][] {
+    return Object.entries(this.#kept.forms);
   }
 
   of = (id: string): Remembered => this.#kept.forms[id] ?? {};

@@ -1,7 +1,8 @@
-import { VARIANT_FIELD } from '../core/forms/inputs.ts';
+import { TOOK_FIELD, VARIANT_FIELD } from '../core/forms/inputs.ts';
 import { branch } from './branching.ts';
-import { count } from './counting.ts';
+import { count, telling } from './counting.ts';
 import { hint } from './hints.ts';
+import { clock } from './taking.ts';
 
 /** What runs on a form's own page. Without it, all of the form stands there and the browser sends it. */
 for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in/"]')) {
@@ -11,6 +12,13 @@ for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in
     branch(root);
     hint(root);
   }
-  const variant = form.elements.namedItem(VARIANT_FIELD);
-  count('/place/seen', id, form, variant instanceof HTMLInputElement ? variant.value : '');
+  const held = (name: string) => {
+    const input = form.elements.namedItem(name);
+    return input instanceof HTMLInputElement ? input.value : '';
+  };
+  clock(form, Number(held(TOOK_FIELD)));
+  const tell = telling({ to: '/place/seen', id, variant: held(VARIANT_FIELD) });
+  // Whoever is here came to see it.
+  tell('opened');
+  count(form, tell);
 }

@@ -1,4 +1,6 @@
 import type { SentPart, WorkWanted } from '../contract/placing.ts';
+import { NotInPieces, sendAhead } from './pieces.ts';
+import { clock, fill } from './taking.ts';
 import { canWork, workOut } from './working.ts';
 import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD, WORK_FIELD } from '../core/forms/inputs.ts';
 
@@ -23,8 +25,13 @@ interface Sender {
   more: () => Record<string, string>;
   /** When it was taken. @param sign by which the visitor is known from here on */
   onTaken: (sign: string) => void;
-  /** When something else stands in its place: itself with what is wrong, or by which link it is gone on with. */
-  onAgain: (root: HTMLElement) => void;
+  /**
+   * When something else stands in its place: itself with what is wrong, or by which link it is gone on with.
+   * @param took seconds that it took up to now
+   */
+  onAgain: (root: HTMLElement, took: number) => void;
+  /** Seconds that it took before. */
+  took: number;
 }
 
 /**
@@ -32,10 +39,11 @@ interface Sender {
  * once; where the page's policy forbids asking, the browser sends it.
  * @param root what the form stands in, and what is replaced by what comes of it
  */
-export function enhance(root: HTMLElement, { more, onTaken, onAgain }: Sender): void {
+export function enhance(root: HTMLElement, { more, onTaken, onAgain, took: earlier }: Sender): void {
   const form = root.querySelector('form');
   if (!form) return;
   form.noValidate = true;
+  const took = clock(form, earlier);
   let busy = false;
   form.addEventListener('submit', (event) => {
     event.preventDefault();
@@ -46,11 +54,18 @@ export function enhance(root: HTMLElement, { more, onTaken, onAgain }: Sender): 
       if (!answer) return;
       const next = replace(root, answer.part.html);
       if (answer.done) onTaken(answer.part.visitor ?? '');
-      else onAgain(next);
-      const { next: address, seconds } = answer.part;
-      if (address !== null) setTimeout(() => location.assign(address), 1000 * seconds);
+      else onAgain(next, took());
+      const { next: address, seconds, newTab = false } = answer.part;
+      if (address !== null) setTimeout(() => go(address, newTab), 1000 * seconds);
     });
   });
+}
+
+/** Takes the visitor on. Where the browser opens no tab of its own, it is this one. */
+function go(address: string, newTab: boolean): void {
+  const tab = newTab ? open(address, '_blank') : null;
+  if (tab) tab.opener = null;
+  else location.assign(address);
 }
 
 /** @returns what became of it; null when it cannot be known, or the browser sends it */
@@ -59,21 +74,13 @@ async function send(
   root: HTMLElement,
   { submitter, more }: { submitter: HTMLElement | null; more: Record<string, string> },
 ): Promise<{ part: SentPart; done: boolean } | null> {
-  const fill = (name: string, value: string) => {
-    let input = form.elements.namedItem(name);
-    if (!(input instanceof HTMLInputElement)) {
-      input = document.createElement('input');
-      Object.assign(input, { type: 'hidden', name });
-      form.append(input);
-    }
-    (input as HTMLInputElement).value = value;
-  };
-  fill(ELAPSED_FIELD, String(Math.round(performance.now() / 100) / 10));
-  fill(PAGE_FIELD, location.href);
-  fill(REFERRER_FIELD, document.referrer);
-  for (const [name, value] of Object.entries(more)) if (value !== '') fill(name, value);
-  fill(KEY_FIELD, crypto.randomUUID());
-  if (canWork()) fill(WORK_FIELD, 'can');
+  const set = (name: string, value: string) => fill(form, name, value);
+  set(ELAPSED_FIELD, String(Math.round(performance.now() / 100) / 10));
+  set(PAGE_FIELD, location.href);
+  set(REFERRER_FIELD, document.referrer);
+  for (const [name, value] of Object.entries(more)) if (value !== '') set(name, value);
+  set(KEY_FIELD, crypto.randomUUID());
+  if (canWork()) set(WORK_FIELD, 'can');
   const { action } = form;
   const data = new FormData(form);
   const texts = [...data].filter((entry): entry is [string, string] => typeof entry[1] === 'string');
@@ -90,12 +97,21 @@ async function send(
   if (button) button.disabled = true;
   say(form.dataset.sending);
   // Leaving while it waits: the browser carries it, by the same key.
+  const ahead = new Map<File, { at?: string; kept?: string }>();
+  /** Whether its files go along with it, whatever their size. */
+  let whole = false;
   const leave = () => navigator.sendBeacon(action, body);
   addEventListener('pagehide', leave);
   try {
     for (let rest = FIRST_REST_MS, tries = 1; ; rest = Math.min(2 * rest, LONGEST_REST_MS), tries += 1) {
       let wait = rest;
       try {
+        if (body instanceof FormData && !whole)
+          await sendAhead(action, body, ahead, (percent) => {
+            // As long as it goes on, nothing is given up.
+            [tries, rest] = [1, FIRST_REST_MS];
+            say(`${form.dataset.sending ?? ''} ${percent} %`);
+          });
         const response = await fetch(`${action}?as=part`, {
           method: 'POST',
           body,
@@ -114,7 +130,11 @@ async function send(
           say(answer.title);
           return null;
         }
-      } catch {
+      } catch (error) {
+        if (error instanceof NotInPieces) {
+          whole = true;
+          continue;
+        }
         if (blocked.has(new URL(action).origin) || (tries >= TRIES_BEFORE_PLAIN && (await isThere(action)))) {
           removeEventListener('pagehide', leave);
           HTMLFormElement.prototype.submit.call(form);

@@ -64,6 +64,10 @@ export class Watch {
     look();
   }
 
+  /** Whether the visitor clicked on what opens a form. */
+  wasAsked = ({ triggers }: PlacedForm['showing']): boolean =>
+    triggers.some((trigger) => trigger.kind === 'click' && this.#clicked.has(trigger.selector));
+
   judge({ id, showing }: PlacedForm): Judged[] {
     const { shownAt = null, closedAt = null, sentAt = null } = this.#memory.of(id);
     return judgeShowing(showing, {

@@ -20,7 +20,9 @@ export function Block({ item }: { item: SeenBlock }) {
         </div>
       );
     case 'picture':
-      return <img {...own} src={item.url} alt={item.alt} />;
+      return (
+        <img {...own} src={item.url} alt={item.alt} width={item.width || undefined} height={item.height || undefined} />
+      );
     case 'divider':
       return <hr {...own} />;
     default:

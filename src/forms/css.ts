@@ -2,9 +2,9 @@ import type { Colours, Font, Look } from '../core/forms/index.ts';
 
 const FAMILIES: Record<Font, string> = {
   site: 'inherit',
-  sans: "'Source Sans 3 Variable', 'Source Sans 3', system-ui, sans-serif",
-  serif: "Georgia, 'Times New Roman', serif",
-  typewriter: "'Source Code Pro', ui-monospace, monospace",
+  sans: "'Source Sans 3 Variable',system-ui,sans-serif",
+  serif: "'Source Serif 4 Variable',Georgia,serif",
+  typewriter: "'Source Code Pro',ui-monospace,monospace",
 };
 
 const ROOM = { close: 0.75, usual: 1.15, wide: 1.7 };
@@ -15,7 +15,7 @@ const ROOM = { close: 0.75, usual: 1.15, wide: 1.7 };
  * @param root a selector of the form's outermost element
  */
 export function printCss(look: Look, root: string): string {
-  const { colours, night, font, size, radius, width, spacing, labels, align, buttonWidth, framed } = look;
+  const { colours, night, font, size, radius, width, spacing, labels, align, buttonWidth, framed, picture } = look;
   const room = ROOM[spacing];
   const rule = (selectors: string, said: string) =>
     `${selectors
@@ -24,8 +24,10 @@ export function printCss(look: Look, root: string): string {
       .join(',')}{${said}}`;
   const centred = align === 'centre';
   return [
-    `${root}{${variables(colours)}box-sizing:border-box;position:relative;max-width:${width === 0 ? 'none' : `${width}px`};${centred ? 'margin-inline:auto;text-align:center;' : 'text-align:start;'}font-family:${FAMILIES[font]};font-size:${size}px;line-height:1.5;color:var(--ink);background:${colours.fade === '' ? 'var(--ground)' : 'linear-gradient(var(--ground),var(--fade))'};${framed ? `border:1px solid var(--line);border-radius:${radius}px;` : ''}${framed ? 'padding:1.5em' : colours.ground === '' ? 'padding:0' : 'padding:1em'}}`,
-    ...(night === null ? [] : [`@media (prefers-color-scheme:dark){${root}{${variables(night)}color-scheme:dark}}`]),
+    `${root}{${variables(look, colours)}box-sizing:border-box;position:relative;max-width:${width === 0 ? 'none' : `${width}px`};${centred ? 'margin-inline:auto;text-align:center;' : 'text-align:start;'}font-family:${FAMILIES[font]};font-size:${size}px;line-height:1.5;color:var(--ink);background:${backgroundOf(look)};${framed ? `border:1px solid var(--line);border-radius:${radius}px;` : ''}${framed ? 'padding:1.5em' : colours.ground === '' && picture === null ? 'padding:0' : 'padding:1em'}}`,
+    ...(night === null
+      ? []
+      : [`@media (prefers-color-scheme:dark){${root}{${variables(look, night)}color-scheme:dark}}`]),
     rule('*', 'box-sizing:border-box'),
     rule('form,.fields', 'margin:0;padding:0;border:0;background:none;max-width:none;width:auto;box-shadow:none'),
     rule('.fields', `display:flex;flex-wrap:wrap;gap:${room}em 1em`),
@@ -143,10 +145,35 @@ const NAMES: Record<keyof Colours, string> = {
   hover: '--hover',
 };
 
+/** What lies behind a form. It goes by the variables of its colours. */
+export const backgroundOf = ({ colours, picture }: Look): string => {
+  const ground = colours.fade === '' ? 'var(--ground)' : 'linear-gradient(var(--ground),var(--fade))';
+  return picture === null
+    ? ground
+    : `linear-gradient(var(--veil),var(--veil)),url("${encodeURI(decoded(picture.url))}") center/cover,var(--ground)`;
+};
+
+/** An address may be encoded already; what can be none of it stays as it is. */
+function decoded(url: string): string {
+  try {
+    return decodeURI(url);
+  } catch {
+    return url;
+  }
+}
+
+/** A colour that lets through, as CSS has it. @param percent of the colour itself */
+const through = (colour: string, percent: number): string =>
+  `${colour}${Math.round((percent / 100) * 255)
+    .toString(16)
+    .padStart(2, '0')}`;
+
 /** What is only said where there is any. */
 const MAYBE = new Set(['fade', 'hover']);
 
-const variables = (colours: Colours): string =>
+/** The colours of a form as variables of its style, and what of its ground lies over its picture. */
+export const variables = ({ picture }: Pick<Look, 'picture'>, colours: Colours): string =>
+  (picture === null ? '' : `--veil:${through(colours.ground || '#ffffff', picture.veil)};`) +
   Object.entries(NAMES)
     .filter(([part]) => !MAYBE.has(part) || colours[part as keyof Colours] !== '')
     .map(([part, name]) => `${name}:${colours[part as keyof Colours] || 'transparent'};`)

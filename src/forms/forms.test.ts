@@ -157,7 +157,15 @@ describe('what stands between questions', () => {
         { kind: 'heading', id: 'h', shownIf: null, text: 'About you' },
         { kind: 'text', id: 't', shownIf: null, text: 'One.\n\nTwo.' },
         { kind: 'divider', id: 'd', shownIf: null },
-        { kind: 'picture', id: 'p', shownIf: null, url: 'https://x.example/moon.png', alt: 'The Moon' },
+        {
+          kind: 'picture',
+          id: 'p',
+          shownIf: null,
+          url: 'https://x.example/moon.png',
+          alt: 'The Moon',
+          width: 0,
+          height: 0,
+        },
         { kind: 'question', id: 'a', shownIf: null },
       ],
     });

@@ -1,4 +1,5 @@
 import type { Look } from '../core/forms/index.ts';
+import { backgroundOf, variables } from './css.ts';
 import type { Presentation } from '../core/showing/index.ts';
 
 /**
@@ -14,7 +15,8 @@ export function printFrameCss(
 ): string {
   const { colours, night, radius, width } = look;
   const wide = width === 0 ? 544 : width;
-  const ground = (of: Look['colours']) => of.ground || '#ffffff';
+  /** What comes over a page has a ground of its own. */
+  const solid = (of: Look['colours']): Look['colours'] => ({ ...of, ground: of.ground || '#ffffff' });
   const rounded = Math.max(radius, 2);
   const places: Record<typeof presentation, string> = {
     'pop-up': `inset:0;margin:auto;width:min(${wide}px,calc(100vw - 2rem));height:fit-content;max-height:min(80vh,calc(100vh - 6rem));border-radius:${rounded}px`,
@@ -24,13 +26,13 @@ export function printFrameCss(
   };
   const inner = presentation === 'page' ? 'padding:4rem 1.25rem 2rem' : 'padding:1.25rem 1.25rem 1.25rem';
   return [
-    `${frame}{box-sizing:border-box;position:fixed;z-index:2147483000;${places[presentation]};overflow:auto;overscroll-behavior:contain;border:0;${inner};color:${colours.ink};background:${ground(colours)};box-shadow:0 .25rem 2rem rgb(0 0 0/.3);font-size:${look.size}px}`,
+    `${frame}{box-sizing:border-box;position:fixed;z-index:2147483000;${places[presentation]};overflow:auto;overscroll-behavior:contain;border:0;${inner};${variables(look, solid(colours))}color:var(--ink);background:${backgroundOf(look)};box-shadow:0 .25rem 2rem rgb(0 0 0/.3);font-size:${look.size}px}`,
     `dialog${frame}:not([open]){display:none}`,
     `${frame}::backdrop{background:rgb(0 0 0/.45)}`,
-    ...(night ? [`@media (prefers-color-scheme:dark){${frame}{color:${night.ink};background:${ground(night)}}}`] : []),
-    `${frame} .close{position:sticky;float:right;top:0;z-index:1;box-sizing:border-box;width:2.75rem;height:2.75rem;margin:-.75rem -.75rem 0 .5rem;padding:0;font:inherit;font-size:1.6rem;line-height:1;color:inherit;background:inherit;border:0;border-radius:${rounded}px;cursor:pointer}`,
+    ...(night ? [`@media (prefers-color-scheme:dark){${frame}{${variables(look, solid(night))}}}`] : []),
+    `${frame} .close{position:sticky;float:right;top:0;z-index:1;box-sizing:border-box;width:2.75rem;height:2.75rem;margin:-.75rem -.75rem 0 .5rem;padding:0;font:inherit;font-size:1.6rem;line-height:1;color:inherit;background:var(--ground);border:0;border-radius:${rounded}px;cursor:pointer}`,
     `${frame} .close:focus-visible{outline:3px solid currentColor;outline-offset:-3px}`,
-    `${frame} ${root}{padding:0;border:0;max-width:none${presentation === 'page' ? `;max-width:${wide}px;margin-inline:auto` : ''}}`,
+    `${frame} ${root}{background:none;padding:0;border:0;max-width:none${presentation === 'page' ? `;max-width:${wide}px;margin-inline:auto` : ''}}`,
     ...(presentation === 'bar' || presentation === 'corner'
       ? [
           `${frame}.top{top:${presentation === 'bar' ? 0 : '1rem'}}`,

@@ -1,4 +1,6 @@
+export { fontsOf, printFontFaces, SHIPPED_FONTS } from './fonts.ts';
 export {
+  baseOf,
   prefixFor,
   printClosed,
   printEnding,

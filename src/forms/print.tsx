@@ -1,9 +1,10 @@
 import type { ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import { filledIn, forVisitor, type Ending, type FormLanguage, type Look } from '../core/forms/index.ts';
+import { filledIn, forVisitor, withPictures, type Ending, type FormLanguage, type Look } from '../core/forms/index.ts';
 import type { FormDocument } from '../core/intake/index.ts';
 import { printCss } from './css.ts';
 import { Frame } from './Frame.tsx';
+import { printFontFaces } from './fonts.ts';
 import { printFrameCss } from './frameCss.ts';
 import { FormView } from './FormView.tsx';
 import { languageOf } from './language.ts';
@@ -18,6 +19,9 @@ export interface Printed {
 
 /** In front of the ids of a form's elements on pages of others. @param action its public address, whose last part is its own */
 export const prefixFor = (action: string): string => `f-${(action.split('/').at(-1) ?? '').replace(/\W/g, '-')}`;
+
+/** Our own address, out of a form's. @param action its public address */
+export const baseOf = (action: string): string => action.replace(/\/in\/[^/]*$/, '');
 
 const rootOf = (prefix: string): string => `${prefix}-form`;
 
@@ -52,9 +56,11 @@ const MARK = '[inside]';
  * @param action its public address
  */
 export function printFormToCopy(action: string, document: FormDocument): string {
+  const base = baseOf(action);
   // Nobody knows who meets it there.
-  const { html, css } = printFresh(action, forVisitor(document, {}), languageOf(document, ''));
-  return `<style>\n${css}\n</style>\n${html}`;
+  const { html, css } = printFresh(action, forVisitor(withPictures(document, base), {}), languageOf(document, ''));
+  const fonts = printFontFaces(document.look, base);
+  return `<style>\n${[fonts, css].filter(Boolean).join('\n')}\n</style>\n${html}`;
 }
 
 /** A form as a page of others meets it, with nothing typed. @param action its public address */
@@ -67,12 +73,18 @@ export const printFresh = (action: string, document: FormDocument, language: For
     carries: 'script',
   });
 
+/** With what a visitor goes on, each at an address. */
+interface Onward {
+  link: Ending['link'];
+  download: Ending['link'];
+}
+
 /** What stands in the place of a form that was sent, or is closed. */
 export const printMessage = (
   prefix: string,
   look: Look,
   language: FormLanguage,
-  { title, text, link = null }: { title: string; text: string; link?: Ending['link'] },
+  { title, text, link = null, download = null }: { title: string; text: string } & Partial<Onward>,
 ): Printed =>
   print(
     prefix,
@@ -85,6 +97,13 @@ export const printMessage = (
           {paragraph}
         </p>
       ))}
+      {download && (
+        <p>
+          <a className="go" href={download.url} dir="auto">
+            {download.label}
+          </a>
+        </p>
+      )}
       {link && (
         <p>
           <a className="go" href={link.url} target="_top" dir="auto">
@@ -95,18 +114,24 @@ export const printMessage = (
     </div>,
   );
 
-/** What stands in the place of a form that was sent. @param answerOf the answer to a field, in words */
+/**
+ * What stands in the place of a form that was sent.
+ * @param answerOf the answer to a field, in words
+ * @param downloadAt where the visitor gets what is handed out; '' where nobody sent anything
+ */
 export const printEnding = (
   prefix: string,
   look: Look,
   language: FormLanguage,
-  { title, message, link }: Ending,
+  { title, message, link, download }: Ending,
   answerOf: (field: string) => string,
+  downloadAt: string,
 ): Printed =>
   printMessage(prefix, look, language, {
     title: title || wordsIn(language)('thanks'),
     text: message,
     link: link && { ...link, url: filledIn(link.url, answerOf) },
+    download: download && downloadAt !== '' ? { label: download.label, url: downloadAt } : null,
   });
 
 /** What is said instead of a form to a visitor of whom something is known. */

@@ -9,6 +9,7 @@ import { createApp } from './http/app.ts';
 import { newToken, sha256 } from './security/tokens.ts';
 import { countAccounts, replaceSetupLink } from './store/accounts.ts';
 import { migrateStore } from './store/database.ts';
+import { publishDue } from './commands/sources/publishSource.ts';
 import { startWorker } from './work/worker.ts';
 
 const SETUP_LINK_MS = 24 * 3_600_000;
@@ -26,7 +27,7 @@ async function main(roles: Role[]): Promise<void> {
   const context = createContext(config);
   await migrateStore(context.store, config.root);
   await adoptPurposes(context);
-  const worker = roles.includes('work') ? startWorker(context) : null;
+  const worker = roles.includes('work') ? startWorker(context, [publishDue]) : null;
   const server = roles.includes('serve') ? await listen(context) : null;
   const firstLink = server ? await linkForFirstAccount(context) : null;
 

@@ -495,7 +495,10 @@ describe('Insight', () => {
     await visitor.getByLabel('Email').waitFor();
     await told('shown').toHaveLength(2);
     await operator.goto(`${world.app}/insight`);
-    const row = operator.getByRole('row', { name: /^Counted/ });
+    const row = operator
+      .getByRole('table')
+      .first()
+      .getByRole('row', { name: /^Counted/ });
     await expect
       .poll(() => row.getByRole('cell').allInnerTexts(), { timeout: 15_000 })
       .toEqual([

@@ -404,8 +404,8 @@ describe('variants', () => {
     const field = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
     const form = formOf([field], { title: 'The first words', button: 'Go' });
     const variants: FormDocument['variants'] = [
-      { id: 'one', name: 'A', share: 50, face: null },
-      { id: 'two', name: 'B', share: 50, face: { ...faceOf(form), title: 'The other words' } },
+      { id: 'one', name: 'A', share: 50, face: null, nothing: false },
+      { id: 'two', name: 'B', share: 50, face: { ...faceOf(form), title: 'The other words' }, nothing: false },
     ];
     const compared = await api.form('Compared', { ...form, variants });
     await head('data-storage="yes"');
@@ -453,8 +453,8 @@ describe('variants', () => {
   ])('do not go live with %s', async (_, change, pointer) => {
     const form = PLANNER();
     const variants: FormDocument['variants'] = [
-      { id: 'a', name: 'A', share: 50, face: null },
-      { id: 'b', name: 'B', share: 50, face: faceOf(form) },
+      { id: 'a', name: 'A', share: 50, face: null, nothing: false },
+      { id: 'b', name: 'B', share: 50, face: faceOf(form), nothing: false },
     ];
     const made = await api.post<SourceView>('/sources', { name: 'Wrong', kind: 'form' });
     await api.put(`/sources/${made.id}/draft`, { ...form, variants: change(variants) });

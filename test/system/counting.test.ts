@@ -187,7 +187,7 @@ describe('what happens at a form', () => {
     for (const [dimension, column] of Object.entries(columns)) {
       const again = await world.rows(
         `SELECT source_id, CAST(FLOOR(at / 3600000) AS INT) AS hour, ${column} AS value, what, COUNT(*) AS count FROM form_events
-          WHERE ${column} <> '' ${dimension === 'question' ? '' : "AND what NOT IN ('way', 'aside')"} GROUP BY 1, 2, 3, 4 ORDER BY 1, 2, 3, 4`,
+          WHERE ${column} <> '' ${dimension === 'question' ? '' : "AND what NOT IN ('way', 'aside', 'took', 'replied')"} GROUP BY 1, 2, 3, 4 ORDER BY 1, 2, 3, 4`,
       );
       const kept = await world.rows(
         'SELECT source_id, hour, value, what, count FROM form_counts WHERE dimension = ? ORDER BY 1, 2, 3, 4',

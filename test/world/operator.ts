@@ -1,3 +1,4 @@
+import { FILE_NAME_HEADER } from '../../src/contract/ownFiles.ts';
 import type { DeliveryView } from '../../src/contract/deliveries.ts';
 import type { Page } from '../../src/contract/pages.ts';
 import type { SubmissionRow, TrailView } from '../../src/contract/submissions.ts';
@@ -59,6 +60,14 @@ export class Operator {
       ...(body ? { body: JSON.stringify(body) } : {}),
     });
   }
+
+  /** Adds a file of the organisation's own. */
+  upload = (name: string, content: Uint8Array<ArrayBuffer> | string): Promise<Response> =>
+    fetch(`${this.#app}/api/own-files`, {
+      method: 'POST',
+      headers: { cookie: this.#cookie, 'x-iwashi-csrf': this.#csrf, [FILE_NAME_HEADER]: encodeURIComponent(name) },
+      body: content,
+    });
 
   /** Opens an address of the application, as a link in a browser does. */
   open = (url: string): Promise<Response> => fetch(url, { headers: { cookie: this.#cookie } });

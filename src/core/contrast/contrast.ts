@@ -43,6 +43,30 @@ export const contrastsOf = (colours: Colours): Contrast[] =>
 /** The contrast of two colours, from 1 to 21 (WCAG 2.2, definition of contrast ratio). */
 export const contrastOf = (one: string, other: string): number => new Color(one).contrast(other, 'WCAG21');
 
+/**
+ * How much of its ground has to lie over any picture, so that what is written on it stands out: held against the lightest and the
+ * darkest that a picture can be.
+ * @returns percent; 100 where even the bare ground is too near
+ */
+export function leastVeil(colours: Colours): number {
+  const ground = new Color(colours.ground || '#ffffff');
+  const passes = (veil: number): boolean =>
+    ['#000000', '#ffffff'].every((extreme) => {
+      // As browsers lay one over the other, each channel of sRGB by itself (Compositing and Blending 1, 5.1).
+      const seen = new Color('srgb', mixed(ground.coords, new Color(extreme).coords, veil / 100));
+      return PAIRS.filter(([, behind]) => behind === 'ground').every(
+        ([what, , needs]) => new Color(colours[what]).contrast(seen, 'WCAG21') >= needs,
+      );
+    });
+  for (let veil = 0; veil < 100; veil += 1) if (passes(veil)) return veil;
+  return 100;
+}
+
+type Coords = Color['coords'];
+
+const mixed = (over: Coords, under: Coords, share: number): Coords =>
+  over.map((channel, at) => share * (channel ?? 0) + (1 - share) * (under[at] ?? 0)) as unknown as Coords;
+
 const STEPS = 200;
 
 /**

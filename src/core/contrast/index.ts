@@ -1,1 +1,1 @@
-export { contrastOf, contrastsOf, nearestPassing, type Contrast } from './contrast.ts';
+export { contrastOf, contrastsOf, leastVeil, nearestPassing, type Contrast } from './contrast.ts';

@@ -9,8 +9,22 @@ export interface Ending {
   next: string;
   /** Seconds for which the message is read before that; 0: at once, without the message. */
   seconds: number;
+  /** Whether the next page opens in a tab of its own, and the message stays in this one. */
+  newTab: boolean;
   /** Something to go on with, below the message; null for nothing. */
   link: { label: string; url: string } | null;
+  /** What is handed out to who sent it; null for nothing. */
+  download: Download | null;
+}
+
+/** Something that is handed out by a link of the visitor's own, for some days: a file of ours, or what is at an address. */
+export interface Download {
+  label: string;
+  /** Id of a file of ours; '' for what is at the address. */
+  file: string;
+  /** '' for a file of ours. */
+  url: string;
+  days: number;
 }
 
 /** What comes instead for those who answered in a certain way. */
@@ -25,7 +39,9 @@ export const saying = (message: string, more: Partial<Ending> = {}): Ending => (
   message,
   next: '',
   seconds: 0,
+  newTab: false,
   link: null,
+  download: null,
   ...more,
 });
 

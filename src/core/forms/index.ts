@@ -1,3 +1,4 @@
+export { filesOf, ownPicture, PICTURE_ADDRESS, pictureAddress, withPictures } from './ownFiles.ts';
 export { AUTOFILL_TOKENS, controlOf, countryOptions, type Control } from './controls.ts';
 export {
   AT_FIELD,
@@ -10,6 +11,7 @@ export {
   PLACEMENT_FIELD,
   REFERRER_FIELD,
   STAMP_FIELD,
+  TOOK_FIELD,
   TRAP_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
@@ -41,7 +43,7 @@ export {
 } from './variants.ts';
 export { endOf, hasWays, readWay, wayName, waysTaken, type Way } from './ways.ts';
 export { endingFor, walk, type WalkFacts } from './walking.ts';
-export { answersIn, filledIn, saying, type Ending, type EndingIf } from './endings.ts';
+export { answersIn, filledIn, saying, type Download, type Ending, type EndingIf } from './endings.ts';
 export {
   ALIGNS,
   BUTTON_WIDTHS,
@@ -50,6 +52,7 @@ export {
   PLAIN_LOOK,
   PLAIN_NIGHT,
   SPACINGS,
+  type Backdrop,
   type Colours,
   type Font,
   type Look,

@@ -1,6 +1,8 @@
 /** Names of the inputs that a form carries beside the source's own fields. */
 export const TRAP_FIELD = 'website_url';
 export const ELAPSED_FIELD = 'seconds_on_page';
+/** In which a script says how many seconds it took to fill the form in. */
+export const TOOK_FIELD = 'form_took';
 /** In which a hosted page says when it was shown, signed. */
 export const STAMP_FIELD = 'form_shown';
 

@@ -24,8 +24,8 @@ export type FormItem = AnyItem &
     | { kind: 'heading'; text: string }
     /** Paragraphs, with a blank line between them. */
     | { kind: 'text'; text: string }
-    /** alt is what is read aloud for it; '' where it only decorates. */
-    | { kind: 'picture'; url: string; alt: string }
+    /** alt is what is read aloud for it; '' where it only decorates. Its size is in pixels; 0 where nobody knows. */
+    | { kind: 'picture'; url: string; alt: string; width: number; height: number }
     | { kind: 'divider' }
     /** What follows stands on a page of its own. skips: where the page before it leads. */
     | { kind: 'page'; title: string; skips: Skip[] }

@@ -39,6 +39,15 @@ export interface Look {
   buttonWidth: (typeof BUTTON_WIDTHS)[number];
   /** A line around the whole form. */
   framed: boolean;
+  /** A picture behind the form; null for none. */
+  picture: Backdrop | null;
+}
+
+/** A picture behind a form. */
+export interface Backdrop {
+  url: string;
+  /** How much of the ground lies over it, in percent: what is written on it has to be read. */
+  veil: number;
 }
 
 const DAY: Colours = {
@@ -79,4 +88,5 @@ export const PLAIN_LOOK: Look = {
   align: 'start',
   buttonWidth: 'fit',
   framed: false,
+  picture: null,
 };

@@ -6,8 +6,14 @@ import { faceOf, intoVariant, pickVariant, withVariant, type FormVariant } from 
 const fields = [sourceField('email', 'email'), sourceField('town')];
 const base = formOf(fields, { title: 'Base', button: 'Go', origins: ['https://a.example'] });
 const variants: FormVariant[] = [
-  { id: 'a', name: 'A', share: 70, face: null },
-  { id: 'b', name: 'B', share: 30, face: { ...faceOf(base), title: 'Other', fields: fields.slice(0, 1) } },
+  { id: 'a', name: 'A', share: 70, face: null, nothing: false },
+  {
+    id: 'b',
+    name: 'B',
+    share: 30,
+    face: { ...faceOf(base), title: 'Other', fields: fields.slice(0, 1) },
+    nothing: false,
+  },
 ];
 const form = { ...base, variants };
 

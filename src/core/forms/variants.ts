@@ -18,12 +18,14 @@ export interface FormVariant {
   name: string;
   /** Of those who meet the form, in percent. */
   share: number;
-  /** null: the form itself. */
+  /** null: the form itself, or nothing. */
   face: VariantFace | null;
+  /** Whether nothing is shown to those: what would be without the form? */
+  nothing: boolean;
 }
 
-/** By what variants are compared: those who sent it, who confirmed, or what arrived at a destination. */
-export const GOALS = ['completed', 'confirmed', 'delivered'] as const;
+/** By what variants are compared: those who sent it, who confirmed, what arrived at a destination, or who came to a certain page later. */
+export const GOALS = ['completed', 'confirmed', 'delivered', 'reached'] as const;
 export type Goal = (typeof GOALS)[number];
 
 /** What a variant of a form begins with: the form as it is. */
@@ -58,7 +60,7 @@ export function intoVariant<Form extends VariantFace & { variants: FormVariant[]
 
 /** The variant that falls to somebody; '' where there are none. @param chance from 0 to 1 */
 export function pickVariant(variants: Pick<FormVariant, 'id' | 'share'>[], chance: number): string {
-  let left = chance * 100;
+  let left = chance * variants.reduce((sum, { share }) => sum + share, 0);
   for (const { id, share } of variants) {
     left -= share;
     if (left < 0) return id;

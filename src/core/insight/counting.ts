@@ -1,10 +1,26 @@
 /**
- * What is counted of a form, in the order in which it happens. shown: it came into view. started: something was entered.
- * answered: one question of it. completed: it was sent, and is no robot's. confirmed: the person confirmed. delivered: it
- * arrived at a destination. way: somebody who sent it went from one page of it to another one, or to an ending.
- * aside: it was set aside, and why.
+ * What is counted of a form, in the order in which it happens. shown: it came into view. opened: the visitor asked for it, by a
+ * click or by coming to its own page. started: something was entered. answered: one question of it. completed: it was sent, and
+ * is no robot's. confirmed: the person confirmed. delivered: it arrived at a destination. downloaded: what it hands out was
+ * fetched. reached: the visitor came to the page that is its later goal. way: somebody who sent it went from one page of it to
+ * another one, or to an ending. aside: it was set aside, and why. took: how long it took to fill in. replied: how long it took a
+ * colleague to answer.
  */
-export const COUNTED = ['shown', 'started', 'answered', 'completed', 'confirmed', 'delivered', 'way', 'aside'] as const;
+export const COUNTED = [
+  'shown',
+  'opened',
+  'started',
+  'answered',
+  'completed',
+  'confirmed',
+  'delivered',
+  'downloaded',
+  'reached',
+  'way',
+  'aside',
+  'took',
+  'replied',
+] as const;
 export type CountedWhat = (typeof COUNTED)[number];
 
 /** The steps that people pass one after the other. */
@@ -12,12 +28,12 @@ export const FUNNEL = ['shown', 'started', 'completed', 'confirmed', 'delivered'
 export type FunnelStep = (typeof FUNNEL)[number];
 
 /** What is told by itself alone, by what a question is counted by: not among those who came, and by nothing else. */
-export const TOLD_ALONE = ['way', 'aside'] as const satisfies CountedWhat[];
+export const TOLD_ALONE = ['way', 'aside', 'took', 'replied'] as const satisfies CountedWhat[];
 
 export const isStep = (what: CountedWhat): what is FunnelStep => FUNNEL.some((step) => step === what);
 
 /** What pages tell of themselves, as far as a script on them can see it. */
-export const SEEN = ['shown', 'started', 'answered'] as const satisfies CountedWhat[];
+export const SEEN = ['shown', 'opened', 'started', 'answered', 'reached'] as const satisfies CountedWhat[];
 
 /** By what counts are kept apart, one at a time. all: not at all. */
 export const DIMENSIONS = [

@@ -13,4 +13,5 @@ export {
 } from './counting.ts';
 export { compareVariants, evidenceOf, LEVEL, type Comparison, type Stretch } from './compare.ts';
 export { intervalOf, shareOf } from './share.ts';
+export { spanOf, spansOf, type Spans } from './spans.ts';
 export { silenceOf, type Silence } from './silence.ts';

@@ -73,6 +73,8 @@ export interface FormDocument extends AnySource {
   /** Ways in which it is shown, to find out which does better by a goal; none or at least two. */
   variants: FormVariant[];
   goal: Goal;
+  /** Which page is the later goal, as a pattern of addresses; of use where that is the goal. */
+  goalPage: string;
   /** Whether visitors can leave it half filled in, and go on later by a link. */
   goOnLater: boolean;
   /** Site origins from which it takes submissions, such as https://example.org; none means any. */
@@ -132,6 +134,7 @@ const PLAIN_PLACING: Pick<
   | 'instead'
   | 'variants'
   | 'goal'
+  | 'goalPage'
   | 'guards'
   | 'theme'
   | 'goOnLater'
@@ -144,6 +147,7 @@ const PLAIN_PLACING: Pick<
   instead: [],
   variants: [],
   goal: 'completed',
+  goalPage: '',
   guards: NO_GUARDS,
   theme: '',
   goOnLater: false,
@@ -168,7 +172,7 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
 
 const SOURCE: Format = {
   what: 'source',
-  upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing, withPaths],
+  upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing, withPaths, withOwnFiles],
 };
 
 /** The format of sources as they are written today. */
@@ -256,6 +260,30 @@ function withPaths(before: Loose): Loose {
     look,
     ending,
     items,
+  };
+}
+
+/** To format 8: pictures may be ours and lie behind a form, endings hand something out, and variants may be nothing at all. */
+function withOwnFiles(old: Loose): Loose {
+  if (old.kind !== 'form') return old;
+  const items = (of: unknown) =>
+    objectsIn(of).map((item) => (item.kind === 'picture' ? { width: 0, height: 0, ...item } : item));
+  const look = (of: unknown) => ({ picture: null, ...(of as Loose) });
+  const ending = (of: unknown) => ({ newTab: false, download: null, ...(of as Loose) });
+  const face = (of: unknown) => {
+    const own = of as Loose;
+    return { ...own, items: items(own.items), look: look(own.look), ending: ending(own.ending) };
+  };
+  return {
+    goalPage: '',
+    ...face(old),
+    endings: objectsIn(old.endings).map(ending),
+    instead: objectsIn(old.instead).map(ending),
+    variants: objectsIn(old.variants).map((variant) => ({
+      nothing: false,
+      ...variant,
+      face: variant.face === null ? null : face(variant.face),
+    })),
   };
 }
 

@@ -51,6 +51,8 @@ export const de: Words = {
   failed:
     'Bei uns ist etwas schiefgegangen, es wurde nichts gesendet. Bitte versuchen Sie es in einer Minute noch einmal.',
   thanks: 'Vielen Dank',
+  downloadGone:
+    'Er ist abgelaufen, oder das Ziel gibt es nicht mehr. Füllen Sie das Formular noch einmal aus, um einen neuen zu bekommen.',
   closed: {
     title: 'Dieses Formular ist geschlossen',
     text: 'Es nimmt zurzeit nichts an. Bitte gehen Sie zurück zu der Seite, von der Sie kommen.',

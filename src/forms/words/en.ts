@@ -49,6 +49,7 @@ export const en = {
   wrongSite: 'This form does not take anything from the site that you came from. Please tell its owner.',
   failed: 'Something went wrong at our end, and nothing was sent. Please try again in a minute.',
   thanks: 'Thank you',
+  downloadGone: 'It has run out, or what it led to is gone. To get a new one, please fill in the form again.',
   closed: {
     title: 'This form is closed',
     text: 'It does not take anything at the moment. Please go back to the page that you came from.',

@@ -50,6 +50,7 @@ export const es: Words = {
   wrongSite: 'Este formulario no acepta nada desde el sitio del que viene. Avise a su propietario.',
   failed: 'Algo ha fallado por nuestra parte y no se ha enviado nada. Inténtelo de nuevo dentro de un minuto.',
   thanks: 'Gracias',
+  downloadGone: 'Ha caducado o su contenido ya no existe. Para obtener uno nuevo, rellene otra vez el formulario.',
   closed: {
     title: 'Este formulario está cerrado',
     text: 'De momento no acepta nada. Vuelva a la página de la que viene.',

@@ -50,6 +50,8 @@ export const fr: Words = {
   wrongSite: 'Ce formulaire n’accepte rien depuis le site d’où vous venez. Merci de prévenir son propriétaire.',
   failed: 'Une erreur s’est produite de notre côté et rien n’a été envoyé. Réessayez dans une minute.',
   thanks: 'Merci',
+  downloadGone:
+    'Il a expiré, ou son contenu n’existe plus. Pour en recevoir un nouveau, remplissez à nouveau le formulaire.',
   closed: {
     title: 'Ce formulaire est fermé',
     text: 'Il n’accepte rien pour le moment. Revenez à la page d’où vous venez.',

@@ -50,6 +50,7 @@ export const it: Words = {
   wrongSite: 'Questo modulo non accetta nulla dal sito da cui proviene. Per favore avvisi il proprietario.',
   failed: 'Qualcosa non ha funzionato da parte nostra e non è stato inviato nulla. Riprovi tra un minuto.',
   thanks: 'Grazie',
+  downloadGone: 'È scaduto, o il suo contenuto non esiste più. Per riceverne uno nuovo, compili di nuovo il modulo.',
   closed: {
     title: 'Questo modulo è chiuso',
     text: 'Al momento non accetta nulla. Torni alla pagina da cui proviene.',

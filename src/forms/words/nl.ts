@@ -50,6 +50,8 @@ export const nl: Words = {
   wrongSite: 'Dit formulier neemt niets aan van de site waar u vandaan komt. Laat het de eigenaar weten.',
   failed: 'Er ging bij ons iets mis en er is niets verstuurd. Probeer het over een minuut opnieuw.',
   thanks: 'Dank u wel',
+  downloadGone:
+    'Hij is verlopen, of wat erachter zat is er niet meer. Vul het formulier opnieuw in om een nieuwe te krijgen.',
   closed: {
     title: 'Dit formulier is gesloten',
     text: 'Het neemt op dit moment niets aan. Ga terug naar de pagina waar u vandaan komt.',

@@ -51,6 +51,7 @@ export const pl: Words = {
     'Ten formularz nie przyjmuje niczego ze strony, z której przychodzisz. Prosimy zawiadomić jej właściciela.',
   failed: 'Coś poszło nie tak po naszej stronie i nic nie wysłano. Spróbuj ponownie za minutę.',
   thanks: 'Dziękujemy',
+  downloadGone: 'Wygasł albo jego zawartość już nie istnieje. Aby otrzymać nowy, wypełnij formularz jeszcze raz.',
   closed: {
     title: 'Ten formularz jest zamknięty',
     text: 'W tej chwili niczego nie przyjmuje. Wróć na stronę, z której przychodzisz.',

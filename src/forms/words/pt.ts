@@ -50,6 +50,7 @@ export const pt: Words = {
   wrongSite: 'Este formulário não aceita nada do site de onde vem. Avise o proprietário, por favor.',
   failed: 'Algo correu mal do nosso lado e não foi enviado nada. Tente de novo dentro de um minuto.',
   thanks: 'Obrigado',
+  downloadGone: 'Expirou, ou o seu conteúdo já não existe. Para receber um novo, preencha o formulário outra vez.',
   closed: {
     title: 'Este formulário está fechado',
     text: 'De momento não aceita nada. Volte à página de onde vem.',

@@ -50,6 +50,7 @@ export const sv: Words = {
   wrongSite: 'Formuläret tar inte emot något från webbplatsen du kommer från. Säg gärna till ägaren.',
   failed: 'Något gick fel hos oss och inget skickades. Försök igen om en minut.',
   thanks: 'Tack',
+  downloadGone: 'Den har gått ut, eller så finns innehållet inte längre. Fyll i formuläret igen för att få en ny.',
   closed: {
     title: 'Formuläret är stängt',
     text: 'Det tar inte emot något just nu. Gå tillbaka till sidan du kom från.',

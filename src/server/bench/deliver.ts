@@ -47,7 +47,7 @@ async function measure(profile: string, from: 'accepted' | 'planned'): Promise<C
     await acceptMany(setting, COUNT);
     await moveConnection(context.store.db, connectionId, from === 'planned' ? 'paused' : 'resumed');
     let started = performance.now();
-    const worker = startWorker(context);
+    const worker = startWorker(context, []);
     if (from === 'planned') {
       await noneOf("submissions WHERE state = 'received'");
       await moveConnection(context.store.db, connectionId, 'resumed');

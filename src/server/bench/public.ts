@@ -24,8 +24,8 @@ export async function benchPublic(): Promise<Comparison> {
     guards: { words: ['casino', 'lottery'], mostLinks: 3, throwAway: true },
     ending: saying('Thank you.', { link: { label: 'Go on', url: `${SITE}/?name={name}` } }),
     variants: [
-      { id: 'a', name: 'A', share: 50, face: null },
-      { id: 'b', name: 'B', share: 50, face: faceOf({ ...form, title: 'B' }) },
+      { id: 'a', name: 'A', share: 50, face: null, nothing: false },
+      { id: 'b', name: 'B', share: 50, face: faceOf({ ...form, title: 'B' }), nothing: false },
     ],
   };
   await addSource(store.db, { id, publicId: 'bench-public', name: 'Public', draft, now: now() });

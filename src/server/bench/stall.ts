@@ -50,7 +50,7 @@ export async function benchStall(): Promise<Comparison> {
     await moveConnection(store.db, stalledId, withStalled ? 'resumed' : 'paused');
     await acceptMany(setting, COUNT);
     const started = performance.now();
-    const worker = startWorker(context);
+    const worker = startWorker(context, []);
     for (;;) {
       const [rows] = await store.pool.query(
         `SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'received')

@@ -285,6 +285,20 @@ export const eveningPopUp = (siteUrl: string): FormDocument => {
   };
 };
 
+/** What schools that come to visit are handed out. */
+export const WHAT_TO_BRING = `Your evening at Pellam Ridge Observatory
+
+Bring
+- warm coats and hats, also in June: the dome is open to the sky
+- a torch with a red cover, one for five children
+- something to drink that is warm
+
+Leave at home
+- white torches, and telephones that light up
+
+We begin at dusk, and ring the bell when the first star is seen.
+`;
+
 /** The form by which schools ask for a visit. */
 export const schoolForm = (): FormDocument => ({
   format: SOURCE_FORMAT,

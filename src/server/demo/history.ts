@@ -1,14 +1,16 @@
 import type { Transporter } from 'nodemailer';
-import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
+import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, TOOK_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
 import { readVisit, type Entries, type Payload } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { deviceOf } from '../intake/device.ts';
 import { takeSubmission } from '../intake/take.ts';
-import { visitColumns, type FormEvent } from '../store/counting.ts';
+import { noteProgress, visitColumns, type FormEvent } from '../store/counting.ts';
 import { DAY_MS, HOUR_MS } from '../store/figures.ts';
 import { claim, claimDeliveries, dueConnections, MAIL_QUEUE, SUBMISSION_QUEUE, type Queue } from '../store/queue.ts';
 import type { SourceRecord } from '../store/sources.ts';
+import type { Actor } from '../commands/command.ts';
 import { confirm } from '../commands/confirmations/confirm.ts';
+import { noteReply } from '../commands/submissions/noteReply.ts';
 import { deliver, loadJobs } from '../work/delivering.ts';
 import { Endings } from '../work/endings.ts';
 import { LiveWirings } from '../planning/liveWiring.ts';
@@ -29,6 +31,10 @@ export interface Happening {
   payload: Payload;
   /** How long until the person confirmed; null for never. */
   confirmsAfter: number | null;
+  /** How long until a colleague answered; absent for never. */
+  answeredAfter?: number;
+  /** Whether they fetched what the form hands out. */
+  fetches?: boolean;
 }
 
 /** A clock that can be set into the past, and goes on from there. */
@@ -93,9 +99,12 @@ export function inventHistory(
       payload: entriesPayload([
         ...(place === null ? entries : entries.filter(([name]) => SHORT.has(name))),
         [ELAPSED_FIELD, String(Math.round(6 + random() * 60))],
+        ...(page === '' ? [] : [[TOOK_FIELD, String(Math.round(8 + random() ** 2 * 70))] as [string, string]]),
         [REFERRER_FIELD, referrer],
       ]),
       confirmsAfter,
+      ...(isSchool && random() < 0.85 ? { answeredAfter: Math.round((0.5 + random() ** 2 * 30) * HOUR_MS) } : {}),
+      ...(isSchool && random() < 0.6 ? { fetches: true } : {}),
     });
     if (!isSchool && random() < 0.06) {
       // Signs up again some days later, with capitals.
@@ -242,7 +251,7 @@ export async function liveThrough(
   clock: SetClock,
   mailer: Transporter,
   happenings: Happening[],
-  now: number,
+  { colleague, now }: { colleague: Actor; now: number },
 ): Promise<void> {
   const letters: { to: string; link: string }[] = [];
   const postman = {
@@ -254,11 +263,12 @@ export async function liveThrough(
 
   const wirings = new LiveWirings(context.store);
 
+  const ids = new Map<Happening, string>();
   type Moment = { at: number; run: () => Promise<void> };
   const moments: Moment[] = happenings.map((happening) => ({
     at: happening.at,
     run: async () => {
-      await arrive(context, happening);
+      ids.set(happening, await arrive(context, happening));
       await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, [id]));
       await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
     },
@@ -271,6 +281,18 @@ export async function liveThrough(
         const letter = letters.findLast(({ to, link }) => link !== '' && to.toLowerCase() === person.email);
         if (letter)
           await confirm(context, letter.link, { 'user agent': 'Invented Browser 1.0', address: '192.0.2.10' });
+      },
+    });
+  }
+  for (const happening of happenings) {
+    const { at, answeredAfter, fetches = false } = happening;
+    const own = () => ids.get(happening) ?? '';
+    if (fetches) moments.push({ at: at + 60_000, run: () => noteProgress(context.store.db, 'downloaded', [own()]) });
+    if (answeredAfter === undefined || at + answeredAfter > now) continue;
+    moments.push({
+      at: at + answeredAfter,
+      run: async () => {
+        await noteReply(colleague, context, own());
       },
     });
   }
@@ -325,9 +347,10 @@ const BROWSERS = [
   'Mozilla/5.0 (Linux; Android 14) Invented/1.0 Tablet',
 ];
 
-async function arrive(context: Context, { at, source, page, payload }: Happening): Promise<void> {
+/** @returns the id of what arrived */
+async function arrive(context: Context, { at, source, page, payload }: Happening): Promise<string> {
   if (!source.live) throw new Error('the demo source is not live');
-  await takeSubmission(context, {
+  const taken = await takeSubmission(context, {
     sourceId: source.id,
     sourceVersion: source.liveVersion ?? 1,
     document: source.live,
@@ -342,4 +365,5 @@ async function arrive(context: Context, { at, source, page, payload }: Happening
     known: {},
     shownAt: null,
   });
+  return taken.ok ? (taken.ids[0] ?? '') : '';
 }

@@ -1,13 +1,16 @@
 import 'reflect-metadata';
+import { Readable } from 'node:stream';
 import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
 import { printFormToCopy } from '../../forms/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
+import type { Download } from '../../core/forms/index.ts';
 import type { FormDocument, MadeDocument } from '../../core/intake/index.ts';
 import { IWASHI, type Actor } from '../commands/command.ts';
 import { nameOrganisation } from '../commands/organisation/nameOrganisation.ts';
 import { addPurpose } from '../commands/purposes/addPurpose.ts';
 import { publishRoute } from '../commands/routes/publishRoute.ts';
+import { addOwnFile } from '../commands/ownFiles/addOwnFile.ts';
 import { addSource } from '../commands/sources/addSource.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
 import { hashPassword } from '../security/passwords.ts';
@@ -26,6 +29,7 @@ import { connectAll, demoOperator, mustDo, type StandIns } from './connections.t
 import {
   NAMES,
   PURPOSES,
+  WHAT_TO_BRING,
   bellTarget,
   enquiryTarget,
   eveningPopUp,
@@ -88,7 +92,10 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     mustDo(await addPurpose(await demoOperator(context), context, purpose));
   const { ternPost, capstan, rowbarn, bellbuoy } = await connectAll(context, around.standins);
   const sky = await addMade(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
-  const school = await addMade(context, 'School visit request', schoolForm());
+  const school = await addMade(context, 'School visit request', {
+    ...schoolForm(),
+    ending: { ...schoolForm().ending, download: await whatToBring(context) },
+  });
   await addWire(context, 'Sky letter readers', skyLetterRoute(sky.id, ternPost, [signUpsTarget(rowbarn)]));
   await addWire(
     context,
@@ -117,7 +124,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     ...inventHistory(people, { sky, school, orders, story, evening }, around.siteUrl, now, random),
     ...inventVisits(people, visit, around.siteUrl, now, random),
   ];
-  await liveThrough(context, clock, mailer, happenings, now);
+  await liveThrough(context, clock, mailer, happenings, { colleague: await demoOperator(context), now });
   await noteEvents(store.db, inventShowings(happenings, { sky, story, evening, visit }, newId, random));
   while ((await countStroke(context)) > 0);
   mailer.close();
@@ -128,6 +135,14 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   clock.set(Date.now());
   const listening = await findConnection(store.db, ternPost);
   if (listening) await startNotices(context, listening);
+}
+
+/** What a class that comes to visit is handed out. */
+async function whatToBring(context: Context): Promise<Download> {
+  const content = Readable.from([Buffer.from(WHAT_TO_BRING)]);
+  const name = 'what-to-bring.txt';
+  const file = mustDo(await addOwnFile(await demoOperator(context), context, { name, content }));
+  return { label: 'What to bring', file, url: '', days: 30 };
 }
 
 async function addMade(context: Context, name: string, draft: MadeDocument): Promise<SourceRecord> {

@@ -11,6 +11,7 @@ import { insightRoutes } from './api/insight.ts';
 import { mailRoutes } from './api/mails.ts';
 import { organisationRoutes } from './api/organisation.ts';
 import { purposeRoutes } from './api/purposes.ts';
+import { ownFileRoutes } from './api/ownFiles.ts';
 import { themeRoutes } from './api/themes.ts';
 import { routeRoutes } from './api/routes.ts';
 import { profileRoutes } from './api/profiles.ts';
@@ -27,6 +28,7 @@ import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
 import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
 import { liveSources } from './public/liveSources.ts';
+import { pieceRoutes } from './public/pieces.ts';
 import { placeRoutes } from './public/place.ts';
 import { seenRoutes } from './public/seen.ts';
 import { noticeRoutes } from './public/notices.ts';
@@ -51,6 +53,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
 
   // Before the headers below, which would cost every accepted submission; it dresses its own pages.
   const live = liveSources(context);
+  app.route('/in', pieceRoutes(context, live, submissionsPerMinute));
   app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
   app.route('/place/seen', seenRoutes(context, live, submissionsPerMinute));
   app.route('/place', placeRoutes(context, live, submissionsPerMinute));
@@ -85,12 +88,12 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
 /** Everything under /api. What is asked of it is for signed-in people and for tokens, but what tells how to sign in. */
 export function createApi(context: Context): Hono<Session> {
   const api = new Hono<Session>();
-  api.use(
-    bodyLimit({
-      maxSize: API_BODY_LIMIT_BYTES,
-      onError: () => problemResponse(tooLarge('The request is too large.')),
-    }),
-  );
+  const limited = bodyLimit({
+    maxSize: API_BODY_LIMIT_BYTES,
+    onError: () => problemResponse(tooLarge('The request is too large.')),
+  });
+  // A file is counted as it streams in.
+  api.use((c, next) => (c.req.path === '/api/own-files' ? next() : limited(c, next)));
   api.use(async (c, next) => {
     await next();
     c.header('cache-control', 'no-store');
@@ -108,6 +111,7 @@ export function createApi(context: Context): Hono<Session> {
   api.route('/organisation', organisationRoutes(context));
   api.route('/purposes', purposeRoutes(context));
   api.route('/themes', themeRoutes(context));
+  api.route('/own-files', ownFileRoutes(context));
   api.route('/mails', mailRoutes(context));
   api.route('/changes', changeRoutes(context));
   api.route('/insight', insightRoutes(context));

@@ -1,5 +1,3 @@
-import { createReadStream } from 'node:fs';
-import { Readable } from 'node:stream';
 import { Hono } from 'hono';
 import { html } from 'hono/html';
 import type { Context } from '../context.ts';
@@ -7,6 +5,7 @@ import { uploadPath } from '../intake/uploads.ts';
 import { findUpload } from '../store/uploads.ts';
 import { signedIn } from './api/session.ts';
 import { showPage } from './public/layout.ts';
+import { sendFile } from './sentFile.ts';
 
 /** Files that visitors handed over, for signed-in people only, and always as downloads: a browser never opens one here. */
 export function fileRoutes(context: Context): Hono {
@@ -24,15 +23,7 @@ export function fileRoutes(context: Context): Hono {
         <p>It was deleted with the submission that it came with, or never was here.</p>`;
       return showPage(c, { title: 'Gone', language: 'en', body }, 404);
     }
-    const content = createReadStream(uploadPath(context, upload.id));
-    return c.body(Readable.toWeb(content) as ReadableStream, 200, {
-      'content-type': upload.mediaType,
-      'content-length': String(upload.size),
-      // RFC 6266 and RFC 8187: the name in any script.
-      'content-disposition': `attachment; filename="file"; filename*=UTF-8''${encodeURIComponent(upload.name).replace(/['()*]/g, (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`)}`,
-      'x-content-type-options': 'nosniff',
-      'content-security-policy': "default-src 'none'; sandbox",
-    });
+    return sendFile(c, uploadPath(context, upload.id), upload, 'attachment');
   });
   return app;
 }

@@ -3,9 +3,9 @@ import path from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 
-/** Only our own script, style and fonts; charts and sizes set style attributes. */
+/** Only our own script, style and fonts; charts and sizes set style attributes, and forms show pictures from anywhere. */
 const POLICY =
-  "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'self'; base-uri 'none'; form-action 'self'";
+  "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: https: http:; frame-ancestors 'self'; base-uri 'none'; form-action 'self'";
 
 /** The built interface: its files, and its one page for every other address. */
 export function interfaceRoutes(root: string): Hono {

@@ -12,7 +12,14 @@ import {
   type Visit,
 } from '../../core/intake/index.ts';
 import { keysOf, type ContactKey } from '../../core/identity/index.ts';
-import { ELAPSED_FIELD, KEPT_FIELD, TRAP_FIELD, VISITOR_FIELD, WORK_FIELD } from '../../core/forms/index.ts';
+import {
+  ELAPSED_FIELD,
+  KEPT_FIELD,
+  TOOK_FIELD,
+  TRAP_FIELD,
+  VISITOR_FIELD,
+  WORK_FIELD,
+} from '../../core/forms/index.ts';
 import { inWords, isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
@@ -91,6 +98,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
       contentHash: sha256(isOne ? content : `${part} ${content}`),
       personKey: personKeyOf(keysOf(document.fields, values, arrival.sourceId)),
       suspicion,
+      tookSeconds: tookSeconds(sent(TOOK_FIELD)),
     });
     if (!taken.ok) return taken;
     ids.push(taken.id);
@@ -179,6 +187,12 @@ export function senderOf(payload: Payload): (name: string) => string | undefined
 }
 
 const first = (entries: Entries, wanted: string) => entries.find(([name]) => name === wanted)?.[1];
+
+const DAY_SECONDS = 24 * 60 * 60;
+
+/** How long a form took to fill in, as its script tells; null where none does, or it says what cannot be. */
+const tookSeconds = (told = ''): number | null =>
+  /^\d{1,6}(\.\d+)?$/.test(told) && Number(told) <= DAY_SECONDS ? Math.round(Number(told)) : null;
 
 /** Our own signed time when there is one; otherwise what the page's script counted; null when neither. */
 export function elapsedSeconds(

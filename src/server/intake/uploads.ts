@@ -7,7 +7,7 @@ import type { Context } from '../context.ts';
 import { addUpload, dropUploads, looseUploads, type UploadRecord } from '../store/uploads.ts';
 
 /** Enough of a file to know its kind by. */
-const HEAD_BYTES = 4_100;
+export const HEAD_BYTES = 4_100;
 
 /** For so long a file waits for the form that it was sent with to be mended. */
 const LOOSE_MS = 60 * 60_000;
@@ -26,8 +26,33 @@ export async function storeUpload(
   name: string,
   content: AsyncIterable<Buffer | Uint8Array>,
 ): Promise<FileValue> {
-  const { store, config, newId, now } = context;
-  const id = newId();
+  const { store, config, now } = context;
+  const { head, ...kept } = await keepContent(context, content, config.uploadBytes);
+  const upload = { ...kept, sourceId, name: plainName(name), mediaType: await mediaTypeOf(head), createdAt: now() };
+  await addUpload(store.db, upload);
+  return fileValueOf(context, upload);
+}
+
+/** What is known of content that was kept. */
+interface Kept {
+  id: string;
+  size: number;
+  sha256: string;
+  /** Its beginning. */
+  head: Buffer;
+}
+
+/**
+ * Writes content to the disk as it streams in, under a name of our own.
+ * @param most bytes
+ * @throws FileTooLarge when it is larger; nothing of it is kept
+ */
+export async function keepContent(
+  context: Context,
+  content: AsyncIterable<Buffer | Uint8Array>,
+  most: number,
+): Promise<Kept> {
+  const id = context.newId();
   const place = uploadPath(context, id);
   await mkdir(path.dirname(place), { recursive: true });
   const hash = createHash('sha256');
@@ -39,11 +64,11 @@ export async function storeUpload(
       if (size < HEAD_BYTES) head.push(chunk);
       size += chunk.byteLength;
       // It is read to its end all the same: what comes after it in the same request has to be reached.
-      if (size > config.uploadBytes) continue;
+      if (size > most) continue;
       hash.update(chunk);
       await file.write(chunk);
     }
-    if (size > config.uploadBytes) throw new FileTooLarge();
+    if (size > most) throw new FileTooLarge();
     await file.sync();
   } catch (error) {
     await file.close();
@@ -51,17 +76,7 @@ export async function storeUpload(
     throw error;
   }
   await file.close();
-  const upload = {
-    id,
-    sourceId,
-    name: plainName(name),
-    mediaType: await mediaTypeOf(Buffer.concat(head).subarray(0, HEAD_BYTES)),
-    size,
-    sha256: hash.digest('hex'),
-    createdAt: now(),
-  };
-  await addUpload(store.db, upload);
-  return fileValueOf(context, upload);
+  return { id, size, sha256: hash.digest('hex'), head: Buffer.concat(head).subarray(0, HEAD_BYTES) };
 }
 
 /** A stored file as a value of a submission. */
@@ -82,7 +97,7 @@ export async function clearLooseUploads(context: Context, most: number): Promise
 }
 
 /** The kind of a file by what is in it. What has no signature and reads as text is text. */
-async function mediaTypeOf(head: Buffer): Promise<string> {
+export async function mediaTypeOf(head: Buffer): Promise<string> {
   const found = await fileTypeFromBuffer(head);
   if (found) return found.mime;
   const text = head.toString('utf8');
@@ -91,5 +106,5 @@ async function mediaTypeOf(head: Buffer): Promise<string> {
 }
 
 /** A name without folders, control characters or more length than a list shows. */
-const plainName = (name: string): string =>
+export const plainName = (name: string): string =>
   (name.split(/[\\/]/).at(-1) ?? '').replace(/\p{C}/gu, '').trim().slice(0, 120) || 'file';

@@ -1,5 +1,13 @@
 import { sql, type SQL } from 'drizzle-orm';
-import { cameBy, DIMENSIONS, hostOf, TOLD_ALONE, type CountedWhat, type Dimension } from '../../core/insight/index.ts';
+import {
+  cameBy,
+  DIMENSIONS,
+  hostOf,
+  spanOf,
+  TOLD_ALONE,
+  type CountedWhat,
+  type Dimension,
+} from '../../core/insight/index.ts';
 import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { HOUR_MS } from './figures.ts';
@@ -15,9 +23,11 @@ export const noteEvents = (db: Db, events: FormEvent[]): Promise<void> =>
 export const noteCompleted = (db: Db, submissions: CompletedSubmission[]): Promise<void> =>
   noteEvents(
     db,
-    submissions.map((submission) => {
-      const { id, sourceId, receivedAt } = submission;
-      return { subject: id, what: 'completed', question: '', sourceId, at: receivedAt, ...visitColumns(submission) };
+    submissions.flatMap((submission) => {
+      const { id, sourceId, receivedAt, tookSeconds } = submission;
+      const own = { subject: id, sourceId, at: receivedAt, ...visitColumns(submission) };
+      const took = { ...own, what: 'took' as const, question: spanOf(tookSeconds ?? 0) };
+      return [{ ...own, what: 'completed' as const, question: '' }, ...(tookSeconds === null ? [] : [took])];
     }),
   );
 
@@ -39,7 +49,12 @@ export const noteWays = (db: Db, taken: { submission: CompletedSubmission; ways:
     }),
   );
 
-type CompletedSubmission = Parameters<typeof visitColumns>[0] & { id: string; sourceId: string; receivedAt: number };
+type CompletedSubmission = Parameters<typeof visitColumns>[0] & {
+  id: string;
+  sourceId: string;
+  receivedAt: number;
+  tookSeconds: number | null;
+};
 
 /** How somebody came, as counts are kept apart by it. */
 export function visitColumns(visit: { [part in VisitPart]?: string | null }) {
@@ -58,17 +73,27 @@ export function visitColumns(visit: { [part in VisitPart]?: string | null }) {
   };
 }
 
+/** What became of completed submissions, or of showings, and what was noted of those before. */
+const AFTER = {
+  confirmed: 'completed',
+  delivered: 'completed',
+  downloaded: 'completed',
+  replied: 'completed',
+  reached: 'shown',
+} as const satisfies Partial<Record<CountedWhat, CountedWhat>>;
+
 /**
- * Notes what became of completed submissions, once each. It counts for when they came, so that of those who came, as many or
- * fewer went on.
+ * Notes what became of completed submissions, or of showings, once each. It counts for when they came, so that of those who
+ * came, as many or fewer went on.
+ * @param question by what it is told further; '' for nothing
  */
-export async function noteProgress(db: Db, what: 'confirmed' | 'delivered', submissionIds: string[]): Promise<void> {
-  if (submissionIds.length === 0) return;
+export async function noteProgress(db: Db, what: keyof typeof AFTER, subjects: string[], question = ''): Promise<void> {
+  if (subjects.length === 0) return;
   const copied = sql`source_id, at, page, device, campaign, campaign_source, campaign_medium, campaign_term, campaign_content, referrer, came_by, variant`;
   await db.execute(
     sql`INSERT INTO form_events (subject, what, question, ${copied})
-      SELECT subject, ${what}, '', ${copied} FROM form_events e
-      WHERE e.subject IN ${oneOf(submissionIds)} AND e.what = 'completed'
+      SELECT subject, ${what}, ${question}, ${copied} FROM form_events e
+      WHERE e.subject IN ${oneOf(subjects)} AND e.what = ${AFTER[what]}
       ON DUPLICATE KEY UPDATE subject = form_events.subject`,
   );
 }
@@ -103,7 +128,7 @@ const COLUMNS: Record<Exclude<Dimension, 'all'>, SQL> = {
 
 /** Whether a submission `s` was counted as something, by one thing with a value: the very ones that a figure is of. */
 export const wasCounted = (what: CountedWhat, dimension: Dimension, value: string): SQL =>
-  sql`EXISTS (SELECT 1 FROM form_events e WHERE e.subject = s.id AND e.what = ${what} AND e.question = ''
+  sql`EXISTS (SELECT 1 FROM form_events e WHERE e.subject = s.id AND e.what = ${what}
     ${dimension === 'all' ? sql`` : sql`AND e.${COLUMNS[dimension]} = ${value}`})`;
 
 /**
@@ -189,6 +214,24 @@ export async function readSums(
     sql`SELECT ${of} AS of, what, SUM(count) AS count FROM form_counts
       WHERE dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
       GROUP BY ${of}, what`,
+  );
+  return rows.map((row) => ({ ...row, count: Number(row.count) }));
+}
+
+/** How long things took at sources, from an hour up to another one (not with it), by stretches of time. */
+export async function readSpans(
+  db: Db,
+  sourceIds: string[],
+  fromHour: number,
+  toHour: number,
+): Promise<{ sourceId: string; what: CountedWhat; span: string; count: number }[]> {
+  if (sourceIds.length === 0) return [];
+  const rows = await rowsOf<{ sourceId: string; what: CountedWhat; span: string; count: string }>(
+    db,
+    sql`SELECT source_id AS sourceId, what, value AS span, SUM(count) AS count FROM form_counts
+      WHERE dimension = 'question' AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
+        AND what IN ('took', 'replied')
+      GROUP BY source_id, what, value`,
   );
   return rows.map((row) => ({ ...row, count: Number(row.count) }));
 }

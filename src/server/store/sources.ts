@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import type { MadeDocument, SourceDocument } from '../../core/intake/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
@@ -6,13 +6,21 @@ import { sources, sourceVersions } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
 /** A source that an operator made. */
-export interface SourceRecord extends Versioned<MadeDocument> {
+export interface SourceRecord extends Versioned<MadeDocument>, SourceTimes {
   /** Its part of the public address. */
   publicId: string;
 }
 
+interface SourceTimes {
+  /** When its draft goes live by itself, and who said so; null for never. */
+  publishAt: number | null;
+  publishBy: string | null;
+  /** null while it is in use. */
+  archivedAt: number | null;
+}
+
 /** A source of any kind. */
-export interface AnySourceRecord extends Versioned<SourceDocument> {
+export interface AnySourceRecord extends Versioned<SourceDocument>, SourceTimes {
   publicId: string;
 }
 
@@ -106,6 +114,36 @@ export async function renameSource(db: Db, id: string, name: string): Promise<vo
   await db.update(sources).set({ name }).where(eq(sources.id, id));
 }
 
+/** Says when a draft goes live by itself. @param at null for never */
+export async function scheduleSource(db: Db, id: string, at: number | null, by: string | null): Promise<void> {
+  await db.update(sources).set({ publishAt: at, publishBy: by }).where(eq(sources.id, id));
+}
+
+/** Takes the time at which a draft goes live. @returns false where it is another one by now */
+export async function takeSchedule(db: Db, id: string, at: number): Promise<boolean> {
+  const result = await db
+    .update(sources)
+    .set({ publishAt: null, publishBy: null })
+    .where(and(eq(sources.id, id), eq(sources.publishAt, at)));
+  return changedRows(result) === 1;
+}
+
+/** The sources whose drafts are to go live. */
+export async function dueSources(db: Db, now: number): Promise<SourceRecord[]> {
+  return (await joined(db).where(and(lte(sources.publishAt, now), isNull(sources.archivedAt))))
+    .map(toRecord)
+    .flatMap(made);
+}
+
+/** Puts a source aside for good, or takes it out again. @param at null to take it out */
+export async function archiveSource(db: Db, id: string, at: number | null): Promise<boolean> {
+  const result = await db
+    .update(sources)
+    .set({ archivedAt: at, publishAt: null, publishBy: null })
+    .where(and(eq(sources.id, id), at === null ? isNotNull(sources.archivedAt) : isNull(sources.archivedAt)));
+  return changedRows(result) === 1;
+}
+
 /** Moves a source on, where the event applies. @returns false where it does not, and nothing changed */
 export async function moveSource(db: Db, id: string, event: PublishEvent): Promise<boolean> {
   const applies = and(eq(sources.id, id), inArray(sources.state, PUBLISHING.before(event)));
@@ -126,6 +164,6 @@ export async function publishSource(
   await db.insert(sourceVersions).values({ sourceId: source.id, version, document: source.draft, publishedAt: now });
   await db
     .update(sources)
-    .set({ liveVersion: version, state: PUBLISHING.to('published') })
+    .set({ liveVersion: version, state: PUBLISHING.to('published'), publishAt: null, publishBy: null })
     .where(eq(sources.id, source.id));
 }

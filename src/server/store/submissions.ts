@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, getTableColumns, inArray, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, inArray, isNull, or, sql } from 'drizzle-orm';
 import type { SubmissionState } from '../../contract/submissions.ts';
 import type { SampleView } from '../../contract/source.ts';
 import {
@@ -19,6 +19,7 @@ import {
   oneOf,
   type Db,
   type Store,
+  changedRows,
 } from './database.ts';
 import { samePerson } from './people/tree.ts';
 import { deliveries, submissions } from './schema/index.ts';
@@ -39,6 +40,8 @@ export interface NewSubmission {
   /** See `personKey`; '' when it names nobody. */
   personKey: string;
   suspicion: Suspicion | null;
+  /** How long it took to fill in; null where nobody tells. */
+  tookSeconds: number | null;
 }
 
 /** The same content within this time is the same request: a double click, a reload, a caller that tries again. */
@@ -47,9 +50,9 @@ const REPEAT_WITHIN_MS = 10 * 60_000;
 const VISIT_COLUMNS = VISIT_PARTS.map((part) => submissions[part].name);
 
 const ACCEPT = `INSERT INTO submissions
-  (id, source_id, source_version, received_at, state, raw, arrival_id, field_values, repeat_key, person_key, suspicion, due_at,
-    ${VISIT_COLUMNS.join(', ')})
-  VALUES (${Array.from({ length: 12 + VISIT_COLUMNS.length }, () => '?').join(', ')})`;
+  (id, source_id, source_version, received_at, state, raw, arrival_id, field_values, repeat_key, person_key, suspicion, took_seconds,
+    due_at, ${VISIT_COLUMNS.join(', ')})
+  VALUES (${Array.from({ length: 13 + VISIT_COLUMNS.length }, () => '?').join(', ')})`;
 
 /** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
 const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
@@ -64,15 +67,24 @@ const ASIDE = '.aside';
  * @returns false when it is a repeat; nothing is stored then
  */
 export async function acceptSubmission({ pool }: Store, submission: NewSubmission): Promise<boolean> {
-  const { id, sourceId, sourceVersion, receivedAt, raw, arrivalId, values, visit, contentHash, personKey, suspicion } =
-    submission;
+  const { id, sourceId, sourceVersion, receivedAt, raw, arrivalId, values, visit, contentHash, personKey } = submission;
+  const { suspicion, tookSeconds } = submission;
   const state: SubmissionState = suspicion ? 'set aside' : 'received';
   const key = repeatKey(contentHash, receivedAt) + (suspicion ? ASIDE : '');
   try {
     const start = [id, sourceId, sourceVersion, receivedAt, state];
     const json = [JSON.stringify(raw), arrivalId, JSON.stringify(values)];
     const came = VISIT_PARTS.map((part) => visit[part] ?? null);
-    await executePlainly(pool, ACCEPT, [...start, ...json, key, personKey, suspicion, receivedAt, ...came]);
+    await executePlainly(pool, ACCEPT, [
+      ...start,
+      ...json,
+      key,
+      personKey,
+      suspicion,
+      tookSeconds,
+      receivedAt,
+      ...came,
+    ]);
     return true;
   } catch (error) {
     if (errorNumber(error) === DUPLICATE_ENTRY) return false;
@@ -155,6 +167,15 @@ export type SubmissionRecord = typeof submissions.$inferSelect;
 /** How a submission came, out of its columns. */
 export const visitOf = (record: Pick<SubmissionRecord, VisitPart>): Visit =>
   Object.fromEntries(VISIT_PARTS.flatMap((part) => (record[part] === null ? [] : [[part, record[part]]])));
+
+/** Notes that a colleague answered. @returns false where one did before, and nothing changed */
+export async function noteReplied(db: Db, id: string, at: number, by: string): Promise<boolean> {
+  const result = await db
+    .update(submissions)
+    .set({ repliedAt: at, repliedBy: by })
+    .where(and(eq(submissions.id, id), isNull(submissions.repliedAt)));
+  return changedRows(result) === 1;
+}
 
 export async function findSubmission(db: Db, id: string): Promise<SubmissionRecord | null> {
   const [row] = await db.select().from(submissions).where(eq(submissions.id, id));

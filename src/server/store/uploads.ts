@@ -13,6 +13,11 @@ export async function findUpload(db: Db, id: string): Promise<UploadRecord | nul
   return row ?? null;
 }
 
+/** Notes what a file turned out to be that came in pieces. */
+export async function endUpload(db: Db, id: string, file: Pick<UploadRecord, 'mediaType' | 'sha256'>): Promise<void> {
+  await db.update(uploads).set(file).where(eq(uploads.id, id));
+}
+
 /** Says which submission files belong to; they are kept for as long as it is. */
 export async function assignUploads(db: Db, ids: string[], submissionId: string): Promise<void> {
   await db.update(uploads).set({ submissionId }).where(inArray(uploads.id, ids));

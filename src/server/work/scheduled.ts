@@ -23,8 +23,11 @@ const LOOSE_AT_ONCE = 50;
 /** A worker that has not been seen for this long is taken for gone. */
 export const WORKER_GONE_MS = 15_000;
 
+/** Something else that is done at each beat: use cases whose time has come. */
+export type Task = (context: Context) => Promise<void>;
+
 /** What a worker does by the clock: says that it is alive, and ends what nobody confirmed in time. */
-export function runScheduled(context: Context, owner: string): { stop(): Promise<void> } {
+export function runScheduled(context: Context, owner: string, tasks: Task[]): { stop(): Promise<void> } {
   const { store, now, log, config } = context;
   let running = Promise.resolve();
   const beat = async () => {
@@ -35,6 +38,7 @@ export function runScheduled(context: Context, owner: string): { stop(): Promise
     await store.db.delete(workers).where(lt(workers.seenAt, now() - 10 * WORKER_GONE_MS));
     await dropExpiredSessions(store.db, now());
     await expireConfirmations(context);
+    for (const task of tasks) await task(context);
     await checkConnections(context);
     await clearLooseUploads(context, LOOSE_AT_ONCE);
     await forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE);

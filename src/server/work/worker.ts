@@ -8,15 +8,18 @@ import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
-import { runScheduled } from './scheduled.ts';
+import { runScheduled, type Task } from './scheduled.ts';
 import { runSendings } from './sendingThere.ts';
 
 /** One group is planned while the next is read. */
 const PLANNING = { atOnce: 2, together: 25 };
 const MAILING = { atOnce: 4, together: 1 };
 
-/** One worker: plans submissions, sends mail, delivers, and does what is due by the clock. */
-export function startWorker(context: Context): { stop(): Promise<void> } {
+/**
+ * One worker: plans submissions, sends mail, delivers, and does what is due by the clock.
+ * @param tasks use cases whose time comes by the clock
+ */
+export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<void> } {
   const owner = context.newId();
   const mailer = createMailer(context);
   const endings = new Endings(context, owner);
@@ -30,7 +33,7 @@ export function startWorker(context: Context): { stop(): Promise<void> } {
       takeBundle,
       deliver: (bundle) => deliver(context, bundle, owner, endings),
     }),
-    runScheduled(context, owner),
+    runScheduled(context, owner, tasks),
     runCounting(context),
     runSendings(context, wirings),
   ];

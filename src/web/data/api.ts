@@ -1,4 +1,5 @@
 import type { PartIssue } from '../../contract/checks.ts';
+import { FILE_NAME_HEADER } from '../../contract/ownFiles.ts';
 
 /** An input of the API as it is written down: its checks are the server's. */
 export type Plain<Input> = Pick<Input, keyof Input>;
@@ -52,6 +53,15 @@ async function call<T>(method: string, path: string, body?: unknown, more: Recor
   return (response.status === 204 ? undefined : await response.json()) as T;
 }
 
+/** Sends a file as it is. */
+async function upload<T>(path: string, file: Blob, name: string): Promise<T> {
+  const headers = { 'x-iwashi-csrf': csrf, [FILE_NAME_HEADER]: encodeURIComponent(name) };
+  const response = await fetch(`/api${path}`, { method: 'POST', body: file, headers }).catch(() => null);
+  if (!response) throw new ApiProblem(0, 'Iwashi does not answer. Check your network, and choose the file again.', []);
+  if (!response.ok) throw await problemOf(response);
+  return (await response.json()) as T;
+}
+
 async function problemOf(response: Response): Promise<ApiProblem> {
   const body = (await response.json().catch(() => ({}))) as {
     title?: string;
@@ -73,6 +83,7 @@ export const api = {
   /** Saves something unless it is another revision by now (RFC 9110, 13.1.1). */
   putRevision: <T>(path: string, body: unknown, revision: string) =>
     call<T>('PUT', path, body, { 'if-match': `"${revision}"` }),
+  upload,
   delete: (path: string) => call<undefined>('DELETE', path),
 };
 

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { InsightView } from '../../contract/insight.ts';
+import type { InsightView, SilenceView } from '../../contract/insight.ts';
 import { api } from './api.ts';
 
 /** What came in, from where, and what became of it. @param filter from, to, source, by and per, as far as they are chosen */
@@ -13,3 +13,11 @@ export const useInsight = (filter: Record<string, string>) => {
     refetchInterval: 10_000,
   });
 };
+
+/** Why nothing comes of a source any more; its pages are visited for that. */
+export const useSilence = (id: string) =>
+  useQuery({
+    queryKey: ['silence', id],
+    queryFn: () => api.get<SilenceView>(`/sources/${id}/silence`),
+    staleTime: 60_000,
+  });

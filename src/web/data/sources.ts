@@ -1,9 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ShownPage } from '../../contract/shownPage.ts';
 import type { PageInstallation } from '../../contract/installation.ts';
 import type { SampleView, SetAsideView, SourceView, VariantsView, WaysView } from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
+import { useRefresh } from './refresh.ts';
 import { useKeeping, type Keeping } from './keeping.ts';
 
 export const useSources = () =>
@@ -64,6 +66,26 @@ export function useDuplicateSource(id: string) {
     onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
   });
 }
+
+/** Puts a source aside, takes it out again, or says when its draft goes live. */
+export function useSourceFate(id: string) {
+  const refresh = useRefresh(['sources', 'routes', 'overview', 'changes']);
+  return useMutation({
+    mutationFn: (what: 'archive' | 'restore' | { at: number | null }) =>
+      typeof what === 'string'
+        ? api.post<SourceView>(`/sources/${id}/${what}`)
+        : api.post<SourceView>(`/sources/${id}/schedule`, what),
+    onSettled: refresh,
+  });
+}
+
+/** The pages on which a form was met lately. */
+export const usePagesOf = (id: string) =>
+  useQuery({ queryKey: ['pages-of', id], queryFn: () => api.get<string[]>(`/sources/${id}/pages`) });
+
+/** A page of the web as it can be shown beside a form that is worked on. */
+export const useShowPage = () =>
+  useMutation({ mutationFn: (url: string) => api.post<ShownPage>('/sources/shown-page', { url }) });
 
 /** What is found of a form on pages. */
 export const useInstallation = (id: string) =>

@@ -36,6 +36,12 @@ export function pathIssues(document: FormDocument, add: Add): void {
     const [next, link] = [unknown(ending.next), unknown(ending.link?.url ?? '')];
     if (next !== undefined) add(`${at}/next`, `No question is called {${next}}.`);
     if (link !== undefined) add(`${at}/link/url`, `No question is called {${link}}.`);
+    if (ending.download && ending.download.file === '' && ending.download.url === '')
+      add(`${at}/download/file`, 'Say what is handed out: choose a file, or enter an address.');
+    if (ending.download && ending.next !== '')
+      add(`${at}/download`, 'Who is taken to another page at once never sees the download: leave one of them out.');
+    if (ending.newTab && ending.seconds > 0)
+      add(`${at}/seconds`, 'A tab of its own opens at once, and the message stays: no seconds are waited.');
     if (ending.seconds > 0 && ending.next === '')
       add(`${at}/seconds`, 'There is no page to go on to after these seconds.');
   };
@@ -47,6 +53,8 @@ export function pathIssues(document: FormDocument, add: Add): void {
   });
   document.instead.forEach((ending, index) => {
     check(ending, `/instead/${index}`, new Set());
+    if (ending.download)
+      add(`/instead/${index}/download`, 'Something is handed out to who sent the form; here, a link can lead to it.');
     if (fieldsAskedFor(ending.when).some((id) => !isOfKnown(id)))
       add(`/instead/${index}/when`, 'Before the form is filled in, only what is known of the visitor can decide.');
   });

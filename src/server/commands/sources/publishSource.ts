@@ -1,18 +1,36 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
-import { findSource, publishSource as store } from '../../store/sources.ts';
-import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { dueSources, findSource, publishSource as store, takeSchedule } from '../../store/sources.ts';
+import { done, inCommand, IWASHI, refused, unknown, type Actor, type Refusal } from '../command.ts';
 import { publishingIssues } from './publishingIssues.ts';
 
-/** Freezes the draft as the next version and makes it live, unless something in it keeps it from that. */
-export async function publishSource(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
+/**
+ * Freezes the draft as the next version and makes it live, unless something in it keeps it from that.
+ * @param due for which time somebody said so; absent for now
+ */
+export async function publishSource(
+  actor: Actor,
+  context: Context,
+  id: string,
+  due?: { at: number; by: string },
+): Promise<Result<void, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);
     if (!source) return unknown('source');
+    if (source.archivedAt !== null) return refused('conflict', 'archived', 'It is archived: restore it first.');
     const issues = publishingIssues(source.draft);
     if (issues.length > 0) return refused('invalid', 'not-ready', 'It cannot go live yet.', issues);
+    // Another worker may have done it meanwhile.
+    if (due && !(await takeSchedule(db, id, due.at))) return done(undefined, null);
     await store(db, source, context.now());
-    const detail = `Version ${(source.liveVersion ?? 0) + 1}.`;
+    const version = `Version ${(source.liveVersion ?? 0) + 1}`;
+    const detail = due ? `${version}, at the time that ${due.by} set.` : `${version}.`;
     return done(undefined, { act: 'published', subject: { kind: 'source', id, name: source.name }, detail });
   });
+}
+
+/** Makes the drafts live whose time has come. What cannot go live yet does so once it is mended. */
+export async function publishDue(context: Context): Promise<void> {
+  for (const { id, publishAt, publishBy } of await dueSources(context.store.db, context.now()))
+    if (publishAt !== null) await publishSource(IWASHI, context, id, { at: publishAt, by: publishBy ?? 'somebody' });
 }

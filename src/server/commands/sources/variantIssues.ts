@@ -5,11 +5,17 @@ import { pathIssues } from './pathIssues.ts';
 
 /** What keeps the variants of a form from being compared, or from being read by the routes of the form. */
 export function variantIssues(document: FormDocument, add: (pointer: string, detail: string) => void): void {
-  const { variants, fields } = document;
+  const { variants, fields, goal, goalPage } = document;
   if (variants.length === 1) add('/variants', 'One variant by itself compares with nothing.');
   const sum = variants.reduce((all, { share }) => all + share, 0);
   if (variants.length > 0 && sum !== 100) add('/variants', `The shares add up to ${sum} %; they have to make 100 %.`);
-  if (variants.filter(({ face }) => face === null).length > 1)
+  const isNothing = variants.some(({ nothing }) => nothing);
+  if (variants.filter(({ nothing }) => nothing).length > 1) add('/variants', 'Two of the variants are nothing at all.');
+  if (isNothing && goal !== 'reached')
+    add('/goal', 'Who is shown nothing cannot send it: compare with nothing by a page that visitors come to later.');
+  if (variants.length > 0 && goal === 'reached' && goalPage === '')
+    add('/goalPage', 'Say which page is the goal, such as /thanks*.');
+  if (variants.filter(({ face, nothing }) => face === null && !nothing).length > 1)
     add('/variants', 'Two of the variants are the form itself.');
   variants.forEach(({ id, name, face }, index) => {
     if (face === null) return;

@@ -8,6 +8,7 @@ import { askAnew } from '../../commands/deliveries/askAnew.ts';
 import { drop, markArrived, tryAgain } from '../../commands/deliveries/endHeld.ts';
 import { replan } from '../../commands/deliveries/replan.ts';
 import { resend } from '../../commands/confirmations/resend.ts';
+import { noteReply } from '../../commands/submissions/noteReply.ts';
 import { release } from '../../commands/submissions/release.ts';
 import type { Context } from '../../context.ts';
 import { groupHeld, listDeliveries, listSubmissions } from '../../store/activity.ts';
@@ -50,6 +51,11 @@ export function activityRoutes(context: Context): Hono<Session> {
   app.post('/submissions/:id/release', allow('people:act'), async (c) => {
     outcome(await release(c.get('actor'), context, c.req.param('id')));
     return c.json({ released: true });
+  });
+
+  app.post('/submissions/:id/answered', allow('people:act'), async (c) => {
+    outcome(await noteReply(c.get('actor'), context, c.req.param('id')));
+    return c.json({ answered: true });
   });
 
   app.get('/deliveries', allow('deliveries:read'), async (c) => {

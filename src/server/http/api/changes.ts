@@ -69,6 +69,7 @@ function linkTo({ act, subjectKind, subjectId }: AuditRecord, submissionOf: Map<
       return '/account';
     case 'profile':
     case 'theme':
+    case 'file':
       return '';
     default:
       return subjectKind satisfies never;

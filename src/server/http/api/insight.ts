@@ -10,17 +10,11 @@ import {
   type ValueInsight,
 } from '../../../contract/insight.ts';
 import { groupBy } from '../../../core/groupBy.ts';
-import {
-  DIMENSIONS,
-  FUNNEL,
-  isStep,
-  silenceOf,
-  type CountedWhat,
-  type Dimension,
-} from '../../../core/insight/index.ts';
+import { DIMENSIONS, FUNNEL, isStep, spansOf, type CountedWhat, type Dimension } from '../../../core/insight/index.ts';
 import type { Context } from '../../context.ts';
-import { readCounts, readLastReceived, readSums, type CountRow } from '../../store/counting.ts';
-import { DAY_MS, HOUR_MS } from '../../store/figures.ts';
+import { silences } from '../../watching/silence.ts';
+import { readCounts, readSpans, readSums, type CountRow } from '../../store/counting.ts';
+import { HOUR_MS } from '../../store/figures.ts';
 import { listSources } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
 import { known, Problem } from '../problems.ts';
@@ -28,8 +22,6 @@ import { known, Problem } from '../problems.ts';
 const MOST_DAYS = 366;
 const MOST_DAYS_BY_HOUR = 31;
 const MOST_VALUES = 50;
-/** The stretch of which a source's rhythm is learnt. */
-const RHYTHM_MS = 28 * DAY_MS;
 
 /** What came in, from where, and what became of it. */
 export function insightRoutes(context: Context): Hono<Session> {
@@ -57,27 +49,40 @@ export function insightRoutes(context: Context): Hono<Session> {
       fromHour: hours(begin),
       toHour: hours(finish),
     });
-    const [counts, former, sums, recent, last] = await Promise.all([
+    const [counts, former, sums, spans, silent] = await Promise.all([
       readCounts(store.db, 'all', ids, hours(start), hours(end)),
       readSums(store.db, 'source', over('all', before, start)),
       by === 'all' ? [] : readSums(store.db, 'value', over(by, start, end)),
-      readSums(store.db, 'source', over('all', now() - RHYTHM_MS, now() + HOUR_MS)),
-      readLastReceived(store.db, ids),
+      readSpans(store.db, ids, hours(start), hours(end)),
+      silences(context, sources),
     ]);
     const nowOf = groupBy(counts, ({ sourceId }) => sourceId);
     const formerOf = groupBy(former, ({ of }) => of);
-    const recentOf = groupBy(recent, ({ of }) => of);
     const values = valuesOf(sums);
     return c.json({
       from: from.toISODate(),
       to: to.toISODate(),
       fromMs: start,
       toMs: end,
-      sources: sources.map(({ id, name, draft, state }): SourceInsight => {
-        const lastAt = last.get(id) ?? null;
-        const rhythm = sumOf(recentOf.get(id)).completed;
-        const silence = state === 'live' ? silenceOf(rhythm, (lastAt ?? 0) - (now() - RHYTHM_MS), lastAt, now()) : null;
-        return { id, name, kind: draft.kind, counts: sumOf(nowOf.get(id)), before: sumOf(formerOf.get(id)), silence };
+      sources: sources.map(({ id, name, draft }): SourceInsight => {
+        const own = nowOf.get(id) ?? [];
+        const sum = (wanted: CountedWhat) =>
+          own.filter(({ what }) => what === wanted).reduce((all, { count }) => all + count, 0);
+        const spansFor = (wanted: CountedWhat) =>
+          spansOf(spans.filter(({ sourceId, what }) => sourceId === id && what === wanted));
+        return {
+          id,
+          name,
+          kind: draft.kind,
+          counts: sumOf(own),
+          before: sumOf(formerOf.get(id)),
+          silence: silent.get(id) ?? null,
+          opened: sum('opened'),
+          downloaded: sum('downloaded'),
+          reached: sum('reached'),
+          took: spansFor('took'),
+          replied: spansFor('replied'),
+        };
       }),
       per,
       trend: trendOf(counts, { from, to, zone, per }),

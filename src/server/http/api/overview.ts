@@ -3,18 +3,17 @@ import type { OverviewView, StatusView } from '../../../contract/overview.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
+import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
 import type { Context } from '../../context.ts';
 import { groupHeld } from '../../store/activity.ts';
 import { listConnections } from '../../store/connections.ts';
-import { countBySource, countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
+import { countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '../../store/figures.ts';
 import { readHealths } from '../../store/health.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
+import { silences } from '../../watching/silence.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
 import { allow, type Session } from '../gates.ts';
-
-/** A live source that was silent for this long is worth a look. */
-const SILENT_MS = 7 * DAY_MS;
 
 export function overviewRoutes(context: Context): Hono<Session> {
   const { store, now } = context;
@@ -115,14 +114,22 @@ export function overviewRoutes(context: Context): Hono<Session> {
           link: `/routes/${route.id}`,
         });
     }
-    const heard = await countBySource(store.db, now() - SILENT_MS);
-    for (const { id, name, state, publishedAt } of sources) {
-      const longLive = publishedAt !== null && publishedAt < now() - SILENT_MS;
-      if (state === 'live' && longLive && !heard.has(id))
+    const silent = await silences(context, sources);
+    for (const { id, name, publishAt, draft } of sources) {
+      const silence = silent.get(id);
+      if (silence)
         needs.push({
           kind: 'silent',
           count: 0,
-          text: `${name} has been silent for a week. Is it still on the page?`,
+          text: `${name}: nothing since ${new Date(silence.since).toISOString().slice(0, 10)}; usually ${silence.usualADay < 1 ? 'less than one' : Math.round(silence.usualADay)} a day.`,
+          link: `/insight?source=${id}`,
+        });
+      const issues = publishAt !== null && publishAt <= now() ? publishingIssues(draft) : [];
+      if (issues[0])
+        needs.push({
+          kind: 'source',
+          count: issues.length,
+          text: `${name} was to go live, and cannot: ${issues[0].detail}`,
           link: `/sources/${id}`,
         });
     }

@@ -5,6 +5,7 @@ import { groupBy } from '../../../core/groupBy.ts';
 import { compareVariants, type CountedWhat, type Stretch } from '../../../core/insight/index.ts';
 import { SUSPICIONS } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
+import { pagesOf, whySilent } from '../../watching/silence.ts';
 import { readCounts, readSums } from '../../store/counting.ts';
 import { HOUR_MS } from '../../store/figures.ts';
 import type { SourceRecord } from '../../store/sources.ts';
@@ -30,6 +31,17 @@ export function sourceFigureRoutes(context: Context, must: (id: string) => Promi
     const sums = await sumsSince(id, present() - WAYS_DAYS * 24);
     const ways = sums.flatMap(({ of, what, count }) => (what === 'way' ? [{ ...readWay(of), count }] : []));
     return c.json({ days: WAYS_DAYS, ways } satisfies WaysView);
+  });
+
+  /** The pages on which a form was met lately, those with most visitors first. */
+  app.get('/:id/pages', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    return c.json(await pagesOf(context, id));
+  });
+
+  /** Why nothing comes of a source any more, as far as it can be found out. */
+  app.get('/:id/silence', allow('sources:read'), async (c) => {
+    return c.json(await whySilent(context, await must(c.req.param('id'))));
   });
 
   /** What a source set aside this month (of UTC), by why. */

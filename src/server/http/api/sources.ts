@@ -4,11 +4,12 @@ import {
   FormDocumentInput,
   FormsInput,
   PostsDocumentInput,
+  ScheduleInput,
   SourceInput,
   type SampleView,
   type SourceView,
 } from '../../../contract/source.ts';
-import { readForms } from '../../../core/formats/index.ts';
+import { pageToShow, readForms, sheetAddresses } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
 import {
   exampleValues,
@@ -17,13 +18,18 @@ import {
   type PostsDocument,
   type MadeDocument,
 } from '../../../core/intake/index.ts';
+import { ShownPageInput, type ShownPage } from '../../../contract/shownPage.ts';
 import { PagesInput } from '../../../contract/installation.ts';
+import { visitSheet } from '../../connecting/visiting.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
+import { archiveSource } from '../../commands/sources/archiveSource.ts';
+import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { renameSource } from '../../commands/sources/renameSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
+import { scheduleSource } from '../../commands/sources/scheduleSource.ts';
 import type { Context } from '../../context.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
@@ -42,6 +48,8 @@ import { pausingRoutes } from './pausing.ts';
 
 /** How many samples a route is tried on at once. */
 const MOST_SAMPLES = 500;
+/** So many style sheets of a page are read at most. */
+const MOST_SHEETS = 12;
 
 export function sourceRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -58,7 +66,20 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const hours = await readDotLines(store.db, 'source', now());
     const today = await countBySource(store.db, now() - DAY_MS);
     return records.map((record) => {
-      const { id, name, state, liveVersion, draft, draftAt, publishedAt, live, publicId } = record;
+      const {
+        id,
+        name,
+        state,
+        liveVersion,
+        draft,
+        draftAt,
+        publishedAt,
+        live,
+        publicId,
+        publishAt,
+        publishBy,
+        archivedAt,
+      } = record;
       const postUrl = `${config.publicUrl}/in/${publicId}`;
       return {
         id,
@@ -69,6 +90,9 @@ export function sourceRoutes(context: Context): Hono<Session> {
         draft,
         draftAt: new Date(draftAt).toISOString(),
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
+        goesLive: publishAt === null ? null : { at: new Date(publishAt).toISOString(), by: publishBy ?? '' },
+        keptBack: publishAt !== null && publishAt <= now() ? publishingIssues(draft).map(({ detail }) => detail) : [],
+        archivedAt: archivedAt === null ? null : new Date(archivedAt).toISOString(),
         live,
         postUrl,
         html: htmlOf(postUrl, live ?? draft),
@@ -116,6 +140,23 @@ export function sourceRoutes(context: Context): Hono<Session> {
     return c.json(await viewOf(id));
   });
 
+  app.post('/:id/schedule', allow('sources:write'), async (c) => {
+    const { at } = await readInput(c, ScheduleInput);
+    const id = c.req.param('id');
+    outcome(await scheduleSource(c.get('actor'), context, { id, at }));
+    return c.json(await viewOf(id));
+  });
+
+  for (const [path, away] of [
+    ['/:id/archive', true],
+    ['/:id/restore', false],
+  ] as const)
+    app.post(path, allow('sources:write'), async (c) => {
+      const id = c.req.param('id');
+      outcome(await archiveSource(c.get('actor'), context, { id, away }));
+      return c.json(await viewOf(id));
+    });
+
   app.post('/:id/duplicate', allow('sources:write'), async (c) => {
     const id = outcome(await duplicateSource(c.get('actor'), context, c.req.param('id')));
     return c.json(await viewOf(id), 201);
@@ -132,6 +173,16 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const { publicId, live } = await must(c.req.param('id'));
     if (live?.kind !== 'form') throw new Problem(409, 'not-live', 'Publish the form first.');
     return c.json(await checkInstallation(context, { publicId, live }, pages));
+  });
+
+  /** A page of the web, to be looked at with a form on it. */
+  app.post('/shown-page', allow('sources:write'), async (c) => {
+    const { url } = await readInput(c, ShownPageInput);
+    const html = await visited(context, url, '');
+    const addresses = sheetAddresses(html, url).slice(0, MOST_SHEETS);
+    const texts = await Promise.all(addresses.map((sheet) => visitSheet(context, sheet)));
+    const sheetAt = (sheet: string) => texts[addresses.indexOf(sheet)] ?? '';
+    return c.json({ html: pageToShow(html, url, sheetAt) } satisfies ShownPage);
   });
 
   /** The forms in somebody's HTML, or on a page of the web, as far as they can be seen without running its scripts. */

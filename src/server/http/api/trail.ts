@@ -35,6 +35,10 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     lastRepeatAt: submission.lastRepeatAt === null ? null : new Date(submission.lastRepeatAt).toISOString(),
     suspicion: submission.suspicion,
     failure: submission.failure ?? '',
+    replied:
+      submission.repliedAt === null
+        ? null
+        : { at: new Date(submission.repliedAt).toISOString(), by: submission.repliedBy ?? '' },
     contactId: submission.contactId,
     plan: submission.plan,
     consent: await listConsentEvents(db, { submissionId: id }),

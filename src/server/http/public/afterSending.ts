@@ -11,6 +11,7 @@ import { inWords, type FieldValues } from '../../../core/values/index.ts';
 import { prefixFor, printEnding } from '../../../forms/index.ts';
 import type { SentPart } from '../../../contract/placing.ts';
 import type { Context } from '../../context.ts';
+import { downloadAddress } from '../../intake/ownFiles.ts';
 import { signForBrowser } from '../../intake/visitors.ts';
 import type { LiveSource } from './liveSources.ts';
 
@@ -27,6 +28,8 @@ export interface Outcome {
 const printed = new WeakMap<Look, Map<string, string>>();
 /** Stands where the address of the link does. */
 const MARK = 'https://link.invalid/';
+/** And of what is handed out. */
+const DOWNLOAD_MARK = 'https://download.invalid/';
 const escaped = (url: string): string => url.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
 
 /** The HTML of an ending: printed once, since it is the same for everybody but for the answers in the address of its link. */
@@ -36,18 +39,20 @@ function endingHtml(
   language: FormLanguage,
   ending: Ending,
   answerOf: (field: string) => string,
+  downloadAt: string,
 ): string {
-  const { title, message, link } = ending;
+  const { title, message, link, download } = ending;
   const own = printed.get(look) ?? new Map<string, string>();
   printed.set(look, own);
-  const key = JSON.stringify([publicId, language, title, message, link?.label]);
+  const key = JSON.stringify([publicId, language, title, message, link?.label, download?.label]);
   let html = own.get(key);
   if (html === undefined) {
     const marked = { ...ending, link: link && { ...link, url: MARK } };
-    html = printEnding(prefixFor(publicId), look, language, marked, () => '').html;
+    html = printEnding(prefixFor(publicId), look, language, marked, () => '', DOWNLOAD_MARK).html;
     own.set(key, html);
   }
-  return link ? html.replace(MARK, () => escaped(filledIn(link.url, answerOf))) : html;
+  const linked = link ? html.replace(MARK, () => escaped(filledIn(link.url, answerOf))) : html;
+  return download ? linked.replace(DOWNLOAD_MARK, () => downloadAt) : linked;
 }
 
 /** What comes after a form was sent, by what was answered. */
@@ -57,18 +62,21 @@ export function afterSending(context: Context, { ids, source, answers, known }: 
   const ending = endingFor(document, { values: answers, known, now: now() });
   const answerOf = (field: string): string => inWords(answers[field]);
   const next = ending.next === '' ? null : filledIn(ending.next, answerOf);
+  const downloadAt = ending.download ? downloadAddress(context, ids[0] ?? '', ending.download) : '';
   const own = `/in/${source.publicId}/thanks${ending.id === '' ? '' : `?ending=${encodeURIComponent(ending.id)}`}`;
   return {
     ending,
     answerOf,
+    downloadAt,
     /** Whether it can only be shown in answer to what was sent: an address of ours holds no answers. */
-    isOwnPage: next === null && ending.link !== null && answersIn(ending.link.url).length > 0,
+    isOwnPage:
+      next === null && (ending.download !== null || (ending.link !== null && answersIn(ending.link.url).length > 0)),
     location: next ?? own,
     /** What a script puts in the place of the form. */
     part: (language: FormLanguage): SentPart => {
-      const html = endingHtml(source.publicId, document.look, language, ending, answerOf);
+      const html = endingHtml(source.publicId, document.look, language, ending, answerOf, downloadAt);
       const visitor = signForBrowser(context, ids[0] ?? '');
-      return { html, taken: true, next, seconds: ending.seconds, visitor };
+      return { html, taken: true, next, newTab: ending.newTab, seconds: ending.seconds, visitor };
     },
   };
 }

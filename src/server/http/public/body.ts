@@ -14,6 +14,7 @@ import {
 import { keptName } from '../../../core/forms/index.ts';
 import { inBytes, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
+import { isWhole } from '../../intake/pieces.ts';
 import { FileTooLarge, fileValueOf, storeUpload } from '../../intake/uploads.ts';
 import { readSignedText, signText } from '../../security/stamps.ts';
 import type { SourceRecord } from '../../store/sources.ts';
@@ -58,7 +59,7 @@ export async function readBody(context: Context, c: HonoContext, source: SourceR
         : withFilesOut(context, source, json, []);
     }
     case 'application/x-www-form-urlencoded':
-      return { payload: { kind: 'entries', entries: readFormBody(await c.req.text()), files: [] }, issues: [] };
+      return readEntries(context, source, readFormBody(await c.req.text()));
     case 'multipart/form-data':
       try {
         return await readMultipart(context, c, source);
@@ -102,6 +103,12 @@ async function withFilesOut(context: Context, source: SourceRecord, json: unknow
     }
   }
   return { payload: { kind: 'json', json: kept, files }, issues };
+}
+
+/** What a form sent that has no files with it, but may have some that came before it. */
+async function readEntries(context: Context, source: SourceRecord, entries: Entries): Promise<Body> {
+  const files = fileFields(source).length === 0 ? [] : await keptFiles(context, source, entries, []);
+  return { payload: { kind: 'entries', entries, files }, issues: [] };
 }
 
 async function readMultipart(context: Context, c: HonoContext, source: SourceRecord): Promise<Body> {
@@ -188,7 +195,7 @@ async function keptFiles(
     const id = token && readSignedText(context.config.secretKey, 'upload', token);
     if (!id || sent.some(({ name }) => name === key)) continue;
     const upload = await findUpload(context.store.db, id);
-    if (upload?.submissionId === null && upload.sourceId === source.id)
+    if (upload?.submissionId === null && upload.sourceId === source.id && isWhole(upload))
       kept.push({ name: key, value: fileValueOf(context, upload) });
   }
   return kept;

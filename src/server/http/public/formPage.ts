@@ -89,8 +89,10 @@ export function showEnding(
   form: FormSaid,
   ending: Ending,
   answerOf: (field: string) => string,
+  downloadAt: string,
 ) {
-  const said = printEnding(prefixFor(form.publicId), form.document.look, form.language, ending, answerOf);
+  const { look } = form.document;
+  const said = printEnding(prefixFor(form.publicId), look, form.language, ending, answerOf, downloadAt);
   return showSaid(c, of, form, { title: ending.title || wordsIn(form.language)('thanks'), said, personal: true });
 }
 

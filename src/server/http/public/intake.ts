@@ -83,7 +83,9 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const instead = insteadFor(source.live, known);
     const form = { publicId: source.publicId, document: source.live, language };
     if (instead) return showInstead(c, of, form, instead);
-    const variant = pickVariant(source.live.variants, Math.random());
+    // Whoever came here came to the form: where some are shown nothing, this would compare apples with pears.
+    const compared = source.live.variants.some(({ nothing }) => nothing) ? [] : source.live.variants;
+    const variant = pickVariant(compared, Math.random());
     const document = forVisitor(withVariant(source.live, variant), known);
     if (variant !== '') first.came.push([VARIANT_FIELD, variant]);
     if (Object.keys(known).length > 0) first.came.push([VISITOR_FIELD, sign]);
@@ -101,7 +103,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (source?.live.kind !== 'form') return showClosed(c, of, languageFor(asked(c)), null);
     const { live: document, publicId } = source;
     const ending = document.endings.find(({ id }) => id === c.req.query('ending')) ?? document.ending;
-    return showEnding(c, of, { publicId, document, language: languageIn(c, document) }, ending, () => '');
+    return showEnding(c, of, { publicId, document, language: languageIn(c, document) }, ending, () => '', '');
   });
 
   app.options('/:publicId', async (c) => {

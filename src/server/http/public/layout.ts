@@ -1,6 +1,7 @@
 import type { Context as HonoContext } from 'hono';
 import { html, raw } from 'hono/html';
 import type { FormLanguage, Look } from '../../../core/forms/index.ts';
+import { printFontFaces } from '../../../forms/index.ts';
 import { newToken } from '../../security/tokens.ts';
 
 export type Html = ReturnType<typeof html>;
@@ -67,7 +68,7 @@ function page(
         <meta name="robots" content="noindex" />
         <title>${of === '' ? title : title === '' ? of : `${title} · ${of}`}</title>
         <style nonce="${nonce}">
-          ${raw(look ? surroundings(look) : NEUTRAL)}
+          ${raw(look ? `${printFontFaces(look, '')}${surroundings(look)}` : NEUTRAL)}
           ${raw(STYLE)}
           ${raw(css)}
         </style>

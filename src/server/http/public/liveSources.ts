@@ -1,3 +1,4 @@
+import { withPictures } from '../../../core/forms/index.ts';
 import type { Context } from '../../context.ts';
 import { findSourceByPublicId, listSources, type SourceRecord } from '../../store/sources.ts';
 
@@ -14,10 +15,15 @@ export interface LiveSources {
   all: () => Promise<LiveSource[]>;
 }
 
-const isLive = (source: SourceRecord): source is LiveSource => source.state === 'live' && source.live !== null;
+/** A source as visitors meet it; null where it is not live. */
+const asMet = (source: SourceRecord, publicUrl: string): LiveSource | null => {
+  const { state, live, archivedAt } = source;
+  if (state !== 'live' || live === null || archivedAt !== null) return null;
+  return { ...source, live: live.kind === 'form' ? withPictures(live, publicUrl) : live };
+};
 
 /** What is live, as visitors meet it: read from the database at most once a second. */
-export function liveSources({ store, now }: Context): LiveSources {
+export function liveSources({ store, now, config }: Context): LiveSources {
   const cache = new Map<string, { source: LiveSource | null; until: number }>();
   let list: { sources: LiveSource[]; until: number } = { sources: [], until: 0 };
   return {
@@ -25,14 +31,17 @@ export function liveSources({ store, now }: Context): LiveSources {
       const cached = cache.get(publicId);
       if (cached && cached.until > now()) return cached.source;
       const found = await findSourceByPublicId(store.db, publicId);
-      const source = found && isLive(found) ? found : null;
+      const source = found && asMet(found, config.publicUrl);
       if (cache.size > MOST_CACHED) cache.clear();
       cache.set(publicId, { source, until: now() + CACHE_MS });
       return source;
     },
     all: async () => {
       if (list.until <= now())
-        list = { sources: (await listSources(store.db)).filter(isLive), until: now() + CACHE_MS };
+        list = {
+          sources: (await listSources(store.db)).flatMap((source) => asMet(source, config.publicUrl) ?? []),
+          until: now() + CACHE_MS,
+        };
       return list.sources;
     },
   };

@@ -5,11 +5,20 @@ import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { bodyLimit } from 'hono/body-limit';
 import { forVisitor, insteadFor, withVariant } from '../../../core/forms/index.ts';
 import { isOpenAt } from '../../../core/intake/index.ts';
-import { languageOf, prefixFor, printClosed, printFresh, printInstead, printPlaced } from '../../../forms/index.ts';
+import {
+  fontsOf,
+  languageOf,
+  prefixFor,
+  printClosed,
+  printFresh,
+  printInstead,
+  printPlaced,
+} from '../../../forms/index.ts';
 import type { PlacedForm, PlacedPart } from '../../../contract/placing.ts';
 import type { Context } from '../../context.ts';
 import { knownBySign } from '../../intake/visitors.ts';
 import { writeHeard } from '../../store/heard.ts';
+import { handedRoutes } from './handed.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { problemResponse } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
@@ -21,6 +30,7 @@ const SITE_SECONDS = 30;
 const HEARD_EVERY_MS = 60_000;
 const MOST_SITES = 1_000;
 const SIGN_LIMIT_BYTES = 1_000;
+const NOTHING = { html: '', css: '' };
 /** Nothing that a page says of everything reaches the form, but its font where the form asks for that. */
 const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
 
@@ -93,7 +103,8 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
       : instead
         ? printInstead(prefix, document, language, instead)
         : printFresh(`${config.publicUrl}/in/${publicId}`, forVisitor(document, known), language);
-    const { html, css } = printPlaced(prefix, document, language, inside);
+    const isNothing = !instead && source.live.variants.some(({ id, nothing }) => id === variant && nothing);
+    const { html, css } = isNothing ? NOTHING : printPlaced(prefix, document, language, inside);
     const version = source.liveVersion ?? 0;
     const variants = document.variants.map(({ id, share }) => ({ id, share }));
     return c.json({
@@ -101,9 +112,13 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
       css: `${HOST_CSS}\n${css}`,
       instead: instead !== null,
       variants,
+      goalPage: document.goal === 'reached' ? document.goalPage : '',
+      fonts: fontsOf(document.look),
       version,
     } satisfies PlacedPart);
   }
+
+  app.route('/', handedRoutes(context));
 
   const nameOf = (c: HonoContext): string => (c.req.param('file') ?? '').replace(/\.json$/, '');
   app.get('/:file{.+\\.json}', (c) => part(c, nameOf(c), ''));

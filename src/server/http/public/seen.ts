@@ -9,7 +9,7 @@ import { readVisit } from '../../../core/intake/index.ts';
 import { parseJson } from '../../../core/json/index.ts';
 import type { Context } from '../../context.ts';
 import { deviceOf } from '../../intake/device.ts';
-import { noteEvents, visitColumns, type FormEvent } from '../../store/counting.ts';
+import { noteEvents, noteProgress, visitColumns, type FormEvent } from '../../store/counting.ts';
 import { problemResponse, tooLarge } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSources } from './liveSources.ts';
@@ -44,10 +44,11 @@ export function seenRoutes(context: Context, live: LiveSources, perMinute: numbe
     const sent = (name: string) => told[name];
     const how = visitColumns(readVisit(sent, {}, deviceOf(userAgent)));
     const questions = new Map(source.live.fields.map(({ key, id }) => [key, id]));
+    if (events.some(({ what }) => what === 'reached')) await noteProgress(context.store.db, 'reached', [showing]);
     await note(
       events.flatMap(({ what, question }): FormEvent[] => {
         const id = what === 'answered' ? questions.get(question) : '';
-        return id === undefined
+        return id === undefined || what === 'reached'
           ? []
           : [{ subject: showing, what, question: id, sourceId: source.id, at: now(), ...how }];
       }),

@@ -85,6 +85,11 @@ export const submissions = mysqlTable(
     contactId: id('contact_id'),
     plan: json('plan', readPlan),
     failure: varchar('failure', { length: 500 }),
+    /** How long it took to fill in, as the form's script tells; null where none does. */
+    tookSeconds: int('took_seconds'),
+    /** When a colleague noted that they have answered, and who it was. */
+    repliedAt: time('replied_at'),
+    repliedBy: varchar('replied_by', { length: 120 }),
     ...work,
   },
   (table) => [

@@ -101,6 +101,7 @@ function Trail({ trail }: { trail: TrailView }) {
             </tbody>
           </table>
           <Stopped trail={trail} />
+          <Replied trail={trail} />
         </Stop>
         {plan && (
           <Stop title="Contact">
@@ -241,6 +242,31 @@ function Stopped({ trail }: { trail: TrailView }) {
       >
         {state === 'set aside' ? 'It is all right: release it' : 'Plan it again'}
       </button>
+      <ActionError error={act.error} />
+    </div>
+  );
+}
+
+/** Whether a colleague has answered: outside of here, so that somebody has to say so. */
+function Replied({ trail: { id, state, replied } }: { trail: TrailView }) {
+  const act = useAct();
+  if (replied)
+    return (
+      <p className="mt-2 text-quiet">
+        Answered by {replied.by}, <Time at={replied.at} />.
+      </p>
+    );
+  if (state !== 'planned') return null;
+  return (
+    <div className="mt-3 flex items-center gap-3">
+      <button
+        className="btn btn-sm"
+        disabled={act.isPending}
+        onClick={() => act.mutate({ path: `/submissions/${id}/answered` })}
+      >
+        I have answered
+      </button>
+      <span className="text-quiet text-sm">Insight tells how soon people hear from you.</span>
       <ActionError error={act.error} />
     </div>
   );

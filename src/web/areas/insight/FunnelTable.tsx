@@ -5,6 +5,7 @@ import { FUNNEL, intervalOf, shareOf, type FunnelStep } from '../../../core/insi
 import { Time } from '../../parts/Time.tsx';
 import { figure, percent } from '../../parts/figures.ts';
 import { linkTo } from './links.ts';
+import { WhySilent } from './WhySilent.tsx';
 import { SaveTable } from './SaveTable.tsx';
 
 export const STEP_WORDS: Record<FunnelStep, string> = {
@@ -80,10 +81,13 @@ function Row({ view, source }: { view: InsightView; source: SourceInsight }) {
           {name}
         </Link>
         {silence && (
-          <p className="text-error text-sm">
-            Nothing since <Time at={new Date(silence.since).toISOString()} />; usually {figure(silence.usualADay)} a
-            day.
-          </p>
+          <>
+            <p className="text-error text-sm">
+              Nothing since <Time at={new Date(silence.since).toISOString()} />; usually{' '}
+              {silence.usualADay < 1 ? 'less than one' : figure(silence.usualADay)} a day.
+            </p>
+            <WhySilent id={id} />
+          </>
         )}
       </th>
       {FUNNEL.map((step) => {

@@ -8,6 +8,7 @@ import { useSources } from '../../data/sources.ts';
 import { byName, FilterSelect } from '../../parts/FilterSelect.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { ByThing } from './ByThing.tsx';
+import { SpansTable } from './SpansTable.tsx';
 import { FunnelTable } from './FunnelTable.tsx';
 
 /** Charts are heavy, and nothing else needs them. */
@@ -89,6 +90,7 @@ export function InsightPage() {
             ) : (
               <>
                 <FunnelTable view={view} />
+                <SpansTable view={view} />
                 <Suspense fallback={<p className="text-quiet">Drawing…</p>}>
                   <Trend trend={view.trend} per={view.per} onPer={(next) => void set({ per: next })} />
                 </Suspense>

@@ -4,7 +4,7 @@ import type { Dimension, FunnelStep } from '../../../core/insight/index.ts';
 /** Where the very submissions are that a figure counts. */
 export function linkTo(
   { fromMs, toMs }: Pick<InsightView, 'fromMs' | 'toMs'>,
-  reached: FunnelStep,
+  reached: FunnelStep | 'downloaded' | 'replied',
   of: { source?: string; by?: Dimension; value?: string },
 ): string {
   const query = new URLSearchParams({ from: String(fromMs), to: String(toMs), reached });

@@ -1,13 +1,12 @@
 import { useState, type ReactNode } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
 import { intoVariant, withVariant } from '../../../core/forms/index.ts';
 import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
-import { useDuplicateSource, useKeepSource } from '../../data/sources.ts';
+import { useKeepSource } from '../../data/sources.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { Field } from '../../parts/Field.tsx';
-import { ActionError } from '../../parts/States.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
@@ -17,6 +16,7 @@ import { FormSettings } from './builder/FormSettings.tsx';
 import { FieldsEditor } from './FieldsEditor.tsx';
 import { PostsEvidence } from './PostsEvidence.tsx';
 import { PublishChanges } from './PublishChanges.tsx';
+import { SourceFate, Standing } from './SourceFate.tsx';
 import { TrustField } from './TrustField.tsx';
 
 /** Builds a source: its fields and what happens around them, with what others see of it beside. */
@@ -80,6 +80,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
             publishing={publishing}
             onPublish={source.live === null ? undefined : () => setAsking(true)}
           />
+          <Standing source={source} />
           <Dialog title="Publish these changes?" open={asking} onClose={() => setAsking(false)} wide>
             <PublishChanges
               source={source}
@@ -93,6 +94,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
           </Dialog>
           {document.kind === 'form' ? (
             <FormBuilder
+              sourceId={source.id}
               document={document}
               variant={document.variants.find(({ id }) => id === editing)?.name ?? ''}
               liveIds={liveIds}
@@ -105,6 +107,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
             <PostsParts document={document} set={set} about={about} liveIds={liveIds} />
           )}
           <RoutesOf source={source} />
+          <SourceFate source={source} draft={draft} />
         </>
       }
     />
@@ -115,8 +118,6 @@ const isVariant = ({ variants }: FormDocument, id: string): boolean =>
   variants.some((variant) => variant.id === id && variant.face !== null);
 
 function RoutesOf({ source }: { source: SourceView }) {
-  const duplicate = useDuplicateSource(source.id);
-  const navigate = useNavigate();
   return (
     <section aria-labelledby="routes-of" className="px-5 py-3">
       <h3 id="routes-of" className="text-lg font-semibold">
@@ -141,14 +142,6 @@ function RoutesOf({ source }: { source: SourceView }) {
           ))}
         </ul>
       )}
-      <button
-        className="btn btn-sm mt-3"
-        disabled={duplicate.isPending}
-        onClick={() => duplicate.mutate(undefined, { onSuccess: ({ id }) => void navigate(`/sources/${id}`) })}
-      >
-        Make a copy of this source
-      </button>
-      <ActionError error={duplicate.error} />
     </section>
   );
 }

@@ -10,6 +10,7 @@ import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
+import { OwnFiles } from './OwnFiles.tsx';
 import { TakeOver } from './TakeOver.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
 import { useAddSource, useSources } from '../../data/sources.ts';
@@ -43,7 +44,10 @@ export function SourcesPage() {
             );
           }
           const open = list.find((source) => source.id === id);
-          if (!open) return <Navigate to={`/sources/${list[0]?.id}`} replace />;
+          if (!open) {
+            const first = list.find(({ archivedAt }) => archivedAt === null) ?? list[0];
+            return <Navigate to={`/sources/${first?.id}`} replace />;
+          }
           return (
             <SourceEditor
               key={open.id}
@@ -138,6 +142,10 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
 
 function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: string; onAdd: () => void }) {
   const navigate = useNavigate();
+  const [archived, setArchived] = useState(false);
+  const [files, setFiles] = useState(false);
+  const away = list.filter(({ archivedAt }) => archivedAt !== null);
+  const shown = list.filter(({ id, archivedAt }) => archived || archivedAt === null || id === openId);
   const onImported = (id: string) => void navigate(`/sources/${id}`);
   return (
     <div onKeyDown={moveInList}>
@@ -151,7 +159,7 @@ function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: strin
         </span>
       </div>
       <ul>
-        {list.map(({ id, name, state, today, hours, draft }) => (
+        {shown.map(({ id, name, state, today, hours, draft, archivedAt, changed, liveVersion }) => (
           <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
             <Link
               data-row
@@ -161,16 +169,31 @@ function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: strin
             >
               <span className="flex justify-between gap-2">
                 <strong className="font-semibold">{name}</strong>
-                <StateMark state={state} />
+                <StateMark state={archivedAt === null ? state : 'archived'} />
               </span>
               <span className="block text-quiet text-sm">
-                {draft.kind} · {today} in 24 hours
+                {draft.kind} · {today} in 24 hours{changed && liveVersion !== null && ' · changed, not published'}
               </span>
               <DotLine hours={hours} what="submissions" />
             </Link>
           </li>
         ))}
       </ul>
+      <p className="px-3 pt-3">
+        <button className="plain-link" onClick={() => setFiles(true)}>
+          Pictures and files of yours
+        </button>
+      </p>
+      <Dialog title="Pictures and files of yours" open={files} onClose={() => setFiles(false)} wide>
+        {files && <OwnFiles />}
+      </Dialog>
+      {away.length > 0 && (
+        <p className="p-3">
+          <button className="plain-link" onClick={() => setArchived(!archived)}>
+            {archived ? 'Leave out what is archived' : `Show what is archived (${away.length})`}
+          </button>
+        </p>
+      )}
     </div>
   );
 }

@@ -11,6 +11,7 @@ export function AfterSettings({ document, set, about, known }: SettingsProps) {
       <EndingFields
         ending={document.ending}
         fields={document.fields}
+        handsOut
         about={(part) => about(`/ending${part}`)}
         onChange={(part) => set({ ending: { ...document.ending, ...part } })}
       />
@@ -24,6 +25,7 @@ export function AfterSettings({ document, set, about, known }: SettingsProps) {
         endings={document.endings}
         askable={askableBefore(document, null, known)}
         fields={document.fields}
+        handsOut
         about={(pointer) => about(`/endings${pointer}`)}
         onChange={(endings) => set({ endings })}
       />

@@ -1,12 +1,15 @@
 import type { ReactNode } from 'react';
 import type { FormItem } from '../../../../core/forms/index.ts';
 import { Field } from '../../../parts/Field.tsx';
+import { PictureInput } from './PictureInput.tsx';
 import { SettingsHead } from './SettingsHead.tsx';
 
 type Block = Exclude<FormItem, { kind: 'question' }>;
 
 interface BlockSettingsProps {
   item: Block;
+  /** How wide the form is shown, in CSS pixels. */
+  shownWidth: number;
   error: string | undefined;
   onChange: (part: Partial<Block>) => void;
   onClose: () => void;
@@ -23,7 +26,7 @@ const TITLES: Record<Block['kind'], string> = {
 };
 
 /** What can be set of something that stands between questions. */
-export function BlockSettings({ item, error, onChange, onClose, children }: BlockSettingsProps) {
+export function BlockSettings({ item, shownWidth, error, onChange, onClose, children }: BlockSettingsProps) {
   return (
     <>
       <SettingsHead title={TITLES[item.kind]} onClose={onClose} />
@@ -49,14 +52,7 @@ export function BlockSettings({ item, error, onChange, onClose, children }: Bloc
         )}
         {item.kind === 'picture' && (
           <>
-            <Field label="Address of the picture" help="Pictures under 500 kB load quickly on phones." error={error}>
-              <input
-                className="input w-full"
-                value={item.url}
-                placeholder="https://"
-                onChange={({ target }) => onChange({ url: target.value.trim() })}
-              />
-            </Field>
+            <PictureInput label="Picture" url={item.url} shownWidth={shownWidth} error={error} onChange={onChange} />
             <Field label="What is read aloud for it" help="What it shows; empty if it only decorates.">
               <input
                 className="input w-full"

@@ -1,19 +1,23 @@
 import { answersIn, type Ending } from '../../../../core/forms/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { Field } from '../../../parts/Field.tsx';
+import { TickBox } from '../../../parts/TickBox.tsx';
+import { DownloadPart } from './DownloadPart.tsx';
 
 interface EndingFieldsProps {
   ending: Ending;
   /** Whose answers can stand in addresses; none where nothing was answered. */
   fields: SourceField[];
+  /** Whether something can be handed out: to who sent the form. */
+  handsOut?: boolean;
   /** What is wrong with a part of it. */
   about: (part: string) => string | undefined;
   onChange: (part: Partial<Ending>) => void;
 }
 
 /** What is said, what it is gone on with, and where the visitor is taken. */
-export function EndingFields({ ending, fields, about, onChange }: EndingFieldsProps) {
-  const { title, message, link, next, seconds } = ending;
+export function EndingFields({ ending, fields, handsOut = false, about, onChange }: EndingFieldsProps) {
+  const { title, message, link, next, seconds, newTab } = ending;
   const linkTo = (part: Partial<NonNullable<Ending['link']>>) => {
     const now = { label: '', url: '', ...link, ...part };
     onChange({ link: now.label === '' && now.url === '' ? null : now });
@@ -54,6 +58,9 @@ export function EndingFields({ ending, fields, about, onChange }: EndingFieldsPr
           />
         </Field>
       </div>
+      {handsOut && (
+        <DownloadPart download={ending.download} about={about} onChange={(download) => onChange({ download })} />
+      )}
       {link && <AnswerInto url={link.url} fields={fields} onChange={(url) => linkTo({ url })} />}
       <Field label="Go on to a page" help="Its address; empty: the message stays." error={about('/next')}>
         <input
@@ -66,6 +73,17 @@ export function EndingFields({ ending, fields, about, onChange }: EndingFieldsPr
       {next !== '' && (
         <>
           <AnswerInto url={next} fields={fields} onChange={(url) => onChange({ next: url })} />
+          <TickBox
+            label="In a tab of its own; the message stays in this one"
+            checked={newTab}
+            onChange={(checked) => onChange({ newTab: checked, ...(checked ? { seconds: 0 } : {}) })}
+          />
+          {newTab && (
+            <p className="text-quiet text-sm">
+              Where our script is on the page; on the form&rsquo;s own page, and where the browser opens no tab, it is
+              the same one.
+            </p>
+          )}
           <Field
             label="Seconds before that page"
             help="For which the message is read; 0: at once, without the message. It counts where our script is on the page."

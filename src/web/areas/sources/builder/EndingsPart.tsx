@@ -16,12 +16,23 @@ interface EndingsPartProps {
   words: WhenWords;
   askable: Askable;
   fields: SourceField[];
+  /** Whether something can be handed out there. */
+  handsOut?: boolean;
   about: (pointer: string) => string | undefined;
   onChange: (endings: EndingIf[]) => void;
 }
 
 /** What comes for those of whom something is true: the first that holds counts. */
-export function EndingsPart({ endings, word, words, askable, fields, about, onChange }: EndingsPartProps) {
+export function EndingsPart({
+  endings,
+  word,
+  words,
+  askable,
+  fields,
+  handsOut = false,
+  about,
+  onChange,
+}: EndingsPartProps) {
   const set = (at: number, part: Partial<EndingIf>) =>
     onChange(endings.map((one, index) => (index === at ? { ...one, ...part } : one)));
   return (
@@ -61,6 +72,7 @@ export function EndingsPart({ endings, word, words, askable, fields, about, onCh
           <EndingFields
             ending={ending}
             fields={fields}
+            handsOut={handsOut}
             about={(part) => about(`/${at}${part}`)}
             onChange={(part) => set(at, part)}
           />

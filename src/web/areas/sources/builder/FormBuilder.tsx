@@ -4,10 +4,12 @@ import type { FormDocument } from '../../../../core/intake/index.ts';
 import { AddMenu } from './AddMenu.tsx';
 import { textAt, withText } from './editableText.ts';
 import { addBlock, addQuestion, moveItem, removeItem, type Edited } from './formEdits.ts';
-import { PREVIEW_STATES, printState, STATE_WORDS, type PreviewState } from './previewStates.ts';
+import { OnPage } from './OnPage.tsx';
+import { previewStates, printState, showsForm, type PreviewState } from './previewStates.ts';
 import { PREVIEW_WIDTHS, Surface, type PreviewWidth } from './Surface.tsx';
 
 interface FormBuilderProps {
+  sourceId: string;
   document: FormDocument;
   /** The name of the variant of it that is worked on; '' for the form itself. */
   variant: string;
@@ -21,11 +23,21 @@ interface FormBuilderProps {
 }
 
 /** Builds a form on what visitors see of it: its texts are written where they stand, and what stands on it is moved there. */
-export function FormBuilder({ document, variant, liveIds, address, selected, onSelect, onChange }: FormBuilderProps) {
+export function FormBuilder({
+  sourceId,
+  document,
+  variant,
+  liveIds,
+  address,
+  selected,
+  onSelect,
+  onChange,
+}: FormBuilderProps) {
   const [width, setWidth] = useState<PreviewWidth>('desktop');
   const [state, setState] = useState<PreviewState>('empty');
   const [asked, setAsked] = useState<FormLanguage>('en');
   const [trying, setTrying] = useState(false);
+  const [onPage, setOnPage] = useState(false);
   const language = document.language === 'visitor' ? asked : document.language;
   const printed = useMemo(
     // It is tried as by somebody of whom nothing is known.
@@ -39,7 +51,6 @@ export function FormBuilder({ document, variant, liveIds, address, selected, onS
     onChange(next);
     onSelect(id);
   };
-  const isForm = state === 'empty' || state === 'error';
   return (
     <section aria-labelledby="surface">
       <h3 id="surface" className="sr-only">
@@ -58,9 +69,9 @@ export function FormBuilder({ document, variant, liveIds, address, selected, onS
           value={state}
           onChange={(event) => setState(event.target.value as PreviewState)}
         >
-          {PREVIEW_STATES.map((one) => (
+          {previewStates(document).map(([one, words]) => (
             <option key={one} value={one}>
-              {STATE_WORDS[one]}
+              {words}
             </option>
           ))}
         </select>
@@ -86,31 +97,40 @@ export function FormBuilder({ document, variant, liveIds, address, selected, onS
             ))}
           </select>
         )}
+        <button className="btn btn-sm" aria-pressed={onPage} onClick={() => setOnPage(!onPage)}>
+          {onPage ? 'By itself' : 'On a page'}
+        </button>
         <button className="btn btn-sm" aria-pressed={trying} onClick={() => setTrying(!trying)}>
           {trying ? 'Work on it' : 'Try it'}
         </button>
       </div>
-      <Surface
-        printed={printed}
-        width={width}
-        names={names}
-        selected={selected}
-        trying={trying || !isForm}
-        onSelect={onSelect}
-        textAt={(place) => textAt(document, place)}
-        onText={(place, text) => {
-          if (text !== textAt(document, place)) onChange(withText(document, place, text, liveIds));
-        }}
-        onMove={(id, to) => onChange(moveItem(document, id, to))}
-        onRemove={(id) => {
-          onChange(removeItem(document, id));
-          onSelect(null);
-        }}
-      />
+      {onPage ? (
+        <OnPage sourceId={sourceId} address={address} printed={printed} document={document} width={width} />
+      ) : (
+        <Surface
+          printed={printed}
+          width={width}
+          names={names}
+          selected={selected}
+          trying={trying || !showsForm(state)}
+          onSelect={onSelect}
+          textAt={(place) => textAt(document, place)}
+          onText={(place, text) => {
+            if (text !== textAt(document, place)) onChange(withText(document, place, text, liveIds));
+          }}
+          onMove={(id, to) => onChange(moveItem(document, id, to))}
+          onRemove={(id) => {
+            onChange(removeItem(document, id));
+            onSelect(null);
+          }}
+        />
+      )}
       <p className="px-4 py-1 text-quiet text-sm">
-        {trying
-          ? 'Type into it as a visitor would; nothing is sent from here.'
-          : 'Click a text to write it, drag what stands on the form, or choose something to see its settings.'}
+        {onPage
+          ? 'The form as it would come on that page; it is worked on by itself.'
+          : trying
+            ? 'Type into it as a visitor would; nothing is sent from here.'
+            : 'Click a text to write it, drag what stands on the form, or choose something to see its settings.'}
       </p>
     </section>
   );

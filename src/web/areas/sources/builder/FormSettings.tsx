@@ -32,6 +32,9 @@ interface FormSettingsProps extends Omit<SettingsProps, 'known'> {
   onSelect: (id: string | null) => void;
 }
 
+/** How wide a form is shown at most, in CSS pixels; where it takes all the room, as most sites have it. */
+const widthOf = ({ width }: FormDocument['look']): number => (width === 0 ? 800 : width);
+
 const TABS = ['Form', 'Pages', 'After', 'Known', 'Variants', 'Look', 'Show it', 'Guards', 'Place it'] as const;
 type Tab = (typeof TABS)[number];
 
@@ -72,6 +75,7 @@ export function FormSettings(props: FormSettingsProps) {
     return (
       <BlockSettings
         item={item}
+        shownWidth={widthOf(document.look)}
         error={about(`/items/${at}`)}
         onChange={(part) => set(changeBlock(document, item.id, part))}
         onClose={() => onSelect(null)}

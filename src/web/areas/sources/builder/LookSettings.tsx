@@ -14,6 +14,7 @@ import {
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
 import { TickBox } from '../../../parts/TickBox.tsx';
+import { BackdropPart } from './BackdropPart.tsx';
 import { ThemePart } from './ThemePart.tsx';
 
 interface LookSettingsProps {
@@ -39,9 +40,9 @@ const COLOUR_WORDS: [part: keyof Colours, word: string][] = [
 
 const FONT_WORDS: Record<Font, string> = {
   site: "the page's own",
-  sans: 'plain',
-  serif: 'serif',
-  typewriter: 'typewriter',
+  sans: 'plain, shipped with it',
+  serif: 'serif, shipped with it',
+  typewriter: 'typewriter, shipped with it',
 };
 
 /** How the form looks: colours with their contrast, type, room and shape. */
@@ -137,6 +138,7 @@ export function LookSettings({ look, theme, onTheme, onChange, about }: LookSett
         </p>
       )}
       <TickBox label="A line around the form" checked={look.framed} onChange={(checked) => set({ framed: checked })} />
+      <BackdropPart look={look} onChange={(picture) => set({ picture })} error={about('/look/picture')} />
       {about('/look') && <p className="text-error font-semibold">{about('/look')}</p>}
     </div>
   );

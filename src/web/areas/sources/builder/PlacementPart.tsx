@@ -2,12 +2,16 @@ import { ExternalLink } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { renderSVG } from 'uqr';
 import type { SourceView } from '../../../../contract/source.ts';
+import { filesOf } from '../../../../core/forms/index.ts';
+import { fontsOf } from '../../../../forms/index.ts';
+import { useFormHeight } from './useFormHeight.ts';
 import { InstallationCheck } from './InstallationCheck.tsx';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 
 /** How a form gets to where visitors are: the lines to paste, its own page, and what to tell whoever looks after the site. */
 export function PlacementPart({ source }: { source: SourceView }) {
   const { live, postUrl, html, name } = source;
+  const height = useFormHeight(live?.kind === 'form' ? live : null, postUrl);
   if (live?.kind !== 'form')
     return (
       <p className="text-quiet">Publish it first; then the lines to paste stand here, and its own page is open.</p>
@@ -15,7 +19,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
   const server = new URL(postUrl).origin;
   const id = postUrl.split('/').at(-1) ?? '';
   const script = `<script async src="${server}/place/script.js"></script>`;
-  const element = `<div data-iwashi-form="${id}"></div>`;
+  const element = `<div data-iwashi-form="${id}"${height === 0 ? '' : ` style="min-height:${height}px"`}></div>`;
   const frame = `<iframe src="${postUrl}" title="${(live.title || name).replaceAll('"', '&quot;')}" style="width:100%;height:36rem;border:0"></iframe>`;
   const showsItself = live.presentation !== 'inline' || live.showing.placeAt !== '';
   const instruction = [
@@ -29,7 +33,11 @@ export function PlacementPart({ source }: { source: SourceView }) {
       : ['2. Where the form belongs:', element]),
     '',
     'If the site has a Content Security Policy, allow the script and where it asks:',
-    `script-src ${server}; connect-src ${server}; form-action ${server}`,
+    [
+      `script-src ${server}; connect-src ${server}; form-action ${server}`,
+      ...(fontsOf(live.look).length > 0 ? [`font-src ${server}`] : []),
+      ...(filesOf(live).length > 0 ? [`img-src ${server}`] : []),
+    ].join('; '),
     '',
     `It looks like this: ${postUrl}`,
   ].join('\n');
@@ -44,7 +52,10 @@ export function PlacementPart({ source }: { source: SourceView }) {
       {showsItself ? (
         <p>The form shows itself, as set under “Show it”. No more is needed.</p>
       ) : (
-        <Part title="2. Where the form belongs" help="It keeps its own look there, whatever the page's style says.">
+        <Part
+          title="2. Where the form belongs"
+          help="It keeps its own look there, whatever the page's style says. The height keeps the page from jumping when the form comes."
+        >
           <Lines text={element} label="Copy the element" />
         </Part>
       )}

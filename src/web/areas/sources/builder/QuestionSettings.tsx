@@ -1,5 +1,4 @@
 import type { ReactNode } from 'react';
-import { Link } from 'react-router';
 import type { SourceView } from '../../../../contract/source.ts';
 import { AUTOFILL_TOKENS } from '../../../../core/forms/index.ts';
 import {
@@ -19,8 +18,9 @@ import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { TickBox } from '../../../parts/TickBox.tsx';
 import { KeptAs, OPTION_LABELS, Preset } from '../fieldParts.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
+import { FeedPart } from './FeedPart.tsx';
+import { PictureInput } from './PictureInput.tsx';
 import { SettingsHead } from './SettingsHead.tsx';
-import { useFieldUses } from '../../../data/routes.ts';
 
 interface QuestionSettingsProps {
   source: SourceView;
@@ -126,13 +126,21 @@ export function QuestionSettings({ source, field, error, onChange, onClose, chil
           </Labelled>
         )}
         {widget === 'pictures' && (
-          <Labelled label="Addresses of their pictures, in the same order">
-            <LinesInput
-              lines={field.pictures}
-              onChange={(pictures) => onChange({ pictures })}
-              rows={Math.max(3, options.length + 1)}
-            />
-          </Labelled>
+          <div className="flex flex-col gap-4">
+            {options.map((option, at) => (
+              <PictureInput
+                key={option}
+                label={`Picture of ${option}`}
+                url={field.pictures[at] ?? ''}
+                shownWidth={160}
+                onChange={({ url }) =>
+                  onChange({
+                    pictures: options.map((_, index) => (index === at ? url : (field.pictures[index] ?? ''))),
+                  })
+                }
+              />
+            ))}
+          </div>
         )}
         {(widget === 'stars' || widget === 'scale') && (
           <RangePart range={field.range ?? PLAIN_RANGE} onChange={(range) => onChange({ range })} />
@@ -224,7 +232,7 @@ export function QuestionSettings({ source, field, error, onChange, onClose, chil
           <KeptAs field={field} onChange={onChange} />
         </div>
         {children}
-        <Uses source={source} fieldId={field.id} />
+        <FeedPart source={source} field={field} />
       </div>
     </>
   );
@@ -259,45 +267,6 @@ function RangePart({ range, onChange }: { range: Range; onChange: (range: Range)
       {figure('To', 'to')}
       {words('The lowest means', 'low')}
       {words('The highest means', 'high')}
-    </div>
-  );
-}
-
-/** Where the answer goes, by the routes that read it. */
-function Uses({ source, fieldId }: { source: SourceView; fieldId: string }): ReactNode {
-  const uses = useFieldUses(source.id)(fieldId);
-  return (
-    <div>
-      <p className="text-quiet text-sm">Where the answer goes</p>
-      {uses.length === 0 ? (
-        <p>
-          {source.routes.length === 0 ? (
-            <Link className="plain-link" to={`/routes?new=${source.id}`}>
-              Nowhere yet. Wire the form to a destination.
-            </Link>
-          ) : (
-            <>
-              To no destination yet; it is kept with the submission.{' '}
-              {source.routes.map(({ id, name }) => (
-                <Link key={id} className="plain-link" to={`/routes/${id}`}>
-                  Map it in {name}.
-                </Link>
-              ))}
-            </>
-          )}
-        </p>
-      ) : (
-        <ul>
-          {uses.map(({ route, what }) => (
-            <li key={`${route.id} ${what}`}>
-              <Link className="plain-link" to={`/routes/${route.id}`}>
-                {route.name}
-              </Link>
-              : {what}
-            </li>
-          ))}
-        </ul>
-      )}
     </div>
   );
 }

@@ -3,7 +3,12 @@ import type { FormVariant, Goal } from '../../../../core/forms/index.ts';
 import { useVariants } from '../../../data/sources.ts';
 import { figure } from '../../../parts/figures.ts';
 
-const REACHED: Record<Goal, string> = { completed: 'sent it', confirmed: 'confirmed', delivered: 'arrived' };
+const REACHED: Record<Goal, string> = {
+  completed: 'sent it',
+  confirmed: 'confirmed',
+  delivered: 'arrived',
+  reached: 'came to the page',
+};
 const percent = (share: number | null, digits = 1): string =>
   share === null ? '–' : `${(100 * share).toFixed(digits)} %`;
 

@@ -13,6 +13,7 @@ const GOAL_WORDS: Record<Goal, string> = {
   completed: 'who sent it',
   confirmed: 'who confirmed',
   delivered: 'whose data arrived at a destination',
+  reached: 'who come to a certain page later',
 };
 
 const MOST = 4;
@@ -40,8 +41,8 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
   const set = (part: Partial<FormDocument>) => onWhole({ ...whole, ...part });
   const begin = () => {
     const [own, other] = [newPartId(), newPartId()];
-    const itself: FormVariant = { id: own, name: 'A', share: 50, face: null };
-    set({ variants: [itself, { id: other, name: 'B', share: 50, face: faceOf(whole) }] });
+    const itself: FormVariant = { id: own, name: 'A', share: 50, face: null, nothing: false };
+    set({ variants: [itself, { id: other, name: 'B', share: 50, face: faceOf(whole), nothing: false }] });
     onEdit(other);
   };
   const change = (id: string, part: Partial<FormVariant>) =>
@@ -76,7 +77,7 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
         </p>
       )}
       <ul className="flex flex-col gap-2">
-        {variants.map(({ id, name, share, face }) => (
+        {variants.map(({ id, name, share, face, nothing }) => (
           <li key={id} className="border border-base-300 rounded p-3 flex flex-col gap-2">
             <div className="grid grid-cols-2 gap-3">
               <Labelled label="Name">
@@ -94,7 +95,14 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
               />
             </div>
             <div className="flex flex-wrap gap-2">
-              {face === null ? (
+              {nothing ? (
+                <>
+                  <span className="text-quiet">Nothing is shown to them.</span>
+                  <button className="btn btn-xs btn-ghost" onClick={() => remove(id)}>
+                    Remove {name}
+                  </button>
+                </>
+              ) : face === null ? (
                 <button className="btn btn-xs" aria-pressed={editing === ''} onClick={() => onEdit('')}>
                   Work on the form itself
                 </button>
@@ -108,20 +116,38 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
                   </button>
                 </>
               )}
-              <button className="btn btn-xs btn-ghost" onClick={() => keep(id)}>
-                End it, and keep {name}
-              </button>
+              {!nothing && (
+                <button className="btn btn-xs btn-ghost" onClick={() => keep(id)}>
+                  End it, and keep {name}
+                </button>
+              )}
             </div>
           </li>
         ))}
       </ul>
+      {variants.length < MOST && !variants.some(({ nothing }) => nothing) && (
+        <button
+          className="btn btn-sm self-start"
+          onClick={() =>
+            set({
+              variants: evenly([
+                ...variants,
+                { id: newPartId(), name: 'Nothing', share: 1, face: null, nothing: true },
+              ]),
+              goal: 'reached',
+            })
+          }
+        >
+          <Plus size={14} aria-hidden="true" /> Nothing at all, for some
+        </button>
+      )}
       {variants.length < MOST && (
         <button
           className="btn btn-sm self-start"
           onClick={() => {
             const id = newPartId();
             const name = NAMES.find((one) => !variants.some((variant) => variant.name === one)) ?? 'Another';
-            set({ variants: evenly([...variants, { id, name, share: 1, face: faceOf(whole) }]) });
+            set({ variants: evenly([...variants, { id, name, share: 1, face: faceOf(whole), nothing: false }]) });
             onEdit(id);
           }}
         >
@@ -141,6 +167,20 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
           ))}
         </select>
       </Field>
+      {whole.goal === 'reached' && (
+        <Field
+          label="That page"
+          help="A pattern such as /thanks* or /shop/done. It counts where the site says that the visitor agreed to being remembered: only then is it known who came."
+          error={about('/goalPage')}
+        >
+          <input
+            className="input input-sm w-full font-mono"
+            value={whole.goalPage}
+            placeholder="/thanks*"
+            onChange={({ target }) => set({ goalPage: target.value.trim() })}
+          />
+        </Field>
+      )}
       <p className="text-quiet text-sm">
         Nobody meets another variant than before where the site says that the visitor agreed to that being remembered;
         elsewhere it is chosen anew on every page. HTML that was copied is the form itself.

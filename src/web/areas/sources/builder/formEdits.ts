@@ -54,7 +54,7 @@ export function addQuestion(
 const FIRST_BLOCKS: { [K in BlockKind]: Omit<Extract<Block, { kind: K }>, 'id'> } = {
   heading: { kind: 'heading', text: 'A heading', shownIf: null },
   text: { kind: 'text', text: 'A few words to explain.', shownIf: null },
-  picture: { kind: 'picture', url: '', alt: '', shownIf: null },
+  picture: { kind: 'picture', url: '', alt: '', width: 0, height: 0, shownIf: null },
   divider: { kind: 'divider', shownIf: null },
   page: { kind: 'page', title: 'Next', skips: [], shownIf: null },
 };

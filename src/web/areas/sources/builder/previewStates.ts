@@ -1,22 +1,22 @@
-import { shownItems, type FormLanguage } from '../../../../core/forms/index.ts';
+import { shownItems, withPictures, type FormLanguage } from '../../../../core/forms/index.ts';
 import type { FormDocument } from '../../../../core/intake/index.ts';
 import { isTick } from '../../../../core/values/index.ts';
 import {
+  baseOf,
   prefixFor,
   printClosed,
   printEnding,
+  printFontFaces,
   printForm,
+  printInstead,
   printPlaced,
   unfitIn,
   wordsIn,
   type Printed,
 } from '../../../../forms/index.ts';
 
-/** What a form can be in, as visitors meet it. */
-export const PREVIEW_STATES = ['empty', 'error', 'sending', 'waiting', 'sent', 'closed'] as const;
-export type PreviewState = (typeof PREVIEW_STATES)[number];
-
-export const STATE_WORDS: Record<PreviewState, string> = {
+/** What a form can be in, as visitors meet it, whatever it asks. */
+const ALWAYS = {
   empty: 'as it is met',
   error: 'with mistakes',
   sending: 'being sent',
@@ -25,36 +25,52 @@ export const STATE_WORDS: Record<PreviewState, string> = {
   closed: 'closed',
 };
 
+/** One of those; or by the id of an ending for some, or of what is said instead of the form. */
+export type PreviewState = keyof typeof ALWAYS | `ending ${string}` | `instead ${string}`;
+
+/** The states that a form can be in, each in words. */
+export const previewStates = ({ endings, instead }: FormDocument): [state: PreviewState, words: string][] => [
+  ...Object.entries(ALWAYS).map(([state, words]): [PreviewState, string] => [state as keyof typeof ALWAYS, words]),
+  ...endings.map(({ id }, at): [PreviewState, string] => [`ending ${id}`, `after sending, ending ${at + 1}`]),
+  ...instead.map(({ id }, at): [PreviewState, string] => [`instead ${id}`, `for who is known, offer ${at + 1}`]),
+];
+
+/** Whether the form itself is seen in a state, and not what stands in its place. */
+export const showsForm = (state: PreviewState): boolean => state === 'empty' || state === 'error';
+
 /** A form in a state, printed as pages of others get it. @param address its public address */
-export const printState = (
-  document: FormDocument,
-  address: string,
-  language: FormLanguage,
-  state: PreviewState,
-): Printed => printPlaced(prefixFor(address), document, language, printInside(document, address, language, state));
+export function printState(draft: FormDocument, address: string, language: FormLanguage, state: PreviewState): Printed {
+  const document = withPictures(draft, baseOf(address));
+  const prefix = prefixFor(address);
+  const { html, css } = printPlaced(prefix, document, language, printInside(document, address, language, state));
+  const fonts = printFontFaces(document.look, baseOf(address));
+  return { html, css: [fonts, css].filter(Boolean).join('\n') };
+}
 
 function printInside(document: FormDocument, address: string, language: FormLanguage, state: PreviewState): Printed {
   const prefix = prefixFor(address);
-  switch (state) {
-    case 'sent':
-      return printEnding(prefix, document.look, language, document.ending, () => '…');
-    case 'closed':
-      return printClosed(prefix, document.look, language, document.closedText);
-    default:
-      return printForm({
-        action: address,
-        face: document,
-        language,
-        filled: {
-          prefix,
-          typed: null,
-          wrong: state === 'error' ? everythingWrong(document, language) : {},
-          kept: {},
-        },
-        carries: 'script',
-        ...(state === 'sending' || state === 'waiting' ? { doing: state } : {}),
-      });
+  const { look, ending, endings, instead, closedText } = document;
+  const [of, id] = state.split(' ');
+  const known = of === 'instead' ? instead.find((one) => one.id === id) : undefined;
+  if (known) return printInstead(prefix, document, language, known);
+  if (state === 'sent' || of === 'ending') {
+    const own = endings.find((one) => one.id === id) ?? ending;
+    return printEnding(prefix, look, language, own, () => '…', address);
   }
+  if (state === 'closed') return printClosed(prefix, look, language, closedText);
+  return printForm({
+    action: address,
+    face: document,
+    language,
+    filled: {
+      prefix,
+      typed: null,
+      wrong: state === 'error' ? everythingWrong(document, language) : {},
+      kept: {},
+    },
+    carries: 'script',
+    ...(state === 'sending' || state === 'waiting' ? { doing: state } : {}),
+  });
 }
 
 /** What each question says when its answer cannot be taken. */
