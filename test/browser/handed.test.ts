@@ -233,8 +233,8 @@ describe('the builder', () => {
     const part = operator.getByRole('group', { name: 'Picture behind the form' });
     // As many random points as a picture of that weight has.
     const heavy = await operator.evaluate(async () => {
-      const canvas = new OffscreenCanvas(900, 700);
-      const pixels = new ImageData(900, 700);
+      const canvas = new OffscreenCanvas(600, 450);
+      const pixels = new ImageData(600, 450);
       for (let at = 0; at < pixels.data.length; at += 1) pixels.data[at] = Math.random() * 256;
       canvas.getContext('2d')?.putImageData(pixels, 0, 0);
       return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())];
@@ -243,12 +243,12 @@ describe('the builder', () => {
       .getByLabel('Choose a file')
       .setInputFiles({ name: 'sky.png', mimeType: 'image/png', buffer: Buffer.from(heavy) });
     await part.getByText('At most 500 kB are taken').waitFor();
-    await part.getByRole('button', { name: 'Shrink it to 900 px' }).click();
+    await part.getByRole('button', { name: 'Shrink it to 600 px' }).click();
     await part.locator('img').waitFor();
     await operator.getByText('Draft saved').waitFor();
     const [kept] = await api.get<OwnFileView[]>('/own-files');
     expect(kept).toMatchObject({ name: 'sky.webp', mediaType: 'image/webp' });
-    expect(kept?.width).toBeLessThanOrEqual(900);
+    expect(kept?.width).toBeLessThanOrEqual(600);
     expect(kept?.size).toBeLessThan(500_000);
     await operator.getByLabel('Ground over it, in percent').fill('30');
     await operator.getByRole('button', { name: /^Take \d+ %$/ }).click();

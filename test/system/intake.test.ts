@@ -321,3 +321,19 @@ describe('two who change the same draft', () => {
     expect(both.map(({ status }) => status).sort()).toEqual([200, 412]);
   });
 });
+
+it('many that come at the same time are each taken once, and a repeat among them is no trouble for the others', async () => {
+  const names = Array.from({ length: 60 }, (_, at) => `together${at % 40}@hill.example`);
+  const taken = await Promise.all(
+    names.map(async (email) => {
+      const response = await sendJson(source, { email, name: 'Together', consent: 'yes' });
+      return { email, id: ((await response.json()) as { submission: string }).submission };
+    }),
+  );
+  const rows = await world.rows<{ id: string; email: string; repeats: number }>(
+    "SELECT id, JSON_VALUE(field_values, '$.email') AS email, repeats FROM submissions WHERE JSON_VALUE(field_values, '$.email') LIKE 'together%'",
+  );
+  expect(rows).toHaveLength(40);
+  expect(rows.reduce((sum, { repeats }) => sum + repeats, 0)).toBe(20);
+  for (const { email, id } of taken) expect(rows.find((row) => row.email === email)?.id).toBe(id);
+});

@@ -29,7 +29,7 @@ export {
   type Skip,
 } from './items.ts';
 export { FORM_LANGUAGES, languageFor, type FormLanguage } from './languages.ts';
-export { FIRST_PAGE, pagesOf, THE_END, type FormPage } from './pages.ts';
+export { asksAll, FIRST_PAGE, pagesOf, THE_END, type FormPage } from './pages.ts';
 export { answeredFields, answeredId, forVisitor, insteadFor } from './visitors.ts';
 export {
   faceOf,

@@ -33,6 +33,10 @@ export function pagesOf(form: Questions): FormPage[] {
   return pages;
 }
 
+/** Whether everything on a form is asked of everybody: then there is but one way through it. */
+export const asksAll = ({ items }: Pick<Questions, 'items'>): boolean =>
+  items.every((item) => item.shownIf === null && (item.kind !== 'page' || item.skips.length === 0));
+
 /** The way of one visitor through a form. */
 export interface Path {
   /** The pages that are met, in order. */

@@ -164,6 +164,8 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
     if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id };
     const earlier = await findEarlier(store.db, submission, isSetAside);
+    // It was stored, though the database did not come to say so.
+    if (earlier?.id === submission.id) return { ok: true, id: submission.id };
     if (earlier) return repeated(earlier);
   }
   throw new Error('a repeated submission could not be found');

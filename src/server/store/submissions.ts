@@ -1,3 +1,4 @@
+import type { Pool } from 'mysql2/promise';
 import { and, asc, desc, eq, getTableColumns, inArray, isNull, or, sql } from 'drizzle-orm';
 import type { SubmissionState } from '../../contract/submissions.ts';
 import type { SampleView } from '../../contract/source.ts';
@@ -21,6 +22,7 @@ import {
   type Store,
   changedRows,
 } from './database.ts';
+import { gathering } from './gathering.ts';
 import { samePerson } from './people/tree.ts';
 import { deliveries, submissions } from './schema/index.ts';
 
@@ -51,8 +53,38 @@ const VISIT_COLUMNS = VISIT_PARTS.map((part) => submissions[part].name);
 
 const ACCEPT = `INSERT INTO submissions
   (id, source_id, source_version, received_at, state, raw, arrival_id, field_values, repeat_key, person_key, suspicion, took_seconds,
-    due_at, ${VISIT_COLUMNS.join(', ')})
-  VALUES (${Array.from({ length: 13 + VISIT_COLUMNS.length }, () => '?').join(', ')})`;
+    due_at, ${VISIT_COLUMNS.join(', ')}) VALUES `;
+const ROW = `(${Array.from({ length: 13 + VISIT_COLUMNS.length }, () => '?').join(', ')})`;
+/** The same for so many rows, made once each: what is prepared is known by its text. */
+const STATEMENTS: string[] = [];
+const acceptStatement = (rows: number): string =>
+  (STATEMENTS[rows] ??= ACCEPT + Array.from({ length: rows }, () => ROW).join(', '));
+
+/** So many rows go by one statement at most; and so many statements at once. */
+const TOGETHER = { atOnce: 2, most: 32 };
+
+type Row = (string | number | null)[];
+/** Whether a row was stored (not where it is there already), or what kept it from that. */
+type Stored = { stored: boolean } | { error: unknown };
+const accepting = new WeakMap<Pool, (row: Row) => Promise<Stored>>();
+
+/** Stores rows by one statement: all of them, or, where one is in the way of all, each by itself. */
+async function acceptRows(pool: Pool, rows: Row[]): Promise<Stored[]> {
+  try {
+    await executePlainly(pool, acceptStatement(rows.length), rows.flat());
+    return rows.map(() => ({ stored: true }));
+  } catch (error) {
+    if (rows.length > 1) return (await Promise.all(rows.map((row) => acceptRows(pool, [row])))).flat();
+    return [errorNumber(error) === DUPLICATE_ENTRY ? { stored: false } : { error }];
+  }
+}
+
+/** What stores rows together that come at the same time. */
+function acceptingOf(pool: Pool): (row: Row) => Promise<Stored> {
+  const known = accepting.get(pool) ?? gathering((rows: Row[]) => acceptRows(pool, rows), TOGETHER);
+  accepting.set(pool, known);
+  return known;
+}
 
 /** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
 const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
@@ -61,9 +93,9 @@ const repeatKey = (contentHash: string, at: number): string => `${contentHash}.$
 const ASIDE = '.aside';
 
 /**
- * Stores a submission in one durable statement, unless the same one came in this stretch of time. One that came at the
- * end of the stretch before is found by `absorbRepeat`, later, so that no visitor waits for the search. A prepared
- * statement on the bare driver, for the same reason.
+ * Stores a submission durably, unless the same one came in this stretch of time. One that came at the end of the stretch
+ * before is found by `absorbRepeat`, later, so that no visitor waits for the search. Those that come at the same time go by
+ * one statement; a prepared one on the bare driver, for the same reason.
  * @returns false when it is a repeat; nothing is stored then
  */
 export async function acceptSubmission({ pool }: Store, submission: NewSubmission): Promise<boolean> {
@@ -71,25 +103,13 @@ export async function acceptSubmission({ pool }: Store, submission: NewSubmissio
   const { suspicion, tookSeconds } = submission;
   const state: SubmissionState = suspicion ? 'set aside' : 'received';
   const key = repeatKey(contentHash, receivedAt) + (suspicion ? ASIDE : '');
-  try {
-    const start = [id, sourceId, sourceVersion, receivedAt, state];
-    const json = [JSON.stringify(raw), arrivalId, JSON.stringify(values)];
-    const came = VISIT_PARTS.map((part) => visit[part] ?? null);
-    await executePlainly(pool, ACCEPT, [
-      ...start,
-      ...json,
-      key,
-      personKey,
-      suspicion,
-      tookSeconds,
-      receivedAt,
-      ...came,
-    ]);
-    return true;
-  } catch (error) {
-    if (errorNumber(error) === DUPLICATE_ENTRY) return false;
-    throw error;
-  }
+  const start = [id, sourceId, sourceVersion, receivedAt, state];
+  const json = [JSON.stringify(raw), arrivalId, JSON.stringify(values)];
+  const came = VISIT_PARTS.map((part) => visit[part] ?? null);
+  const rest = [key, personKey, suspicion, tookSeconds, receivedAt];
+  const outcome = await acceptingOf(pool)([...start, ...json, ...rest, ...came]);
+  if ('error' in outcome) throw outcome.error;
+  return outcome.stored;
 }
 
 /** The earlier submission of a source that stands for the same request; null when there is none. */

@@ -1,4 +1,4 @@
-import { walk, type WalkFacts } from '../../forms/index.ts';
+import { asksAll, walk, type WalkFacts } from '../../forms/index.ts';
 import { bad, good } from '../../result.ts';
 import { neededMessage, parseFieldValue, sentFor, takesFile, type SourceField } from '../../values/index.ts';
 import { entriesOf, type Entries, type SentFile } from '../payload.ts';
@@ -31,6 +31,8 @@ function asAsked(
   { values, issues }: ReturnType<typeof readEach>,
   facts: Omit<WalkFacts, 'values'>,
 ): Reading {
+  // Most forms ask everybody everything: nobody waits for a walk that can only lead there.
+  if (asksAll(document)) return issues.length > 0 ? { ok: false, issues } : { ok: true, values };
   const { shown } = walk(document, { ...facts, values });
   const isAsked = ({ id, widget }: SourceField) => widget === 'hidden' || shown.has(id);
   const mattering = issues.filter(({ field }) => document.fields.some((one) => one.key === field && isAsked(one)));

@@ -9,6 +9,7 @@ import { readVisit } from '../../../core/intake/index.ts';
 import { parseJson } from '../../../core/json/index.ts';
 import type { Context } from '../../context.ts';
 import { deviceOf } from '../../intake/device.ts';
+import { gathering } from '../../store/gathering.ts';
 import { noteEvents, noteProgress, visitColumns, type FormEvent } from '../../store/counting.ts';
 import { problemResponse, tooLarge } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
@@ -17,6 +18,9 @@ import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 import { mustWait, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
+/** So many showings are noted by one statement at most. */
+const MOST_TOGETHER = 200;
+
 /**
  * Where scripts on pages tell how forms were met: to be counted, without who it was.
  * @param perMinute how often one address may tell something in a minute
@@ -25,7 +29,13 @@ export function seenRoutes(context: Context, live: LiveSources, perMinute: numbe
   const app = new Hono();
   const { config, now } = context;
   const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
-  const note = gathering((events) => noteEvents(context.store.db, events));
+  const together = gathering(
+    async (told: FormEvent[][]) => {
+      await noteEvents(context.store.db, told.flat());
+      return told.map(() => null);
+    },
+    { atOnce: 1, most: MOST_TOGETHER },
+  );
   app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
   app.post('/', async (c) => {
     for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
@@ -45,35 +55,14 @@ export function seenRoutes(context: Context, live: LiveSources, perMinute: numbe
     const how = visitColumns(readVisit(sent, {}, deviceOf(userAgent)));
     const questions = new Map(source.live.fields.map(({ key, id }) => [key, id]));
     if (events.some(({ what }) => what === 'reached')) await noteProgress(context.store.db, 'reached', [showing]);
-    await note(
-      events.flatMap(({ what, question }): FormEvent[] => {
-        const id = what === 'answered' ? questions.get(question) : '';
-        return id === undefined || what === 'reached'
-          ? []
-          : [{ subject: showing, what, question: id, sourceId: source.id, at: now(), ...how }];
-      }),
-    );
+    const noted = events.flatMap(({ what, question }): FormEvent[] => {
+      const id = what === 'answered' ? questions.get(question) : '';
+      return id === undefined || what === 'reached'
+        ? []
+        : [{ subject: showing, what, question: id, sourceId: source.id, at: now(), ...how }];
+    });
+    if (noted.length > 0) await together(noted);
     return c.body(null, 204);
   });
   return app;
-}
-
-/** What comes while one statement is under way is stored together by the next one; each is answered once it is stored. */
-function gathering(store: (events: FormEvent[]) => Promise<void>): (events: FormEvent[]) => Promise<void> {
-  let waiting: FormEvent[] = [];
-  let next: Promise<void> | null = null;
-  let last: Promise<void> = Promise.resolve();
-  return (events) => {
-    if (events.length === 0) return Promise.resolve();
-    waiting.push(...events);
-    next ??= last.then(() => {
-      const taken = waiting;
-      waiting = [];
-      next = null;
-      const stored = store(taken);
-      last = stored.catch(() => {});
-      return stored;
-    });
-    return next;
-  };
 }
