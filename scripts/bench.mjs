@@ -8,8 +8,10 @@ import { ownSecretKey } from './start.mjs';
 import { freePort } from './ports.mjs';
 
 export async function run(args) {
-  const folder = path.join(dataDir, 'bench');
-  rmSync(folder, { recursive: true, force: true });
+  // Many people are made once, and kept.
+  const keeps = args.includes('pages');
+  const folder = path.join(dataDir, keeps ? 'bench-pages' : 'bench');
+  if (!keeps) rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
   const { url } = await startDatabase(folder);
   const { ready } = await startNode('tern-post', path.join(dist, 'standins/tern-post.js'), [], {

@@ -10,6 +10,7 @@ const PROGRAMS = {
   'server/main': 'src/server/main.ts',
   'server/describe-thread': 'src/server/connectors/propose/thread.ts',
   'server/demo': 'src/server/demo/main.ts',
+  'server/seed': 'src/server/seed/main.ts',
   'server/explain': 'src/server/explain/main.ts',
   'server/bench': 'src/server/bench/main.ts',
   'server/bench-table': 'src/server/bench/tableThread.ts',
@@ -29,7 +30,8 @@ const isPackage = (id) =>
 /** How the Node programs are built. */
 export const programs = {
   input: Object.fromEntries(Object.entries(PROGRAMS).map(([name, file]) => [name, path.join(root, file)])),
-  external: isPackage,
+  // Benches that look at pages ask for the browser of the tests.
+  external: (id) => isPackage(id) || id === 'playwright-core',
   platform: 'node',
   tsconfig: path.join(root, 'tsconfig.json'),
   output: {

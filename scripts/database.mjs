@@ -1,4 +1,5 @@
 // A private MariaDB from Debian's packages: loopback only, an unprivileged user, durable settings, its own password.
+import os from 'node:os';
 import { execFileSync, spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
@@ -57,7 +58,7 @@ export async function startDatabase(dataDir, { forTests = false, port: wanted = 
       '--character-set-server=utf8mb4',
       '--collation-server=utf8mb4_unicode_ci',
       '--innodb-flush-log-at-trx-commit=1',
-      '--innodb-buffer-pool-size=256M',
+      `--innodb-buffer-pool-size=${pool()}M`,
       '--innodb-log-file-size=128M',
       '--max-allowed-packet=32M',
       '--max-connections=200',
@@ -211,3 +212,9 @@ function answers(port) {
 }
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** What the database keeps in memory, in MB: an eighth of what the machine has, within what a small one can spare. */
+function pool() {
+  const eighth = Math.floor(os.totalmem() / 8 / 1024 / 1024);
+  return Math.min(2048, Math.max(256, eighth));
+}

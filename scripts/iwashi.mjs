@@ -8,6 +8,7 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi start                       production: server and workers, configured by environment
   ./iwashi serve | work                one of the two roles alone (run as many workers as you like)
   ./iwashi explain SUBMISSION          the whole story of one submission, out of the database that runs here
+  ./iwashi seed --people N             many more invented people in the demo that runs: what it is like at size
   ./iwashi dev [--port N]              the demo, built and started again at every change of the code
   ./iwashi test [NAME...]              check unit outside system chaos browser, or only those named
   ./iwashi check                       types, lint, format, import boundaries, dead code
@@ -22,6 +23,7 @@ const VERBS = {
   serve: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
   work: { needs: ['database', 'modules', 'build'], file: './start.mjs' },
   explain: { needs: ['modules', 'build'], file: './explain.mjs' },
+  seed: { needs: ['modules', 'build'], file: './seed.mjs' },
   dev: { needs: ['mariadb', 'modules', 'build'], file: './dev.mjs' },
   test: { needs: ['modules'], file: './test.mjs' },
   check: { needs: ['modules'], file: './check.mjs' },

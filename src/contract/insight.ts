@@ -1,4 +1,12 @@
-import type { Dimension, FunnelStep, Silence, Spans } from '../core/insight/index.ts';
+import { IsIn, IsString, Length, ValidateIf } from 'class-validator';
+import {
+  SITE_KINDS,
+  type Dimension,
+  type FunnelStep,
+  type Silence,
+  type SiteKind,
+  type Spans,
+} from '../core/insight/index.ts';
 
 export type Counts = Record<FunnelStep, number>;
 
@@ -45,8 +53,21 @@ export interface TrendPoint {
   completed: number;
 }
 
+export class SiteKindInput {
+  @IsString()
+  @Length(1, 120)
+  host!: string;
+
+  /** null for what its host says itself. */
+  @ValidateIf(({ kind }: SiteKindInput) => kind !== null)
+  @IsIn(SITE_KINDS)
+  kind!: SiteKind | null;
+}
+
 export interface ValueInsight {
   value: string;
+  /** What somebody said that it is, of a site that visitors come from; absent for other things. */
+  kind?: SiteKind;
   counts: Counts;
   /** How often a question was answered; 0 for other things. */
   answered: number;

@@ -222,6 +222,12 @@ export interface SourceView {
   hours: DotLineData;
 }
 
+/** One published version of a source. */
+export interface SourceVersionView {
+  version: number;
+  publishedAt: string;
+}
+
 /** By which ways those went through a form who sent it in the last days. */
 export interface WaysView {
   days: number;

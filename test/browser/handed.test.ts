@@ -340,5 +340,24 @@ describe('the builder', () => {
     await expect.poll(() => operator.getByText(/^Archived /).count()).toBe(0);
   });
 
+  it('puts a start live by four clicks, and takes an earlier version back', async () => {
+    await operator.goto(`${world.app}/sources`);
+    await operator.getByRole('button', { name: 'Source', exact: true }).click();
+    await operator.getByRole('radio', { name: /^Feedback/ }).check();
+    await operator.getByRole('button', { name: 'Make it, and publish it' }).click();
+    await operator.getByRole('heading', { name: 'Feedback', level: 2 }).waitFor();
+    await operator.getByRole('button', { name: 'version 1' }).waitFor();
+    const { postUrl, id } = (await api.get<SourceView[]>('/sources')).find(({ name }) => name === 'Feedback') ?? {};
+    expect((await fetch(postUrl ?? '')).status).toBe(200);
+    await operator.getByLabel('Heading').fill('What did you see?');
+    await operator.getByText('Draft saved').waitFor();
+    await operator.getByRole('button', { name: 'version 1' }).click();
+    const dialog = operator.getByRole('dialog');
+    await dialog.frameLocator('iframe[title="The draft"]').getByText('What did you see?').waitFor();
+    expect(await dialog.frameLocator('iframe[title="Version 1"]').getByText('What did you see?').count()).toBe(0);
+    await dialog.getByRole('button', { name: 'Take version 1 as the draft' }).click();
+    await expect.poll(async () => (await api.get<SourceView>(`/sources/${id}`)).changed).toBe(false);
+  });
+
   it('had no trouble on any page', () => expect(troubles).toEqual([]));
 });

@@ -114,6 +114,42 @@ describe('a later goal', () => {
   });
 });
 
+describe('a site that visitors come from', () => {
+  it('is what the operator says it is, from then on, unless the campaign says something else', async () => {
+    const source = await operator.form('From elsewhere', formOf([email]));
+    const from = async (number: number, page = `${world.site}/sky-letter`) => {
+      const body = JSON.stringify({
+        form: idOf(source),
+        showing: showing(number),
+        page,
+        referrer: 'https://www.hill-find.example/',
+        events: [{ what: 'shown', question: '' }],
+      });
+      const headers = { 'content-type': 'text/plain', origin: world.site, 'user-agent': BROWSER };
+      await fetch(`${world.app}/place/seen`, { method: 'POST', headers, body });
+    };
+    const put = (kind: string | null) =>
+      operator.send('PUT', '/insight/sites', { host: 'www.hill-find.example', kind });
+    const ways = async () => {
+      const { values } = await operator.get<InsightView>(`/insight?source=${source.id}&by=cameBy`);
+      return Object.fromEntries(values.map(({ value, counts }) => [value, counts.shown]));
+    };
+    await from(11);
+    expect((await put('search')).status).toBe(204);
+    await from(12);
+    await from(13, `${world.site}/sky-letter?utm_medium=newsletter`);
+    expect(
+      await eventually(ways, (found) => Object.values(found).reduce((sum, shown) => sum + shown, 0) === 3),
+    ).toEqual({ referral: 1, search: 1, mail: 1 });
+    const { values } = await operator.get<InsightView>(`/insight?source=${source.id}&by=referrer`);
+    expect(values).toMatchObject([{ value: 'hill-find.example', kind: 'search' }]);
+    expect((await put('moon')).status).toBe(422);
+    await put(null);
+    await from(14);
+    expect((await eventually(ways, (found) => found.referral === 2)).search).toBe(1);
+  });
+});
+
 describe('a variant that is nothing at all', () => {
   const variants = (nothing = true): FormVariant[] => [
     { id: 'own', name: 'A', share: 50, face: null, nothing: false },
@@ -271,5 +307,17 @@ describe('a source that is archived', () => {
       (response) => response.status === 200,
     );
     await send(source, 'two@hill.example');
+  });
+});
+
+describe('versions of a source', () => {
+  it('are all there, the newest first, each as it was', async () => {
+    const source = await operator.form('Versions', formOf([email], { title: 'One' }));
+    await operator.put(`/sources/${source.id}/draft`, formOf([email], { title: 'Two' }));
+    await operator.post(`/sources/${source.id}/publish`);
+    const versions = await operator.get<{ version: number }[]>(`/sources/${source.id}/versions`);
+    expect(versions.map(({ version }) => version)).toEqual([2, 1]);
+    expect(await operator.get(`/sources/${source.id}/versions/1`)).toMatchObject({ title: 'One' });
+    expect((await operator.send('GET', `/sources/${source.id}/versions/3`)).status).toBe(404);
   });
 });

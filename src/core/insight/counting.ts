@@ -52,8 +52,12 @@ export const DIMENSIONS = [
 ] as const;
 export type Dimension = (typeof DIMENSIONS)[number];
 
+/** What a site is that visitors come from. */
+export const SITE_KINDS = ['search', 'social', 'mail', 'referral'] as const;
+export type SiteKind = (typeof SITE_KINDS)[number];
+
 /** How visitors came. */
-export type CameBy = 'search' | 'social' | 'mail' | 'referral' | 'direct' | 'inside';
+export type CameBy = SiteKind | 'direct' | 'inside';
 
 /** Words of utm_medium that say it: common practice, no standard. */
 const MEDIUMS: Record<string, CameBy> = {
@@ -73,6 +77,9 @@ const MEDIUMS: Record<string, CameBy> = {
 /** Names that hosts of search engines, mailboxes and networks give themselves before their domain. */
 const NAMES: Record<string, CameBy> = { search: 'search', mail: 'mail', webmail: 'mail', social: 'social' };
 
+/** How a visitor came, where the campaign says it; null where it does not. @param medium utm_medium; '' for none */
+export const saidByMedium = (medium: string): CameBy | null => MEDIUMS[medium.trim().toLowerCase()] ?? null;
+
 /**
  * How a visitor came: by what the campaign says, else by the page before that.
  * @param medium utm_medium; '' for none
@@ -80,7 +87,7 @@ const NAMES: Record<string, CameBy> = { search: 'search', mail: 'mail', webmail:
  * @param page the page that the form is on
  */
 export function cameBy(medium: string, referrer: string, page: string): CameBy {
-  const said = MEDIUMS[medium.trim().toLowerCase()];
+  const said = saidByMedium(medium);
   if (said) return said;
   const host = hostOf(referrer);
   if (host === '') return 'direct';

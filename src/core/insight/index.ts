@@ -5,11 +5,14 @@ export {
   FUNNEL,
   hostOf,
   isStep,
+  saidByMedium,
+  SITE_KINDS,
   SEEN,
   TOLD_ALONE,
   type CountedWhat,
   type Dimension,
   type FunnelStep,
+  type SiteKind,
 } from './counting.ts';
 export { compareVariants, evidenceOf, LEVEL, type Comparison, type Stretch } from './compare.ts';
 export { intervalOf, shareOf } from './share.ts';

@@ -6,6 +6,8 @@ import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchPublic } from './public.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
+import { printPages } from './pages.ts';
+import { printEmbed } from './embed.ts';
 import { printSuggest } from './suggest.ts';
 import { printTable } from './table.ts';
 import type { Comparison } from './compare.ts';
@@ -34,11 +36,16 @@ const MEANINGS: Record<string, string> = {
 };
 
 const { values, positionals } = parseArgs({
-  options: { json: { type: 'boolean', default: false } },
+  options: { json: { type: 'boolean', default: false }, size: { type: 'string', default: '1000000' } },
   allowPositionals: true,
 });
-// These two print figures of their own, which are no ratios.
-const OWN: Record<string, () => void | Promise<void>> = { suggest: printSuggest, table: printTable };
+// These print figures of their own, which are no ratios.
+const OWN: Record<string, () => void | Promise<void>> = {
+  suggest: printSuggest,
+  table: printTable,
+  embed: printEmbed,
+  pages: () => printPages(Number(values.size)),
+};
 for (const name of positionals) await OWN[name]?.();
 const names = positionals.length > 0 ? positionals.filter((name) => !(name in OWN)) : Object.keys(BENCHES);
 const results: Record<string, Comparison> = {};

@@ -10,7 +10,7 @@ export function seededRandom(seed: number): () => number {
 }
 
 // Invented, and meant to look so.
-const GIVEN = [
+export const GIVEN = [
   'Mara',
   'Idris',
   'Wren',
@@ -49,7 +49,7 @@ const GIVEN = [
   'Yarrow',
   'Zephyr',
 ];
-const FAMILY = [
+export const FAMILY = [
   'Quillfeather',
   'Ashdownley',
   'Valebright',
@@ -76,7 +76,7 @@ const FAMILY = [
   'Underbough',
   'Wickerdale',
 ];
-const DOMAINS = [
+export const DOMAINS = [
   'hilltop.example',
   'reservoir-road.example',
   'postbox.example',

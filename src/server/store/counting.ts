@@ -3,6 +3,7 @@ import {
   cameBy,
   DIMENSIONS,
   hostOf,
+  saidByMedium,
   spanOf,
   TOLD_ALONE,
   type CountedWhat,
@@ -12,12 +13,21 @@ import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { HOUR_MS } from './figures.ts';
 import { formCounts, formEvents } from './schema/index.ts';
+import { readSiteKinds } from './siteKinds.ts';
 
 export type FormEvent = Omit<typeof formEvents.$inferInsert, 'countedBy'>;
 
 /** Notes what happened at forms; what was noted before is not noted twice. */
-export const noteEvents = (db: Db, events: FormEvent[]): Promise<void> =>
-  insertRows(db, formEvents, events, sql`subject = form_events.subject`);
+export async function noteEvents(db: Db, events: FormEvent[]): Promise<void> {
+  const kinds = await readSiteKinds(db);
+  // Whatever a campaign says of itself counts before that.
+  const known = events.map((event) => {
+    const kind = kinds.get(event.referrer ?? '');
+    const isOpen = event.cameBy !== 'inside' && saidByMedium(event.medium ?? '') === null;
+    return kind && isOpen ? { ...event, cameBy: kind } : event;
+  });
+  await insertRows(db, formEvents, known, sql`subject = form_events.subject`);
+}
 
 /** Notes that submissions were completed: they came, and are no robot's. */
 export const noteCompleted = (db: Db, submissions: CompletedSubmission[]): Promise<void> =>
@@ -128,8 +138,8 @@ const COLUMNS: Record<Exclude<Dimension, 'all'>, SQL> = {
 
 /** Whether a submission `s` was counted as something, by one thing with a value: the very ones that a figure is of. */
 export const wasCounted = (what: CountedWhat, dimension: Dimension, value: string): SQL =>
-  sql`EXISTS (SELECT 1 FROM form_events e WHERE e.subject = s.id AND e.what = ${what}
-    ${dimension === 'all' ? sql`` : sql`AND e.${COLUMNS[dimension]} = ${value}`})`;
+  sql`(SELECT 1 FROM form_events e FORCE INDEX (PRIMARY) WHERE e.subject = s.id AND e.what = ${what}
+    ${dimension === 'all' ? sql`` : sql`AND e.${COLUMNS[dimension]} = ${value}`} LIMIT 1) = 1`;
 
 /**
  * Adds a stroke of what was noted and is not counted yet to the counts. In one transaction with its caller's: it is counted

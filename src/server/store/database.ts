@@ -108,9 +108,6 @@ export function changedRows(result: unknown): number {
   return header.affectedRows ?? 0;
 }
 
-/** A LIKE pattern for texts that have this one in them; its own signs stand for themselves. */
-export const containing = (text: string): string => `%${beginning(text)}`;
-
 /** A LIKE pattern for texts that begin with this one. */
 export const beginning = (text: string): string => `${text.replace(/[\\%_]/g, '\\$&')}%`;
 

@@ -57,7 +57,7 @@ export async function readStanding(
   const rows = await rowsOf<{ owner: string; waiting: number; held: number; lastSuccess: number | null }>(
     db,
     sql`SELECT o.id AS owner, ${count('queued', 'sending', 'retrying')} AS waiting, ${count('held')} AS held,
-      (SELECT MAX(d.ended_at) FROM deliveries d WHERE d.${column} = o.id AND d.state = 'delivered') AS lastSuccess
+      (SELECT d.ended_at FROM deliveries d WHERE d.${column} = o.id AND d.state = 'delivered' ORDER BY d.ended_at DESC LIMIT 1) AS lastSuccess
       FROM ${sql.identifier(`${owner}s`)} o`,
   );
   return new Map(rows.map(({ owner: id, ...standing }) => [id, standing]));
@@ -110,10 +110,16 @@ export async function readFlows(db: Db, since: number): Promise<Map<string, { de
     held: number;
   }>(
     db,
-    sql`SELECT d.route_id AS routeId, s.source_id AS sourceId, d.connection_id AS connectionId,
-        SUM(d.state = 'delivered' AND d.ended_at >= ${since}) AS delivered, SUM(d.state = 'held') AS held
-      FROM deliveries d JOIN submissions s ON s.id = d.submission_id
-      WHERE d.state IN ('delivered', 'held') GROUP BY d.route_id, s.source_id, d.connection_id`,
+    // Each by its index: what was delivered lately, and what is held.
+    sql`SELECT routeId, sourceId, connectionId, SUM(delivered) AS delivered, SUM(held) AS held FROM (
+        SELECT d.route_id AS routeId, s.source_id AS sourceId, d.connection_id AS connectionId, COUNT(*) AS delivered, 0 AS held
+          FROM deliveries d STRAIGHT_JOIN submissions s ON s.id = d.submission_id
+          WHERE d.state = 'delivered' AND d.ended_at >= ${since} GROUP BY d.route_id, s.source_id, d.connection_id
+        UNION ALL
+        SELECT d.route_id, s.source_id, d.connection_id, 0, COUNT(*)
+          FROM deliveries d STRAIGHT_JOIN submissions s ON s.id = d.submission_id
+          WHERE d.state = 'held' GROUP BY d.route_id, s.source_id, d.connection_id) flow
+      GROUP BY routeId, sourceId, connectionId`,
   );
   return new Map(
     rows.map((row) => [

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import type { MadeDocument, SourceDocument } from '../../core/intake/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
@@ -81,6 +81,14 @@ export async function readSourceVersion(db: Db, sourceId: string, version: numbe
     .where(and(eq(sourceVersions.sourceId, sourceId), eq(sourceVersions.version, version)));
   return row?.document ?? null;
 }
+
+/** What was published of a source, the newest first. */
+export const listSourceVersions = (db: Db, sourceId: string): Promise<{ version: number; publishedAt: number }[]> =>
+  db
+    .select({ version: sourceVersions.version, publishedAt: sourceVersions.publishedAt })
+    .from(sourceVersions)
+    .where(eq(sourceVersions.sourceId, sourceId))
+    .orderBy(desc(sourceVersions.version));
 
 export async function addSource(
   db: Db,

@@ -9,7 +9,7 @@ import {
   type Visit,
   type VisitPart,
 } from '../../core/intake/index.ts';
-import type { Plan } from '../../core/plan/index.ts';
+import { deliveriesIn, mailsIn, type Plan } from '../../core/plan/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import {
   byId,
@@ -212,6 +212,8 @@ export async function lockUnplanned(db: Db, ids: string[]): Promise<SubmissionRe
     .for('update');
 }
 
+const sends = (plan: Plan): boolean => deliveriesIn(plan).length + mailsIn(plan).length > 0;
+
 /** Stores the plans of submissions that were locked. */
 export async function endPlanning(
   db: Db,
@@ -230,6 +232,10 @@ export async function endPlanning(
       contactId: byId(
         ids,
         planned.map(({ contactId }) => contactId),
+      ),
+      sendsNothing: byId(
+        ids,
+        planned.map(({ plan, contactId }) => (contactId === null || !sends(plan) ? '1' : null)),
       ),
       leaseUntil: 0,
       leaseOwner: null,

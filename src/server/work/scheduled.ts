@@ -12,12 +12,14 @@ import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
 import { forgetOldKeptForms } from '../store/keptForms.ts';
-import { addConsentEvents } from '../store/people/index.ts';
+import { addConsentEvents, fillSearchWords } from '../store/people/index.ts';
 import { workers } from '../store/schema/index.ts';
 
 const BEAT_MS = 5_000;
 /** How many old attempts lose their requests and answers at each beat: never a long statement. */
 const FORGOTTEN_AT_ONCE = 500;
+/** How many shares of people get their search words at each beat, who were there before words were kept. */
+const FILLED_A_BEAT = 20;
 /** How many files that belong to nothing are cleared away at each beat. */
 const LOOSE_AT_ONCE = 50;
 /** A worker that has not been seen for this long is taken for gone. */
@@ -40,6 +42,7 @@ export function runScheduled(context: Context, owner: string, tasks: Task[]): { 
     await expireConfirmations(context);
     for (const task of tasks) await task(context);
     await checkConnections(context);
+    for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
     await clearLooseUploads(context, LOOSE_AT_ONCE);
     await forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE);
     await forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE);

@@ -1,5 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import type { InsightView, SilenceView } from '../../contract/insight.ts';
+import type { SiteKind } from '../../core/insight/index.ts';
+import { useRefresh } from './refresh.ts';
 import { api } from './api.ts';
 
 /** What came in, from where, and what became of it. @param filter from, to, source, by and per, as far as they are chosen */
@@ -21,3 +23,12 @@ export const useSilence = (id: string) =>
     queryFn: () => api.get<SilenceView>(`/sources/${id}/silence`),
     staleTime: 60_000,
   });
+
+/** Says what a site is that visitors come from. */
+export function useSaySite() {
+  const refresh = useRefresh(['insight']);
+  return useMutation({
+    mutationFn: (input: { host: string; kind: SiteKind | null }) => api.put('/insight/sites', input),
+    onSettled: refresh,
+  });
+}

@@ -1,7 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ShownPage } from '../../contract/shownPage.ts';
 import type { PageInstallation } from '../../contract/installation.ts';
-import type { SampleView, SetAsideView, SourceView, VariantsView, WaysView } from '../../contract/source.ts';
+import type {
+  SampleView,
+  SetAsideView,
+  SourceVersionView,
+  SourceView,
+  VariantsView,
+  WaysView,
+} from '../../contract/source.ts';
 import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
@@ -53,7 +60,18 @@ export const useKnownSamples = (sourceId: string, wanted: boolean) =>
 export function useAddSource() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (input: { name: string; kind: MadeKind; start?: string }) => api.post<SourceView>('/sources', input),
+    mutationFn: async ({
+      live = false,
+      ...input
+    }: {
+      name: string;
+      kind: MadeKind;
+      start?: string;
+      live?: boolean;
+    }) => {
+      const made = await api.post<SourceView>('/sources', input);
+      return live ? api.post<SourceView>(`/sources/${made.id}/publish`) : made;
+    },
     onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
   });
 }
@@ -78,6 +96,22 @@ export function useSourceFate(id: string) {
     onSettled: refresh,
   });
 }
+
+/** What was published of a source, the newest first. */
+export const useSourceVersions = (id: string) =>
+  useQuery({
+    queryKey: ['sources', id, 'versions'],
+    queryFn: () => api.get<SourceVersionView[]>(`/sources/${id}/versions`),
+  });
+
+/** A published version; it never changes. */
+export const useSourceVersion = (id: string, version: number | null) =>
+  useQuery({
+    queryKey: ['sources', id, 'versions', version],
+    queryFn: () => api.get<MadeDocument>(`/sources/${id}/versions/${version}`),
+    enabled: version !== null,
+    staleTime: Infinity,
+  });
 
 /** The pages on which a form was met lately. */
 export const usePagesOf = (id: string) =>

@@ -9,13 +9,29 @@ interface NameFormProps {
   busy: boolean;
   error: unknown;
   onSubmit: (name: string) => void;
+  /** What it is called unless somebody says otherwise. */
+  suggested?: string;
+  /** Another way to make it, which does something more. */
+  also?: { action: string; onSubmit: (name: string) => void };
   onCancel: () => void;
   children?: ReactNode;
 }
 
 /** Asks for the name of something new. */
-export function NameForm({ label, help, action, busy, error, onSubmit, onCancel, children }: NameFormProps) {
-  const [name, setName] = useState('');
+export function NameForm({
+  label,
+  help,
+  action,
+  busy,
+  error,
+  onSubmit,
+  suggested = '',
+  also,
+  onCancel,
+  children,
+}: NameFormProps) {
+  const [typed, setName] = useState<string | null>(null);
+  const name = typed ?? suggested;
   const [tried, setTried] = useState(false);
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
@@ -38,6 +54,19 @@ export function NameForm({ label, help, action, busy, error, onSubmit, onCancel,
         <button className="btn btn-sm btn-primary" disabled={busy}>
           {action}
         </button>
+        {also && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={busy}
+            onClick={() => {
+              setTried(true);
+              if (name.trim() !== '') also.onSubmit(name.trim());
+            }}
+          >
+            {also.action}
+          </button>
+        )}
         <button type="button" className="btn btn-sm" onClick={onCancel}>
           Cancel
         </button>

@@ -1,6 +1,7 @@
 import { Hono } from 'hono';
 import { DateTime, IANAZone } from 'luxon';
 import {
+  SiteKindInput,
   TREND_UNITS,
   type Counts,
   type InsightView,
@@ -10,14 +11,24 @@ import {
   type ValueInsight,
 } from '../../../contract/insight.ts';
 import { groupBy } from '../../../core/groupBy.ts';
-import { DIMENSIONS, FUNNEL, isStep, spansOf, type CountedWhat, type Dimension } from '../../../core/insight/index.ts';
+import {
+  DIMENSIONS,
+  FUNNEL,
+  hostOf,
+  isStep,
+  type SiteKind,
+  spansOf,
+  type CountedWhat,
+  type Dimension,
+} from '../../../core/insight/index.ts';
 import type { Context } from '../../context.ts';
 import { silences } from '../../watching/silence.ts';
 import { readCounts, readSpans, readSums, type CountRow } from '../../store/counting.ts';
 import { HOUR_MS } from '../../store/figures.ts';
+import { readSiteKinds, writeSiteKind } from '../../store/siteKinds.ts';
 import { listSources } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
-import { known, Problem } from '../problems.ts';
+import { known, Problem, readInput } from '../problems.ts';
 
 const MOST_DAYS = 366;
 const MOST_DAYS_BY_HOUR = 31;
@@ -59,6 +70,7 @@ export function insightRoutes(context: Context): Hono<Session> {
     const nowOf = groupBy(counts, ({ sourceId }) => sourceId);
     const formerOf = groupBy(former, ({ of }) => of);
     const values = valuesOf(sums);
+    const kinds = by === 'referrer' ? await readSiteKinds(store.db) : new Map<string, SiteKind>();
     return c.json({
       from: from.toISODate(),
       to: to.toISODate(),
@@ -87,9 +99,19 @@ export function insightRoutes(context: Context): Hono<Session> {
       per,
       trend: trendOf(counts, { from, to, zone, per }),
       by,
-      values: values.slice(0, MOST_VALUES),
+      values: values.slice(0, MOST_VALUES).map((one): ValueInsight => {
+        const kind = kinds.get(one.value);
+        return kind ? { ...one, kind } : one;
+      }),
       more: Math.max(0, values.length - MOST_VALUES),
     } satisfies InsightView);
+  });
+
+  /** Says what a site is that visitors come from. It counts so from here on. */
+  app.put('/sites', allow('sources:write'), async (c) => {
+    const { host, kind } = await readInput(c, SiteKindInput);
+    await writeSiteKind(store.db, hostOf(`https://${host}`), kind);
+    return c.body(null, 204);
   });
 
   return app;

@@ -7,6 +7,7 @@ import {
   ScheduleInput,
   SourceInput,
   type SampleView,
+  type SourceVersionView,
   type SourceView,
 } from '../../../contract/source.ts';
 import { pageToShow, readForms, sheetAddresses } from '../../../core/formats/index.ts';
@@ -33,7 +34,13 @@ import { scheduleSource } from '../../commands/sources/scheduleSource.ts';
 import type { Context } from '../../context.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
-import { findSource, listSources, type SourceRecord } from '../../store/sources.ts';
+import {
+  findSource,
+  listSources,
+  listSourceVersions,
+  readSourceVersion,
+  type SourceRecord,
+} from '../../store/sources.ts';
 import { readKnownPeople, saidOfSelf } from '../../store/people/index.ts';
 import { readSamples } from '../../store/submissions.ts';
 import { NOBODY, type KnownSample } from '../../../core/plan/index.ts';
@@ -160,6 +167,24 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.post('/:id/duplicate', allow('sources:write'), async (c) => {
     const id = outcome(await duplicateSource(c.get('actor'), context, c.req.param('id')));
     return c.json(await viewOf(id), 201);
+  });
+
+  app.get('/:id/versions', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const versions = await listSourceVersions(store.db, id);
+    return c.json(
+      versions.map(({ version, publishedAt }) => ({
+        version,
+        publishedAt: new Date(publishedAt).toISOString(),
+      })) satisfies SourceVersionView[],
+    );
+  });
+
+  app.get('/:id/versions/:version', allow('sources:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    const document = await readSourceVersion(store.db, id, Number(c.req.param('version')));
+    if (!document) throw notFound('version');
+    return c.json(document);
   });
 
   app.get('/:id/export', allow('sources:read'), async (c) => {

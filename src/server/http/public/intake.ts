@@ -2,7 +2,6 @@ import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono'
 import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
 import { secureHeaders } from 'hono/secure-headers';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import {
   forVisitor,
   insteadFor,
@@ -46,7 +45,7 @@ import {
 import { cameBy, cameFrom, evidenceOf, filledIn, SIGN_PARAMETER } from './came.ts';
 import { showClosed, showEnding, showForm, showGone, showInstead } from './formPage.ts';
 import { showPage } from './layout.ts';
-import { mustWait, tooOften } from './pace.ts';
+import { Pace, tooOften } from './pace.ts';
 
 interface Intake {
   Variables: { answered: Refusal | Outcome };
@@ -55,7 +54,7 @@ interface Intake {
 /** The public address of each source: takes form posts and JSON, and shows the form by itself. */
 export function intakeRoutes(context: Context, live: LiveSources, submissionsPerMinute: number): Hono<Intake> {
   const app = new Hono<Intake>();
-  const limiter = new RateLimiterMemory({ points: submissionsPerMinute, duration: 60 });
+  const pace = new Pace(submissionsPerMinute);
   const findLive = live.find;
   const dressed = secureHeaders(SAFE_HEADERS);
 
@@ -127,7 +126,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       };
     if (!isAllowedOrigin(source.live, originOf(c), context.config.publicUrl)) return { problem: WRONG_SITE() };
     const address = visitorAddress(c, context.config.trustedProxies);
-    const wait = await mustWait(limiter, address);
+    const wait = await pace.wait(address);
     if (wait !== null) return { problem: tooOften(wait) };
     const body = await readBody(context, c, source);
     if (body instanceof Problem) return { problem: body };

@@ -1,11 +1,10 @@
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { takeNotices, type Taken } from '../../connecting/notices.ts';
 import type { Context } from '../../context.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
-import { mustWait, tooOften } from './pace.ts';
+import { Pace, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 256 * 1024;
 /** A service that tells of more than this in a minute tells it again later. */
@@ -21,7 +20,7 @@ const ANSWERS: Record<Exclude<Taken, 'taken'>, [status: 400 | 401 | 404 | 503, d
 /** Where other systems tell us what happens there. The address is secret, and every request is signed. */
 export function noticeRoutes(context: Context): Hono {
   const app = new Hono();
-  const limiter = new RateLimiterMemory({ points: MOST_A_MINUTE, duration: 60 });
+  const pace = new Pace(MOST_A_MINUTE);
   app.use(
     bodyLimit({
       maxSize: BODY_LIMIT_BYTES,
@@ -29,7 +28,7 @@ export function noticeRoutes(context: Context): Hono {
     }),
   );
   app.post('/:token', async (c) => {
-    const wait = await mustWait(limiter, visitorAddress(c, context.config.trustedProxies));
+    const wait = await pace.wait(visitorAddress(c, context.config.trustedProxies));
     if (wait !== null) return problemResponse(tooOften(wait));
     const taken = await takeNotices(context, c.req.param('token'), {
       header: (name) => c.req.header(name) ?? '',

@@ -1,5 +1,4 @@
 import { Hono, type Context as HonoContext } from 'hono';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { FILE_NAME_HEADER } from '../../../contract/ownFiles.ts';
 import type { Context } from '../../context.ts';
 import { addPiece, beginPieces, endPieces, isWhole, piecesThere } from '../../intake/pieces.ts';
@@ -10,7 +9,7 @@ import { visitorAddress } from '../visitor.ts';
 import { keptToken } from './body.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
-import { mustWait, tooOften } from './pace.ts';
+import { Pace, tooOften } from './pace.ts';
 
 const WHAT = 'pieces';
 const NO_FILE = () => new Problem(404, 'not-found', 'There is no such file, or it waited for too long.');
@@ -23,7 +22,7 @@ const NO_FILE = () => new Problem(404, 'not-found', 'There is no such file, or i
 export function pieceRoutes(context: Context, live: LiveSources, perMinute: number): Hono {
   const app = new Hono();
   const { config, store } = context;
-  const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
+  const pace = new Pace(perMinute);
 
   const dress = (c: HonoContext) => {
     for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
@@ -64,7 +63,7 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
 
   app.post('/:publicId/files', async (c) => {
     dress(c);
-    const wait = await mustWait(limiter, visitorAddress(c, config.trustedProxies));
+    const wait = await pace.wait(visitorAddress(c, config.trustedProxies));
     if (wait !== null) return problemResponse(tooOften(wait));
     const source = await sourceOf(c);
     if (!source) return problemResponse(NO_FILE());

@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Hono, type Context as HonoContext } from 'hono';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { bodyLimit } from 'hono/body-limit';
 import { forVisitor, insteadFor, withVariant } from '../../../core/forms/index.ts';
 import { isOpenAt } from '../../../core/intake/index.ts';
@@ -22,7 +21,7 @@ import { handedRoutes } from './handed.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { problemResponse } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
-import { mustWait, tooOften } from './pace.ts';
+import { Pace, tooOften } from './pace.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 
 const SCRIPT_SECONDS = 300;
@@ -41,7 +40,7 @@ const HOST_CSS = ':host{all:initial!important;display:block!important;font-famil
 export function placeRoutes(context: Context, live: LiveSources, perMinute: number): Hono {
   const app = new Hono();
   const { config, now } = context;
-  const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
+  const pace = new Pace(perMinute);
 
   for (const name of ['script.js', 'own.js'])
     app.get(`/${name}`, (c) => {
@@ -124,7 +123,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
   app.get('/:file{.+\\.json}', (c) => part(c, nameOf(c), ''));
   // The sign is in the body, since addresses are kept by many; as plain text, since that asks nobody's leave beforehand.
   app.post('/:file{.+\\.json}', bodyLimit({ maxSize: SIGN_LIMIT_BYTES }), async (c) => {
-    const wait = await mustWait(limiter, visitorAddress(c, config.trustedProxies));
+    const wait = await pace.wait(visitorAddress(c, config.trustedProxies));
     if (wait !== null) return problemResponse(tooOften(wait));
     const response = await part(c, nameOf(c), await c.req.text());
     response.headers.set('cache-control', 'no-store');

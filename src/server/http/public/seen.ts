@@ -1,7 +1,6 @@
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { isbot } from 'isbot';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { check } from '../../../contract/checks.ts';
 import { SeenInput } from '../../../contract/counting.ts';
 import { PAGE_FIELD, REFERRER_FIELD, VARIANT_FIELD } from '../../../core/forms/index.ts';
@@ -15,7 +14,7 @@ import { problemResponse, tooLarge } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
-import { mustWait, tooOften } from './pace.ts';
+import { Pace, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
 /** So many showings are noted by one statement at most. */
@@ -28,7 +27,7 @@ const MOST_TOGETHER = 200;
 export function seenRoutes(context: Context, live: LiveSources, perMinute: number): Hono {
   const app = new Hono();
   const { config, now } = context;
-  const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
+  const pace = new Pace(perMinute);
   const together = gathering(
     async (told: FormEvent[][]) => {
       await noteEvents(context.store.db, told.flat());
@@ -39,7 +38,7 @@ export function seenRoutes(context: Context, live: LiveSources, perMinute: numbe
   app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
   app.post('/', async (c) => {
     for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
-    const wait = await mustWait(limiter, visitorAddress(c, config.trustedProxies));
+    const wait = await pace.wait(visitorAddress(c, config.trustedProxies));
     if (wait !== null) return problemResponse(tooOften(wait));
     const userAgent = c.req.header('user-agent') ?? '';
     // Who asks not to be followed is not; robots are no visitors.

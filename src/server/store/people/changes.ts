@@ -12,6 +12,7 @@ import { inWords } from '../../../core/values/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from '../database.ts';
 import { claims, contactKeys, contacts, contactValues } from '../schema/index.ts';
 import { personOf } from './known.ts';
+import { addSearchWords, setSearchWords } from './search.ts';
 
 /** What a plan makes of one contact. */
 export interface ContactChange {
@@ -40,6 +41,7 @@ export async function changeContacts(db: Db, people: ContactChange[], newId: () 
     return { id, personId: id, createdAt: now, updatedAt: now, ...shown };
   });
   await insertRows(db, contacts, rows);
+  await addSearchWords(db, rows);
   const grown = await addKeys(db, people, now);
   const said = people.flatMap(({ id, changes, submissionId }) =>
     changes.map(({ name, to, rule, trust = 'usual' }) => ({
@@ -143,6 +145,7 @@ export async function refreshRecord(db: Db, contactId: string, now: number): Pro
   const phone = (values.phone === undefined ? (shown?.phone ?? '') : inWords(values.phone)).slice(0, 20);
   const name = nameIn(values).slice(0, 250);
   await db.update(contacts).set({ email, phone, name, updatedAt: now }).where(eq(contacts.id, personId));
+  await setSearchWords(db, [{ id: personId, email, phone, name }]);
 }
 
 /**

@@ -1,5 +1,6 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import { containing, rowsOf, type Db } from '../database.ts';
+import { oneOf, rowsOf, type Db } from '../database.ts';
+import { peopleLike } from './search.ts';
 import { claims, contactKeys, contacts, contactValues, merges } from '../schema/index.ts';
 
 export type PersonRecord = Pick<
@@ -17,11 +18,16 @@ export async function listPeople(
   after: { updatedAt: number; id: string } | null,
   limit: number,
 ): Promise<PersonRecord[]> {
-  const like = containing(text);
+  const like = text === '' ? null : await peopleLike(db, text);
+  if (text !== '' && (like === null || ('ids' in like && like.ids.length === 0))) return [];
+  // Few are read and put in order; otherwise they come in it.
+  const few = like !== null && 'ids' in like;
+  const found =
+    like === null ? sql`TRUE` : 'ids' in like ? sql`id IN ${oneOf(like.ids)}` : like.among(sql`contacts.id`);
   return rowsOf<PersonRecord>(
     db,
-    sql`SELECT id, email, phone, name, created_at AS createdAt, updated_at AS updatedAt FROM contacts
-      WHERE merged_into IS NULL AND ${text === '' ? sql`TRUE` : sql`(email LIKE ${like} OR name LIKE ${like} OR phone LIKE ${like})`}
+    sql`SELECT id, email, phone, name, created_at AS createdAt, updated_at AS updatedAt FROM contacts ${few ? sql`IGNORE INDEX (contacts_updated)` : sql``}
+      WHERE merged_into IS NULL AND ${found}
         ${after ? sql`AND (updated_at, id) < (${after.updatedAt}, ${after.id})` : sql``}
       ORDER BY updated_at DESC, id DESC LIMIT ${limit}`,
   );

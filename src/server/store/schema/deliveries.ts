@@ -40,6 +40,7 @@ export const deliveries = mysqlTable(
     index('deliveries_confirmation').on(table.confirmationId),
     index('deliveries_connection').on(table.connectionId, table.state, table.endedAt),
     index('deliveries_route').on(table.routeId, table.state, table.endedAt),
+    index('deliveries_cause').on(table.cause),
     index('deliveries_ended').on(table.state, table.endedAt),
   ],
 );

@@ -1,6 +1,6 @@
 import type { ContactKey } from '../../../core/identity/index.ts';
 import type { FieldValue, KeepRule, Trust } from '../../../core/values/index.ts';
-import { index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { customType, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 
 import { id, json, time } from './columns.ts';
 
@@ -24,6 +24,18 @@ export const contacts = mysqlTable(
     index('contacts_updated').on(table.updatedAt, table.id),
     index('contacts_person').on(table.personId),
   ],
+);
+
+/** The words by which contacts are found, without capitals and accents. */
+export const searchWords = mysqlTable(
+  'search_words',
+  {
+    contactId: id('contact_id').notNull(),
+    word: customType<{ data: string }>({ dataType: () => 'varchar(60) character set utf8mb4 collate utf8mb4_bin' })(
+      'word',
+    ).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.contactId, table.word] }), index('search_words_word').on(table.word)],
 );
 
 export const contactKeys = mysqlTable(

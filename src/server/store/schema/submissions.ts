@@ -85,6 +85,8 @@ export const submissions = mysqlTable(
     contactId: id('contact_id'),
     plan: json('plan', readPlan),
     failure: varchar('failure', { length: 500 }),
+    /** 1 where its plan sends nothing anywhere: few of many, which an index finds. */
+    sendsNothing: int('sends_nothing'),
     /** How long it took to fill in, as the form's script tells; null where none does. */
     tookSeconds: int('took_seconds'),
     /** When a colleague noted that they have answered, and who it was. */
@@ -98,6 +100,10 @@ export const submissions = mysqlTable(
     index('submissions_person').on(table.personKey, table.state),
     // With the primary key behind it, as InnoDB's indexes have: the newest of a source first.
     index('submissions_source').on(table.sourceId),
+    index('submissions_contact').on(table.contactId),
+    index('submissions_sends_nothing').on(table.sendsNothing),
+    index('submissions_device').on(table.device),
+    index('submissions_placement').on(table.placement),
     index('submissions_campaign').on(table.campaign),
     index('submissions_page').on(table.page),
   ],

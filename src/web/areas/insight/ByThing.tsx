@@ -1,18 +1,28 @@
 import { useQueryState } from 'nuqs';
 import { Link } from 'react-router';
 import type { InsightView, ValueInsight } from '../../../contract/insight.ts';
-import { FUNNEL } from '../../../core/insight/index.ts';
+import { FUNNEL, SITE_KINDS, type SiteKind } from '../../../core/insight/index.ts';
+import { useSaySite } from '../../data/insight.ts';
 import { useSources } from '../../data/sources.ts';
+import { ActionError } from '../../parts/States.tsx';
 import { figure } from '../../parts/figures.ts';
 import { Rate, STEP_WORDS } from './FunnelTable.tsx';
 import { linkTo } from './links.ts';
 import { SaveTable } from './SaveTable.tsx';
+
+const KIND_WORDS: Record<SiteKind, string> = {
+  search: 'a search engine',
+  social: 'a social network',
+  mail: 'a mailbox',
+  referral: 'another site',
+};
 
 /** The same by pages, campaigns, devices or where visitors came from; of questions, how often each was answered. */
 export function ByThing({ view }: { view: InsightView }) {
   const { by, values, more, from, to } = view;
   const [source] = useQueryState('source');
   const sources = useSources().data ?? [];
+  const say = useSaySite();
   if (values.length === 0) return <p className="text-quiet">Nothing is known of that in this time.</p>;
   const isQuestion = by === 'question';
   const labelOf = ({ value }: ValueInsight): string => {
@@ -50,6 +60,24 @@ export function ByThing({ view }: { view: InsightView }) {
               <tr key={value.value}>
                 <th scope="row" className="font-normal break-all">
                   {labelOf(value)}
+                  {by === 'referrer' && (
+                    <select
+                      className="select select-xs w-auto ml-3"
+                      aria-label={`What ${value.value} is`}
+                      value={value.kind ?? ''}
+                      disabled={say.isPending}
+                      onChange={({ target }) =>
+                        say.mutate({ host: value.value, kind: (target.value || null) as SiteKind | null })
+                      }
+                    >
+                      <option value="">as its name says</option>
+                      {SITE_KINDS.map((kind) => (
+                        <option key={kind} value={kind}>
+                          {KIND_WORDS[kind]}
+                        </option>
+                      ))}
+                    </select>
+                  )}
                 </th>
                 {isQuestion && <td className="text-right tabular-nums">{figure(value.answered)}</td>}
                 {steps.map((step) => (
@@ -76,6 +104,12 @@ export function ByThing({ view }: { view: InsightView }) {
           </tbody>
         </table>
       </div>
+      {by === 'referrer' && (
+        <p className="text-quiet text-sm mt-2">
+          What a site is decides how visitors from there are counted as having come, from now on.
+        </p>
+      )}
+      <ActionError error={say.error} />
       <p className="flex items-center gap-3 mt-2">
         <SaveTable
           name={`by ${by} ${from} to ${to}`}

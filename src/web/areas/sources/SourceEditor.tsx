@@ -16,6 +16,7 @@ import { FormSettings } from './builder/FormSettings.tsx';
 import { FieldsEditor } from './FieldsEditor.tsx';
 import { PostsEvidence } from './PostsEvidence.tsx';
 import { PublishChanges } from './PublishChanges.tsx';
+import { SourceVersions } from './SourceVersions.tsx';
 import { SourceFate, Standing } from './SourceFate.tsx';
 import { TrustField } from './TrustField.tsx';
 
@@ -25,6 +26,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
   const publishing = usePublishing('sources', source.id);
   const [selected, setSelected] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
+  const [back, setBack] = useState(false);
   const [editing, setEditing] = useState('');
   const { document: whole, issues } = draft;
   /** The form as the variant shows it that is worked on. */
@@ -79,8 +81,22 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
             draft={draft}
             publishing={publishing}
             onPublish={source.live === null ? undefined : () => setAsking(true)}
+            onVersions={() => setBack(true)}
           />
           <Standing source={source} />
+          <Dialog title={`Versions of ${source.name}`} open={back} onClose={() => setBack(false)} wide>
+            {back && (
+              <SourceVersions
+                source={source}
+                draft={whole}
+                onTake={(document) => {
+                  setBack(false);
+                  setEditing('');
+                  draft.change(document);
+                }}
+              />
+            )}
+          </Dialog>
           <Dialog title="Publish these changes?" open={asking} onClose={() => setAsking(false)} wide>
             <PublishChanges
               source={source}

@@ -74,9 +74,9 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
   const navigate = useNavigate();
   const [kind, setKind] = useState<MadeKind>('form');
   const [start, setStart] = useState(FIRST_START.id);
-  const submit = (name: string) =>
+  const submit = (name: string, live = false) =>
     add.mutate(
-      { name, kind, ...(kind === 'form' ? { start } : {}) },
+      { name, kind, live, ...(kind === 'form' ? { start } : {}) },
       {
         onSuccess: ({ id }) => {
           onDone();
@@ -91,7 +91,11 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
       action="Make it"
       busy={add.isPending}
       error={add.error}
-      onSubmit={submit}
+      onSubmit={(name) => submit(name)}
+      suggested={kind === 'form' ? (STARTS.find(({ id }) => id === start)?.name ?? '') : ''}
+      {...(kind === 'form'
+        ? { also: { action: 'Make it, and publish it', onSubmit: (name) => submit(name, true) } }
+        : {})}
       onCancel={onDone}
     >
       <fieldset className="flex flex-col gap-1">
