@@ -560,7 +560,7 @@ describe('a newcomer', () => {
     await act(operator.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Sources' }).click());
     await act(operator.getByRole('button', { name: 'Source', exact: true }).click());
     await act(operator.getByLabel('Name', { exact: true }).fill('First letter'));
-    await act(operator.getByRole('button', { name: 'Make it' }).click());
+    await act(operator.getByRole('button', { name: 'Make it', exact: true }).click());
     await act(operator.getByRole('button', { name: 'Publish', exact: true }).click());
     await act(operator.getByRole('tab', { name: 'Place it' }).click());
     const line = await operator
@@ -605,7 +605,7 @@ describe('a look', () => {
     await operator.getByRole('button', { name: 'Take it' }).click();
     await operator.getByRole('button', { name: 'Make it a theme' }).click();
     await operator.getByRole('dialog').getByLabel('Name').fill('Our pages');
-    await operator.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+    await operator.getByRole('dialog').getByRole('button', { name: 'Make it', exact: true }).click();
     await operator.getByText('Draft saved').waitFor();
     const [theme] = await eventually(
       () => api.get<ThemeView[]>('/themes'),

@@ -337,3 +337,39 @@ it('many that come at the same time are each taken once, and a repeat among them
   expect(rows.reduce((sum, { repeats }) => sum + repeats, 0)).toBe(20);
   for (const { email, id } of taken) expect(rows.find((row) => row.email === email)?.id).toBe(id);
 });
+
+it('nobody is turned away while connections to the database break, and each is taken once', async () => {
+  const own = await operator.form('Through breaks', { ...source.draft, origins: [] });
+  await sendJson(own, { email: 'first@breaks.example', name: 'First', consent: 'yes' });
+  const [{ here } = { here: '' }] = await world.rows<{ here: string }>('SELECT DATABASE() AS here');
+  let goesOn = true;
+  const breaking = (async () => {
+    while (goesOn) {
+      const threads = await world.rows<{ id: number }>(
+        'SELECT id FROM information_schema.processlist WHERE db = ? AND id <> CONNECTION_ID()',
+        [here],
+      );
+      for (const { id } of threads) await world.rows(`KILL ${id}`).catch(() => null);
+      await new Promise((resolve) => setTimeout(resolve, 30));
+    }
+  })();
+  const answers: number[] = [];
+  for (let at = 0; at < 60; at += 1) {
+    const response = await sendJson(own, { email: `break${at}@breaks.example`, name: 'Break', consent: 'yes' });
+    answers.push(response.status);
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  }
+  goesOn = false;
+  await breaking;
+  expect(answers.filter((status) => status !== 202)).toEqual([]);
+  const rows = await eventually(
+    () =>
+      world.rows<{ email: string; repeats: number }>(
+        "SELECT JSON_VALUE(field_values, '$.email') AS email, repeats FROM submissions WHERE source_id = ?",
+        [own.id],
+      ),
+    (found) => found.length >= 61,
+  );
+  expect(rows).toHaveLength(61);
+  expect(rows.every(({ repeats }) => repeats === 0)).toBe(true);
+});

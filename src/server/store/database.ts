@@ -102,6 +102,20 @@ export function errorNumber(error: unknown): number | null {
   return 'cause' in error ? errorNumber(error.cause) : null;
 }
 
+/** ER_UNKNOWN_COM_ERROR and ER_ERROR_DURING_COMMIT, besides those above: it may well go another time. */
+const AWAY_ERRORS = new Set([...PASSING_ERRORS, 1047, 1180]);
+/** What the driver and Node call a connection that broke, or could not be made. */
+const BROKEN = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT']);
+
+/** Whether an error says that the database was busy, or away: what was asked may be asked again. */
+export function isAway(error: unknown): boolean {
+  const number = errorNumber(error);
+  if (number !== null && AWAY_ERRORS.has(number)) return true;
+  const isOurs = typeof error === 'object' && error !== null;
+  if (isOurs && 'code' in error && typeof error.code === 'string' && BROKEN.has(error.code)) return true;
+  return isOurs && 'cause' in error && isAway(error.cause);
+}
+
 /** How many rows a writing statement changed. */
 export function changedRows(result: unknown): number {
   const [header] = result as [{ affectedRows?: number }];

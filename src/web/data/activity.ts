@@ -1,34 +1,21 @@
-import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { BulkInput, BulkView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
-import type { Page } from '../../contract/pages.ts';
 import type { SubmissionRow, TrailView } from '../../contract/submissions.ts';
 import type { ChangeView } from '../../contract/changes.ts';
 import { api, type Plain } from './api.ts';
+import { useLongList } from './longList.ts';
 import { useRefresh } from './refresh.ts';
 
 const LIVE_MS = 3_000;
 const UNFINISHED = new Set(['received', 'on its way', 'waiting']);
 
-/** Pages of a list, one after the other, kept fresh. */
-function usePages<Row>(key: string, path: string, filter: Record<string, string>) {
-  const search = new URLSearchParams(filter).toString();
-  return useInfiniteQuery({
-    queryKey: [key, search],
-    initialPageParam: '',
-    queryFn: ({ pageParam }) =>
-      api.get<Page<Row>>(`${path}?${search}${pageParam ? `&before=${encodeURIComponent(pageParam)}` : ''}`),
-    getNextPageParam: (last) => last.next ?? undefined,
-    refetchInterval: LIVE_MS,
-    placeholderData: (before) => before,
-  });
-}
-
 export const useSubmissions = (filter: Record<string, string>) =>
-  usePages<SubmissionRow>('submissions', '/submissions', filter);
+  useLongList<SubmissionRow>('submissions', '/submissions', filter, LIVE_MS);
 export const useDeliveries = (filter: Record<string, string>) =>
-  usePages<DeliveryView>('deliveries', '/deliveries', filter);
+  useLongList<DeliveryView>('deliveries', '/deliveries', filter, LIVE_MS);
 
-export const useChanges = (filter: Record<string, string>) => usePages<ChangeView>('changes', '/changes', filter);
+export const useChanges = (filter: Record<string, string>) =>
+  useLongList<ChangeView>('changes', '/changes', filter, LIVE_MS);
 
 export const useTrail = (id: string) =>
   useQuery({

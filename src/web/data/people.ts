@@ -1,7 +1,8 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Page } from '../../contract/pages.ts';
 import type { PersonRow, PersonView, PlaceActInput, PlaceView } from '../../contract/people.ts';
 import { api } from './api.ts';
+import { useLongList } from './longList.ts';
 
 export const usePerson = (id: string | undefined) =>
   useQuery({
@@ -12,18 +13,9 @@ export const usePerson = (id: string | undefined) =>
   });
 
 /** People, those who changed last first, a page after the other. */
-export const usePeople = (text: string) =>
-  useInfiniteQuery({
-    queryKey: ['people', 'list', text],
-    initialPageParam: '',
-    queryFn: ({ pageParam }) =>
-      api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}&before=${pageParam}`),
-    getNextPageParam: (last) => last.next ?? undefined,
-    placeholderData: (before) => before,
-    refetchInterval: 10_000,
-  });
+export const usePeople = (text: string) => useLongList<PersonRow>('people', '/people', { text }, 10_000);
 
-/** A few people whose address, number or name has a text in it. */
+/** A few people in whose address, number or name a word begins so. */
 export const usePeopleLike = (text: string) =>
   useQuery({
     queryKey: ['people', 'like', text],

@@ -30,7 +30,14 @@ export function liveSources({ store, now, config }: Context): LiveSources {
     find: async (publicId) => {
       const cached = cache.get(publicId);
       if (cached && cached.until > now()) return cached.source;
-      const found = await findSourceByPublicId(store.db, publicId);
+      let found: SourceRecord | null;
+      try {
+        found = await findSourceByPublicId(store.db, publicId);
+      } catch (error) {
+        // While the database is away, what was live a moment ago is.
+        if (cached) return cached.source;
+        throw error;
+      }
       const source = found && asMet(found, config.publicUrl);
       if (cache.size > MOST_CACHED) cache.clear();
       cache.set(publicId, { source, until: now() + CACHE_MS });
