@@ -213,6 +213,23 @@ describe('a form that exists already', () => {
     expect(JSON.parse(one?.values ?? '{}')).toMatchObject({ data_mail: 'old@hill.example', list: 'L-9' });
   });
 
+  it('becomes a destination that is posted to as browsers do', async () => {
+    await operator.goto(`${world.app}/sources`);
+    await button('Source').click();
+    await button('Take over a form that you have already').click();
+    await operator.getByLabel('HTML', { exact: true }).fill(
+      `<form action="https://old.example/join" method="post"><label>Mail <input type="email" name="mail"></label>
+        <label>Town <input name="town"></label><button>Join</button></form>`,
+    );
+    await button('Look for forms').click();
+    await button('Post to it, as a destination').click();
+    await operator.getByRole('heading', { name: 'Connect a service that is not here' }).waitFor();
+    await button('Read it').click();
+    await operator.getByText('old.example', { exact: false }).first().waitFor();
+    const profile = await operator.getByRole('region', { name: 'A service that is not here' }).innerText();
+    expect(profile).toContain('Town');
+  });
+
   it('is found on a page of the web, too', async () => {
     await put('form.html', '<form action="/x"><input name="town" placeholder="Town"></form>');
     await operator.goto(`${world.app}/sources`);

@@ -6,6 +6,7 @@ import { FIRST_START, plainFace, type FormDocument } from '../../../core/intake/
 import { useFoundForms, useTakeOver } from '../../data/importing.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
+import { requestTo } from './requestTo.ts';
 
 /** Takes over a form that exists elsewhere: its fields become a source that takes what the old markup sends. */
 export function TakeOver({ onDone }: { onDone: () => void }) {
@@ -52,16 +53,17 @@ export function TakeOver({ onDone }: { onDone: () => void }) {
         <p role="status">There is no form in it. If one is seen on the page, a script makes it: build it anew here.</p>
       )}
       {found.data?.map((form, at) => (
-        <Found key={at} form={form} onDone={onDone} />
+        <Found key={at} form={form} page={url} onDone={onDone} />
       ))}
     </div>
   );
 }
 
-function Found({ form, onDone }: { form: FoundForm; onDone: () => void }) {
+function Found({ form, page, onDone }: { form: FoundForm; page: string; onDone: () => void }) {
   const [name, setName] = useState(form.name || 'Form taken over');
   const take = useTakeOver();
   const navigate = useNavigate();
+  const line = requestTo(form, page);
   return (
     <section className="box p-3 flex flex-col gap-2" aria-label={name}>
       <Field label="Name of the source">
@@ -112,7 +114,22 @@ function Found({ form, onDone }: { form: FoundForm; onDone: () => void }) {
           }
         >
           Make it a source
+        </button>{' '}
+        <button
+          className="btn btn-sm"
+          disabled={line === null}
+          onClick={() => {
+            onDone();
+            void navigate('/connections/own?from=curl', { state: { line } });
+          }}
+        >
+          Post to it, as a destination
         </button>
+        {line === null && (
+          <p className="text-quiet text-sm mt-1">
+            It cannot be posted to from here: it is not said at which whole address it is sent, or no program sends it.
+          </p>
+        )}
       </div>
       <ActionError error={take.error} />
     </section>

@@ -1,13 +1,15 @@
 import { useState, type SubmitEvent } from 'react';
 import type { Profile } from '../../../../contract/profile/index.ts';
 import { ApiProblem } from '../../../data/api.ts';
+import { useLocation } from 'react-router';
 import { Field } from '../../../parts/Field.tsx';
 import { useReadCurl } from '../../../data/profiles.ts';
 
 /** Reads one example request, as services print it in their documentation. */
 export function FromCurl({ onProfile }: { onProfile: (profile: Profile) => void }) {
   const read = useReadCurl();
-  const [line, setLine] = useState('');
+  // Somebody may come with a request that was put together elsewhere.
+  const [line, setLine] = useState((useLocation().state as { line?: string } | null)?.line ?? '');
   const problem = read.error instanceof ApiProblem ? read.error : null;
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
