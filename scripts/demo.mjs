@@ -78,6 +78,7 @@ export async function startDemo(folder, wantedPort, { isOne = false } = {}) {
   ]);
   const env = {
     DATABASE_URL: database.url,
+    IWASHI_DATABASE_FOLDER: database.folder,
     IWASHI_SECRET_KEY: ownSecretKey(folder),
     IWASHI_ROOT: root,
     IWASHI_PUBLIC_URL: url('app'),

@@ -19,8 +19,10 @@ export async function run(_args, verb) {
       `./iwashi ${verb} runs one role alone, so it needs DATABASE_URL (and the IWASHI_SECRET_KEY of the others).`,
     );
   }
+  const database = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL } : await startDatabase(dataDir);
   const env = {
-    DATABASE_URL: process.env.DATABASE_URL ?? (await startDatabase(dataDir)).url,
+    DATABASE_URL: database.url,
+    ...(database.folder ? { IWASHI_DATABASE_FOLDER: database.folder } : {}),
     IWASHI_SECRET_KEY: process.env.IWASHI_SECRET_KEY ?? ownSecretKey(dataDir, verb),
     IWASHI_ROOT: root,
   };

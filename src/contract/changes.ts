@@ -7,6 +7,7 @@ export const ACTS = {
   imported: 'imported',
   edited: 'edited',
   renamed: 'renamed',
+  moved: 'moved',
   published: 'published',
   'rehearsed live': 'sent a test person through',
   'sends what is there': 'sent what was there through',

@@ -14,7 +14,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { AUTOFILL_TOKENS } from '../core/forms/index.ts';
+import { AUTOFILL_TOKENS, MAYBE_PICTURE } from '../core/forms/index.ts';
 import {
   FIELD_TYPES,
   KEEP_RULES,
@@ -86,7 +86,7 @@ export class SourceFieldInput {
 
   @IsArray()
   @ArrayMaxSize(100)
-  @Matches(/^(own:[\w-]{1,64}|https?:\/\/\S+)?$/, {
+  @Matches(MAYBE_PICTURE, {
     each: true,
     message: 'Enter the whole addresses of the pictures, from https:// on.',
   })

@@ -234,8 +234,8 @@ export class DownloadInput implements Download {
   url!: string;
 
   @IsInt()
-  @Min(1, { message: 'It is there for a day at least.' })
-  @Max(365, { message: 'It is there for a year at most.' })
+  @Min(1, { message: 'The link works for a day at least.' })
+  @Max(365, { message: 'The link works for a year at most.' })
   days!: number;
 }
 

@@ -1,15 +1,15 @@
+import { FILE_NAME_HEADER } from '../contract/ownFiles.ts';
 import { keptName } from '../core/forms/inputs.ts';
 
 /** What is larger comes in pieces; the rest goes along with the form. Bytes. */
 const PIECE = 1_000_000;
 const PATIENCE_MS = 60_000;
-const NAME = 'x-file-name';
 
 /** Something that goes wrong for good: then the form brings the file along itself. */
 export class NotInPieces extends Error {}
 
 /** A file that is on its way, or there. */
-interface Ahead {
+export interface Ahead {
   at?: string;
   kept?: string;
 }
@@ -46,7 +46,11 @@ async function sendFile(action: string, file: File, own: Ahead, say: (there: num
   if (own.at === undefined) {
     const begun = await ask(`${action}/files`, {
       method: 'POST',
-      headers: { 'upload-length': String(file.size), 'upload-complete': '?0', [NAME]: encodeURIComponent(file.name) },
+      headers: {
+        'upload-length': String(file.size),
+        'upload-complete': '?0',
+        [FILE_NAME_HEADER]: encodeURIComponent(file.name),
+      },
     });
     own.at = begun.headers.get('location') ?? '';
   } else there = offsetOf(await ask(own.at, { method: 'HEAD' }));

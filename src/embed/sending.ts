@@ -1,5 +1,5 @@
 import type { SentPart, WorkWanted } from '../contract/placing.ts';
-import { NotInPieces, sendAhead } from './pieces.ts';
+import { NotInPieces, sendAhead, type Ahead } from './pieces.ts';
 import { clock, fill } from './taking.ts';
 import { canWork, workOut } from './working.ts';
 import { ELAPSED_FIELD, KEY_FIELD, PAGE_FIELD, REFERRER_FIELD, WORK_FIELD } from '../core/forms/inputs.ts';
@@ -96,10 +96,10 @@ async function send(
   };
   if (button) button.disabled = true;
   say(form.dataset.sending);
-  // Leaving while it waits: the browser carries it, by the same key.
-  const ahead = new Map<File, { at?: string; kept?: string }>();
+  const ahead = new Map<File, Ahead>();
   /** Whether its files go along with it, whatever their size. */
   let whole = false;
+  // Leaving while it waits: the browser carries it, by the same key.
   const leave = () => navigator.sendBeacon(action, body);
   addEventListener('pagehide', leave);
   try {

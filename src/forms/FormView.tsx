@@ -100,8 +100,14 @@ export function FormView(shown: FormShown) {
 type SummaryProps = Pick<FormShown, 'filled'> & Pick<FormShown['face'], 'fields'> & { say: ReturnType<typeof wordsIn> };
 
 /** What keeps it from being sent, each with a link to its question. */
-function Summary({ fields, filled: { prefix, wrong }, say }: SummaryProps) {
+function Summary({ fields, filled: { prefix, wrong, failed }, say }: SummaryProps) {
   const issues = Object.entries(wrong);
+  if (failed)
+    return (
+      <div className="summary" role="alert" tabIndex={-1}>
+        <strong>{say('failed')}</strong>
+      </div>
+    );
   if (issues.length === 0) return null;
   return (
     <div className="summary" role="alert" tabIndex={-1}>

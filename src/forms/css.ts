@@ -145,6 +145,9 @@ const NAMES: Record<keyof Colours, string> = {
   hover: '--hover',
 };
 
+/** Nothing that a page says of everything reaches a form in a shadow, but its font where the form asks for that. */
+export const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
+
 /** What lies behind a form. It goes by the variables of its colours. */
 export const backgroundOf = ({ colours, picture }: Look): string => {
   const ground = colours.fade === '' ? 'var(--ground)' : 'linear-gradient(var(--ground),var(--fade))';

@@ -1,4 +1,5 @@
 export { fontsOf, printFontFaces, SHIPPED_FONTS } from './fonts.ts';
+export { HOST_CSS } from './css.ts';
 export {
   baseOf,
   prefixFor,

@@ -14,6 +14,8 @@ export interface Filled {
   typed: Entries | null;
   /** What is wrong, by field name. */
   wrong: Record<string, string>;
+  /** Whether it was sent, and could not be taken for a reason of ours. */
+  failed?: boolean;
   kept: Record<string, KeptFile>;
   /** The page that somebody was on before; absent for the first. */
   at?: string;

@@ -18,6 +18,8 @@ export interface Config {
   logLevel: string;
   /** Where migrations and the built interface are. */
   root: string;
+  /** Where the database keeps its tables, where that is on this machine; null otherwise. */
+  databaseFolder: string | null;
   /** Where CSV files are dropped. */
   dropFolder: string;
   /** Where files that visitors hand over are kept: outside of everything that is served. */
@@ -49,6 +51,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     leaseMs: wholeNumber(env, 'IWASHI_LEASE_MS', 15_000),
     logLevel: env.IWASHI_LOG ?? 'info',
     root: env.IWASHI_ROOT ?? process.cwd(),
+    databaseFolder: env.IWASHI_DATABASE_FOLDER || null,
     dropFolder: env.IWASHI_DROPS ?? path.join(dataFolder, 'drops'),
     uploadFolder: env.IWASHI_UPLOADS ?? path.join(dataFolder, 'uploads'),
     uploadBytes: wholeNumber(env, 'IWASHI_UPLOAD_BYTES', 10 * 1024 * 1024),

@@ -8,7 +8,7 @@ import { createContext, type Context } from './context.ts';
 import { createApp } from './http/app.ts';
 import { newToken, sha256 } from './security/tokens.ts';
 import { countAccounts, replaceSetupLink } from './store/accounts.ts';
-import { migrateStore } from './store/database.ts';
+import { migrateStore } from './store/migrating.ts';
 import { publishDue } from './commands/sources/publishSource.ts';
 import { startWorker } from './work/worker.ts';
 

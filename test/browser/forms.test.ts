@@ -6,10 +6,11 @@ import { saying } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { PLAIN_SHOWING, type Showing } from '../../src/core/showing/index.ts';
 import { printFormToCopy } from '../../src/forms/index.ts';
-import { BROWSER, signIn, startBrowser, violationsOn } from '../world/browser.ts';
+import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import { formOf, sourceField } from '../world/fields.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
+import { BROWSER } from '../world/visitors.ts';
 import { World } from '../world/world.ts';
 
 let world: World;
@@ -29,13 +30,8 @@ beforeAll(async () => {
   ).newPage();
   visitor = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, userAgent: BROWSER })).newPage();
   phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage();
-  for (const page of [operator, visitor, phone]) {
-    page.setDefaultTimeout(10_000);
-    page.on('pageerror', (error) => troubles.push(error.message));
-    // Playwright keeps no cache while it routes: what is published counts at once.
-    await page.route('**/no-such-address', (route) => route.continue());
-  }
-  await put('head.html', `<script async src="${world.app}/place/script.js"></script>`);
+  for (const page of [operator, visitor, phone]) await watch(page, troubles);
+  await world.putScript();
   await signIn(operator, world.app);
 });
 afterAll(async () => {
@@ -43,7 +39,6 @@ afterAll(async () => {
   await world.stop();
 });
 
-const put = (name: string, body: string) => fetch(`${world.site}/${name}`, { method: 'PUT', body });
 const surface = () => operator.frameLocator('iframe[title^="The form"]');
 const saved = () => operator.getByText('Draft saved').waitFor();
 const button = (name: string | RegExp) => operator.getByRole('button', { name, exact: typeof name === 'string' });
@@ -202,7 +197,7 @@ describe('a form that exists already', () => {
     await operator.getByText('version 1').waitFor();
     const source = (await api.get<SourceView[]>('/sources')).find(({ name }) => name === 'Old letter');
     if (!source) throw new Error('it was not made');
-    await put('form.html', old(source.postUrl));
+    await world.put('form', old(source.postUrl));
     const still = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
     await still.goto(`${world.site}/sky-letter`);
     await still.getByLabel('Mail').fill('old@hill.example');
@@ -230,7 +225,7 @@ describe('a form that exists already', () => {
   });
 
   it('is found on a page of the web, too', async () => {
-    await put('form.html', '<form action="/x"><input name="town" placeholder="Town"></form>');
+    await world.put('form', '<form action="/x"><input name="town" placeholder="Town"></form>');
     await operator.goto(`${world.app}/sources`);
     await button('Source').click();
     await button('Take over a form that you have already').click();
@@ -246,7 +241,7 @@ describe('a form that exists already', () => {
 describe('on pages of others', () => {
   it('an inline form keeps its look on a page that styles everything, and is sent without leaving it', async () => {
     const source = await place('In the page');
-    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await world.putPlace(source);
     await visitor.goto(`${world.site}/loud`);
     await visitor.getByRole('heading', { name: 'In the page' }).waitFor();
     const input = visitor.getByLabel('Email');
@@ -266,7 +261,7 @@ describe('on pages of others', () => {
 
   it('plain HTML works without script, and with it visitors stay on the page; nothing moves', async () => {
     const source = await place('Plain');
-    await put('form.html', source.html);
+    await world.put('form', source.html);
     const still = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
     await still.goto(`${world.site}/sky-letter`);
     await send(still, 'still@hill.example');
@@ -294,7 +289,7 @@ describe('on pages of others', () => {
 
   it('is checked where it is: what is missing, twice or blocked, with what helps', async () => {
     const source = await place('Checked');
-    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await world.putPlace(source);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByLabel('Email').waitFor();
     await operator.goto(`${world.app}/sources/${source.id}`);
@@ -317,7 +312,7 @@ describe('on pages of others', () => {
 
   it('in a frame it is as high as what is in it, and is sent there', async () => {
     const source = await place('Framed');
-    await put('form.html', `<iframe src="${source.postUrl}" title="Framed" style="height:100px"></iframe>`);
+    await world.put('form', `<iframe src="${source.postUrl}" title="Framed" style="height:100px"></iframe>`);
     await visitor.goto(`${world.site}/sky-letter`);
     const frame = visitor.frameLocator('iframe');
     const height = async () => (await visitor.locator('iframe').boundingBox())?.height ?? 0;
@@ -335,12 +330,12 @@ describe('on pages of others', () => {
 
   it('works under a strict policy, also one that lets the script ask nobody', async () => {
     const source = await place('Strict');
-    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await world.putPlace(source);
     await visitor.goto(`${world.site}/strict`);
     await send(visitor, 'strict@hill.example');
     await visitor.getByText('We are glad.').waitFor();
     // Here only the plain form can be: the page's policy keeps the script from asking, so the browser sends it.
-    await put('form.html', source.html);
+    await world.put('form', source.html);
     await visitor.goto(`${world.site}/strict?asking=no`);
     await send(visitor, 'stricter@hill.example');
     await visitor.waitForURL(/\/thanks$/);
@@ -349,7 +344,7 @@ describe('on pages of others', () => {
 
   it('loses nothing while the server is away: it is sent when it is back, once', async () => {
     const source = await place('Patient');
-    await put('form.html', source.html);
+    await world.put('form', source.html);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByLabel('Email').fill('patient@hill.example');
     await world.kill('server');
@@ -485,7 +480,7 @@ describe('what shows itself', () => {
     await fresh.evaluate(() => dispatchEvent(new Event('iwashi:storage')));
     await fresh.getByRole('button', { name: 'Close' }).click();
     expect((await kept())[1]).toBe(1);
-    await put('head.html', `<script async data-storage="yes" src="${world.app}/place/script.js"></script>`);
+    await world.putScript('data-storage="yes"');
     await fresh.reload();
     await fresh.waitForTimeout(1_500);
     expect(await frame(fresh).count()).toBe(0);
@@ -497,7 +492,7 @@ describe('what shows itself', () => {
 describe('Insight', () => {
   it('counts what pages tell, and leads from a figure to the very submissions', async () => {
     const source = await place('Counted');
-    await put('form.html', `<div data-iwashi-form="${publicIdOf(source)}"></div>`);
+    await world.putPlace(source);
     await visitor.clock.resume();
     const told = (what: string) =>
       expect.poll(() => world.rows('SELECT 1 FROM form_events WHERE source_id = ? AND what = ?', [source.id, what]), {

@@ -10,10 +10,11 @@ import { faceOf, PLAIN_LOOK, saying, type FormVariant } from '../../src/core/for
 import { PLAIN_SHOWING } from '../../src/core/showing/index.ts';
 import type { FileValue } from '../../src/core/values/index.ts';
 import { skyLetterRoute } from '../../src/server/demo/documents.ts';
-import { BROWSER, signIn, startBrowser, violationsOn } from '../world/browser.ts';
+import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import { formOf, sourceField } from '../world/fields.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
+import { BROWSER } from '../world/visitors.ts';
 import { TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
@@ -35,17 +36,7 @@ afterAll(async () => {
   await world.stop();
 });
 
-async function watched(page: Page): Promise<Page> {
-  page.setDefaultTimeout(10_000);
-  page.on('pageerror', (error) => troubles.push(error.message));
-  await page.route('**/no-such-address', (route) => route.continue());
-  return page;
-}
-const put = (part: 'head' | 'form', body: string) => fetch(`${world.site}/${part}.html`, { method: 'PUT', body });
-const head = (attributes = '') =>
-  put('head', `<script async ${attributes} src="${world.app}/place/script.js"></script>`);
-const idOf = ({ postUrl }: SourceView): string => postUrl.split('/').at(-1) ?? '';
-const place = (source: SourceView) => put('form', `<div data-iwashi-form="${idOf(source)}"></div>`);
+const watched = (page: Page): Promise<Page> => watch(page, troubles);
 const insightOf = async ({ id }: SourceView) => (await api.get<InsightView>(`/insight?source=${id}`)).sources[0];
 
 const email = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
@@ -55,8 +46,8 @@ const asking = (more: Partial<FormDocument> = {}): FormDocument =>
 describe('a form in a page of others', () => {
   it('brings its font, though nothing in it counts outside of it', async () => {
     const source = await api.form('In serif', asking({ look: { ...PLAIN_LOOK, font: 'serif' } }));
-    await head();
-    await place(source);
+    await world.putScript();
+    await world.putPlace(source);
     const loads = visitor.waitForResponse(`${world.app}/place/fonts/**`);
     await visitor.goto(`${world.site}/sky-letter`);
     expect((await loads).status()).toBe(200);
@@ -67,7 +58,7 @@ describe('a form in a page of others', () => {
     const { id: file } = (await (await api.upload('sky.txt', 'the sky')).json()) as OwnFileView;
     const handing = saying('Here it is.', { download: { label: 'The sky', file, url: '', days: 7 } });
     const source = await api.form('Hands out', asking({ ending: handing }));
-    await place(source);
+    await world.putPlace(source);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByLabel('Email').fill('hand@hill.example');
     await visitor.getByRole('button', { name: 'Go' }).click();
@@ -81,7 +72,7 @@ describe('a form in a page of others', () => {
       'Goes on',
       asking({ ending: saying('It stays.', { next: `${world.site}/thanks`, newTab: true }) }),
     );
-    await place(away);
+    await world.putPlace(away);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByLabel('Email').fill('tab@hill.example');
     const tab = context.waitForEvent('page');
@@ -103,7 +94,7 @@ describe('a form in a page of others', () => {
       'Large',
       formOf([email, sourceField('plan', 'file', { label: 'Plan' })], { button: 'Go' }),
     );
-    await place(source);
+    await world.putPlace(source);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByLabel('Email').fill('large@hill.example');
     const content = Buffer.alloc(3_500_000, 'sky ');
@@ -139,22 +130,19 @@ describe('nothing at all', () => {
       { id: 'none', name: 'Nothing', share: 50, face: null, nothing: true },
     ];
     const source = await api.form('Or nothing', asking({ variants, goal: 'reached', goalPage: '/evenings' }));
-    await head('data-storage="yes"');
-    await place(source);
+    await world.putScript('data-storage="yes"');
+    await world.putPlace(source);
     const met = { form: 0, nothing: 0 };
     for (let at = 0; at < 12; at += 1) {
       const own = await browser.newContext({ userAgent: BROWSER });
       const one = await watched(await own.newPage());
-      const parts = one.waitForResponse((response) => response.url().includes('variant='));
+      // Once it is told that it was met, the form stands there, or nothing does.
+      const told = one.waitForResponse('**/place/seen');
       await one.goto(`${world.site}/sky-letter`);
-      await parts;
-      await one.waitForTimeout(150);
+      await told;
       const isShown = (await one.getByText('Write to us').count()) > 0;
       met[isShown ? 'form' : 'nothing'] += 1;
-      // Half of each go on to the page that is the goal.
-      const told = one.waitForResponse('**/place/seen');
-      await one.evaluate(() => dispatchEvent(new Event('pagehide')));
-      await told;
+      // Half of them go on to the page that is the goal.
       if (at % 2 === 0) {
         await one.goto(`${world.site}/evenings`);
         const reached = one.waitForResponse('**/place/seen');
@@ -183,7 +171,7 @@ describe('nothing at all', () => {
       'Not over it',
       asking({ presentation: 'pop-up', showing, variants, goal: 'reached', goalPage: '/thanks' }),
     );
-    await put('form', '');
+    await world.put('form', '');
     const own = await browser.newContext({ userAgent: BROWSER });
     const one = await watched(await own.newPage());
     // The one in a hundred that gets the form would be no test.
@@ -203,7 +191,10 @@ describe('nothing at all', () => {
   it('a form that is opened by a click is counted so', async () => {
     const showing = { ...PLAIN_SHOWING, triggers: [{ kind: 'click' as const, selector: 'h1' }] };
     const source = await api.form('By a click', asking({ presentation: 'pop-up', showing }));
-    await new Promise((resolve) => setTimeout(resolve, 1_200));
+    await eventually(
+      async () => (await (await fetch(`${world.app}/place/site.json`)).json()) as { id: string }[],
+      (list) => list.some(({ id }) => source.postUrl.endsWith(id)),
+    );
     await visitor.goto(`${world.site}/evenings`);
     await visitor.locator('h1').click();
     await visitor.getByRole('dialog').waitFor();
@@ -263,7 +254,7 @@ describe('the builder', () => {
   });
 
   it('shows the form on a page as it is, and in every state', async () => {
-    await put('form', '');
+    await world.put('form', '');
     const under = await api.form(
       'Under it',
       asking({

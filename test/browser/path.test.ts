@@ -376,7 +376,7 @@ describe('a visitor with a phone', () => {
     await area('Sources').click();
     await placing().click();
     const html = await operator.locator('pre', { hasText: '<form' }).innerText();
-    await fetch(`${world.site}/form.html`, { method: 'PUT', body: html });
+    await world.put('form', html);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByLabel('Full name').fill('Mara Quill');
     await visitor.getByLabel('Email').fill('mara.quill@hill');

@@ -8,11 +8,12 @@ import { faceOf, saying, type FormItem } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { agreedId } from '../../src/core/plan/index.ts';
 import type { FieldValues } from '../../src/core/values/index.ts';
-import { BROWSER, signIn, startBrowser, violationsOn } from '../world/browser.ts';
+import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import { formOf, sourceField } from '../world/fields.ts';
 import { observatory } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
+import { BROWSER } from '../world/visitors.ts';
 import { World } from '../world/world.ts';
 
 let world: World;
@@ -30,32 +31,15 @@ beforeAll(async () => {
   context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   visitor = await watched(await context.newPage());
   planner = await api.form('Visit planner', PLANNER());
-  await head('');
+  await world.putScript();
 });
 afterAll(async () => {
   await browser.close();
   await world.stop();
 });
 
-async function watched(page: Page): Promise<Page> {
-  page.setDefaultTimeout(10_000);
-  page.on('pageerror', (error) => troubles.push(error.message));
-  await page.route('**/no-such-address', (route) => route.continue());
-  return page;
-}
+const watched = (page: Page): Promise<Page> => watch(page, troubles);
 
-/** Puts our script on every page of the site. @param attributes such as that the visitor agreed to something being stored */
-const head = (attributes: string) =>
-  fetch(`${world.site}/head.html`, {
-    method: 'PUT',
-    body: `<script async ${attributes} src="${world.app}/place/script.js"></script>`,
-  });
-/** Puts a place for a form on the page of the Sky letter. */
-const place = (source: SourceView) =>
-  fetch(`${world.site}/form.html`, {
-    method: 'PUT',
-    body: `<div data-iwashi-form="${source.postUrl.split('/').at(-1)}"></div>`,
-  });
 const kept = async (source: SourceView) =>
   (
     await world.rows<{ values: string }>(
@@ -122,7 +106,7 @@ const back = (on: Page = visitor) => on.getByRole('button', { name: 'Back' }).cl
 
 describe('a survey on the page of others', () => {
   it('asks by what is answered, goes back without loss, and ends where something is booked', async () => {
-    await place(planner);
+    await world.putPlace(planner);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByText('Page 1 of 2').waitFor();
     expect(await violationsOn(visitor)).toEqual([]);
@@ -278,8 +262,8 @@ describe('a visitor of whom something is known', () => {
         instead: [{ id: 'r', when: reader, ...saying('How about a visit?', { title: 'You read it already' }) }],
       }),
     );
-    await head('data-storage="yes"');
-    await place(letter);
+    await world.putScript('data-storage="yes"');
+    await world.putPlace(letter);
     await visitor.goto(`${world.site}/sky-letter`);
     const send = async (on: Page) => {
       await on.getByLabel('Your name').fill('Ida Fenn');
@@ -294,7 +278,7 @@ describe('a visitor of whom something is known', () => {
         world.rows<{ id: string; state: string }>('SELECT id, state FROM submissions WHERE source_id = ?', [letter.id]),
       ([one]) => one?.state === 'planned',
     );
-    await place(bring);
+    await world.putPlace(bring);
     await visitor.goto(`${world.site}/sky-letter`);
     await visitor.getByText('You read it already').waitFor();
     expect(await violationsOn(visitor)).toEqual([]);
@@ -328,7 +312,7 @@ describe("what looks like a robot's", () => {
         guards,
       }),
     );
-    await place(hasty);
+    await world.putPlace(hasty);
     await visitor.goto(`${world.site}/sky-letter`);
     const wanted = visitor.waitForResponse((response) => response.status() === 428);
     await visitor.getByLabel('Email').fill('quick@hill.example');
@@ -376,7 +360,7 @@ describe('a mistyped address', () => {
       sourceField('town', 'text', { label: 'Town', required: true }),
     ];
     const asked = await api.form('Asked about', formOf(fields, { title: 'Once more' }));
-    await place(asked);
+    await world.putPlace(asked);
     await visitor.goto(`${world.site}/sky-letter`);
     const hint = visitor.getByRole('button', { name: 'ada@hill.com' });
     const type = async () => {
@@ -408,8 +392,8 @@ describe('variants', () => {
       { id: 'two', name: 'B', share: 50, face: { ...faceOf(form), title: 'The other words' }, nothing: false },
     ];
     const compared = await api.form('Compared', { ...form, variants });
-    await head('data-storage="yes"');
-    await place(compared);
+    await world.putScript('data-storage="yes"');
+    await world.putPlace(compared);
     const met = new Map<string, number>();
     for (let at = 0; at < 14; at += 1) {
       const own = await browser.newContext({ userAgent: BROWSER });
@@ -569,7 +553,7 @@ describe('a newcomer', () => {
       .innerText();
     // Two lines are pasted into the page, and it is saved.
     actions += 3;
-    await fetch(`${world.site}/form.html`, { method: 'PUT', body: line });
+    await world.put('form', line);
     await act(visitor.goto(`${world.site}/sky-letter`));
     await act(visitor.getByLabel('Email').fill('first@hill.example'));
     await act(visitor.getByRole('checkbox').check());

@@ -130,6 +130,37 @@ describe('./iwashi demo', { timeout: 2 * DEMO_LIMIT_MS }, () => {
     expect(ours()).toEqual([]);
   });
 
+  it('starts a database again that was killed, and ends loudly when it does not stay up', async () => {
+    const { child, endpoints, output } = await startDemo();
+    const record = path.join(data, 'demo', 'database.json');
+    const databaseNow = () => (JSON.parse(readFileSync(record, 'utf8')) as { pid: number }).pid;
+    const killed = databaseNow();
+    process.kill(killed, 'SIGKILL');
+    await eventually(
+      () => Promise.resolve(databaseNow()),
+      (pid) => pid !== killed,
+      20_000,
+    );
+    await eventually(
+      () => fetch(`${endpoints.app}/readyz`),
+      ({ status }) => status === 200,
+      30_000,
+    );
+    expect((await look(endpoints)).people).toEqual(first.people);
+    const ended = once(child, 'exit');
+    const killing = setInterval(() => {
+      try {
+        process.kill(databaseNow(), 'SIGKILL');
+      } catch {
+        // It is not there at the moment.
+      }
+    }, 50);
+    expect(await ended).toEqual([1, null]);
+    clearInterval(killing);
+    expect(output()).toContain('cannot be kept running: it ended');
+    expect(ours()).toEqual([]);
+  });
+
   it('makes the same people anew with --fresh', async () => {
     const { child, endpoints } = await startDemo('--fresh');
     expect((await look(endpoints)).people).toEqual(first.people);

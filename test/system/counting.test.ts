@@ -7,6 +7,7 @@ import { PLAIN_SHOWING } from '../../src/core/showing/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
+import { BROWSER } from '../world/visitors.ts';
 import { linkIn, TERN_KEY, World } from '../world/world.ts';
 
 const DAY = 24 * 3_600_000;
@@ -24,7 +25,6 @@ beforeAll(async () => {
 afterAll(() => world.stop());
 
 const publicId = () => source.postUrl.split('/').at(-1) ?? '';
-const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
 let showings = 0;
 const newShowing = () => `00000000-0000-4000-8000-${String((showings += 1)).padStart(12, '0')}`;
 

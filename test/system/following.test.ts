@@ -8,6 +8,7 @@ import { TOOK_FIELD, type FormVariant } from '../../src/core/forms/index.ts';
 import { formOf, postsOf, sourceField } from '../world/fields.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
+import { BROWSER } from '../world/visitors.ts';
 import { World } from '../world/world.ts';
 
 const DAY = 24 * 3_600_000;
@@ -20,7 +21,6 @@ beforeAll(async () => {
 afterAll(() => world.stop());
 
 const email = sourceField('email', 'email', { required: true, keepAs: 'email' });
-const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
 const idOf = ({ postUrl }: SourceView): string => postUrl.split('/').at(-1) ?? '';
 const showing = (number: number) => `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`;
 

@@ -129,7 +129,10 @@ describe('what is handed out to who sent a form', () => {
       (count) => count === 1,
     );
     await fetch(linkOf(sent));
-    await new Promise((resolve) => setTimeout(resolve, 2_000));
+    await eventually(
+      () => world.rows<{ n: number }>('SELECT COUNT(*) AS n FROM form_events WHERE counted_by IS NULL'),
+      ([row]) => row?.n === 0,
+    );
     expect(await downloaded(source.id)).toBe(1);
   });
   it('is on the page that a browser without script gets, and on no other one', async () => {

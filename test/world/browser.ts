@@ -30,9 +30,14 @@ export async function violationsOn(page: Page): Promise<string[]> {
   );
 }
 
-/** What a browser says of itself that nobody steers: others are robots, and are not counted. */
-export const BROWSER =
-  'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Safari/537.36';
+/** A page that waits no longer than it has to, and notes what goes wrong in scripts on it. */
+export async function watch(page: Page, troubles: string[]): Promise<Page> {
+  page.setDefaultTimeout(10_000);
+  page.on('pageerror', (error) => troubles.push(error.message));
+  // Playwright keeps no cache while it routes: what is published counts at once.
+  await page.route('**/no-such-address', (route) => route.continue());
+  return page;
+}
 
 /** Signs the first operator in. @param app where the application is */
 export async function signIn(page: Page, app: string): Promise<void> {

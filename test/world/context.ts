@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { readConfig } from '../../src/server/config.ts';
 import { createContext, type Context } from '../../src/server/context.ts';
-import { migrateStore } from '../../src/server/store/database.ts';
+import { migrateStore } from '../../src/server/store/migrating.ts';
 import { ROOT } from './processes.ts';
 import { ownDatabase } from './world.ts';
 

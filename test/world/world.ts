@@ -99,6 +99,18 @@ export class World {
     await this.startWorker();
   }
 
+  /** Puts HTML on the site: into the head of its pages, or where the form is on the page of the Sky letter. */
+  put = (part: 'head' | 'form', html: string): Promise<Response> =>
+    fetch(`${this.site}/${part}.html`, { method: 'PUT', body: html });
+
+  /** Puts our script on every page of the site. @param attributes such as that the visitor agreed to something being stored */
+  putScript = (attributes = ''): Promise<Response> =>
+    this.put('head', `<script async ${attributes} src="${this.app}/place/script.js"></script>`);
+
+  /** Puts a place for a form on the page of the Sky letter. */
+  putPlace = ({ postUrl }: { postUrl: string }): Promise<Response> =>
+    this.put('form', `<div data-iwashi-form="${postUrl.split('/').at(-1)}"></div>`);
+
   async startServer(): Promise<void> {
     const { child, ready } = await startProgram('server/main.js', ['serve'], this.env);
     this.server = child;

@@ -50,22 +50,24 @@ export const contrastOf = (one: string, other: string): number => new Color(one)
  */
 export function leastVeil(colours: Colours): number {
   const ground = new Color(colours.ground || '#ffffff');
+  const extremes = ['#000000', '#ffffff'].map((extreme) => new Color(extreme));
+  const written = PAIRS.flatMap(([what, behind, needs]) =>
+    behind === 'ground' ? [{ colour: new Color(colours[what]), needs }] : [],
+  );
   const passes = (veil: number): boolean =>
-    ['#000000', '#ffffff'].every((extreme) => {
-      // As browsers lay one over the other, each channel of sRGB by itself (Compositing and Blending 1, 5.1).
-      const seen = new Color('srgb', mixed(ground.coords, new Color(extreme).coords, veil / 100));
-      return PAIRS.filter(([, behind]) => behind === 'ground').every(
-        ([what, , needs]) => new Color(colours[what]).contrast(seen, 'WCAG21') >= needs,
-      );
+    extremes.every((extreme) => {
+      const seen = laidOver(ground, extreme, veil / 100);
+      return written.every(({ colour, needs }) => colour.contrast(seen, 'WCAG21') >= needs);
     });
   for (let veil = 0; veil < 100; veil += 1) if (passes(veil)) return veil;
   return 100;
 }
 
-type Coords = Color['coords'];
-
-const mixed = (over: Coords, under: Coords, share: number): Coords =>
-  over.map((channel, at) => share * (channel ?? 0) + (1 - share) * (under[at] ?? 0)) as unknown as Coords;
+/** As browsers lay one colour over another: each channel of sRGB by itself (Compositing and Blending 1, 5.1). @param share of the upper one */
+function laidOver(upper: Color, lower: Color, share: number): Color {
+  const channel = (at: 0 | 1 | 2) => share * (upper.coords[at] ?? 0) + (1 - share) * (lower.coords[at] ?? 0);
+  return new Color('srgb', [channel(0), channel(1), channel(2)]);
+}
 
 const STEPS = 200;
 

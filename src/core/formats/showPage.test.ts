@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pageToShow, sheetAddresses } from './index.ts';
+import { pageToShow, sheetsOf } from './index.ts';
 
 const PAGE = `<!doctype html><html><head>
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'"><link rel="stylesheet" href="/main.css?a=1&amp;b=2">
@@ -13,7 +13,7 @@ describe('a page as it is shown within another one', () => {
       : '',
   );
   it('names its style sheets', () =>
-    expect(sheetAddresses(PAGE, AT)).toEqual(['https://hill.example/main.css?a=1&b=2']));
+    expect(sheetsOf(PAGE, AT)).toEqual([{ url: 'https://hill.example/main.css?a=1&b=2' }]));
   it('has its style in it, with whole addresses', () =>
     expect(shown).toContain('background:url(https://hill.example/sky.png)'));
   it('says where its pictures are', () => expect(shown).toContain('src="https://hill.example/a/moon.png"'));

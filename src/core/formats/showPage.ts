@@ -44,12 +44,6 @@ export function pageToShow(html: string, address: string, sheetAt: (url: string)
   return render(document);
 }
 
-/** The addresses of the style sheets that a page names. */
-export function sheetAddresses(html: string, address: string): string[] {
-  const links = DomUtils.findAll(isSheet, parseDocument(html).children);
-  return links.map(({ attribs }) => whole(attribs.href ?? '', address));
-}
-
 const isSheet = ({ name, attribs }: Element): boolean =>
   name === 'link' && /\bstylesheet\b/i.test(attribs.rel ?? '') && (attribs.href ?? '') !== '';
 

@@ -1,4 +1,4 @@
-export { filesOf, ownPicture, PICTURE_ADDRESS, pictureAddress, withPictures } from './ownFiles.ts';
+export { filesOf, MAYBE_PICTURE, ownPicture, PICTURE_ADDRESS, pictureAddress, withPictures } from './ownFiles.ts';
 export { AUTOFILL_TOKENS, controlOf, countryOptions, type Control } from './controls.ts';
 export {
   AT_FIELD,

@@ -13,6 +13,9 @@ export const ownPicture = (id: string): string => `${OWN}${id}`;
 /** What stands in a document for a picture: one of ours, or the whole address of another. */
 export const PICTURE_ADDRESS = /^(own:[\w-]{1,64}|https?:\/\/\S+)$/;
 
+/** The same, or nothing. */
+export const MAYBE_PICTURE = new RegExp(`^$|${PICTURE_ADDRESS.source}`);
+
 /** Where browsers find a picture. @param base our own public address, without a slash at its end */
 export const pictureAddress = (base: string, url: string): string =>
   url.startsWith(OWN) ? `${base}/place/files/${url.slice(OWN.length)}` : url;

@@ -32,6 +32,10 @@ export const TOLD_ALONE = ['way', 'aside', 'took', 'replied'] as const satisfies
 
 export const isStep = (what: CountedWhat): what is FunnelStep => FUNNEL.some((step) => step === what);
 
+/** How often something was counted, of rows that are apart by other things. */
+export const countOf = (rows: { what: CountedWhat; count: number }[], wanted: CountedWhat): number =>
+  rows.reduce((sum, { what, count }) => (what === wanted ? sum + count : sum), 0);
+
 /** What pages tell of themselves, as far as a script on them can see it. */
 export const SEEN = ['shown', 'opened', 'started', 'answered', 'reached'] as const satisfies CountedWhat[];
 

@@ -1,5 +1,6 @@
 export {
   cameBy,
+  countOf,
   COUNTED,
   DIMENSIONS,
   FUNNEL,

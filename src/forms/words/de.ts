@@ -49,7 +49,11 @@ export const de: Words = {
   tooOften: 'Das war etwas zu oft. Bitte versuchen Sie es in {{seconds}} Sekunden noch einmal.',
   wrongSite: 'Dieses Formular nimmt von der Website, von der Sie kommen, nichts an. Bitte sagen Sie dort Bescheid.',
   failed:
-    'Bei uns ist etwas schiefgegangen, es wurde nichts gesendet. Bitte versuchen Sie es in einer Minute noch einmal.',
+    'Bei uns ist etwas schiefgegangen, und vielleicht ist es nicht angekommen. Bitte senden Sie es in einer Minute noch einmal: Es zählt nur einmal.',
+  away: 'Gerade nicht erreichbar',
+  awayText: 'Bei uns ist etwas schiefgegangen. Bitte versuchen Sie es in einer Minute noch einmal.',
+  tooMuch: 'Das ist mehr, als das Formular aufnehmen kann.',
+  goBack: 'Gehen Sie zum Formular zurück: Ihr Browser hat Ihre Eingaben meist noch.',
   thanks: 'Vielen Dank',
   downloadGone:
     'Er ist abgelaufen, oder das Ziel gibt es nicht mehr. Füllen Sie das Formular noch einmal aus, um einen neuen zu bekommen.',

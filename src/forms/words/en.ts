@@ -47,7 +47,12 @@ export const en = {
   notSent: 'Not sent',
   tooOften: 'That was a little too often. Please try again in {{seconds}} seconds.',
   wrongSite: 'This form does not take anything from the site that you came from. Please tell its owner.',
-  failed: 'Something went wrong at our end, and nothing was sent. Please try again in a minute.',
+  failed:
+    'Something went wrong at our end, and it may not have been taken. Please send it again in a minute: it counts only once.',
+  away: 'Not available at the moment',
+  awayText: 'Something went wrong at our end. Please try again in a minute.',
+  tooMuch: 'This is more than the form can take.',
+  goBack: 'Go back to the form: your browser usually still has what you typed.',
   thanks: 'Thank you',
   downloadGone: 'It has run out, or what it led to is gone. To get a new one, please fill in the form again.',
   closed: {

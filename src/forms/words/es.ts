@@ -48,7 +48,12 @@ export const es: Words = {
   notSent: 'No enviado',
   tooOften: 'Ha sido demasiado seguido. Inténtelo de nuevo dentro de {{seconds}} segundos.',
   wrongSite: 'Este formulario no acepta nada desde el sitio del que viene. Avise a su propietario.',
-  failed: 'Algo ha fallado por nuestra parte y no se ha enviado nada. Inténtelo de nuevo dentro de un minuto.',
+  failed:
+    'Algo ha fallado por nuestra parte y puede que no se haya recibido. Envíelo otra vez dentro de un minuto: solo cuenta una vez.',
+  away: 'No disponible por el momento',
+  awayText: 'Algo ha fallado por nuestra parte. Inténtelo de nuevo dentro de un minuto.',
+  tooMuch: 'Es más de lo que admite el formulario.',
+  goBack: 'Vuelva al formulario: su navegador suele conservar lo que ha escrito.',
   thanks: 'Gracias',
   downloadGone: 'Ha caducado o su contenido ya no existe. Para obtener uno nuevo, rellene otra vez el formulario.',
   closed: {

@@ -48,7 +48,12 @@ export const fr: Words = {
   notSent: 'Non envoyé',
   tooOften: 'C’était un peu trop rapproché. Réessayez dans {{seconds}} secondes.',
   wrongSite: 'Ce formulaire n’accepte rien depuis le site d’où vous venez. Merci de prévenir son propriétaire.',
-  failed: 'Une erreur s’est produite de notre côté et rien n’a été envoyé. Réessayez dans une minute.',
+  failed:
+    'Une erreur s’est produite de notre côté et l’envoi n’est peut-être pas arrivé. Renvoyez-le dans une minute : il ne compte qu’une fois.',
+  away: 'Indisponible pour le moment',
+  awayText: 'Une erreur s’est produite de notre côté. Réessayez dans une minute.',
+  tooMuch: 'C’est plus que ce que le formulaire peut recevoir.',
+  goBack: 'Revenez au formulaire : votre navigateur a en général gardé votre saisie.',
   thanks: 'Merci',
   downloadGone:
     'Il a expiré, ou son contenu n’existe plus. Pour en recevoir un nouveau, remplissez à nouveau le formulaire.',

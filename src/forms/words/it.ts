@@ -48,7 +48,12 @@ export const it: Words = {
   notSent: 'Non inviato',
   tooOften: 'Un po’ troppo spesso. Riprovi tra {{seconds}} secondi.',
   wrongSite: 'Questo modulo non accetta nulla dal sito da cui proviene. Per favore avvisi il proprietario.',
-  failed: 'Qualcosa non ha funzionato da parte nostra e non è stato inviato nulla. Riprovi tra un minuto.',
+  failed:
+    'Qualcosa non ha funzionato da parte nostra e l’invio potrebbe non essere arrivato. Lo rimandi tra un minuto: conta una volta sola.',
+  away: 'Al momento non disponibile',
+  awayText: 'Qualcosa non ha funzionato da parte nostra. Riprovi tra un minuto.',
+  tooMuch: 'È più di quanto il modulo possa ricevere.',
+  goBack: 'Torni al modulo: di solito il browser conserva ciò che ha scritto.',
   thanks: 'Grazie',
   downloadGone: 'È scaduto, o il suo contenuto non esiste più. Per riceverne uno nuovo, compili di nuovo il modulo.',
   closed: {

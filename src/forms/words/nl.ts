@@ -48,7 +48,12 @@ export const nl: Words = {
   notSent: 'Niet verstuurd',
   tooOften: 'Dat was iets te vaak. Probeer het over {{seconds}} seconden opnieuw.',
   wrongSite: 'Dit formulier neemt niets aan van de site waar u vandaan komt. Laat het de eigenaar weten.',
-  failed: 'Er ging bij ons iets mis en er is niets verstuurd. Probeer het over een minuut opnieuw.',
+  failed:
+    'Er ging bij ons iets mis en misschien is het niet aangekomen. Verstuur het over een minuut opnieuw: het telt maar één keer.',
+  away: 'Nu niet beschikbaar',
+  awayText: 'Er ging bij ons iets mis. Probeer het over een minuut opnieuw.',
+  tooMuch: 'Dit is meer dan het formulier kan ontvangen.',
+  goBack: 'Ga terug naar het formulier: uw browser heeft meestal nog wat u hebt ingevuld.',
   thanks: 'Dank u wel',
   downloadGone:
     'Hij is verlopen, of wat erachter zat is er niet meer. Vul het formulier opnieuw in om een nieuwe te krijgen.',

@@ -49,7 +49,12 @@ export const pl: Words = {
   tooOften: 'To było trochę za często. Spróbuj ponownie za {{seconds}} s.',
   wrongSite:
     'Ten formularz nie przyjmuje niczego ze strony, z której przychodzisz. Prosimy zawiadomić jej właściciela.',
-  failed: 'Coś poszło nie tak po naszej stronie i nic nie wysłano. Spróbuj ponownie za minutę.',
+  failed:
+    'Coś poszło nie tak po naszej stronie i dane mogły nie dotrzeć. Wyślij je ponownie za minutę: liczą się tylko raz.',
+  away: 'Chwilowo niedostępne',
+  awayText: 'Coś poszło nie tak po naszej stronie. Spróbuj ponownie za minutę.',
+  tooMuch: 'To więcej, niż formularz może przyjąć.',
+  goBack: 'Wróć do formularza: przeglądarka zwykle zachowuje wpisane dane.',
   thanks: 'Dziękujemy',
   downloadGone: 'Wygasł albo jego zawartość już nie istnieje. Aby otrzymać nowy, wypełnij formularz jeszcze raz.',
   closed: {

@@ -48,7 +48,12 @@ export const pt: Words = {
   notSent: 'Não enviado',
   tooOften: 'Foi um pouco seguido demais. Tente de novo dentro de {{seconds}} segundos.',
   wrongSite: 'Este formulário não aceita nada do site de onde vem. Avise o proprietário, por favor.',
-  failed: 'Algo correu mal do nosso lado e não foi enviado nada. Tente de novo dentro de um minuto.',
+  failed:
+    'Algo correu mal do nosso lado e o envio pode não ter chegado. Envie de novo dentro de um minuto: conta apenas uma vez.',
+  away: 'De momento indisponível',
+  awayText: 'Algo correu mal do nosso lado. Tente de novo dentro de um minuto.',
+  tooMuch: 'É mais do que o formulário pode receber.',
+  goBack: 'Volte ao formulário: o navegador costuma conservar o que escreveu.',
   thanks: 'Obrigado',
   downloadGone: 'Expirou, ou o seu conteúdo já não existe. Para receber um novo, preencha o formulário outra vez.',
   closed: {

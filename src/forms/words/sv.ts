@@ -48,7 +48,11 @@ export const sv: Words = {
   notSent: 'Inte skickat',
   tooOften: 'Det var lite för ofta. Försök igen om {{seconds}} sekunder.',
   wrongSite: 'Formuläret tar inte emot något från webbplatsen du kommer från. Säg gärna till ägaren.',
-  failed: 'Något gick fel hos oss och inget skickades. Försök igen om en minut.',
+  failed: 'Något gick fel hos oss och det kanske inte kom fram. Skicka det igen om en minut: det räknas bara en gång.',
+  away: 'Inte tillgängligt just nu',
+  awayText: 'Något gick fel hos oss. Försök igen om en minut.',
+  tooMuch: 'Det är mer än formuläret kan ta emot.',
+  goBack: 'Gå tillbaka till formuläret: webbläsaren har oftast kvar det du skrev.',
   thanks: 'Tack',
   downloadGone: 'Den har gått ut, eller så finns innehållet inte längre. Fyll i formuläret igen för att få en ny.',
   closed: {

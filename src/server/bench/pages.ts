@@ -1,11 +1,13 @@
-import { CAUSE_NAMES } from '../../core/delivery/index.ts';
+import { PROGRESS } from '../../contract/submissions.ts';
+import { CAUSE_NAMES, DELIVERY_STATES } from '../../core/delivery/index.ts';
 import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
 import { createApp } from '../http/app.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { seedPeople } from '../seed/seed.ts';
 import { addAccount, readFact, writeFact } from '../store/accounts.ts';
-import { migrateStore, rowsOf, type Store } from '../store/database.ts';
+import { rowsOf, type Store } from '../store/database.ts';
+import { migrateStore } from '../store/migrating.ts';
 import { sql } from 'drizzle-orm';
 import { startWorker } from '../work/worker.ts';
 import { benchSetting, visitorEntries, type Setting } from './setting.ts';
@@ -151,26 +153,11 @@ async function measure(context: Context): Promise<Figures> {
     'submissions of a placement': '/submissions?placement=nowhere',
     'submissions of a week': `/submissions?from=${now() - 30 * day}&to=${now() - 23 * day}`,
     ...Object.fromEntries(
-      [
-        'received',
-        'waiting',
-        'on its way',
-        'held',
-        'delivered',
-        'nothing to send',
-        'dropped',
-        'set aside',
-        'failed',
-      ].map((progress) => [`submissions ${progress}`, `/submissions?progress=${encodeURIComponent(progress)}`]),
+      PROGRESS.map((progress) => [`submissions ${progress}`, `/submissions?progress=${encodeURIComponent(progress)}`]),
     ),
     'submissions completed, by campaign': '/submissions?reached=completed&by=campaign&value=c2',
     deliveries: '/deliveries?',
-    ...Object.fromEntries(
-      ['waiting', 'queued', 'retrying', 'held', 'delivered', 'dropped'].map((state) => [
-        `deliveries ${state}`,
-        `/deliveries?state=${state}`,
-      ]),
-    ),
+    ...Object.fromEntries(DELIVERY_STATES.map((state) => [`deliveries ${state}`, `/deliveries?state=${state}`])),
     'deliveries of a cause': `/deliveries?cause=${encodeURIComponent(CAUSE_NAMES[0])}`,
     'deliveries of a connection': `/deliveries?connection=${some?.connection}`,
     'deliveries of one address': `/deliveries?text=${rare}`,

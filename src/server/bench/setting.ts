@@ -6,7 +6,7 @@ import { saying } from '../../core/forms/index.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { skyLetterForm, skyLetterRoute } from '../demo/documents.ts';
 import { saveOwnProfile } from '../store/profiles.ts';
-import { migrateStore } from '../store/database.ts';
+import { migrateStore } from '../store/migrating.ts';
 import { addRoute, findRoute, publishRoute } from '../store/routes.ts';
 import { addSource, findSource, publishSource, type SourceRecord } from '../store/sources.ts';
 

@@ -1,3 +1,4 @@
+import type { sheetsOf } from '../../core/formats/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import type { Context } from '../context.ts';
 
@@ -8,11 +9,21 @@ export type Visit = { ok: true; html: string; policy: string } | { ok: false; fa
 export const visitPage = async (context: Context, url: string): Promise<Visit> =>
   read(await fetched(context, url, 'text/html'));
 
-/** A style sheet of a page; '' where there is none to be had. */
-export async function visitSheet(context: Context, url: string): Promise<string> {
-  const sheet = read(await fetched(context, url, 'text/css'));
-  return sheet.ok ? sheet.html : '';
-}
+/** So many style sheets of a page are read at most. */
+const MOST_SHEETS = 12;
+
+/** Style sheets that a page names or has in it, in their order; '' where there is none to be had. */
+export const visitSheets = (
+  context: Context,
+  named: ReturnType<typeof sheetsOf>,
+): Promise<{ url: string; css: string }[]> =>
+  Promise.all(
+    named.slice(0, MOST_SHEETS).map(async (sheet) => {
+      if ('css' in sheet) return { url: '', css: sheet.css };
+      const found = read(await fetched(context, sheet.url, 'text/css'));
+      return { url: sheet.url, css: found.ok ? found.html : '' };
+    }),
+  );
 
 async function fetched({ send }: Context, url: string, accept: string): Promise<Answer> {
   const { answer } = await send({

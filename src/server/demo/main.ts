@@ -20,7 +20,7 @@ import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.
 import { changeConnection, findConnection, listConnections } from '../store/connections.ts';
 import { noticeAddressOf } from '../store/notices.ts';
 import { startNotices, stopNotices } from '../connecting/notices.ts';
-import { migrateStore } from '../store/database.ts';
+import { migrateStore } from '../store/migrating.ts';
 import { listPurposes } from '../store/purposes.ts';
 import { addRoute } from '../store/routes.ts';
 import { findSource, listSources, saveSourceDraft, type SourceRecord } from '../store/sources.ts';

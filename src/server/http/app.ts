@@ -23,8 +23,9 @@ import { describeApi } from './describe.ts';
 import { fileRoutes } from './files.ts';
 import { gatesOf, type Session } from './gates.ts';
 import { interfaceRoutes } from './interface.ts';
+import { readiness } from '../watching/machine.ts';
 import { createMetrics } from './metrics.ts';
-import { notFound, Problem, problemResponse, tooLarge } from './problems.ts';
+import { notFound, problemOf, problemResponse, tooLarge } from './problems.ts';
 import { confirmRoutes } from './public/confirm.ts';
 import { intakeRoutes } from './public/intake.ts';
 import { liveSources } from './public/liveSources.ts';
@@ -45,10 +46,8 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   const app = new Hono();
 
   app.onError((error) => {
-    if (error instanceof Problem) return problemResponse(error);
     if (error instanceof HTTPException) return error.getResponse();
-    context.log.error({ err: error }, 'request failed');
-    return problemResponse(new Problem(500, 'internal', 'Something went wrong here. It is noted; please try again.'));
+    return problemResponse(problemOf(error, context.log));
   });
 
   // Before the headers below, which would cost every accepted submission; it dresses its own pages.
@@ -60,13 +59,9 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
 
   app.use(secureHeaders(SAFE_HEADERS));
   app.get('/healthz', (c) => c.text('ok'));
+  const isReady = readiness(context);
   app.get('/readyz', async (c) => {
-    try {
-      await context.store.pool.query('SELECT 1');
-      return c.text('ready');
-    } catch {
-      return c.text('the database does not answer', 503);
-    }
+    return (await isReady()) ? c.text('ready') : c.text('the database does not take what is written', 503);
   });
 
   const metrics = createMetrics(context);

@@ -2,10 +2,11 @@ import { collectDefaultMetrics, Gauge, Registry } from 'prom-client';
 import type { Context } from '../context.ts';
 import { groupHeld } from '../store/activity.ts';
 import { countDeliveries, readStatusFigures } from '../store/figures.ts';
+import { readDisks } from '../watching/machine.ts';
 import { WORKER_GONE_MS } from '../work/scheduled.ts';
 
 /** Figures for Prometheus. What workers do is read from the database, so that one address tells of all of them. */
-export function createMetrics({ store, now }: Context): Registry & { collectFigures: () => Promise<void> } {
+export function createMetrics({ store, now, config }: Context): Registry & { collectFigures: () => Promise<void> } {
   const registry = new Registry();
   collectDefaultMetrics({ register: registry, prefix: 'iwashi_server_' });
   const gauge = (name: string, help: string, labelNames: string[] = []) =>
@@ -17,6 +18,7 @@ export function createMetrics({ store, now }: Context): Registry & { collectFigu
   const waiting = gauge('waiting', 'Submissions, mails and deliveries that wait to be worked on');
   const last = gauge('last_delivery_timestamp_seconds', 'When something was delivered last; 0 for never');
   const oldest = gauge('oldest_waiting_seconds', 'For how long the oldest waiting submission or delivery has been due');
+  const disks = gauge('disk_free_bytes', 'Room on the disks that are written to', ['holds']);
 
   const collect = async () => {
     const at = now();
@@ -27,6 +29,7 @@ export function createMetrics({ store, now }: Context): Registry & { collectFigu
     const { byState, oldestDueAt } = await countDeliveries(store.db);
     for (const { state, count } of byState) deliveries.set({ state }, count);
     oldest.set(oldestDueAt === null ? 0 : Math.max(0, at - oldestDueAt) / 1000);
+    for (const { holds, freeBytes } of await readDisks(config)) disks.set({ holds }, freeBytes);
     held.reset();
     for (const { cause, connectionName, count } of await groupHeld(store.db))
       held.set({ cause, connection: connectionName }, count);

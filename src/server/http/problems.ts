@@ -1,6 +1,8 @@
 import type { Context as HonoContext } from 'hono';
 import type { ClassConstructor } from 'class-transformer';
 import { check, type PartIssue } from '../../contract/checks.ts';
+import type { Context } from '../context.ts';
+import { isAway } from '../store/database.ts';
 
 /** Something a request asked for that cannot be; becomes a problem document (RFC 9457). */
 export class Problem extends Error {
@@ -28,6 +30,17 @@ export const notFound = (what: string): Problem => new Problem(404, 'not-found',
 
 /** More was sent than is taken; the rest of it is not read, so the connection ends with this answer. */
 export const tooLarge = (title: string): Problem => new Problem(413, 'too-large', title, [], { connection: 'close' });
+
+/** What an error is told as: one that nobody expected is noted, and says no more than that. */
+export function problemOf(error: unknown, log: Context['log']): Problem {
+  if (error instanceof Problem) return error;
+  log.error({ err: error }, 'request failed');
+  return isAway(error)
+    ? new Problem(503, 'away', 'Nothing can be kept or read here at the moment. Please try again shortly.', [], {
+        'retry-after': '10',
+      })
+    : new Problem(500, 'internal', 'Something went wrong here. It is noted; please try again.');
+}
 
 /** Prints a problem document; `errors` names the parts by JSON Pointer. */
 export function problemResponse(problem: Problem): Response {

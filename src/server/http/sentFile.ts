@@ -1,6 +1,17 @@
 import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import type { Context as HonoContext } from 'hono';
+import { FILE_NAME_HEADER } from '../../contract/ownFiles.ts';
+
+/** What a file is called that a request brings; '' where it does not say. What cannot be decoded is its name as it is. */
+export function fileNameIn(c: HonoContext): string {
+  const encoded = c.req.header(FILE_NAME_HEADER) ?? '';
+  try {
+    return decodeURIComponent(encoded);
+  } catch {
+    return encoded;
+  }
+}
 
 /** A file that is kept on the disk, as it is sent to a browser. */
 interface KeptFile {

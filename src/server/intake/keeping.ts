@@ -3,6 +3,7 @@ import type { Entries } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
 import { DAY_MS } from '../store/figures.ts';
+import { throughBreaks } from '../store/database.ts';
 import { findKeptForm, forgetKeptForm, keepForm } from '../store/keptForms.ts';
 
 /** For so long a form that was left half filled in can be gone on with. */
@@ -14,12 +15,13 @@ const NOT_KEPT = new Set([LATER_FIELD, KEPT_FIELD, STAMP_FIELD, TRAP_FIELD]);
 /** Keeps what was entered into a form. @returns the token of the link by which it is gone on with */
 export async function keepEntries({ store, now }: Context, sourceId: string, entries: Entries): Promise<string> {
   const token = newToken();
-  await keepForm(store.db, {
+  const kept = {
     tokenHash: sha256(token),
     sourceId,
     entries: entries.filter(([name]) => !NOT_KEPT.has(name)),
     keptAt: now(),
-  });
+  };
+  await throughBreaks(() => keepForm(store.db, kept));
   return token;
 }
 

@@ -23,6 +23,7 @@ import {
 import { inWords, isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
+import { throughBreaks } from '../store/database.ts';
 import { acceptSubmission, countRepeat, findEarlier, type NewSubmission } from '../store/submissions.ts';
 import { noteEvents, visitColumns } from '../store/counting.ts';
 import { addArrival } from '../store/arrivals.ts';
@@ -65,6 +66,7 @@ export type Taken =
  */
 export async function takeSubmission(context: Context, arrival: Arrival): Promise<Taken> {
   const { document, payload } = arrival;
+  const { store } = context;
   const readings = readPayload(document, payload, { known: arrival.known, now: context.now() });
   if (!Array.isArray(readings)) return { ok: false, why: 'unreadable', problem: readings.problem };
   const issues = readings.flatMap((reading) => (reading.ok ? [] : reading.issues));
@@ -75,7 +77,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   const isOne = each.length === 1;
   const arrivalId = isOne ? null : context.newId();
   if (arrivalId !== null)
-    await addArrival(context.store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw });
+    await throughBreaks(() => addArrival(store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw }));
   const sent = senderOf(payload);
   const visit = readVisit(sent, arrival.headers, deviceOf(arrival.headers['user-agent'] ?? ''));
   const found = suspicionOf(document, signsOf(arrival, each, receivedAt));
@@ -137,9 +139,11 @@ const noteSetAside = (
   why: Suspicion,
   at: number,
 ): Promise<void> =>
-  noteEvents(
-    store.db,
-    ids.map((subject) => ({ subject, what: 'aside', question: why, sourceId, at, ...visitColumns(visit) })),
+  throughBreaks(() =>
+    noteEvents(
+      store.db,
+      ids.map((subject) => ({ subject, what: 'aside', question: why, sourceId, at, ...visitColumns(visit) })),
+    ),
   );
 
 type Stored = { ok: true; id: string } | { ok: false; why: 'key used before' };
@@ -152,18 +156,19 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const isSetAside = submission.suspicion !== null;
   const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Stored> => {
     if (!isSame(earlier.values)) return { ok: false, why: 'key used before' };
-    await countRepeat(store.db, earlier.id, submission.receivedAt);
+    await throughBreaks(() => countRepeat(store.db, earlier.id, submission.receivedAt));
     return { ok: true, id: earlier.id };
   };
   // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
-  const real = isSetAside ? await findEarlier(store.db, submission, false) : null;
+  const find = (aside: boolean) => throughBreaks(() => findEarlier(store.db, submission, aside));
+  const real = isSetAside ? await find(false) : null;
   if (real) return repeated(real);
   // Before it is accepted: a file that belongs to nothing is cleared away.
   const files = filesIn(submission.values);
-  if (files.length > 0) await assignUploads(store.db, files, submission.id);
+  if (files.length > 0) await throughBreaks(() => assignUploads(store.db, files, submission.id));
   for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
     if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id };
-    const earlier = await findEarlier(store.db, submission, isSetAside);
+    const earlier = await find(isSetAside);
     // It was stored, though the database did not come to say so.
     if (earlier?.id === submission.id) return { ok: true, id: submission.id };
     if (earlier) return repeated(earlier);

@@ -204,6 +204,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
     await pool.query('INSERT INTO seed_people VALUES ?', [people]);
     // Each table by itself: nobody looks for half a history where nothing else runs.
     for (const statement of statements) await pool.query(statement);
+    await pool.query(COUNT_DELIVERIES);
     await addWords(store);
     tell(made + people.length);
   }
@@ -214,6 +215,14 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
   }
   await pool.query(`ANALYZE TABLE ${TABLES.map(({ table }) => table).join(', ')}, form_counts`);
 }
+
+/** Counts the deliveries of those who were made, as it would have been done when they arrived. */
+const COUNT_DELIVERIES = `INSERT INTO delivery_counts (day, route_id, source_id, connection_id, share, delivered)
+  SELECT FLOOR(d.ended_at / ${DAY_MS}), d.route_id, s.source_id, d.connection_id, 0, COUNT(*)
+  FROM seed_people p STRAIGHT_JOIN submissions s ON s.id = ${SUBMISSION} STRAIGHT_JOIN deliveries d ON d.submission_id = s.id
+  WHERE d.state = 'delivered'
+  GROUP BY FLOOR(d.ended_at / ${DAY_MS}), d.route_id, s.source_id, d.connection_id
+  ON DUPLICATE KEY UPDATE delivered = delivery_counts.delivered + VALUES(delivered)`;
 
 /** Has those found who were made. */
 async function addWords({ db }: Store): Promise<void> {

@@ -106,7 +106,7 @@ export async function listSubmissions(
   if (filter.contactId) conditions.push(ofContact(filter.contactId));
   if (filter.text) {
     const like = await peopleLike(db, filter.text);
-    if (like === null || ('ids' in like && like.ids.length === 0)) return { rows: [], next: null };
+    if (like === null) return { rows: [], next: null };
     conditions.push(
       'ids' in like ? sql`s.id IN ${await ofPeople(db, 'submissions', like.ids)}` : like.among(sql`s.contact_id`),
     );
@@ -192,7 +192,7 @@ export async function listDeliveries(
   withAttempts = false,
 ): Promise<Page<DeliveryView>> {
   const like = filter.text ? await peopleLike(db, filter.text) : undefined;
-  if (like === null || (like && 'ids' in like && like.ids.length === 0)) return { rows: [], next: null };
+  if (like === null) return { rows: [], next: null };
   const people =
     like &&
     ('ids' in like

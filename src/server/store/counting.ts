@@ -8,18 +8,22 @@ import {
   TOLD_ALONE,
   type CountedWhat,
   type Dimension,
+  type SiteKind,
 } from '../../core/insight/index.ts';
+import { groupBy } from '../../core/groupBy.ts';
 import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
-import { HOUR_MS } from './figures.ts';
-import { formCounts, formEvents } from './schema/index.ts';
+import { DAY_MS, HOUR_MS } from './figures.ts';
+import { deliveryCounts, formCounts, formEvents } from './schema/index.ts';
 import { readSiteKinds } from './siteKinds.ts';
 
 export type FormEvent = Omit<typeof formEvents.$inferInsert, 'countedBy'>;
 
 /** Notes what happened at forms; what was noted before is not noted twice. */
 export async function noteEvents(db: Db, events: FormEvent[]): Promise<void> {
-  const kinds = await readSiteKinds(db);
+  // Where nobody came from another site, nobody asks what sites are.
+  const came = events.some(({ referrer }) => referrer);
+  const kinds = came ? await readSiteKinds(db) : new Map<string, SiteKind>();
   // Whatever a campaign says of itself counts before that.
   const known = events.map((event) => {
     const kind = kinds.get(event.referrer ?? '');
@@ -108,18 +112,30 @@ export async function noteProgress(db: Db, what: keyof typeof AFTER, subjects: s
   );
 }
 
-/** Notes that deliveries arrived, for their submissions. */
-export async function noteDelivered(db: Db, deliveryIds: string[]): Promise<void> {
+/** In so many rows each figure of deliveries is kept. */
+const SHARES = 8;
+
+/** Notes that deliveries arrived, for their submissions and for their ways through their routes. */
+export async function noteDelivered(db: Db, deliveryIds: string[], now: number): Promise<void> {
   if (deliveryIds.length === 0) return;
-  const rows = await rowsOf<{ id: string }>(
+  const rows = await rowsOf<{ id: string; routeId: string; sourceId: string; connectionId: string }>(
     db,
-    sql`SELECT DISTINCT submission_id AS id FROM deliveries WHERE id IN ${oneOf(deliveryIds)}`,
+    sql`SELECT d.submission_id AS id, d.route_id AS routeId, s.source_id AS sourceId, d.connection_id AS connectionId
+      FROM deliveries d STRAIGHT_JOIN submissions s ON s.id = d.submission_id WHERE d.id IN ${oneOf(deliveryIds)}`,
   );
-  await noteProgress(
-    db,
-    'delivered',
-    rows.map(({ id }) => id),
+  await noteProgress(db, 'delivered', [...new Set(rows.map(({ id }) => id))]);
+  const day = Math.floor(now / DAY_MS);
+  const share = Math.floor(Math.random() * SHARES);
+  const byWay = groupBy(rows, ({ routeId, sourceId, connectionId }) => `${routeId} ${sourceId} ${connectionId}`);
+  // In the order of the key, so that two that share rows lock them in the same order.
+  const inOrder = [...byWay].sort(([a], [b]) => (a < b ? -1 : 1));
+  const counts = inOrder.flatMap(([, ways]) =>
+    ways.slice(0, 1).map(({ routeId, sourceId, connectionId }) => {
+      const delivered = ways.length;
+      return { day, routeId, sourceId, connectionId, share, delivered };
+    }),
   );
+  await insertRows(db, deliveryCounts, counts, sql`delivered = delivery_counts.delivered + VALUES(delivered)`);
 }
 
 const COLUMNS: Record<Exclude<Dimension, 'all'>, SQL> = {

@@ -1,14 +1,12 @@
-import path from 'node:path';
 import { getTableColumns, sql, type SQL } from 'drizzle-orm';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import type { MySqlTable } from 'drizzle-orm/mysql-core';
-import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
 import * as schema from './schema/index.ts';
 
 type Database = MySql2Database<typeof schema>;
 /** The database, or a transaction in it. */
-export type Db = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | 'selectDistinct'>;
+export type Db = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | 'selectDistinct' | '$count'>;
 
 export interface Store {
   db: Database;
@@ -38,15 +36,33 @@ export function openStore(url: string, connections = 12): Store {
   return { db: drizzle(pool, { schema, mode: 'default' }), pool, close: () => pool.end() };
 }
 
-/** Brings the schema up to date. Two processes at once are safe: the second waits, then finds nothing to do. */
-export async function migrateStore(store: Store, root: string): Promise<void> {
-  const connection = await store.pool.getConnection();
+/** The query builder on one connection of the pool: made once each. */
+const onConnection = new WeakMap<object, Db>();
+
+/**
+ * Runs `work` between a beginning and its COMMIT, on a connection of its own. A connection that cannot even be rolled back is of
+ * no use to the next one: it is closed rather than given back.
+ */
+async function between<T>({ pool }: Store, begin: string[], work: (db: Db) => Promise<T>): Promise<T> {
+  const connection = await pool.getConnection();
+  let isWell = false;
   try {
-    await connection.query("SELECT GET_LOCK('iwashi-migrations', 120)");
-    await migrate(store.db, { migrationsFolder: path.join(root, 'src/server/store/migrations') });
+    const db = onConnection.get(connection.connection) ?? drizzle(connection, { schema, mode: 'default' });
+    onConnection.set(connection.connection, db);
+    for (const statement of begin) await connection.query(statement);
+    const result = await work(db);
+    await connection.query('COMMIT');
+    isWell = true;
+    return result;
+  } catch (error) {
+    isWell = await connection.query('ROLLBACK').then(
+      () => true,
+      () => false,
+    );
+    throw error;
   } finally {
-    await connection.query("SELECT RELEASE_LOCK('iwashi-migrations')");
-    connection.release();
+    if (isWell) connection.release();
+    else connection.destroy();
   }
 }
 
@@ -61,7 +77,7 @@ export async function inTransaction<T>(
 ): Promise<T> {
   for (let tries = 1; ; tries += 1) {
     try {
-      return await store.db.transaction(change);
+      return await between(store, ['BEGIN'], change);
     } catch (error) {
       const number = errorNumber(error);
       if (tries >= MOST_TRIES || number === null || !(PASSING_ERRORS.has(number) || alsoRetry.includes(number)))
@@ -78,10 +94,8 @@ export const nothingAlongside: Alongside = () => Promise.resolve();
 
 /** Reads several things as they stand at one moment, whatever is written meanwhile. */
 export function inSnapshot<T>(store: Store, read: (db: Db) => Promise<T>): Promise<T> {
-  return store.db.transaction(read, {
-    isolationLevel: 'repeatable read',
-    withConsistentSnapshot: true,
-  });
+  const begin = ['SET TRANSACTION ISOLATION LEVEL REPEATABLE READ', 'START TRANSACTION WITH CONSISTENT SNAPSHOT'];
+  return between(store, begin, read);
 }
 
 /**
@@ -102,18 +116,43 @@ export function errorNumber(error: unknown): number | null {
   return 'cause' in error ? errorNumber(error.cause) : null;
 }
 
-/** ER_UNKNOWN_COM_ERROR and ER_ERROR_DURING_COMMIT, besides those above: it may well go another time. */
-const AWAY_ERRORS = new Set([...PASSING_ERRORS, 1047, 1180]);
-/** What the driver and Node call a connection that broke, or could not be made. */
-const BROKEN = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT']);
+/**
+ * MariaDB's own ways to say, besides those above, that it may well go another time: ER_CON_COUNT_ERROR, ER_UNKNOWN_COM_ERROR,
+ * ER_SERVER_SHUTDOWN, ER_ERROR_DURING_COMMIT, ER_NEW_ABORTING_CONNECTION, ER_QUERY_INTERRUPTED, ER_CONNECTION_KILLED.
+ */
+const AWAY_ERRORS = new Set([...PASSING_ERRORS, 1040, 1047, 1053, 1180, 1184, 1317, 1927]);
+/** What Node calls a connection that broke, or could not be made. */
+const BROKEN = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT']);
 
 /** Whether an error says that the database was busy, or away: what was asked may be asked again. */
 export function isAway(error: unknown): boolean {
   const number = errorNumber(error);
   if (number !== null && AWAY_ERRORS.has(number)) return true;
-  const isOurs = typeof error === 'object' && error !== null;
-  if (isOurs && 'code' in error && typeof error.code === 'string' && BROKEN.has(error.code)) return true;
-  return isOurs && 'cause' in error && isAway(error.cause);
+  if (typeof error !== 'object' || error === null) return false;
+  // So the driver marks whatever ended a connection; not all of it has a code.
+  if ('fatal' in error && error.fatal === true && (number === null || number < 0)) return true;
+  if ('code' in error && typeof error.code === 'string' && BROKEN.has(error.code)) return true;
+  return 'cause' in error && isAway(error.cause);
+}
+
+/** For so long somebody who waits for an answer waits for a database that is away; and it rests between two tries. */
+const AWAY_MS = 5_000;
+const AWAY_REST_MS = 100;
+
+/**
+ * Does something again while the database is away, changes hands, or breaks connections.
+ * @param work what may be done twice: it is not known whether it was done when its connection broke
+ */
+export async function throughBreaks<T>(work: () => Promise<T>): Promise<T> {
+  const until = Date.now() + AWAY_MS;
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (!isAway(error) || Date.now() >= until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, AWAY_REST_MS));
+    }
+  }
 }
 
 /** How many rows a writing statement changed. */

@@ -100,8 +100,12 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
   };
 }
 
-/** How much went by each route from each source to each connection since a moment, and what is held now. */
-export async function readFlows(db: Db, since: number): Promise<Map<string, { delivered: number; held: number }>> {
+/** How much went by each route from each source to each connection on so many days, today with them, and what is held now. */
+export async function readFlows(
+  db: Db,
+  days: number,
+  now: number,
+): Promise<Map<string, { delivered: number; held: number }>> {
   const rows = await rowsOf<{
     routeId: string;
     sourceId: string;
@@ -110,11 +114,10 @@ export async function readFlows(db: Db, since: number): Promise<Map<string, { de
     held: number;
   }>(
     db,
-    // Each by its index: what was delivered lately, and what is held.
+    // What was delivered was counted as it happened; what is held is looked up by its index.
     sql`SELECT routeId, sourceId, connectionId, SUM(delivered) AS delivered, SUM(held) AS held FROM (
-        SELECT d.route_id AS routeId, s.source_id AS sourceId, d.connection_id AS connectionId, COUNT(*) AS delivered, 0 AS held
-          FROM deliveries d STRAIGHT_JOIN submissions s ON s.id = d.submission_id
-          WHERE d.state = 'delivered' AND d.ended_at >= ${since} GROUP BY d.route_id, s.source_id, d.connection_id
+        SELECT route_id AS routeId, source_id AS sourceId, connection_id AS connectionId, SUM(delivered) AS delivered, 0 AS held
+          FROM delivery_counts WHERE day > ${Math.floor(now / DAY_MS) - days} GROUP BY route_id, source_id, connection_id
         UNION ALL
         SELECT d.route_id, s.source_id, d.connection_id, 0, COUNT(*)
           FROM deliveries d STRAIGHT_JOIN submissions s ON s.id = d.submission_id
@@ -124,7 +127,7 @@ export async function readFlows(db: Db, since: number): Promise<Map<string, { de
   return new Map(
     rows.map((row) => [
       `${row.routeId} ${row.sourceId} ${row.connectionId}`,
-      { delivered: row.delivered, held: row.held },
+      { delivered: Number(row.delivered), held: Number(row.held) },
     ]),
   );
 }

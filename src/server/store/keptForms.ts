@@ -4,7 +4,10 @@ import type { Db } from './database.ts';
 import { keptForms } from './schema/index.ts';
 
 export async function keepForm(db: Db, kept: typeof keptForms.$inferInsert): Promise<void> {
-  await db.insert(keptForms).values(kept);
+  await db
+    .insert(keptForms)
+    .values(kept)
+    .onDuplicateKeyUpdate({ set: { tokenHash: kept.tokenHash } });
 }
 
 /** What was entered into a form of a source; null when it is gone. @param since what was kept before is too old */

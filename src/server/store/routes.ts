@@ -1,11 +1,17 @@
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, insertRows, type Db } from './database.ts';
-import { routes, routeSources, routeVersions } from './schema/index.ts';
+import { deliveries, routes, routeSources, routeVersions, sendings, trials } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
-export type RouteRecord = Versioned<RouteDocument>;
+export interface RouteRecord extends Versioned<RouteDocument> {
+  /** In which folder of the list it stands; '' for none. */
+  folder: string;
+  createdAt: number;
+  /** null while it is in use. */
+  archivedAt: number | null;
+}
 
 const joined = (db: Db) =>
   db
@@ -157,4 +163,22 @@ export async function publishRoute(
     routeSources,
     sources.map((sourceId) => ({ routeId: route.id, sourceId })),
   );
+}
+
+/** Puts a route aside, or takes it out again. @param at null to take it out @returns false where it is so already */
+export async function archiveRoute(db: Db, id: string, at: number | null): Promise<boolean> {
+  const result = await db
+    .update(routes)
+    .set({ archivedAt: at })
+    .where(and(eq(routes.id, id), at === null ? isNotNull(routes.archivedAt) : isNull(routes.archivedAt)));
+  return changedRows(result) === 1;
+}
+
+/** How many deliveries went by a route, whatever became of them. */
+export const countDeliveriesOf = (db: Db, id: string): Promise<number> => db.$count(deliveries, eq(deliveries.routeId, id));
+
+/** Deletes a route by which nothing went. */
+export async function removeRoute(db: Db, id: string): Promise<void> {
+  for (const table of [routeSources, routeVersions, trials, sendings]) await db.delete(table).where(eq(table.routeId, id));
+  await db.delete(routes).where(eq(routes.id, id));
 }

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzl
 import type { MadeDocument, SourceDocument } from '../../core/intake/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
-import { sources, sourceVersions } from './schema/index.ts';
+import { formCounts, formEvents, keptForms, routeSources, sources, sourceVersions, submissions } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
 /** A source that an operator made. */
@@ -12,6 +12,9 @@ export interface SourceRecord extends Versioned<MadeDocument>, SourceTimes {
 }
 
 interface SourceTimes {
+  /** In which folder of the list it stands; '' for none. */
+  folder: string;
+  createdAt: number;
   /** When its draft goes live by itself, and who said so; null for never. */
   publishAt: number | null;
   publishBy: string | null;
@@ -118,8 +121,14 @@ export async function saveSourceDraft(
   return result.affectedRows === 1;
 }
 
-export async function renameSource(db: Db, id: string, name: string): Promise<void> {
-  await db.update(sources).set({ name }).where(eq(sources.id, id));
+/** How many submissions came by a source, whatever became of them. */
+export const countSubmissionsOf = (db: Db, id: string): Promise<number> => db.$count(submissions, eq(submissions.sourceId, id));
+
+/** Deletes a source by which nothing came, with what was counted of it. */
+export async function removeSource(db: Db, id: string): Promise<void> {
+  for (const table of [keptForms, formEvents, formCounts, routeSources, sourceVersions])
+    await db.delete(table).where(eq(table.sourceId, id));
+  await db.delete(sources).where(eq(sources.id, id));
 }
 
 /** Says when a draft goes live by itself. @param at null for never */

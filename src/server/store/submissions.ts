@@ -18,6 +18,7 @@ import {
   executePlainly,
   firstIdAt,
   isAway,
+  throughBreaks,
   oneOf,
   type Db,
   type Store,
@@ -64,27 +65,20 @@ const acceptStatement = (rows: number): string =>
 /** So many rows go by one statement at most; and so many statements at once. */
 const TOGETHER = { atOnce: 2, most: 32 };
 
-/** For so long a submission waits for a database that is away; and rests between two tries. */
-const AWAY_MS = 5_000;
-const AWAY_REST_MS = 100;
-
 type Row = (string | number | null)[];
 /** Whether a row was stored (not where it is there already), or what kept it from that. */
 type Stored = { stored: boolean } | { error: unknown };
 const accepting = new WeakMap<Pool, (row: Row) => Promise<Stored>>();
 
 /** Stores rows by one statement: all of them, or, where one is in the way of all, each by itself. */
-async function acceptRows(pool: Pool, rows: Row[], until = Date.now() + AWAY_MS): Promise<Stored[]> {
+async function acceptRows(pool: Pool, rows: Row[]): Promise<Stored[]> {
   try {
-    await executePlainly(pool, acceptStatement(rows.length), rows.flat());
+    // Each row is stored once by its keys.
+    await throughBreaks(() => executePlainly(pool, acceptStatement(rows.length), rows.flat()));
     return rows.map(() => ({ stored: true }));
   } catch (error) {
-    // While the database changes hands: whoever sent it waits, and each row is stored once by its keys.
-    if (isAway(error) && Date.now() < until) {
-      await new Promise((resolve) => setTimeout(resolve, AWAY_REST_MS));
-      return acceptRows(pool, rows, until);
-    }
-    if (rows.length > 1) return (await Promise.all(rows.map((row) => acceptRows(pool, [row], until)))).flat();
+    if (isAway(error)) return rows.map(() => ({ error }));
+    if (rows.length > 1) return (await Promise.all(rows.map((row) => acceptRows(pool, [row])))).flat();
     return [errorNumber(error) === DUPLICATE_ENTRY ? { stored: false } : { error }];
   }
 }

@@ -1,6 +1,6 @@
 import type { SilenceFinding, SilenceView } from '../../contract/insight.ts';
 import type { Silence } from '../../core/insight/index.ts';
-import { silenceOf } from '../../core/insight/index.ts';
+import { countOf, silenceOf } from '../../core/insight/index.ts';
 import { isOpenAt } from '../../core/intake/index.ts';
 import { checkInstallation } from '../connecting/installation.ts';
 import type { Context } from '../context.ts';
@@ -36,9 +36,10 @@ export async function silences(
   ]);
   const found = live.flatMap((id): [string, Silence][] => {
     const lastAt = last.get(id) ?? null;
-    const came = sums
-      .filter(({ of, what }) => of === id && what === 'completed')
-      .reduce((sum, { count }) => sum + count, 0);
+    const came = countOf(
+      sums.filter(({ of }) => of === id),
+      'completed',
+    );
     const silence = silenceOf(came, (lastAt ?? 0) - start, lastAt, now());
     return silence ? [[id, silence]] : [];
   });
@@ -46,7 +47,7 @@ export async function silences(
 }
 
 /** The pages on which a form was met lately, those with most visitors first. */
-export async function pagesOf({ store, now }: Context, id: string): Promise<string[]> {
+export async function pagesMetOn({ store, now }: Context, id: string): Promise<string[]> {
   const sums = await readSums(store.db, 'value', {
     dimension: 'page',
     sourceIds: [id],
@@ -77,8 +78,6 @@ export async function whySilent(context: Context, source: SourceRecord): Promise
     over(hoursOf(now() - RHYTHM_MS), hoursOf(since) + 1, 'all'),
     over(hoursOf(since), hoursOf(now()) + 1, 'question'),
   ]);
-  const sum = (rows: typeof sinceThen, wanted: string) =>
-    rows.filter(({ what }) => what === wanted).reduce((all, { count }) => all + count, 0);
   const findings: SilenceFinding[] = [];
   const note = (ok: boolean, found: string) => void findings.push({ ok, found });
   if (live.kind === 'form' && !isOpenAt(live.open, now()))
@@ -88,13 +87,13 @@ export async function whySilent(context: Context, source: SourceRecord): Promise
       false,
       `Version ${liveVersion} went live within a day before the last one came: what changed may keep people from sending it.`,
     );
-  const [shown, usually] = [sum(sinceThen, 'shown'), sum(before, 'shown')];
+  const [shown, usually] = [countOf(sinceThen, 'shown'), countOf(before, 'shown')];
   if (usually > 0 && shown === 0) note(false, 'Nobody has seen it since: it is gone from its pages, or our script is.');
   else if (shown > 0) {
-    const started = sum(sinceThen, 'started');
+    const started = countOf(sinceThen, 'started');
     note(false, `It was seen ${shown} times since, begun ${started} times, and sent by nobody.`);
   }
-  const kept = sum(aside, 'aside');
+  const kept = countOf(aside, 'aside');
   if (kept > 0) note(false, `${kept} were set aside since then. Look whether real people are among them.`);
   else note(true, 'Nothing was set aside since then.');
   if (live.kind === 'form') findings.push(...(await onPages(context, source, live)));
@@ -111,7 +110,7 @@ async function onPages(
   const known = visited.get(id);
   if (known && known.until > context.now()) return known.findings;
   const own = `${context.config.publicUrl}/`;
-  const pages = (await pagesOf(context, id)).filter((page) => !page.startsWith(own)).slice(0, MOST_VISITED);
+  const pages = (await pagesMetOn(context, id)).filter((page) => !page.startsWith(own)).slice(0, MOST_VISITED);
   const found = await checkInstallation(context, { publicId, live }, pages);
   const findings = found.flatMap(({ page, findings: all }): SilenceFinding[] => {
     const wrong = all.filter(({ ok }) => !ok);

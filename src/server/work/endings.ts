@@ -82,6 +82,7 @@ function storeEndings(context: Context, group: Ended[], owner: string): Promise<
     await noteDelivered(
       db,
       arrived.map(({ id }) => id),
+      now,
     );
     const refused = new Map<string, Fault>();
     const changed = new Set<string>();

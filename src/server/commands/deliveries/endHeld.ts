@@ -18,7 +18,7 @@ export const markArrived = (actor: Actor, context: Context, id: string) =>
 
 async function settle(db: Db, id: string, now: number): Promise<boolean> {
   const settled = await settleDelivery(db, id, now);
-  if (settled) await noteDelivered(db, [id]);
+  if (settled) await noteDelivered(db, [id], now);
   return settled;
 }
 

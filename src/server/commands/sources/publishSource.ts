@@ -1,8 +1,8 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { dueSources, findSource, publishSource as store, takeSchedule } from '../../store/sources.ts';
-import { done, inCommand, IWASHI, refused, unknown, type Actor, type Refusal } from '../command.ts';
-import { publishingIssues } from './publishingIssues.ts';
+import { done, inCommand, IWASHI, unknown, type Actor, type Refusal } from '../command.ts';
+import { keptFromLive } from './keptFromLive.ts';
 
 /**
  * Freezes the draft as the next version and makes it live, unless something in it keeps it from that.
@@ -17,9 +17,8 @@ export async function publishSource(
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);
     if (!source) return unknown('source');
-    if (source.archivedAt !== null) return refused('conflict', 'archived', 'It is archived: restore it first.');
-    const issues = publishingIssues(source.draft);
-    if (issues.length > 0) return refused('invalid', 'not-ready', 'It cannot go live yet.', issues);
+    const kept = keptFromLive(source);
+    if (kept) return kept;
     // Another worker may have done it meanwhile.
     if (due && !(await takeSchedule(db, id, due.at))) return done(undefined, null);
     await store(db, source, context.now());

@@ -12,6 +12,7 @@ import {
 } from '../../../contract/insight.ts';
 import { groupBy } from '../../../core/groupBy.ts';
 import {
+  countOf,
   DIMENSIONS,
   FUNNEL,
   hostOf,
@@ -78,8 +79,6 @@ export function insightRoutes(context: Context): Hono<Session> {
       toMs: end,
       sources: sources.map(({ id, name, draft }): SourceInsight => {
         const own = nowOf.get(id) ?? [];
-        const sum = (wanted: CountedWhat) =>
-          own.filter(({ what }) => what === wanted).reduce((all, { count }) => all + count, 0);
         const spansFor = (wanted: CountedWhat) =>
           spansOf(spans.filter(({ sourceId, what }) => sourceId === id && what === wanted));
         return {
@@ -89,9 +88,9 @@ export function insightRoutes(context: Context): Hono<Session> {
           counts: sumOf(own),
           before: sumOf(formerOf.get(id)),
           silence: silent.get(id) ?? null,
-          opened: sum('opened'),
-          downloaded: sum('downloaded'),
-          reached: sum('reached'),
+          opened: countOf(own, 'opened'),
+          downloaded: countOf(own, 'downloaded'),
+          reached: countOf(own, 'reached'),
           took: spansFor('took'),
           replied: spansFor('replied'),
         };
@@ -156,8 +155,7 @@ function trendOf(
 function valuesOf(rows: { of: string; what: CountedWhat; count: number }[]): ValueInsight[] {
   const told = rows.filter(({ what }) => isStep(what) || what === 'answered');
   const values = [...groupBy(told, ({ of }) => of)].map(([value, own]): ValueInsight => {
-    const answered = own.filter(({ what }) => what === 'answered').reduce((sum, { count }) => sum + count, 0);
-    return { value, counts: sumOf(own), answered };
+    return { value, counts: sumOf(own), answered: countOf(own, 'answered') };
   });
   const weight = ({ counts, answered }: ValueInsight) => counts.completed + answered;
   return values.sort((one, other) => weight(other) - weight(one) || other.counts.shown - one.counts.shown);

@@ -1,6 +1,7 @@
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/overview.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
+import { inBytes } from '../../../core/values/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
 import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
@@ -11,6 +12,7 @@ import { countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '
 import { readHealths } from '../../store/health.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
+import { readDisks } from '../../watching/machine.ts';
 import { silences } from '../../watching/silence.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
 import { allow, type Session } from '../gates.ts';
@@ -47,7 +49,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
     const routes = await listRoutes(store.db);
     const sourceNames = new Map(sources.map((source) => [source.id, source]));
     const connectionNames = new Map(connections.map(({ id, name }) => [id, name]));
-    const volumes = await readFlows(store.db, now() - 7 * DAY_MS);
+    const volumes = await readFlows(store.db, 7, now());
     const flows = routes
       .filter(({ state }) => state === 'live')
       .flatMap((route) =>
@@ -84,6 +86,14 @@ export function overviewRoutes(context: Context): Hono<Session> {
           link: `/connections/${id}`,
         });
     }
+    for (const { holds, freeBytes, nearlyFull } of await readDisks(context.config))
+      if (nearlyFull)
+        needs.push({
+          kind: 'disk',
+          count: 0,
+          text: `The disk that holds ${holds} is nearly full: ${inBytes(freeBytes)} are left. When nothing fits any more, forms cannot be sent. Make room, or move it to a larger one.`,
+          link: '',
+        });
     const { setAside, failed, mailsHeld, asksHeld } = await countSetAside(store.db);
     if (failed > 0)
       needs.push({ kind: 'failed', count: failed, text: 'could not be planned', link: '/activity?progress=failed' });

@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { FILE_NAME_HEADER, type OwnFileView } from '../../../contract/ownFiles.ts';
+import type { OwnFileView } from '../../../contract/ownFiles.ts';
 import { addOwnFile } from '../../commands/ownFiles/addOwnFile.ts';
 import { removeOwnFile } from '../../commands/ownFiles/removeOwnFile.ts';
 import type { Context } from '../../context.ts';
@@ -8,6 +8,7 @@ import { listOwnFiles } from '../../store/ownFiles.ts';
 import { listSources } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
+import { fileNameIn } from '../sentFile.ts';
 import { notFound, Problem } from '../problems.ts';
 
 /** Pictures and other files of the organisation's own. */
@@ -34,8 +35,7 @@ export function ownFileRoutes(context: Context): Hono<Session> {
   app.post('/', allow('sources:write'), async (c) => {
     const { body } = c.req.raw;
     if (!body) throw new Problem(422, 'invalid', 'There is no file in it.');
-    const name = decodeURIComponent(c.req.header(FILE_NAME_HEADER) ?? '');
-    const id = outcome(await addOwnFile(c.get('actor'), context, { name, content: body }));
+    const id = outcome(await addOwnFile(c.get('actor'), context, { name: fileNameIn(c), content: body }));
     const view = (await views()).find((one) => one.id === id);
     if (!view) throw notFound('file');
     return c.json(view, 201);

@@ -2,10 +2,10 @@ import { Hono } from 'hono';
 import type { SetAsideView, VariantsView, WaysView } from '../../../contract/source.ts';
 import { readWay } from '../../../core/forms/index.ts';
 import { groupBy } from '../../../core/groupBy.ts';
-import { compareVariants, type CountedWhat, type Stretch } from '../../../core/insight/index.ts';
+import { compareVariants, countOf, type CountedWhat, type Stretch } from '../../../core/insight/index.ts';
 import { SUSPICIONS } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
-import { pagesOf, whySilent } from '../../watching/silence.ts';
+import { pagesMetOn, whySilent } from '../../watching/silence.ts';
 import { readCounts, readSums } from '../../store/counting.ts';
 import { HOUR_MS } from '../../store/figures.ts';
 import type { SourceRecord } from '../../store/sources.ts';
@@ -36,7 +36,7 @@ export function sourceFigureRoutes(context: Context, must: (id: string) => Promi
   /** The pages on which a form was met lately, those with most visitors first. */
   app.get('/:id/pages', allow('sources:read'), async (c) => {
     const { id } = await must(c.req.param('id'));
-    return c.json(await pagesOf(context, id));
+    return c.json(await pagesMetOn(context, id));
   });
 
   /** Why nothing comes of a source any more, as far as it can be found out. */
@@ -70,7 +70,10 @@ export function sourceFigureRoutes(context: Context, must: (id: string) => Promi
     const stretches = days.map(([, rows]): Stretch => {
       const of = (what: CountedWhat) =>
         variants.map((variant) =>
-          rows.filter((row) => row.value === variant && row.what === what).reduce((sum, { count }) => sum + count, 0),
+          countOf(
+            rows.filter((row) => row.value === variant),
+            what,
+          ),
         );
       return { met: of('shown'), reached: of(live.goal) };
     });

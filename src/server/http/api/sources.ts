@@ -10,7 +10,7 @@ import {
   type SourceVersionView,
   type SourceView,
 } from '../../../contract/source.ts';
-import { pageToShow, readForms, sheetAddresses } from '../../../core/formats/index.ts';
+import { pageToShow, readForms, sheetsOf } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
 import {
   exampleValues,
@@ -21,7 +21,7 @@ import {
 } from '../../../core/intake/index.ts';
 import { ShownPageInput, type ShownPage } from '../../../contract/shownPage.ts';
 import { PagesInput } from '../../../contract/installation.ts';
-import { visitSheet } from '../../connecting/visiting.ts';
+import { visitSheets } from '../../connecting/visiting.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
@@ -55,8 +55,6 @@ import { pausingRoutes } from './pausing.ts';
 
 /** How many samples a route is tried on at once. */
 const MOST_SAMPLES = 500;
-/** So many style sheets of a page are read at most. */
-const MOST_SHEETS = 12;
 
 export function sourceRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
@@ -204,9 +202,10 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.post('/shown-page', allow('sources:write'), async (c) => {
     const { url } = await readInput(c, ShownPageInput);
     const html = await visited(context, url, '');
-    const addresses = sheetAddresses(html, url).slice(0, MOST_SHEETS);
-    const texts = await Promise.all(addresses.map((sheet) => visitSheet(context, sheet)));
-    const sheetAt = (sheet: string) => texts[addresses.indexOf(sheet)] ?? '';
+    // What is in the page stays in it.
+    const apart = sheetsOf(html, url).filter((sheet) => 'url' in sheet);
+    const sheets = await visitSheets(context, apart);
+    const sheetAt = (address: string) => sheets.find((sheet) => sheet.url === address)?.css ?? '';
     return c.json({ html: pageToShow(html, url, sheetAt) } satisfies ShownPage);
   });
 

@@ -3,7 +3,7 @@ import { LookFromInput, ThemeInput, type ThemeView } from '../../../contract/the
 import { readLook, sheetsOf } from '../../../core/formats/index.ts';
 import { keepTheme } from '../../commands/themes/keepTheme.ts';
 import { removeTheme } from '../../commands/themes/removeTheme.ts';
-import { visitSheet } from '../../connecting/visiting.ts';
+import { visitSheets } from '../../connecting/visiting.ts';
 import type { Context } from '../../context.ts';
 import { listSources } from '../../store/sources.ts';
 import { listThemes } from '../../store/themes.ts';
@@ -11,9 +11,6 @@ import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, readInput } from '../problems.ts';
 import { visited } from '../visited.ts';
-
-/** So many style sheets of a page are read at most. */
-const MOST_SHEETS = 12;
 
 /** Looks that several forms share, and looks that are read from pages. */
 export function themeRoutes(context: Context): Hono<Session> {
@@ -56,11 +53,13 @@ export function themeRoutes(context: Context): Hono<Session> {
     const { css, url } = await readInput(c, LookFromInput);
     if (css !== '') return c.json(readLook('', [css]));
     const page = await visited(context, url, 'CSS');
-    const named = sheetsOf(page, url).slice(0, MOST_SHEETS);
-    const sheets = await Promise.all(
-      named.map(async (sheet) => ('css' in sheet ? sheet.css : await visitSheet(context, sheet.url))),
+    const sheets = await visitSheets(context, sheetsOf(page, url));
+    return c.json(
+      readLook(
+        page,
+        sheets.map(({ css: sheet }) => sheet),
+      ),
     );
-    return c.json(readLook(page, sheets));
   });
 
   return app;

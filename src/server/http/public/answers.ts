@@ -1,19 +1,17 @@
 import type { Context as HonoContext } from 'hono';
-import { html } from 'hono/html';
 import { languageFor, STAMP_FIELD, type FormLanguage, type KeptFile } from '../../../core/forms/index.ts';
 import type { Entries, FieldIssue, FormDocument } from '../../../core/intake/index.ts';
 import type { SentPart, WorkWanted } from '../../../contract/placing.ts';
-import { languageOf, wordsIn } from '../../../forms/index.ts';
+import { languageOf } from '../../../forms/index.ts';
 import type { Context } from '../../context.ts';
 import { signTime } from '../../security/stamps.ts';
 import { WORK_BITS } from '../../security/work.ts';
-import { readOrganisationNames } from '../../store/organisation.ts';
 import { Problem, problemResponse } from '../problems.ts';
 import { afterSending, type Outcome } from './afterSending.ts';
 import { printKept, printShown, showClosed, showEnding, showForm, showKept, type FormState } from './formPage.ts';
 import { issuesIn } from './issueWords.ts';
-import { showPage } from './layout.ts';
 import type { LiveSource } from './liveSources.ts';
+import { AGAIN_SECONDS, asked, organisationName, showTrouble } from './troubles.ts';
 
 /** Why a submission was not taken, for the page or the problem document that says so. */
 export type Refusal =
@@ -27,6 +25,8 @@ export type Refusal =
 export interface ShownAgain {
   typed: Entries | null;
   issues: FieldIssue[];
+  /** Whether it could not be taken for a reason of ours. */
+  failed?: boolean;
   kept: Record<string, KeptFile>;
   msSinceShown: number;
   /** The page of it that they were on. */
@@ -102,30 +102,17 @@ async function pageAnswer(
     const { source, document, again } = refusal;
     const language = languageIn(c, document);
     const issues = issuesIn(language, document, again.typed ?? [], again.issues);
-    return showForm(c, of, stateOf(context, source, document, language, { ...again, issues }), 422);
+    if (again.failed) c.header('retry-after', String(AGAIN_SECONDS));
+    return showForm(
+      c,
+      of,
+      stateOf(context, source, document, language, { ...again, issues }),
+      again.failed ? 503 : 422,
+    );
   }
-  const language = languageFor(asked(c));
-  const { status, slug, message, headers } = refusal.problem;
-  if (status === 404) return showClosed(c, of, language, null);
-  for (const [name, value] of Object.entries(headers)) c.header(name, value);
-  const say = wordsIn(language);
-  const text =
-    slug === 'too-many'
-      ? say('tooOften', { seconds: headers['retry-after'] ?? '' })
-      : slug === WRONG_SITE().slug
-        ? say('wrongSite')
-        : message;
-  const body = html`<h1>${say('notSent')}</h1>
-    <p>${text}</p>`;
-  return showPage(c, { title: say('notSent'), language, of, body, personal: true }, status);
+  if (refusal.problem.status === 404) return showClosed(c, of, languageFor(asked(c)), null);
+  return showTrouble(c, of, refusal.problem);
 }
-
-export const WRONG_SITE = () =>
-  new Problem(
-    403,
-    'origin-not-allowed',
-    'This form does not take anything from the site that you came from. Please tell its owner.',
-  );
 
 /** As the IETF draft of the Idempotency-Key header field has it (draft-ietf-httpapi-idempotency-key-header, 2.7). */
 export const KEY_USED = () =>
@@ -168,11 +155,4 @@ export function stateOf(
 /** Whether a script on a page of others asks, which puts what it is answered in the place of the form. */
 export const asPart = (c: HonoContext): boolean => c.req.query('as') === 'part';
 
-/** What the browser asks for. */
-export const asked = (c: HonoContext): string => c.req.header('accept-language') ?? '';
-
 export const languageIn = (c: HonoContext, document: FormDocument): FormLanguage => languageOf(document, asked(c));
-
-/** The name by which people know whose page it is; '' while nobody said. */
-export const organisationName = async ({ store }: Context): Promise<string> =>
-  (await readOrganisationNames(store.db))[0] ?? '';

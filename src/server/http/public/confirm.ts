@@ -6,11 +6,13 @@ import type { Context } from '../../context.ts';
 import { confirm, readConfirmation, type ConfirmationStanding } from '../../commands/confirmations/confirm.ts';
 import { visitorAddress } from '../visitor.ts';
 import { readOrganisationNames } from '../../store/organisation.ts';
+import { afterBreak } from './troubles.ts';
 import { showPage, type Html } from './layout.ts';
 
 /** The page behind a confirmation link. Opening it changes nothing, since mail scanners open links; its button does. */
 export function confirmRoutes(context: Context): Hono {
   const app = new Hono();
+  app.onError(afterBreak(context));
   const answer = async (c: HonoContext, standing: ConfirmationStanding, pressed: boolean) => {
     const language = languageFor(c.req.header('accept-language') ?? '');
     const [of = ''] = await readOrganisationNames(context.store.db);

@@ -25,6 +25,8 @@ export interface FormState {
   /** What was typed, as it was sent; null when nobody typed anything yet. */
   typed: Entries | null;
   issues: FieldIssue[];
+  /** Whether it could not be taken for a reason of ours. */
+  failed?: boolean;
   /** Files that came with an earlier try, by field name. */
   kept: Record<string, KeptFile>;
   /** The page of it that somebody was on; absent for the first. */
@@ -34,24 +36,45 @@ export interface FormState {
 }
 
 /** A form as it stands in a page. */
-export function printShown({ action, document, language, typed, issues, kept, at, carries }: FormState): Printed {
+export function printShown({
+  action,
+  document,
+  language,
+  typed,
+  issues,
+  failed,
+  kept,
+  at,
+  carries,
+}: FormState): Printed {
   const wrong = Object.fromEntries(issues.map(({ field, message }) => [field, message]));
   return printForm({
     action,
     face: document,
     language,
-    filled: { prefix: prefixFor(action), typed, wrong, kept, ...(at === undefined ? {} : { at }) },
+    filled: {
+      prefix: prefixFor(action),
+      typed,
+      wrong,
+      kept,
+      ...(failed ? { failed } : {}),
+      ...(at === undefined ? {} : { at }),
+    },
     carries,
   });
 }
 
 /** A form on a page of its own: the hosted form, and where a visitor is sent back to with what is wrong. */
 export function showForm(c: HonoContext, of: string, state: FormState, status = 200) {
-  const { document, language, issues, typed } = state;
+  const { document, language, issues, typed, failed } = state;
   const { html: form, css } = printShown(state);
   const title = document.title === '' && of === '' ? document.button : document.title;
   const shown = {
-    title: issues.length > 0 ? wordsIn(language)('again.check', { title: title || of }) : title,
+    title: failed
+      ? wordsIn(language)('notSent')
+      : issues.length > 0
+        ? wordsIn(language)('again.check', { title: title || of })
+        : title,
     personal: typed !== null,
     sendsTo: [document.ending, ...document.endings]
       .map(({ next }) => originIn(next))

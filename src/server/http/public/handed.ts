@@ -10,7 +10,7 @@ import { uploadPath } from '../../intake/uploads.ts';
 import { noteProgress } from '../../store/counting.ts';
 import { findOwnFile } from '../../store/ownFiles.ts';
 import { sendFile } from '../sentFile.ts';
-import { asked, organisationName } from './answers.ts';
+import { afterBreak, asked, organisationName } from './troubles.ts';
 import { showPage } from './layout.ts';
 
 /** What never changes at its address may be kept for good. */
@@ -26,6 +26,7 @@ const PACKAGES = [
 /** What forms show beside their HTML, and what they hand out: pictures, fonts, downloads. */
 export function handedRoutes(context: Context): Hono {
   const app = new Hono();
+  app.onError(afterBreak(context));
   const { store, now } = context;
 
   app.get('/files/:id', async (c) => {

@@ -21,27 +21,19 @@ import { isOpenAt, type FieldIssue, type FormDocument, type Payload } from '../.
 import type { Context } from '../../context.ts';
 import { endKept, keepEntries, readKept } from '../../intake/keeping.ts';
 import { knownBySign } from '../../intake/visitors.ts';
-import { elapsedSeconds, senderOf, takeSubmission } from '../../intake/take.ts';
+import { throughBreaks } from '../../store/database.ts';
+import { elapsedSeconds, senderOf, takeSubmission, type Arrival } from '../../intake/take.ts';
 import { isDone, newTask } from '../../security/work.ts';
 import { readSignedTime } from '../../security/stamps.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
-import { Problem, problemResponse, tooLarge } from '../problems.ts';
+import { Problem, problemOf, tooLarge } from '../problems.ts';
 import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
 import { SAFE_HEADERS } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
 import { afterSending, type Outcome } from './afterSending.ts';
-import {
-  answerTo,
-  asked,
-  asPart,
-  KEY_USED,
-  languageIn,
-  organisationName,
-  stateOf,
-  WRONG_SITE,
-  type Refusal,
-} from './answers.ts';
+import { answerTo, asPart, KEY_USED, languageIn, stateOf, type Refusal } from './answers.ts';
+import { afterBreak, answerTrouble, asked, isLookedAt, organisationName, WRONG_SITE } from './troubles.ts';
 import { cameBy, cameFrom, evidenceOf, filledIn, SIGN_PARAMETER } from './came.ts';
 import { showClosed, showEnding, showForm, showGone, showInstead } from './formPage.ts';
 import { showPage } from './layout.ts';
@@ -57,6 +49,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
   const pace = new Pace(submissionsPerMinute);
   const findLive = live.find;
   const dressed = secureHeaders(SAFE_HEADERS);
+  app.onError(afterBreak(context));
 
   app.get('*', dressed);
   const isOpen = ({ live: document }: LiveSource): boolean =>
@@ -137,7 +130,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       return { source, document, laterToken: await keepEntries(context, source.id, payload.entries) };
     const variant = sent(VARIANT_FIELD) ?? '';
     const work = sent(WORK_FIELD) ?? '';
-    const known = await knownBySign(context, sent(VISITOR_FIELD) ?? '');
+    const known = await throughBreaks(() => knownBySign(context, sent(VISITOR_FIELD) ?? ''));
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
     const again = (issues: FieldIssue[]): Refusal => {
@@ -154,7 +147,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       return { source, document: forVisitor(withVariant(source.live, variant), known), again: shown };
     };
     if (body.issues.length > 0) return again(body.issues);
-    const taken = await takeSubmission(context, {
+    const arrival: Arrival = {
       sourceId: source.id,
       sourceVersion: source.liveVersion ?? 0,
       document: asVariant(source.live, variant),
@@ -166,10 +159,18 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       canWork: asPart(c) && work === 'can',
       hasWorked: isDone(context.config.secretKey, source.publicId, work, context.now()),
       shownAt,
+    };
+    const taken = await takeSubmission(context, arrival).catch((error: unknown) => {
+      // A page shows once more what was typed; a script and a program still have it.
+      const refusal = isLookedAt(c) ? again([]) : null;
+      if (!refusal || !('again' in refusal)) throw error;
+      problemOf(error, context.log);
+      return { ...refusal, again: { ...refusal.again, failed: true } };
     });
+    if ('again' in taken) return taken;
     if (taken.ok) {
       const kept = sent(KEPT_FIELD);
-      if (kept) await endKept(context, kept);
+      if (kept) await throughBreaks(() => endKept(context, kept));
       return {
         ids: taken.ids,
         source: { ...source, live: asVariant(source.live, variant) },
@@ -223,8 +224,6 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
 const asVariant = (live: LiveSource['live'], id: string): LiveSource['live'] =>
   live.kind === 'form' ? withVariant(live, id) : live;
 
-const TOO_LARGE = () => tooLarge('This is more than this source can hold.');
-
 /** A length that is told is checked without touching the body; one that is not is counted as it streams in. */
 const limitBody =
   (context: Context, find: (publicId: string) => Promise<LiveSource | null>): MiddlewareHandler =>
@@ -232,9 +231,24 @@ const limitBody =
     const maxSize = bodyLimitOf(context, await find(c.req.param('publicId') ?? ''));
     const length = c.req.header('content-length');
     if (length === undefined || c.req.header('transfer-encoding') !== undefined)
-      return bodyLimit({ maxSize, onError: () => problemResponse(TOO_LARGE()) })(c, next);
-    return Number(length) > maxSize ? problemResponse(TOO_LARGE()) : next();
+      return bodyLimit({ maxSize, onError: () => tooMuch(context, c) })(c, next);
+    return Number(length) > maxSize ? tooMuch(context, c) : next();
   };
+
+/** So much of what is too large is read on, so that whoever sends it hears of it rather than of a broken connection. */
+const HEARD_OUT_BYTES = 4 * 1024 * 1024;
+
+async function tooMuch(context: Context, c: HonoContext): Promise<Response> {
+  const problem = tooLarge('This is more than this source can hold.');
+  if (isLookedAt(c)) {
+    let read = 0;
+    for await (const piece of c.req.raw.body ?? []) {
+      read += piece.length;
+      if (read > HEARD_OUT_BYTES) break;
+    }
+  }
+  return answerTrouble(context, c, problem);
+}
 
 /** The files that came with a form that has to be mended: they need not be chosen again. */
 const keptIn = (context: Context, { files }: Payload): Record<string, KeptFile> =>

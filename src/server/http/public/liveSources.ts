@@ -1,5 +1,6 @@
 import { withPictures } from '../../../core/forms/index.ts';
 import type { Context } from '../../context.ts';
+import { throughBreaks } from '../../store/database.ts';
 import { findSourceByPublicId, listSources, type SourceRecord } from '../../store/sources.ts';
 
 /** A published change reaches visitors within this time. */
@@ -32,7 +33,8 @@ export function liveSources({ store, now, config }: Context): LiveSources {
       if (cached && cached.until > now()) return cached.source;
       let found: SourceRecord | null;
       try {
-        found = await findSourceByPublicId(store.db, publicId);
+        const read = () => findSourceByPublicId(store.db, publicId);
+        found = await (cached ? read() : throughBreaks(read));
       } catch (error) {
         // While the database is away, what was live a moment ago is.
         if (cached) return cached.source;

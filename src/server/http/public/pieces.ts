@@ -5,6 +5,7 @@ import { addPiece, beginPieces, endPieces, isWhole, piecesThere } from '../../in
 import { readSignedText, signText } from '../../security/stamps.ts';
 import { findUpload, type UploadRecord } from '../../store/uploads.ts';
 import { problemResponse, Problem, tooLarge } from '../problems.ts';
+import { fileNameIn } from '../sentFile.ts';
 import { visitorAddress } from '../visitor.ts';
 import { keptToken } from './body.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
@@ -71,7 +72,7 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
     if (!Number.isSafeInteger(size) || size < 1)
       return problemResponse(new Problem(400, 'invalid', 'Upload-Length says how many bytes the file has.'));
     if (size > config.uploadBytes) return problemResponse(tooLarge('This file is larger than what is taken.'));
-    const name = decodeName(c.req.header(FILE_NAME_HEADER) ?? '');
+    const name = fileNameIn(c);
     const id = await beginPieces(context, { sourceId: source.id, name, size });
     c.header('location', `${config.publicUrl}/in/${source.publicId}/files/${signText(config.secretKey, WHAT, id)}`);
     c.header('upload-offset', '0');
@@ -106,12 +107,4 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
 
 async function* nothing(): AsyncGenerator<Uint8Array> {
   // A piece of no bytes asks how far it is.
-}
-
-function decodeName(encoded: string): string {
-  try {
-    return decodeURIComponent(encoded);
-  } catch {
-    return encoded;
-  }
 }

@@ -6,6 +6,7 @@ import { forVisitor, insteadFor, withVariant } from '../../../core/forms/index.t
 import { isOpenAt } from '../../../core/intake/index.ts';
 import {
   fontsOf,
+  HOST_CSS,
   languageOf,
   prefixFor,
   printClosed,
@@ -30,8 +31,6 @@ const HEARD_EVERY_MS = 60_000;
 const MOST_SITES = 1_000;
 const SIGN_LIMIT_BYTES = 1_000;
 const NOTHING = { html: '', css: '' };
-/** Nothing that a page says of everything reaches the form, but its font where the form asks for that. */
-const HOST_CSS = ':host{all:initial!important;display:block!important;font-family:inherit!important}';
 
 /**
  * What the script on pages of others asks for: itself, which forms show themselves on a site, and each form.

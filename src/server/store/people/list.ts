@@ -19,7 +19,7 @@ export async function listPeople(
   limit: number,
 ): Promise<PersonRecord[]> {
   const like = text === '' ? null : await peopleLike(db, text);
-  if (text !== '' && (like === null || ('ids' in like && like.ids.length === 0))) return [];
+  if (text !== '' && like === null) return [];
   // Few are read and put in order; otherwise they come in it.
   const few = like !== null && 'ids' in like;
   const found =

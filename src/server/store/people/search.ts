@@ -55,7 +55,7 @@ export async function fillSearchWords(store: Store): Promise<boolean> {
 }
 
 /**
- * Whose words begin with what is searched for; null where nothing is. Few are found by their words; where many are, whoever asks goes
+ * Whose words begin with what is searched for; null where nothing is, or nobody is found. Few are found by their words; where many are, whoever asks goes
  * through the newest and looks at the words of each, which soon finds a page.
  * @param contactId the column that names a person
  */
@@ -86,7 +86,7 @@ export async function peopleLike(
           sql` AND `,
         ),
     };
-  if (others.length === 0 || rarest.ids.length === 0) return { ids: rarest.ids };
+  if (others.length === 0 || rarest.ids.length === 0) return someOf(rarest.ids);
   const all = sql.join(
     others.map((term) => has(term, sql`c.id`)),
     sql` AND `,
@@ -95,5 +95,7 @@ export async function peopleLike(
     db,
     sql`SELECT c.id FROM contacts c WHERE c.id IN ${oneOf(rarest.ids)} AND ${all}`,
   );
-  return { ids: rows.map(({ id }) => id) };
+  return someOf(rows.map(({ id }) => id));
 }
+
+const someOf = (ids: string[]) => (ids.length === 0 ? null : { ids });

@@ -11,6 +11,8 @@ export const connections = mysqlTable('connections', {
   id: id('id').primaryKey(),
   profile: varchar('profile', { length: 60 }).notNull(),
   name: varchar('name', { length: 80 }).notNull(),
+  /** In which folder of the list it stands; '' for none. */
+  folder: varchar('folder', { length: 60 }).notNull().default(''),
   baseUrl: varchar('base_url', { length: 300 }).notNull(),
   /** The credentials, encrypted. */
   secret: longText('secret').notNull(),

@@ -1,4 +1,4 @@
-import { customType, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import { customType, index, int, mysqlTable, primaryKey, tinyint, varchar } from 'drizzle-orm/mysql-core';
 import type { CountedWhat, Dimension } from '../../../core/insight/index.ts';
 import { id, time } from './columns.ts';
 
@@ -54,4 +54,20 @@ export const formCounts = mysqlTable(
     count: int('count').notNull(),
   },
   (table) => [primaryKey({ columns: [table.dimension, table.sourceId, table.hour, table.value, table.what] })],
+);
+
+/** How many deliveries arrived by each way through a route, by the day (UTC). */
+export const deliveryCounts = mysqlTable(
+  'delivery_counts',
+  {
+    /** Days since 1970. */
+    day: int('day').notNull(),
+    routeId: id('route_id').notNull(),
+    sourceId: id('source_id').notNull(),
+    connectionId: id('connection_id').notNull(),
+    /** Each figure is kept in several rows, so that those who add to it at the same time need not wait for one another. */
+    share: tinyint('share').notNull(),
+    delivered: int('delivered').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.day, table.routeId, table.sourceId, table.connectionId, table.share] })],
 );

@@ -7,11 +7,15 @@ import { id, json, time } from './columns.ts';
 export const routes = mysqlTable('routes', {
   id: id('id').primaryKey(),
   name: varchar('name', { length: 80 }).notNull(),
+  /** In which folder of the list it stands; '' for none. */
+  folder: varchar('folder', { length: 60 }).notNull().default(''),
   state: varchar('state', { length: 10 }).$type<PublishState>().notNull(),
   draft: json('draft', readRoute).notNull(),
   draftAt: time('draft_at').notNull(),
   liveVersion: int('live_version'),
   createdAt: time('created_at').notNull(),
+  /** null while it is in use. */
+  archivedAt: time('archived_at'),
 });
 
 /** The sources that each route takes, as it is live. */

@@ -30,6 +30,8 @@ export const sources = mysqlTable('sources', {
   id: id('id').primaryKey(),
   publicId: varchar('public_id', { length: 40 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
+  /** In which folder of the list it stands; '' for none. */
+  folder: varchar('folder', { length: 60 }).notNull().default(''),
   state: varchar('state', { length: 10 }).$type<PublishState>().notNull(),
   draft: json('draft', readSource).notNull(),
   draftAt: time('draft_at').notNull(),

@@ -8,6 +8,15 @@ import { SaveTable } from './SaveTable.tsx';
 const isTold = ({ opened, downloaded, reached, took, replied }: SourceInsight): boolean =>
   opened + downloaded + reached > 0 || took !== null || replied !== null;
 
+const HEAD = [
+  'Opened',
+  'Half filled it in within',
+  'Downloaded',
+  'Came to the goal page',
+  'Answered by colleagues',
+  'Half of those within',
+];
+
 /** What is told beside the way from seeing to arriving: how long it took, what was fetched, how soon somebody answered. */
 export function SpansTable({ view }: { view: InsightView }) {
   const rows = view.sources.filter(isTold);
@@ -45,24 +54,11 @@ export function SpansTable({ view }: { view: InsightView }) {
           <thead className="text-quiet">
             <tr>
               <th scope="col">Source</th>
-              <th scope="col" className="text-right">
-                Opened
-              </th>
-              <th scope="col" className="text-right">
-                Half filled it in within
-              </th>
-              <th scope="col" className="text-right">
-                Downloaded
-              </th>
-              <th scope="col" className="text-right">
-                Came to the goal page
-              </th>
-              <th scope="col" className="text-right">
-                Answered by colleagues
-              </th>
-              <th scope="col" className="text-right">
-                Half of those within
-              </th>
+              {HEAD.map((words) => (
+                <th key={words} scope="col" className="text-right">
+                  {words}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>

@@ -1,4 +1,5 @@
-import { Bot, CircleCheck, Hand, Plug, Route, TriangleAlert, Volume1, type LucideIcon } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Bot, CircleCheck, Hand, HardDrive, Plug, Route, TriangleAlert, Volume1, type LucideIcon } from 'lucide-react';
 import { Link } from 'react-router';
 import type { OverviewView } from '../../../contract/overview.ts';
 import { useOverview } from '../../data/overview.ts';
@@ -15,6 +16,7 @@ const ICONS: Record<string, LucideIcon> = {
   mail: TriangleAlert,
   route: Route,
   silent: Volume1,
+  disk: HardDrive,
 };
 
 export function OverviewPage() {
@@ -81,7 +83,7 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
               const Icon = ICONS[kind] ?? TriangleAlert;
               return (
                 <li key={kind + text} className="border-b border-base-300 last:border-0">
-                  <Link to={link} className="flex gap-3 px-3 py-2.5 hover:bg-base-200">
+                  <NeedLine link={link}>
                     <Icon
                       size={17}
                       aria-hidden="true"
@@ -96,7 +98,7 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
                       )}
                       {text}
                     </span>
-                  </Link>
+                  </NeedLine>
                 </li>
               );
             })}
@@ -104,6 +106,16 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
         )}
       </section>
     </div>
+  );
+}
+
+/** What needs somebody leads to where it is mended, where that is in here. */
+function NeedLine({ link, children }: { link: string; children: ReactNode }) {
+  if (link === '') return <div className="flex gap-3 px-3 py-2.5">{children}</div>;
+  return (
+    <Link to={link} className="flex gap-3 px-3 py-2.5 hover:bg-base-200">
+      {children}
+    </Link>
   );
 }
 

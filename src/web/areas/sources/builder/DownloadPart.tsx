@@ -3,6 +3,7 @@ import type { Download } from '../../../../core/forms/index.ts';
 import { inBytes } from '../../../../core/values/index.ts';
 import { useAddOwnFile, useOwnFiles } from '../../../data/ownFiles.ts';
 import { Field } from '../../../parts/Field.tsx';
+import { FileButton } from '../../../parts/FileButton.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { ActionError } from '../../../parts/States.tsx';
 
@@ -51,19 +52,11 @@ export function DownloadPart({ download, about, onChange }: DownloadPartProps) {
           ))}
         </select>
       </Field>
-      <label className={`relative btn btn-sm self-start ${add.isPending ? 'btn-disabled' : ''}`}>
-        <FileUp size={15} aria-hidden="true" /> {add.isPending ? 'Adding it' : 'Choose a file'}
-        <input
-          type="file"
-          className="sr-only"
-          disabled={add.isPending}
-          onChange={({ target }) => {
-            const [file] = target.files ?? [];
-            target.value = '';
-            if (file) add.mutate({ file, name: file.name }, { onSuccess: ({ id }) => set({ file: id, url: '' }) });
-          }}
-        />
-      </label>
+      <FileButton
+        icon={<FileUp size={15} aria-hidden="true" />}
+        busy={add.isPending}
+        onFile={(file) => add.mutate({ file, name: file.name }, { onSuccess: ({ id }) => set({ file: id, url: '' }) })}
+      />
       <ActionError error={add.error} />
       {download.file === '' && (
         <Field label="Its address">

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type SubmitEvent } from 'react';
 import { fitsPattern } from '../../../../core/showing/index.ts';
 import type { FormDocument } from '../../../../core/intake/index.ts';
-import type { Printed } from '../../../../forms/index.ts';
+import { HOST_CSS, type Printed } from '../../../../forms/index.ts';
 import { usePagesOf, useShowPage } from '../../../data/sources.ts';
 import { ActionError } from '../../../parts/States.tsx';
 import { PREVIEW_WIDTHS, type PreviewWidth } from './Surface.tsx';
@@ -45,7 +45,7 @@ export function OnPage({ sourceId, address, printed, document: form, width }: On
     host.dataset.shownForm = '';
     const shadow = host.attachShadow({ mode: 'open' });
     // Fonts count for a whole page; the rest stays in the form.
-    shadow.innerHTML = `<style>:host{all:initial!important;display:block!important;font-family:inherit!important}\n${printed.css}</style>${printed.html}`;
+    shadow.innerHTML = `<style>${HOST_CSS}\n${printed.css}</style>${printed.html}`;
     shadow.querySelector('dialog')?.setAttribute('open', '');
     const { words, put } = standOn(page, form, address, shownAt);
     put(host);

@@ -1,9 +1,10 @@
 import { ImageUp } from 'lucide-react';
-import { useId, useState, type ChangeEvent } from 'react';
+import { useState } from 'react';
 import { PICTURE_BYTES, type OwnFileView } from '../../../../contract/ownFiles.ts';
 import { ownPicture, pictureAddress } from '../../../../core/forms/index.ts';
 import { inBytes } from '../../../../core/values/index.ts';
 import { useAddOwnFile, useOwnFiles } from '../../../data/ownFiles.ts';
+import { FileButton } from '../../../parts/FileButton.tsx';
 import { readPicture, shrinkPicture, type ChosenPicture } from '../../../parts/shrinkPicture.ts';
 import { ActionError } from '../../../parts/States.tsx';
 
@@ -29,7 +30,6 @@ const SHARP = 2;
 
 /** Chooses a picture: one of yours, a new one from this device, or any by its address. */
 export function PictureInput({ label, url, shownWidth, error, onChange }: PictureInputProps) {
-  const id = useId();
   const files = useOwnFiles();
   const add = useAddOwnFile();
   const [heavy, setHeavy] = useState<ChosenPicture | null>(null);
@@ -42,10 +42,7 @@ export function PictureInput({ label, url, shownWidth, error, onChange }: Pictur
     setHeavy(null);
     add.mutate({ file, name }, { onSuccess: take });
   };
-  const choose = async ({ target }: ChangeEvent<HTMLInputElement>) => {
-    const [file] = target.files ?? [];
-    target.value = '';
-    if (!file) return;
+  const choose = async (file: File) => {
     setTrouble('');
     const picture = await readPicture(file);
     if (!picture) setTrouble('This is no picture that browsers show. Take a PNG, JPEG, WebP, GIF or AVIF.');
@@ -74,16 +71,12 @@ export function PictureInput({ label, url, shownWidth, error, onChange }: Pictur
         />
       )}
       <div className="flex flex-wrap items-center gap-2">
-        <label className={`relative btn btn-sm ${add.isPending ? 'btn-disabled' : ''}`}>
-          <ImageUp size={15} aria-hidden="true" /> {add.isPending ? 'Adding it' : 'Choose a file'}
-          <input
-            type="file"
-            accept="image/*"
-            className="sr-only"
-            disabled={add.isPending}
-            onChange={(event) => void choose(event)}
-          />
-        </label>
+        <FileButton
+          icon={<ImageUp size={15} aria-hidden="true" />}
+          busy={add.isPending}
+          accept="image/*"
+          onFile={(file) => void choose(file)}
+        />
         {url !== '' && (
           <button className="btn btn-sm btn-ghost" onClick={() => onChange({ url: '', width: 0, height: 0 })}>
             Take it away
@@ -132,7 +125,6 @@ export function PictureInput({ label, url, shownWidth, error, onChange }: Pictur
         </select>
       )}
       <input
-        id={id}
         className="input input-sm w-full"
         aria-label={`${label}: address`}
         aria-invalid={Boolean(error)}
