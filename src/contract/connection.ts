@@ -85,6 +85,8 @@ export interface ConnectionView {
   credentials: Credential[];
   baseUrlLabel: string;
   name: string;
+  /** In which folder of the list it stands; '' for none. */
+  folder: string;
   /** Redacted when it is a secret. */
   baseUrl: string;
   /** The ends of the credentials. */

@@ -2,13 +2,18 @@
 export interface StatusView {
   database: 'up' | 'down';
   workers: number;
+  /** What is on its way: to be planned, delivered or mailed. */
   waiting: number;
+  /** Deliveries that wait until somebody confirms. */
+  unconfirmed: number;
   held: number;
   lastDeliveryAt: string | null;
   at: string;
 }
 
 export interface OverviewView {
+  /** The last 24 hours, from `since` on, in milliseconds since 1970. */
+  since: number;
   today: { submissions: number; confirmed: number; delivered: number; people: number };
   needs: { kind: string; text: string; link: string; count: number }[];
   flows: {
@@ -21,4 +26,6 @@ export interface OverviewView {
     delivered: number;
     held: number;
   }[];
+  /** How many more routes are live than are told here: the busiest are. */
+  moreRoutes: number;
 }

@@ -379,6 +379,10 @@ export class RouteInput {
 export interface RouteView {
   id: string;
   name: string;
+  /** In which folder of the list it stands; '' for none. */
+  folder: string;
+  /** null while it is in use. */
+  archivedAt: string | null;
   state: PublishState;
   liveVersion: number | null;
   changed: boolean;

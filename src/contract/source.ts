@@ -199,6 +199,8 @@ export class FormsInput {
 export interface SourceView {
   id: string;
   name: string;
+  /** In which folder of the list it stands; '' for none. */
+  folder: string;
   state: PublishState;
   liveVersion: number | null;
   /** Whether the draft differs from what is live. */

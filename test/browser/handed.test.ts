@@ -322,10 +322,11 @@ describe('the builder', () => {
     await operator.getByText(/The draft goes live by itself .*2031/).waitFor();
     await operator.getByRole('button', { name: 'Not by itself' }).click();
     await expect.poll(() => operator.getByText(/The draft goes live by itself/).count()).toBe(0);
+    await operator.getByRole('region', { name: 'Details' }).getByRole('button', { name: 'More of Fate' }).click();
     await operator.getByRole('button', { name: 'Archive it' }).click();
-    await operator.getByRole('dialog').getByText('visitors are told that it is closed').waitFor();
+    await operator.getByRole('dialog').getByText('find it closed').waitFor();
     expect(await violationsOn(operator)).toEqual([]);
-    await operator.getByRole('dialog').getByRole('button', { name: 'Archive it' }).click();
+    await operator.getByRole('dialog').getByRole('button', { name: 'Archive this source' }).click();
     await operator.getByText(/^Archived .*: it takes nothing/).waitFor();
     await operator.getByRole('button', { name: 'Take it out again' }).click();
     await expect.poll(() => operator.getByText(/^Archived /).count()).toBe(0);

@@ -6,7 +6,8 @@ import { publishSource } from '../../src/server/commands/sources/publishSource.t
 import { addSource } from '../../src/server/commands/sources/addSource.ts';
 import type { Context } from '../../src/server/context.ts';
 import { listActs } from '../../src/server/store/audit.ts';
-import { findSource, renameSource } from '../../src/server/store/sources.ts';
+import { nameEntry } from '../../src/server/store/entries.ts';
+import { findSource } from '../../src/server/store/sources.ts';
 import { ownContext } from '../world/context.ts';
 import { fields, observatory, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
@@ -36,7 +37,7 @@ describe('a use case', () => {
   it('that is refused leaves nothing of what it did before, and no note', async () => {
     const id = await madeSource();
     const outcome = await inCommand(context, WREN, async (db) => {
-      await renameSource(db, id, 'Half done');
+      await nameEntry(db, 'source', id, { name: 'Half done', folder: '' });
       return refused('conflict', 'not-now', 'Not now.');
     });
     expect(outcome).toMatchObject({ ok: false, issue: { why: 'conflict' } });
@@ -49,7 +50,7 @@ describe('a use case', () => {
     const subject = { kind: 'source', id: 'x'.repeat(100), name: '' } as const;
     await expect(
       inCommand(context, WREN, async (db) => {
-        await renameSource(db, id, 'Half done');
+        await nameEntry(db, 'source', id, { name: 'Half done', folder: '' });
         return done(undefined, { act: 'renamed', subject });
       }),
     ).rejects.toThrow();

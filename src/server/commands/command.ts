@@ -45,6 +45,10 @@ export const unknown = (what: string): Result<never, Refusal> =>
 export const stale = (): Result<never, Refusal> =>
   refused('stale', 'changed-meanwhile', 'Somebody else changed this meanwhile. Nothing was saved.');
 
+/** It was put aside. */
+export const archived = (): Result<never, Refusal> =>
+  refused('conflict', 'archived', 'It is archived: restore it first.');
+
 /** It is not held any more. */
 export const goneOn = (): Result<never, Refusal> => refused('conflict', 'not-held', GONE_ON);
 

@@ -3,7 +3,7 @@ import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
 import { findRoute, moveRoute } from '../store/routes.ts';
 import { findSource, moveSource } from '../store/sources.ts';
-import { done, inCommand, refused, unknown, type Actor, type Refusal } from './command.ts';
+import { done, inCommand, archived, refused, unknown, type Actor, type Refusal } from './command.ts';
 
 type Event = 'paused' | 'resumed';
 
@@ -13,7 +13,7 @@ const KINDS = {
 } satisfies Record<
   string,
   {
-    find: (db: Db, id: string) => Promise<{ name: string } | null>;
+    find: (db: Db, id: string) => Promise<{ name: string; archivedAt: number | null } | null>;
     move: (db: Db, id: string, event: Event) => Promise<boolean>;
   }
 >;
@@ -32,6 +32,7 @@ export async function pauseOrResume(
   return inCommand(context, actor, async (db) => {
     const found = await KINDS[kind].find(db, id);
     if (!found) return unknown(kind);
+    if (event === 'resumed' && found.archivedAt !== null) return archived();
     if (!(await KINDS[kind].move(db, id, event))) return refused('conflict', ...NOT_NOW[event]);
     return done(undefined, { act: event, subject: { kind, id, name: found.name } });
   });

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
 import type { ConfirmationView, ConsentEventView, MailView } from '../../contract/consent.ts';
 import type { AttemptView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
 import type { Page } from '../../contract/pages.ts';
@@ -6,6 +6,7 @@ import type { Progress, SubmissionRow } from '../../contract/submissions.ts';
 import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
 import { addressOf } from '../../core/plan/index.ts';
 import type { MailState } from '../../core/states/index.ts';
+import { normaliseEmail } from '../../core/values/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import type { CountedWhat, Dimension } from '../../core/insight/index.ts';
 import { wasCounted } from './counting.ts';
@@ -18,6 +19,8 @@ import { samePerson } from './people/tree.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, purposes, routes } from './schema/index.ts';
 
 export const PAGE_SIZE = 50;
+/** So many at most are found that belong to nobody. */
+const MOST_OF_NOBODY = 500;
 const iso = (at: number): string => new Date(at).toISOString();
 const isoOrNull = (at: number | null): string | null => (at === null ? null : iso(at));
 
@@ -106,9 +109,12 @@ export async function listSubmissions(
   if (filter.contactId) conditions.push(ofContact(filter.contactId));
   if (filter.text) {
     const like = await peopleLike(db, filter.text);
-    if (like === null) return { rows: [], next: null };
+    const nobodys = await ofNobody(db, filter.text);
+    if (like === null && nobodys.length === 0) return { rows: [], next: null };
     conditions.push(
-      'ids' in like ? sql`s.id IN ${await ofPeople(db, 'submissions', like.ids)}` : like.among(sql`s.contact_id`),
+      like !== null && 'among' in like
+        ? like.among(sql`s.contact_id`)
+        : sql`s.id IN ${oneOf(['', ...nobodys, ...(await idsOfPeople(db, 'submissions', like?.ids ?? []))])}`,
     );
   }
   if (filter.page) conditions.push(sql`s.page LIKE ${beginning(filter.page)}`);
@@ -148,15 +154,33 @@ export async function listSubmissions(
   return { rows: shown, next: rows.length > PAGE_SIZE ? (shown.at(-1)?.id ?? null) : null };
 }
 
-/** What some people sent, or was sent for them, by the ids: so few that they are found before anything else is asked. */
-async function ofPeople(db: Db, what: 'submissions' | 'deliveries', contactIds: string[]): Promise<SQL> {
+/** An address or number that was typed as a whole, as keys of people are written; null for anything else. */
+function wholeKeyIn(text: string): string | null {
+  const typed = text.trim();
+  if (/^[^\s@]+@[^\s@]+$/.test(typed)) return `email ${normaliseEmail(typed)}`;
+  return /^\+[\d\s()/.-]+$/.test(typed) ? `phone +${typed.replace(/\D/g, '')}` : null;
+}
+
+/** The ids of what was sent under a whole address or number, and belongs to nobody: it was set aside, or is not planned yet. */
+async function ofNobody(db: Db, text: string): Promise<string[]> {
+  const key = wholeKeyIn(text);
+  if (key === null) return [];
+  const rows = await rowsOf<{ id: string }>(
+    db,
+    sql`SELECT id FROM submissions WHERE person_key = CONVERT(LEFT(SHA2(${key}, 256), 32) USING ascii) COLLATE ascii_bin AND contact_id IS NULL LIMIT ${MOST_OF_NOBODY}`,
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** The ids of what some people sent, or was sent for them: so few that they are found before anything else is asked. */
+async function idsOfPeople(db: Db, what: 'submissions' | 'deliveries', contactIds: string[]): Promise<string[]> {
+  if (contactIds.length === 0) return [];
   const from = {
     submissions: sql`submissions FORCE INDEX (submissions_contact)`,
     deliveries: sql`deliveries FORCE INDEX (deliveries_order)`,
   }[what];
   const rows = await rowsOf<{ id: string }>(db, sql`SELECT id FROM ${from} WHERE contact_id IN ${oneOf(contactIds)}`);
-  // An empty list is none to the database; nothing has an id without letters.
-  return oneOf(['', ...rows.map(({ id }) => id)]);
+  return rows.map(({ id }) => id);
 }
 
 /** The address in a submission that has no contact yet. */
@@ -175,6 +199,8 @@ export async function readProgress(db: Db, id: string): Promise<Progress> {
 
 export interface DeliveryFilter {
   state?: DeliveryState;
+  /** Ended at this moment or later. Milliseconds since 1970. */
+  since?: number;
   cause?: Cause;
   connectionId?: string;
   routeId?: string;
@@ -196,7 +222,8 @@ export async function listDeliveries(
   const people =
     like &&
     ('ids' in like
-      ? sql`${deliveries.id} IN ${await ofPeople(db, 'deliveries', like.ids)}`
+      ? // An empty list is none to the database; nothing has an id without letters.
+        sql`${deliveries.id} IN ${oneOf(['', ...(await idsOfPeople(db, 'deliveries', like.ids))])}`
       : like.among(sql`${deliveries.contactId}`));
   const rows = await db
     .select({ delivery: deliveries, connectionName: connections.name, routeName: routes.name, behind: EARLIER })
@@ -206,6 +233,7 @@ export async function listDeliveries(
     .where(
       and(
         filter.state ? eq(deliveries.state, filter.state) : undefined,
+        filter.since === undefined ? undefined : gte(deliveries.endedAt, filter.since),
         filter.cause ? eq(deliveries.cause, filter.cause) : undefined,
         filter.connectionId ? eq(deliveries.connectionId, filter.connectionId) : undefined,
         filter.routeId ? eq(deliveries.routeId, filter.routeId) : undefined,

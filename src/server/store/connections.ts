@@ -14,6 +14,8 @@ export interface ConnectionRecord {
   /** The profile's document when an operator made it; null when it ships with Iwashi. */
   ownProfile: Profile | null;
   name: string;
+  /** In which folder of the list it stands; '' for none. */
+  folder: string;
   baseUrl: string;
   /** The encrypted credentials. */
   secret: string;
@@ -77,7 +79,7 @@ export async function takeCheck(db: Db, { id, checkAt }: ConnectionRecord, next:
   return result.affectedRows === 1;
 }
 
-export async function addConnection(db: Db, record: Omit<ConnectionRecord, 'ownProfile'>): Promise<void> {
+export async function addConnection(db: Db, record: Omit<ConnectionRecord, 'ownProfile' | 'folder'>): Promise<void> {
   await db.insert(connections).values(record);
 }
 

@@ -64,19 +64,27 @@ export async function readStanding(
 }
 
 export async function readStatusFigures(db: Db, now: number, workerGoneMs: number) {
-  const [row] = await rowsOf<{ workers: number; waiting: number; held: number; last: number | null }>(
+  const [row] = await rowsOf<{
+    workers: number;
+    waiting: number;
+    unconfirmed: number;
+    held: number;
+    last: number | null;
+  }>(
     db,
     sql`SELECT
       (SELECT COUNT(*) FROM workers WHERE seen_at > ${now - workerGoneMs}) AS workers,
       (SELECT COUNT(*) FROM submissions WHERE state = 'received')
         + (SELECT COUNT(*) FROM deliveries WHERE state IN ('queued', 'sending', 'retrying'))
         + (SELECT COUNT(*) FROM mails WHERE state IN ('queued', 'sending')) AS waiting,
+      (SELECT COUNT(*) FROM deliveries WHERE state = 'waiting') AS unconfirmed,
       (SELECT COUNT(*) FROM deliveries WHERE state = 'held') AS held,
       (SELECT MAX(ended_at) FROM deliveries WHERE state = 'delivered') AS last`,
   );
   return {
     workers: row?.workers ?? 0,
     waiting: row?.waiting ?? 0,
+    unconfirmed: row?.unconfirmed ?? 0,
     held: row?.held ?? 0,
     lastDeliveryAt: row?.last ?? null,
   };
@@ -127,7 +135,7 @@ export async function readFlows(
   return new Map(
     rows.map((row) => [
       `${row.routeId} ${row.sourceId} ${row.connectionId}`,
-      { delivered: Number(row.delivered), held: Number(row.held) },
+      { delivered: row.delivered, held: row.held },
     ]),
   );
 }

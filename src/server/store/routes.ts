@@ -175,10 +175,12 @@ export async function archiveRoute(db: Db, id: string, at: number | null): Promi
 }
 
 /** How many deliveries went by a route, whatever became of them. */
-export const countDeliveriesOf = (db: Db, id: string): Promise<number> => db.$count(deliveries, eq(deliveries.routeId, id));
+export const countDeliveriesOf = (db: Db, id: string): Promise<number> =>
+  db.$count(deliveries, eq(deliveries.routeId, id));
 
 /** Deletes a route by which nothing went. */
 export async function removeRoute(db: Db, id: string): Promise<void> {
-  for (const table of [routeSources, routeVersions, trials, sendings]) await db.delete(table).where(eq(table.routeId, id));
+  for (const table of [routeSources, routeVersions, trials, sendings])
+    await db.delete(table).where(eq(table.routeId, id));
   await db.delete(routes).where(eq(routes.id, id));
 }

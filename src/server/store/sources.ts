@@ -2,7 +2,15 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzl
 import type { MadeDocument, SourceDocument } from '../../core/intake/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
-import { formCounts, formEvents, keptForms, routeSources, sources, sourceVersions, submissions } from './schema/index.ts';
+import {
+  formCounts,
+  formEvents,
+  keptForms,
+  routeSources,
+  sources,
+  sourceVersions,
+  submissions,
+} from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
 /** A source that an operator made. */
@@ -122,7 +130,8 @@ export async function saveSourceDraft(
 }
 
 /** How many submissions came by a source, whatever became of them. */
-export const countSubmissionsOf = (db: Db, id: string): Promise<number> => db.$count(submissions, eq(submissions.sourceId, id));
+export const countSubmissionsOf = (db: Db, id: string): Promise<number> =>
+  db.$count(submissions, eq(submissions.sourceId, id));
 
 /** Deletes a source by which nothing came, with what was counted of it. */
 export async function removeSource(db: Db, id: string): Promise<void> {

@@ -1,4 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
+import type { ConnectionLine } from '../../contract/entries.ts';
 import type { NoticeView } from '../../contract/people.ts';
 import type {
   ConnectionInput,
@@ -13,11 +14,18 @@ import { useRefresh } from './refresh.ts';
 
 export const useConnections = () =>
   useQuery({
-    queryKey: ['connections'],
+    queryKey: ['connections', 'all'],
     queryFn: () => api.get<ConnectionView[]>('/connections'),
     // While the first message of a service is awaited, it is looked for more often.
     refetchInterval: ({ state: { data } }) =>
       data?.some(({ notices }) => notices?.on && !notices.provenAt) ? 1_500 : 10_000,
+  });
+/** Connections as their list shows them. */
+export const useConnectionLines = () =>
+  useQuery({
+    queryKey: ['connections', 'lines'],
+    queryFn: () => api.get<ConnectionLine[]>('/connections/lines'),
+    refetchInterval: 10_000,
   });
 export const useProfiles = () =>
   useQuery({ queryKey: ['profiles'], queryFn: () => api.get<ProfileView[]>('/connections/profiles') });

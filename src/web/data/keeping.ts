@@ -25,7 +25,7 @@ interface Kept<Document> {
 export function useKeeping<Document>(kind: 'sources' | 'routes', id: string): Keeping<Document> {
   const queries = useQueryClient();
   const take = (view: Kept<Document>): Revised<Document> => {
-    queries.setQueryData<Kept<Document>[]>([kind], (before) => before?.map((one) => (one.id === id ? view : one)));
+    queries.setQueryData([kind, 'one', id], view);
     return { document: view.draft, revision: view.draftAt };
   };
   return {

@@ -1,4 +1,5 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { RouteLine } from '../../contract/entries.ts';
 import type { LookView, RehearsalView, TrialView } from '../../contract/rehearsal.ts';
 import type { ChoiceInput, SendingInput, SendingPreview, SendingView } from '../../contract/sendings.ts';
 import type { RouteVersionView, RouteView } from '../../contract/route.ts';
@@ -7,10 +8,45 @@ import { usesOfField, type FieldUse, type RouteDocument } from '../../core/plan/
 import type { FieldValues } from '../../core/values/index.ts';
 import { api, type Plain } from './api.ts';
 import { useConnections } from './connections.ts';
+import { useRefresh } from './refresh.ts';
+import { ALL_STALE_MS, useSource } from './sources.ts';
 import { useKeeping, type Keeping } from './keeping.ts';
 
+/** Routes as their list shows them. */
+export const useRouteLines = () =>
+  useQuery({
+    queryKey: ['routes', 'lines'],
+    queryFn: () => api.get<RouteLine[]>('/routes/lines'),
+    refetchInterval: 10_000,
+  });
+
+const oneRoute = (id: string) => ({
+  queryKey: ['routes', 'one', id],
+  queryFn: () => api.get<RouteView>(`/routes/${id}`),
+  enabled: id !== '',
+  refetchInterval: 10_000,
+});
+
+/** A whole route. */
+export const useRoute = (id: string) => useQuery(oneRoute(id));
+
+/** The routes that take from a source, as far as they are there yet. */
+export function useRoutesOf(sourceId: string): RouteView[] {
+  const named = useSource(sourceId).data?.routes ?? [];
+  return useQueries({
+    queries: named.map(({ id }) => oneRoute(id)),
+    combine: (found) => found.flatMap(({ data }) => data ?? []),
+  });
+}
+
+/** All routes as a whole: where something is looked up in all of them. Many are much, so they are not fetched again by themselves. */
 export const useRoutes = () =>
-  useQuery({ queryKey: ['routes'], queryFn: () => api.get<RouteView[]>('/routes'), refetchInterval: 10_000 });
+  useQuery({
+    queryKey: ['routes', 'all'],
+    queryFn: () => api.get<RouteView[]>('/routes'),
+    staleTime: ALL_STALE_MS,
+    refetchOnWindowFocus: false,
+  });
 
 /** What a route does with a field, in words. */
 export interface FieldUseTold {
@@ -20,7 +56,7 @@ export interface FieldUseTold {
 
 /** What routes do with the fields of a source, by the ids of these. */
 export function useFieldUses(sourceId: string): (fieldId: string) => FieldUseTold[] {
-  const routes = useRoutes().data ?? [];
+  const routes = useRoutesOf(sourceId);
   const connections = useConnections().data ?? [];
   const inWords = (use: FieldUse): string => {
     if (use.kind === 'mail') return 'a mail has it in it';
@@ -32,18 +68,20 @@ export function useFieldUses(sourceId: string): (fieldId: string) => FieldUseTol
     return `${field?.label ?? use.to} in ${name}`;
   };
   return (fieldId) =>
-    routes
-      .filter(({ draft }) => draft.sourceIds.includes(sourceId))
-      .flatMap(({ id, name, draft }) =>
-        usesOfField(draft, fieldId).map((use) => ({ route: { id, name }, what: inWords(use) })),
-      );
+    routes.flatMap(({ id, name, draft }) =>
+      usesOfField(draft, fieldId).map((use) => ({ route: { id, name }, what: inWords(use) })),
+    );
 }
 
 export function useAddRoute() {
   const queries = useQueryClient();
+  const refresh = useRefresh(['routes', 'sources']);
   return useMutation({
     mutationFn: (input: { name: string; sourceId: string }) => api.post<RouteView>('/routes', input),
-    onSuccess: (route) => queries.setQueryData<RouteView[]>(['routes'], (before) => [...(before ?? []), route]),
+    onSuccess: (route) => {
+      queries.setQueryData(['routes', 'one', route.id], route);
+      return refresh();
+    },
   });
 }
 
@@ -125,14 +163,6 @@ export function usePublishWithNote(routeId: string) {
   return useMutation({
     mutationFn: (note: string) => api.post(`/routes/${routeId}/publish`, { note }),
     onSettled: () => queries.invalidateQueries({ queryKey: ['routes'] }),
-  });
-}
-
-export function useDuplicateRoute(routeId: string) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: () => api.post<RouteView>(`/routes/${routeId}/duplicate`),
-    onSuccess: (route) => queries.setQueryData<RouteView[]>(['routes'], (before) => [...(before ?? []), route]),
   });
 }
 

@@ -1,5 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ShownPage } from '../../contract/shownPage.ts';
+import type { SourceLine } from '../../contract/entries.ts';
 import type { PageInstallation } from '../../contract/installation.ts';
 import type {
   SampleView,
@@ -15,8 +16,45 @@ import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
 import { useKeeping, type Keeping } from './keeping.ts';
 
+/** For so long what is known of all is taken as it is. */
+export const ALL_STALE_MS = 60_000;
+
+/** Sources as their list shows them. */
+export const useSourceLines = () =>
+  useQuery({
+    queryKey: ['sources', 'lines'],
+    queryFn: () => api.get<SourceLine[]>('/sources/lines'),
+    refetchInterval: 10_000,
+  });
+
+const oneSource = (id: string) => ({
+  queryKey: ['sources', 'one', id],
+  queryFn: () => api.get<SourceView>(`/sources/${id}`),
+  enabled: id !== '',
+  refetchInterval: 10_000,
+});
+
+/** A whole source. */
+export const useSource = (id: string) => useQuery(oneSource(id));
+
+/** Some whole sources, as far as they are there yet. */
+export const useSourcesNamed = (ids: string[]) =>
+  useQueries({
+    queries: ids.map(oneSource),
+    combine: (found) => ({
+      sources: found.flatMap(({ data }) => data ?? []),
+      isPending: found.some(({ isPending }) => isPending),
+    }),
+  });
+
+/** All sources as a whole: where something is looked up in all of them. Many are much, so they are not fetched again by themselves. */
 export const useSources = () =>
-  useQuery({ queryKey: ['sources'], queryFn: () => api.get<SourceView[]>('/sources'), refetchInterval: 10_000 });
+  useQuery({
+    queryKey: ['sources', 'all'],
+    queryFn: () => api.get<SourceView[]>('/sources'),
+    staleTime: ALL_STALE_MS,
+    refetchOnWindowFocus: false,
+  });
 export const useSamples = (sourceId: string) =>
   useQuery({
     queryKey: ['samples', sourceId],
@@ -59,6 +97,7 @@ export const useKnownSamples = (sourceId: string, wanted: boolean) =>
 
 export function useAddSource() {
   const queries = useQueryClient();
+  const refresh = useRefresh(['sources']);
   return useMutation({
     mutationFn: async ({
       live = false,
@@ -72,27 +111,18 @@ export function useAddSource() {
       const made = await api.post<SourceView>('/sources', input);
       return live ? api.post<SourceView>(`/sources/${made.id}/publish`) : made;
     },
-    onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
+    onSuccess: (source) => {
+      queries.setQueryData(['sources', 'one', source.id], source);
+      return refresh();
+    },
   });
 }
 
-/** Makes another source like one. */
-export function useDuplicateSource(id: string) {
-  const queries = useQueryClient();
+/** Says when the draft of a source goes live. @returns a mutation by when, in milliseconds since 1970; null for never */
+export function useSchedule(id: string) {
+  const refresh = useRefresh(['sources', 'overview', 'changes']);
   return useMutation({
-    mutationFn: () => api.post<SourceView>(`/sources/${id}/duplicate`),
-    onSuccess: (source) => queries.setQueryData<SourceView[]>(['sources'], (before) => [...(before ?? []), source]),
-  });
-}
-
-/** Puts a source aside, takes it out again, or says when its draft goes live. */
-export function useSourceFate(id: string) {
-  const refresh = useRefresh(['sources', 'routes', 'overview', 'changes']);
-  return useMutation({
-    mutationFn: (what: 'archive' | 'restore' | { at: number | null }) =>
-      typeof what === 'string'
-        ? api.post<SourceView>(`/sources/${id}/${what}`)
-        : api.post<SourceView>(`/sources/${id}/schedule`, what),
+    mutationFn: (at: number | null) => api.post<SourceView>(`/sources/${id}/schedule`, { at }),
     onSettled: refresh,
   });
 }

@@ -1,4 +1,8 @@
+import { Chooser } from './Chooser.tsx';
 import { parseAsString, useQueryState } from 'nuqs';
+
+/** More are found by typing. */
+const MOST_LISTED = 20;
 
 interface FilterSelectProps {
   /** Of the parameter in the URL. */
@@ -15,6 +19,17 @@ export function FilterSelect({ name, label, every, options }: FilterSelectProps)
     name,
     parseAsString.withDefault('').withOptions({ shallow: false, history: 'push' }),
   );
+  if (options.length > MOST_LISTED)
+    return (
+      <Chooser
+        label={label}
+        placeholder={every}
+        items={[{ id: '', name: every }, ...options.map((one) => ({ id: one.value, name: one.text }))]}
+        value={value}
+        onChange={(id) => void setValue(id || null)}
+        className="w-40"
+      />
+    );
   return (
     <select
       className="select select-sm w-32"

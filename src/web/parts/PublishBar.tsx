@@ -1,6 +1,6 @@
 import type { UseMutationResult } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
-import { useEffect } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import type { PublishState } from '../../core/states/index.ts';
 import { ApiProblem } from '../data/api.ts';
 import type { Draft } from './useDraft.ts';
@@ -11,6 +11,8 @@ import { ActionError } from './States.tsx';
 
 interface PublishBarProps<Document> {
   name: string;
+  /** What can be done with it as a whole. */
+  more?: ReactNode;
   /** Where the draft can be had as a file. */
   exportPath: string;
   view: { state: PublishState; liveVersion: number | null; changed: boolean };
@@ -25,6 +27,7 @@ interface PublishBarProps<Document> {
 /** The head of a source or a route: its standing, its draft, and what makes it live. */
 export function PublishBar<Document>({
   name,
+  more,
   exportPath,
   view: { state, liveVersion, changed },
   draft,
@@ -46,6 +49,7 @@ export function PublishBar<Document>({
     <div className="px-4 py-2 border-b border-base-300 sticky top-0 bg-base-100 z-40">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-lg font-semibold">{name}</h2>
+        {more}
         <StateMark state={state} />
         {liveVersion !== null &&
           (onVersions ? (

@@ -83,6 +83,9 @@ const MARKS: Record<string, Mark> = {
   hint: { icon: CircleDashed, tone: 'text-quiet' },
 };
 
+/** The word for a state. */
+export const stateWord = (state: string): string => MARKS[state]?.word ?? state;
+
 export function StateMark({
   state,
   iconOnly = false,

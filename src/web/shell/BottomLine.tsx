@@ -3,6 +3,18 @@ import { useStatus } from '../data/overview.ts';
 import { Time } from '../parts/Time.tsx';
 import { useOpenObject } from './openObject.ts';
 
+/** A figure that leads to what it counts, where there is any. */
+function Figure({ count, what, to }: { count: number; what: string; to: string }) {
+  const text = `${count} ${what}`;
+  return count === 0 ? (
+    <span>{text}</span>
+  ) : (
+    <Link to={to} className="underline">
+      {text}
+    </Link>
+  );
+}
+
 /** The bottom line, always there: how the installation is, and the standing of what is open. */
 export function BottomLine() {
   const status = useStatus();
@@ -28,7 +40,8 @@ export function BottomLine() {
               ? 'No worker running: nothing is sent'
               : `${data.workers} ${data.workers === 1 ? 'worker' : 'workers'}`}
           </span>
-          <span>{data.waiting} waiting</span>
+          <Figure count={data.waiting} what="on the way" to="/activity?progress=on+its+way" />
+          <Figure count={data.unconfirmed} what="to be confirmed" to="/activity/deliveries?state=waiting" />
           {data.held > 0 ? (
             <Link to="/activity/deliveries?state=held" className="text-error font-semibold underline">
               {data.held} held

@@ -1,10 +1,10 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
-import { useConnections } from '../data/connections.ts';
+import { useConnectionLines } from '../data/connections.ts';
 import { usePeopleLike } from '../data/people.ts';
 import { usePurposes } from '../data/purposes.ts';
-import { useRoutes } from '../data/routes.ts';
-import { useSources } from '../data/sources.ts';
+import { useRouteLines } from '../data/routes.ts';
+import { useSourceLines } from '../data/sources.ts';
 import { useState } from 'react';
 import { AREAS } from './areas.ts';
 
@@ -12,9 +12,9 @@ import { AREAS } from './areas.ts';
 export function CommandPalette({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
-  const connections = useConnections();
-  const sources = useSources();
-  const routes = useRoutes();
+  const connections = useConnectionLines();
+  const sources = useSourceLines();
+  const routes = useRouteLines();
   const purposes = usePurposes();
   const people = usePeopleLike(text);
   const go = (to: string) => {

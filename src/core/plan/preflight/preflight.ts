@@ -1,7 +1,6 @@
 import type { Purpose } from '../../consent/index.ts';
 import type { SourceDocument } from '../../intake/index.ts';
 import type { FieldValues, SourceField } from '../../values/index.ts';
-import { dequal } from 'dequal';
 import type { Catalogue } from '../catalogue.ts';
 import type { RouteDocument } from '../route.ts';
 import { linesOf, type Checked, type CheckedConnection, type Flow, type OtherRoute } from './check.ts';
@@ -70,13 +69,14 @@ export function preflight({ document, sources, others, ...known }: PreflightInpu
       flows,
       lines,
     };
-    return [{ name, findings: findingsFor(checked) }];
+    const findings = findingsFor(checked);
+    return [{ name, findings, said: new Set(sources.length > 1 ? findings.map((one) => JSON.stringify(one)) : []) }];
   });
   // What is so for every source is said once; what is so for some, with their names.
   const all = each.flatMap(({ name, findings }, index) =>
     findings.flatMap((finding) => {
-      const everywhere = each.every((other) => other.findings.some((one) => dequal(one, finding)));
-      if (everywhere) return index === 0 ? [finding] : [];
+      const text = each.length > 1 ? JSON.stringify(finding) : '';
+      if (each.every(({ said }) => each.length === 1 || said.has(text))) return index === 0 ? [finding] : [];
       return [{ ...finding, message: `From "${name}": ${finding.message}` }];
     }),
   );

@@ -72,8 +72,12 @@ function troubleOf({ verify }: ConnectionRecord): CheckedConnection['trouble'] {
   return { problem, nextStep, lacks };
 }
 
+/** What was found in routes, as long as nothing has changed that they are checked against. One process, one database. */
+let found: { stamp: string; findings: Map<string, Finding[]> } = { stamp: '', findings: new Map() };
+
 /**
  * Reads all that routes are checked against, once for many.
+ * What was found stays known until something of that changes: many routes are looked at again and again.
  * @param all every route there is, beside which each is checked
  * @returns what preflight finds in a document of a route
  */
@@ -103,17 +107,35 @@ export async function routeChecker(
   const catalogues = cataloguesOf(records.map((record) => ({ id: record.id, catalogue: offeredBy(record) })));
   const names = await readOrganisationNames(db);
   const knowledge = knowledgeFields(purposes, records);
+  // Once each: many routes take from one source.
+  const known = new Map<string, PreflightSource>();
   const sourceOf = (id: string): PreflightSource => {
+    const before = known.get(id);
+    if (before) return before;
     const record = sources.get(id);
-    return {
+    const source = {
       name: record?.name ?? 'removed source',
       live: record?.live ?? null,
       isChanged: record ? isChanged(record) : false,
       samples: samples.get(id) ?? [],
       pace: paces.get(id) ?? 0,
     };
+    known.set(id, source);
+    return source;
   };
-  return (id, document) =>
+  const live = liveBeside(all, '');
+  const stamp = JSON.stringify([
+    lately?.at,
+    all.map(({ id, name, state, liveVersion }) => [id, name, state, liveVersion]),
+    [...sources.values()].map((one) => [one.id, one.name, one.state, one.liveVersion, one.draftAt, one.archivedAt]),
+    records.map((one) => [one.id, one.name, one.state, one.baseUrl, one.catalogueAt, one.verify?.at, one.ownProfile]),
+    purposes,
+    names,
+  ]);
+  if (found.stamp !== stamp) found = { stamp, findings: new Map() };
+  const { findings: kept } = found;
+  const routes = new Map(all.map((route) => [route.id, route]));
+  const check = (id: string, document: RouteDocument): Finding[] =>
     preflight({
       document,
       sources: document.sourceIds.map(sourceOf),
@@ -121,8 +143,21 @@ export async function routeChecker(
       connections,
       purposes,
       knowledge,
-      others: liveBeside(all, id),
+      others: live.filter((other) => other.id !== id),
       names,
       now,
     });
+  return (id, document) => {
+    const route = routes.get(id);
+    // Only what is kept under a name that changes with it.
+    const name =
+      document === route?.live
+        ? `${id} live ${route.liveVersion}`
+        : document === route?.draft
+          ? `${id} draft ${route.draftAt}`
+          : null;
+    const findings = (name === null ? undefined : kept.get(name)) ?? check(id, document);
+    if (name !== null) kept.set(name, findings);
+    return findings;
+  };
 }

@@ -1,7 +1,7 @@
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { findRoute, listRoutes, publishRoute as store } from '../../store/routes.ts';
-import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
+import { archived, done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 import { routeChecker } from './checkRoutes.ts';
 
 /** Freezes the draft as the next version and makes it live, unless preflight finds what keeps it from that. */
@@ -13,6 +13,7 @@ export async function publishRoute(
   return inCommand(context, actor, async (db) => {
     const route = await findRoute(db, id);
     if (!route) return unknown('route');
+    if (route.archivedAt !== null) return archived();
     const findings = (await routeChecker(context, db, await listRoutes(db)))(id, route.draft);
     const blockers = findings.filter(({ level }) => level === 'blocker');
     if (blockers.length > 0) {

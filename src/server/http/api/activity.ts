@@ -59,13 +59,14 @@ export function activityRoutes(context: Context): Hono<Session> {
   });
 
   app.get('/deliveries', allow('deliveries:read'), async (c) => {
-    const { state, cause, connection, route, text, before } = c.req.query();
+    const { state, cause, connection, route, text, since, before } = c.req.query();
     const filter = {
       ...(state ? { state: known(state, DELIVERY_STATES, 'state') } : {}),
       ...(cause ? { cause: known(cause, CAUSE_NAMES, 'cause') } : {}),
       ...(connection ? { connectionId: connection } : {}),
       ...(route ? { routeId: route } : {}),
       ...(text ? { text } : {}),
+      ...(since ? { since: moment(since) } : {}),
     };
     return c.json(await listDeliveries(store.db, filter, before ?? null));
   });

@@ -28,7 +28,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
   const healths = await readHealths(store.db);
   const addresses = await listNoticeAddresses(store.db);
   return records.map((record) => {
-    const { id, name, state, verify, hints } = record;
+    const { id, name, folder, state, verify, hints } = record;
     const profile = profileFor(record);
     const health = healths.get(id);
     const uses = routes.filter((route) => targetsOf(route).some(({ connectionId }) => connectionId === id));
@@ -41,6 +41,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       credentials: profile.credentials,
       baseUrlLabel: profile.baseUrl.label,
       name,
+      folder,
       baseUrl: isSecretAddress ? redactUrl(record.baseUrl, { query: [], path: true }) : record.baseUrl,
       hints,
       state,

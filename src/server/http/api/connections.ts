@@ -26,6 +26,8 @@ import { listNotices } from '../../store/notices.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
+import { entryRoutes } from './entries.ts';
+import { connectionLines } from './lines.ts';
 import { connectionViews, profileView } from './connectionViews.ts';
 import { noticeView } from './noticeView.ts';
 
@@ -46,6 +48,7 @@ export function connectionRoutes(context: Context): Hono<Session> {
   app.get('/profiles', allow('profiles:read'), async (c) =>
     c.json((await allProfiles(store.db)).map((one) => profileView(context, one))),
   );
+  app.route('/', entryRoutes(context, 'connection', connectionLines));
   app.get('/', allow('connections:read'), async (c) =>
     c.json(await connectionViews(context, await listConnections(store.db))),
   );

@@ -15,6 +15,7 @@ import { listSources } from '../../store/sources.ts';
 import { readDisks } from '../../watching/machine.ts';
 import { silences } from '../../watching/silence.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
+import { each } from '../../inTurns.ts';
 import { allow, type Session } from '../gates.ts';
 
 export function overviewRoutes(context: Context): Hono<Session> {
@@ -36,6 +37,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
         database: 'down',
         workers: 0,
         waiting: 0,
+        unconfirmed: 0,
         held: 0,
         lastDeliveryAt: null,
         at,
@@ -50,8 +52,15 @@ export function overviewRoutes(context: Context): Hono<Session> {
     const sourceNames = new Map(sources.map((source) => [source.id, source]));
     const connectionNames = new Map(connections.map(({ id, name }) => [id, name]));
     const volumes = await readFlows(store.db, 7, now());
-    const flows = routes
-      .filter(({ state }) => state === 'live')
+    const volumeOf = new Map<string, number>();
+    for (const [way, { delivered, held }] of volumes) {
+      const [routeId = ''] = way.split(' ');
+      volumeOf.set(routeId, (volumeOf.get(routeId) ?? 0) + delivered + held);
+    }
+    const goes = routes.filter(({ state }) => state === 'live');
+    const drawn = [...goes].sort((a, b) => (volumeOf.get(b.id) ?? 0) - (volumeOf.get(a.id) ?? 0)).slice(0, MOST_DRAWN);
+    const flows = goes
+      .filter((route) => drawn.includes(route))
       .flatMap((route) =>
         flowsOf(route.live ?? route.draft).map(({ sourceId, connectionId }) => ({
           routeId: route.id,
@@ -112,9 +121,9 @@ export function overviewRoutes(context: Context): Hono<Session> {
         link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
       });
     const check = await routeChecker(context, store.db, routes);
-    for (const route of routes) {
-      const live = route.state === 'live' ? route.live : null;
-      const findings = live ? check(route.id, live) : [];
+    const found = await each(routes, ({ id, state, live }) => (state === 'live' && live ? check(id, live) : []));
+    for (const [at, route] of routes.entries()) {
+      const findings = found[at] ?? [];
       const blockers = findings.filter(({ level }) => level === 'blocker');
       if (blockers[0])
         needs.push({
@@ -143,11 +152,21 @@ export function overviewRoutes(context: Context): Hono<Session> {
           link: `/sources/${id}`,
         });
     }
-    return c.json({ today: await readToday(store.db, now() - DAY_MS), needs, flows } satisfies OverviewView);
+    const since = now() - DAY_MS;
+    return c.json({
+      since,
+      today: await readToday(store.db, since),
+      needs,
+      flows,
+      moreRoutes: goes.length - drawn.length,
+    } satisfies OverviewView);
   });
 
   return app;
 }
+
+/** So many routes are drawn, the busiest: more would be a tangle. */
+const MOST_DRAWN = 12;
 
 /** Every way from a source to a connection in a route. */
 const flowsOf = ({ sourceIds, targets }: RouteDocument) =>

@@ -7,6 +7,11 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { readRoute } from '../../../core/plan/index.ts';
+import { stopsOfRoute } from '../../commands/entries/stops.ts';
+import { archiveRoute } from '../../commands/routes/archiveRoute.ts';
+import { removeRoute } from '../../commands/routes/removeRoute.ts';
+import { entryRoutes } from './entries.ts';
+import { routeLines } from './lines.ts';
 import { addRoute } from '../../commands/routes/addRoute.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
 import { duplicateRoute } from '../../commands/routes/duplicateRoute.ts';
@@ -20,6 +25,7 @@ import { newestTrials } from '../../store/trials.ts';
 import { findRoute, listRoutes, listRouteVersions, readRouteVersion, type RouteRecord } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
+import { each } from '../../inTurns.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, readInput, revisionIn } from '../problems.ts';
@@ -50,11 +56,14 @@ export function routeRoutes(context: Context): Hono<Session> {
       store.db,
       records.map(({ id }) => id),
     );
-    return records.map((record) => {
-      const { id, name, state, liveVersion, draft, draftAt, publishedAt } = record;
+    const found = await each(records, ({ id, draft }) => check(id, draft));
+    return records.map((record, at) => {
+      const { id, name, folder, state, liveVersion, draft, draftAt, publishedAt, archivedAt } = record;
       return {
         id,
         name,
+        folder,
+        archivedAt: archivedAt === null ? null : new Date(archivedAt).toISOString(),
         state,
         liveVersion,
         changed: isChanged(record),
@@ -63,7 +72,7 @@ export function routeRoutes(context: Context): Hono<Session> {
         publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
         sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
-        findings: check(id, draft),
+        findings: found[at] ?? [],
         proof: proofOf(trials.get(id), record, catalogues),
         held: standing.get(id)?.held ?? 0,
         hours: hours(id),
@@ -77,6 +86,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     return view;
   }
 
+  app.route('/', entryRoutes(context, 'route', routeLines));
   app.get('/', allow('routes:read'), async (c) => {
     const all = await listRoutes(store.db);
     return c.json(await views(all, all));
@@ -102,6 +112,25 @@ export function routeRoutes(context: Context): Hono<Session> {
     const { note } = isSaid ? await readInput(c, PublishInput) : { note: '' };
     outcome(await publishRoute(c.get('actor'), context, { id, note }));
     return c.json(await viewOf(id));
+  });
+
+  for (const [path, away] of [
+    ['/:id/archive', true],
+    ['/:id/restore', false],
+  ] as const)
+    app.post(path, allow('routes:write'), async (c) => {
+      const id = c.req.param('id');
+      outcome(await archiveRoute(c.get('actor'), context, { id, away }));
+      return c.json(await viewOf(id));
+    });
+
+  /** What stops when it is deleted. */
+  app.get('/:id/stops', allow('routes:read'), async (c) =>
+    c.json(await stopsOfRoute(store.db, await must(c.req.param('id')))),
+  );
+  app.delete('/:id', allow('routes:write'), async (c) => {
+    outcome(await removeRoute(c.get('actor'), context, c.req.param('id')));
+    return c.body(null, 204);
   });
 
   app.post('/:id/duplicate', allow('routes:write'), async (c) => {

@@ -28,7 +28,7 @@ import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
 import { archiveSource } from '../../commands/sources/archiveSource.ts';
 import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
-import { renameSource } from '../../commands/sources/renameSource.ts';
+import { removeSource } from '../../commands/sources/removeSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import { scheduleSource } from '../../commands/sources/scheduleSource.ts';
 import type { Context } from '../../context.ts';
@@ -46,6 +46,9 @@ import { readSamples } from '../../store/submissions.ts';
 import { NOBODY, type KnownSample } from '../../../core/plan/index.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
+import { entryRoutes } from './entries.ts';
+import { sourceLines } from './lines.ts';
+import { stopsOfSource } from '../../commands/entries/stops.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
@@ -74,6 +77,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
       const {
         id,
         name,
+        folder,
         state,
         liveVersion,
         draft,
@@ -89,6 +93,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
       return {
         id,
         name,
+        folder,
         state,
         liveVersion,
         changed: isChanged(record),
@@ -116,6 +121,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
     return view;
   }
 
+  app.route('/', entryRoutes(context, 'source', sourceLines));
   app.get('/', allow('sources:read'), async (c) => c.json(await views(await listSources(store.db))));
   app.get('/:id', allow('sources:read'), async (c) => c.json(await viewOf(c.req.param('id'))));
 
@@ -123,13 +129,6 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const input = await readInput(c, SourceInput);
     const id = outcome(await addSource(c.get('actor'), context, input));
     return c.json(await viewOf(id), 201);
-  });
-
-  app.put('/:id', allow('sources:write'), async (c) => {
-    const { name } = await readInput(c, SourceInput);
-    const id = c.req.param('id');
-    outcome(await renameSource(c.get('actor'), context, { id, name }));
-    return c.json(await viewOf(id));
   });
 
   app.put('/:id/draft', allow('sources:write'), async (c) => {
@@ -161,6 +160,15 @@ export function sourceRoutes(context: Context): Hono<Session> {
       outcome(await archiveSource(c.get('actor'), context, { id, away }));
       return c.json(await viewOf(id));
     });
+
+  /** What stops when it is deleted. */
+  app.get('/:id/stops', allow('sources:read'), async (c) =>
+    c.json(await stopsOfSource(store.db, await must(c.req.param('id')))),
+  );
+  app.delete('/:id', allow('sources:write'), async (c) => {
+    outcome(await removeSource(c.get('actor'), context, c.req.param('id')));
+    return c.body(null, 204);
+  });
 
   app.post('/:id/duplicate', allow('sources:write'), async (c) => {
     const id = outcome(await duplicateSource(c.get('actor'), context, c.req.param('id')));

@@ -1,7 +1,7 @@
 import { Link, useSearchParams } from 'react-router';
 import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
-import { useRoutes } from '../../data/routes.ts';
+import { useRouteLines } from '../../data/routes.ts';
 import { Filter } from '../../parts/Filter.tsx';
 import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
 import { LongBody } from '../../parts/LongBody.tsx';
@@ -9,17 +9,18 @@ import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
-import { Time } from '../../parts/Time.tsx';
-import { useConnections } from '../../data/connections.ts';
+import { ExactTime, Time } from '../../parts/Time.tsx';
+import { useConnectionLines } from '../../data/connections.ts';
 import { ActivityTabs } from './ActivityTabs.tsx';
+import { Narrowed } from '../../parts/Narrowed.tsx';
 import { HeldGroups } from './HeldGroups.tsx';
 import { DeliveryActions } from './DeliveryActions.tsx';
 import { useDeliveries, useHeldGroups } from '../../data/activity.ts';
 
 export function DeliveriesPage() {
   const [params] = useSearchParams();
-  const connections = useConnections();
-  const routes = useRoutes();
+  const connections = useConnectionLines();
+  const routes = useRouteLines();
   const deliveries = useDeliveries(Object.fromEntries(params));
   const groups = useHeldGroups();
   const rows = deliveries.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -43,6 +44,7 @@ export function DeliveriesPage() {
           <FilterSelect name="cause" label="Cause" every="Every cause" options={inWords(CAUSE_NAMES)} />
         </div>
       </div>
+      <Since />
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label="Deliveries">
         {state === 'held' && shownGroups.length > 0 && (
           <HeldGroups groups={shownGroups} cause={cause} connectionId={connectionId} />
@@ -135,5 +137,22 @@ function When({ delivery: { plannedAt, dueAt, endedAt } }: { delivery: DeliveryV
     <>
       again <Time at={dueAt} coming />
     </>
+  );
+}
+
+/** From when on the shown ones ended, where the list is of a figure. */
+function Since() {
+  const [params, setParams] = useSearchParams();
+  const since = Number(params.get('since'));
+  if (!since) return null;
+  const clear = () => {
+    const left = new URLSearchParams(params);
+    left.delete('since');
+    setParams(left);
+  };
+  return (
+    <Narrowed onClear={clear}>
+      Those that ended since <ExactTime at={new Date(since).toISOString()} />
+    </Narrowed>
   );
 }

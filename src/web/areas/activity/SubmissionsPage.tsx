@@ -1,9 +1,9 @@
-import { X } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { DEVICES, PROGRESS } from '../../../contract/submissions.ts';
-import { useSources } from '../../data/sources.ts';
+import { useSourceLines } from '../../data/sources.ts';
 import { Filter } from '../../parts/Filter.tsx';
 import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
+import { Narrowed } from '../../parts/Narrowed.tsx';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
 import { ActivityTabs } from './ActivityTabs.tsx';
@@ -13,7 +13,7 @@ import { useSubmissions } from '../../data/activity.ts';
 export function SubmissionsPage() {
   const [params] = useSearchParams();
   const submissions = useSubmissions(Object.fromEntries(params));
-  const sources = useSources();
+  const sources = useSourceLines();
   const rows = submissions.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <div className="h-full flex flex-col">
@@ -82,16 +82,11 @@ function CountedAs() {
     setParams(left);
   };
   return (
-    <p className="flex items-center gap-3 px-4 py-2 bg-base-200 border-b border-base-300">
-      <span>
-        {reached ? `Those that were ${reached}` : 'Those'}
-        {from > 0 && ` from ${DAY.format(from)}`}
-        {to > 0 && ` to ${DAY.format(to - 1)}`}
-        {value && ` (${value})`}
-      </span>
-      <button className="btn btn-xs" onClick={clear}>
-        <X size={13} aria-hidden="true" /> Show others too
-      </button>
-    </p>
+    <Narrowed onClear={clear}>
+      {reached ? `Those that were ${reached}` : 'Those'}
+      {from > 0 && ` from ${DAY.format(from)}`}
+      {to > 0 && ` to ${DAY.format(to - 1)}`}
+      {value && ` (${value})`}
+    </Narrowed>
   );
 }

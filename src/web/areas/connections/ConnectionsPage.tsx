@@ -1,19 +1,25 @@
 import { Plug, Plus } from 'lucide-react';
-import { Link, Navigate, useParams } from 'react-router';
+import { useState } from 'react';
+import { Link, Navigate, useLocation, useParams } from 'react-router';
+import type { ConnectionLine } from '../../../contract/entries.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { DotLine } from '../../parts/DotLine.tsx';
-import { moveInList } from '../../parts/keys.ts';
+import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
+import { EntryList } from '../../parts/entries/EntryList.tsx';
+import { foldersOf } from '../../parts/entries/useEntries.ts';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { Working } from '../../parts/Working.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { CatalogueView } from './CatalogueView.tsx';
 import { ConnectionDetails } from './ConnectionDetails.tsx';
+import { RemoveForm } from './RemoveForm.tsx';
 import { connectionStanding } from './standing.ts';
-import { useConnections } from '../../data/connections.ts';
+import { useConnectionLines, useConnections } from '../../data/connections.ts';
 
 export function ConnectionsPage() {
   const connections = useConnections();
   const { id } = useParams();
+  const { search } = useLocation();
   return (
     <Loaded query={connections}>
       {(list) => {
@@ -33,12 +39,12 @@ export function ConnectionsPage() {
           );
         }
         const open = list.find((connection) => connection.id === id);
-        if (!open) return <Navigate to={`/connections/${list[0]?.id}`} replace />;
+        if (!open) return <Navigate to={{ pathname: `/connections/${list[0]?.id}`, search }} replace />;
         return (
           <Working
             id="connections"
             leftLabel="Connections"
-            left={<ConnectionList list={list} openId={open.id} />}
+            left={<ConnectionList openId={open.id} />}
             middle={<ConnectionDetails key={open.id} connection={open} />}
             rightLabel="What the service offers"
             right={<CatalogueView connection={open} />}
@@ -49,40 +55,69 @@ export function ConnectionsPage() {
   );
 }
 
-function ConnectionList({ list, openId }: { list: ConnectionView[]; openId: string }) {
+type Line = Omit<ConnectionLine, 'state'> & { state: string };
+
+const saysOf = ({ serviceName }: Line): string => serviceName;
+
+function ConnectionList({ openId }: { openId: string }) {
+  const lines = useConnectionLines();
+  const connections = useConnections();
   return (
-    <div onKeyDown={moveInList}>
-      <div className="flex items-center justify-between p-3">
-        <h1 className="font-semibold text-lg">Connections</h1>
-        <Link to="/connections/new" className="btn btn-sm">
-          <Plus size={15} aria-hidden="true" /> Add
-        </Link>
-      </div>
-      <ul>
-        {list.map((connection) => {
-          const { id, name, serviceName, held, hours } = connection;
-          return (
-            <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
-              <Link
-                data-row
-                to={`/connections/${id}`}
-                aria-current={id === openId ? 'page' : undefined}
-                className="block px-3 py-2.5 hover:bg-base-200"
-              >
-                <span className="flex justify-between gap-2">
-                  <strong className="font-semibold">{name}</strong>
-                  <StateMark state={connectionStanding(connection)} />
-                </span>
+    <Loaded query={lines}>
+      {(all) => {
+        const folders = foldersOf(all);
+        return (
+          <EntryList
+            title="Connections"
+            what="a connection"
+            lines={all.map((line): Line => ({ ...line, state: connectionStanding(line) }))}
+            openId={openId}
+            to={(id) => `/connections/${id}`}
+            saysOf={saysOf}
+            actions={
+              <Link to="/connections/new" className="btn btn-sm">
+                <Plus size={15} aria-hidden="true" /> Add
+              </Link>
+            }
+            more={(line) => (
+              <EntryMore
+                entries="connections"
+                entry={line}
+                folders={folders}
+                instead={<Removal connection={connections.data?.find(({ id }) => id === line.id)} />}
+              />
+            )}
+          >
+            {({ name, serviceName, folder, state, held, hours }) => (
+              <>
+                <strong className="font-semibold block truncate" title={name}>
+                  {name}
+                </strong>
                 <span className="flex justify-between gap-2 items-center text-quiet text-sm">
-                  {serviceName}
-                  {held > 0 && <span className="text-error font-semibold">{held} held</span>}
+                  <span className="truncate">{[serviceName, folder].filter((text) => text !== '').join(' · ')}</span>
+                  <span className="flex gap-2">
+                    {held > 0 && <span className="text-error font-semibold whitespace-nowrap">{held} held</span>}
+                    <StateMark state={state} iconOnly />
+                  </span>
                 </span>
                 <DotLine hours={hours} what="delivered" />
-              </Link>
-            </li>
-          );
-        })}
-      </ul>
-    </div>
+              </>
+            )}
+          </EntryList>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+/** Removing a connection, once it is asked for. */
+function Removal({ connection }: { connection: ConnectionView | undefined }) {
+  const [asking, setAsking] = useState(false);
+  if (!connection) return null;
+  if (asking) return <RemoveForm connection={connection} onDone={() => setAsking(false)} />;
+  return (
+    <button className="btn btn-sm" onClick={() => setAsking(true)}>
+      Remove it
+    </button>
   );
 }

@@ -4,7 +4,11 @@ import type { ConnectionView } from '../../../contract/connection.ts';
 const FAILING = 3;
 
 /** How a connection stands, in one word. */
-export function connectionStanding({ state, verify, failures }: ConnectionView): string {
+export function connectionStanding({
+  state,
+  verify,
+  failures,
+}: Pick<ConnectionView, 'state' | 'verify' | 'failures'>): string {
   switch (state) {
     case 'active':
       if (!verify?.ok) return 'not working';

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { InsightView } from '../../../contract/insight.ts';
 import { DIMENSIONS, type Dimension } from '../../../core/insight/index.ts';
 import { useInsight } from '../../data/insight.ts';
-import { useSources } from '../../data/sources.ts';
+import { useSourceLines } from '../../data/sources.ts';
 import { byName, FilterSelect } from '../../parts/FilterSelect.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { ByThing } from './ByThing.tsx';
@@ -49,7 +49,7 @@ export function InsightPage() {
     },
     { shallow: false, history: 'push' },
   );
-  const sources = useSources();
+  const sources = useSourceLines();
   const insight = useInsight({
     by,
     per,

@@ -28,12 +28,13 @@ export function OverviewPage() {
   );
 }
 
-function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
-  const figures: [number, string, string][] = [
-    [today.submissions, 'submissions', '/activity'],
-    [today.people, 'new people', '/people'],
-    [today.confirmed, 'confirmed', '/activity'],
-    [today.delivered, 'delivered', '/activity/deliveries?state=delivered'],
+function Overview({ data: { since, today, needs, flows, moreRoutes } }: { data: OverviewView }) {
+  // A figure leads to the very things that it counts; where no list is of them alone, it leads nowhere.
+  const figures: [number, string, string | null][] = [
+    [today.submissions, 'submissions', `/activity?from=${since}`],
+    [today.people, 'new people', null],
+    [today.confirmed, 'confirmed', null],
+    [today.delivered, 'delivered', `/activity/deliveries?state=delivered&since=${since}`],
   ];
   return (
     <div className="p-5 grid gap-6 xl:grid-cols-[minmax(0,1fr)_24rem] items-start">
@@ -45,16 +46,31 @@ function Overview({ data: { today, needs, flows } }: { data: OverviewView }) {
             <div key={what} className="flex items-baseline gap-1.5">
               <dd className="text-2xl font-semibold">{count}</dd>
               <dt>
-                <Link to={link} className="plain-link">
-                  {what}
-                </Link>
+                {link === null ? (
+                  what
+                ) : (
+                  <Link to={link} className="plain-link">
+                    {what}
+                  </Link>
+                )}
               </dt>
             </div>
           ))}
         </dl>
         <h2 className="text-lg font-semibold mb-2">What goes where, in the last seven days</h2>
         {flows.length > 0 ? (
-          <FlowMapView flows={flows} />
+          <>
+            <FlowMapView flows={flows} />
+            {moreRoutes > 0 && (
+              <p className="mb-4">
+                These are the busiest.{' '}
+                <Link to="/routes?order=busiest" className="plain-link">
+                  {moreRoutes} more {moreRoutes === 1 ? 'route is' : 'routes are'} live
+                </Link>
+                .
+              </p>
+            )}
+          </>
         ) : (
           <Empty
             title="Nothing flows yet"

@@ -2,6 +2,7 @@ import { useQueryState } from 'nuqs';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
+import type { SourceLine } from '../../../contract/entries.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
 import { edgeSamples, factFields, factsOf } from '../../../core/intake/index.ts';
@@ -10,7 +11,8 @@ import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { usePurposes } from '../../data/purposes.ts';
 import { useKeepRoute, useRehearsal, type Rehearsed } from '../../data/routes.ts';
-import { useKnownSamples, useSamples } from '../../data/sources.ts';
+import { useKnownSamples, useSamples, useSourcesNamed } from '../../data/sources.ts';
+import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
@@ -36,14 +38,18 @@ import { VersionsPart } from './VersionsPart.tsx';
 /** The route bench: the route as a strip, one part of it at a time below; the sample on the left, on the right what would happen. */
 export function RouteBench({
   route,
-  routes,
-  sources,
+  choices,
+  folders,
+  others,
   connections,
 }: {
   route: RouteView;
-  /** All of them: what was mapped in others is suggested. */
-  routes: RouteView[];
-  sources: SourceView[];
+  /** Every source that it could take from. */
+  choices: SourceLine[];
+  /** The folders that there are. */
+  folders: string[];
+  /** What was mapped in others is suggested. */
+  others: { routes: RouteView[]; sources: SourceView[] };
   connections: ConnectionView[];
 }) {
   const draft = useDraft<RouteDocument>({ document: route.draft, revision: route.draftAt }, useKeepRoute(route.id));
@@ -55,7 +61,7 @@ export function RouteBench({
   const { document, change, issues } = draft;
   const part = partIn(askedPart, document);
   const show = (next: RoutePart) => void setPart(next);
-  const own = sources.filter(({ id }) => document.sourceIds.includes(id));
+  const own = useSourcesNamed(document.sourceIds).sources;
   // Whose samples are shown: in the URL, or else the first.
   const source = own.find(({ id }) => id === params.get('source')) ?? own[0];
   const samples = useSamples(source?.id ?? '');
@@ -70,9 +76,9 @@ export function RouteBench({
   const hints = useMemo(
     () => ({
       samples: (samples.data ?? []).map((sample) => sample.values),
-      before: mappedBefore(routes, route.id, { sources, connections }),
+      before: mappedBefore(others.routes, route.id, { sources: others.sources, connections }),
     }),
-    [samples.data, routes, route.id, sources, connections],
+    [samples.data, others.routes, others.sources, route.id, connections],
   );
 
   const chosen: Pick<SampleView, 'id' | 'values' | 'visit'> | undefined = edge
@@ -143,6 +149,7 @@ export function RouteBench({
           <>
             <PublishBar
               name={route.name}
+              more={<EntryMore entries="routes" entry={route} folders={folders} />}
               exportPath={`/routes/${route.id}/export`}
               view={route}
               draft={draft}
@@ -161,7 +168,8 @@ export function RouteBench({
             <div className="p-4 flex flex-col gap-6">
               {part === 'source' && (
                 <SourcesPart
-                  sources={sources}
+                  own={own}
+                  choices={choices}
                   chosen={document.sourceIds}
                   onChange={(sourceIds) => change({ ...document, sourceIds })}
                 />
@@ -228,7 +236,7 @@ export function RouteBench({
                 <VersionsPart
                   route={route}
                   document={document}
-                  sources={sources}
+                  sources={choices}
                   connections={connections}
                   fields={[...factFields(fields), ...knowledge]}
                   isSaved={draft.standing === 'saved'}

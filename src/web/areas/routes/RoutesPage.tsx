@@ -1,24 +1,27 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { RouteView } from '../../../contract/route.ts';
+import type { RouteLine } from '../../../contract/entries.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { Field } from '../../parts/Field.tsx';
+import { Chooser } from '../../parts/Chooser.tsx';
+import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
+import { EntryFilter } from '../../parts/entries/EntryFilter.tsx';
+import { foldersOf, useEntries } from '../../parts/entries/useEntries.ts';
+import { LongBody } from '../../parts/LongBody.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { useConnections } from '../../data/connections.ts';
-import { useSources } from '../../data/sources.ts';
+import { ApiProblem } from '../../data/api.ts';
+import { useSourceLines, useSources, useSourcesNamed } from '../../data/sources.ts';
 import { RouteBench } from './RouteBench.tsx';
-import { useAddRoute, useRoutes } from '../../data/routes.ts';
+import { useAddRoute, useRoute, useRouteLines, useRoutes } from '../../data/routes.ts';
 
 export function RoutesPage() {
-  const routes = useRoutes();
-  const sources = useSources();
-  const connections = useConnections();
   const { id } = useParams();
   const navigate = useNavigate();
   // In the URL: a source's page leads here with itself as what the new route is from.
@@ -27,32 +30,7 @@ export function RoutesPage() {
   const setAdding = (is: boolean) => setParams(is ? { new: '' } : {}, { replace: !is });
   return (
     <>
-      <Loaded query={routes}>
-        {(list) => {
-          if (!id)
-            return <RouteList list={list} onAdd={() => setAdding(true)} canAdd={(sources.data?.length ?? 0) > 0} />;
-          const open = list.find((route) => route.id === id);
-          if (!open) return <Navigate to="/routes" replace />;
-          const isThere = sources.data?.some((one) => open.draft.sourceIds.includes(one.id));
-          return (
-            <Loaded query={connections}>
-              {(known) =>
-                isThere ? (
-                  <RouteBench
-                    key={open.id}
-                    route={open}
-                    routes={list}
-                    sources={sources.data ?? []}
-                    connections={known}
-                  />
-                ) : (
-                  <p className="p-6 text-quiet">Loading</p>
-                )
-              }
-            </Loaded>
-          );
-        }}
-      </Loaded>
+      {id ? <OpenRoute key={id} id={id} /> : <RouteList onAdd={() => setAdding(true)} />}
       <Dialog title="A new route" open={from !== null} onClose={() => setAdding(false)}>
         <NewRoute
           key={from}
@@ -65,8 +43,51 @@ export function RoutesPage() {
   );
 }
 
-function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => void; canAdd: boolean }) {
+/** A route on its bench. What was mapped in others is suggested once it is known: nobody waits for it. */
+function OpenRoute({ id }: { id: string }) {
+  const route = useRoute(id);
+  const lines = useSourceLines();
+  const connections = useConnections();
+  const routes = useRoutes();
+  const sources = useSources();
+  const own = useSourcesNamed(route.data?.draft.sourceIds ?? []);
+  const folders = foldersOf(useRouteLines().data ?? []);
+  if (route.error instanceof ApiProblem && route.error.status === 404) return <Navigate to="/routes" replace />;
+  return (
+    <Loaded query={route}>
+      {(open) => (
+        <Loaded query={connections}>
+          {(known) =>
+            own.isPending && own.sources.length === 0 ? (
+              <p className="p-6 text-quiet">Loading</p>
+            ) : (
+              <RouteBench
+                route={open}
+                choices={lines.data ?? []}
+                folders={folders}
+                others={{ routes: routes.data ?? [], sources: sources.data ?? [] }}
+                connections={known}
+              />
+            )
+          }
+        </Loaded>
+      )}
+    </Loaded>
+  );
+}
+
+function RouteList({ onAdd }: { onAdd: () => void }) {
+  const lines = useRouteLines();
+  const canAdd = (useSourceLines().data?.length ?? 0) > 0;
+  return <Loaded query={lines}>{(list) => <RouteTable list={list} onAdd={onAdd} canAdd={canAdd} />}</Loaded>;
+}
+
+const saysOf = ({ sourceNames, targetNames }: RouteLine): string => [...sourceNames, ...targetNames].join(' ');
+
+function RouteTable({ list, onAdd, canAdd }: { list: RouteLine[]; onAdd: () => void; canAdd: boolean }) {
   const navigate = useNavigate();
+  const entries = useEntries(list, saysOf);
+  const folders = foldersOf(list);
   const onImported = (id: string) => void navigate(`/routes/${id}`);
   if (list.length === 0) {
     return (
@@ -99,61 +120,76 @@ function RouteList({ list, onAdd, canAdd }: { list: RouteView[]; onAdd: () => vo
           <Plus size={15} aria-hidden="true" /> Route
         </button>
       </div>
-      <table className="rows w-full" onKeyDown={moveInList}>
+      {list.length > 1 && (
+        <div className="px-4 pb-3">
+          <EntryFilter lines={list} entries={entries} what="a route" />
+        </div>
+      )}
+      <table className="rows w-full" aria-rowcount={entries.shown.length + 1} onKeyDown={moveInList}>
         <thead>
           <tr>
-            <th scope="col">Route</th>
-            <th scope="col">From</th>
-            <th scope="col">To</th>
-            <th scope="col">State</th>
-            <th scope="col">Delivered, last 24 hours</th>
-            <th scope="col">Held</th>
-            <th scope="col">Checks</th>
+            {COLUMNS.map((column) => (
+              <th key={column} scope="col">
+                {column}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="sr-only">More</span>
+            </th>
           </tr>
         </thead>
-        <tbody>
-          {list.map(({ id, name, sourceNames, targetNames, state, changed, liveVersion, hours, held, findings }) => {
-            const blockers = findings.filter(({ level }) => level === 'blocker').length;
-            return (
-              <tr key={id} data-link>
-                <td>
-                  <Link data-row to={`/routes/${id}`} className="plain-link font-semibold">
-                    {name}
-                  </Link>
-                </td>
-                <td>{sourceNames.join(' · ')}</td>
-                <td>{targetNames.join(' · ') || <span className="text-quiet">nowhere yet</span>}</td>
-                <td>
-                  <StateMark state={state} />
-                  {liveVersion !== null && changed && (
-                    <div className="text-sm">
-                      <StateMark state="changed" />
-                    </div>
-                  )}
-                </td>
-                <td>
-                  <DotLine hours={hours} what="delivered" />
-                </td>
-                <td>
-                  {held > 0 ? (
-                    <Link
-                      to={`/activity/deliveries?state=held&route=${id}`}
-                      className="plain-link text-error font-semibold"
-                      aria-label={`${held} held of ${name}`}
-                    >
-                      {held}
-                    </Link>
-                  ) : (
-                    0
-                  )}
-                </td>
-                <td>{blockers > 0 ? <StateMark state="blocker" /> : 'clear'}</td>
-              </tr>
-            );
-          })}
-        </tbody>
+        <LongBody rows={entries.shown} keyOf={({ id }) => id} columns={COLUMNS.length + 1}>
+          {(line) => <RouteCells line={line} folders={folders} />}
+        </LongBody>
       </table>
+      {entries.shown.length === 0 && <p className="px-4 py-3 text-quiet">No route is like that.</p>}
     </div>
+  );
+}
+
+const COLUMNS = ['Route', 'From', 'To', 'State', 'Delivered, last 24 hours', 'Held', 'Checks'];
+
+function RouteCells({ line, folders }: { line: RouteLine; folders: string[] }) {
+  const { id, name, folder, sourceNames, targetNames, state, changed, liveVersion, hours, held, blockers } = line;
+  return (
+    <>
+      <td>
+        <Link data-row to={`/routes/${id}`} className="plain-link font-semibold">
+          {name}
+        </Link>
+        {folder !== '' && <span className="block text-quiet text-sm">{folder}</span>}
+      </td>
+      <td>{sourceNames.join(' · ')}</td>
+      <td>{targetNames.join(' · ') || <span className="text-quiet">nowhere yet</span>}</td>
+      <td>
+        <StateMark state={line.archivedAt === null ? state : 'archived'} />
+        {liveVersion !== null && changed && (
+          <div className="text-sm">
+            <StateMark state="changed" />
+          </div>
+        )}
+      </td>
+      <td>
+        <DotLine hours={hours} what="delivered" />
+      </td>
+      <td>
+        {held > 0 ? (
+          <Link
+            to={`/activity/deliveries?state=held&route=${id}`}
+            className="plain-link text-error font-semibold"
+            aria-label={`${held} held of ${name}`}
+          >
+            {held}
+          </Link>
+        ) : (
+          0
+        )}
+      </td>
+      <td>{blockers > 0 ? <StateMark state="blocker" /> : 'clear'}</td>
+      <td>
+        <EntryMore entries="routes" entry={line} folders={folders} />
+      </td>
+    </>
   );
 }
 
@@ -167,11 +203,12 @@ function NewRoute({
   onCancel: () => void;
   onMade: (id: string) => void;
 }) {
-  const sources = useSources();
+  const sources = useSourceLines();
+  const choices = (sources.data ?? []).filter(({ archivedAt }) => archivedAt === null);
   const add = useAddRoute();
   const [chosen, setChosen] = useState(from);
   const [tried, setTried] = useState(false);
-  const only = sources.data?.length === 1 ? sources.data[0]?.id : undefined;
+  const only = choices.length === 1 ? choices[0]?.id : undefined;
   const sourceId = chosen || (only ?? '');
   const submit = (name: string) => {
     setTried(true);
@@ -189,14 +226,14 @@ function NewRoute({
       onCancel={onCancel}
     >
       <Field label="Source" error={tried && sourceId === '' ? 'Choose where the submissions come from.' : undefined}>
-        <select className="select w-full" value={sourceId} onChange={(event) => setChosen(event.target.value)}>
-          <option value="">choose a source</option>
-          {sources.data?.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <Chooser
+          label="Source"
+          placeholder="choose a source"
+          items={choices}
+          value={sourceId}
+          onChange={setChosen}
+          className="w-full"
+        />
       </Field>
     </NameForm>
   );

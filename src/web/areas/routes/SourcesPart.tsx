@@ -1,17 +1,21 @@
 import { X } from 'lucide-react';
 import { Link } from 'react-router';
+import type { SourceLine } from '../../../contract/entries.ts';
 import type { SourceView } from '../../../contract/source.ts';
+import { Chooser } from '../../parts/Chooser.tsx';
 
 interface SourcesPartProps {
-  sources: SourceView[];
+  /** Those that it takes from. */
+  own: SourceView[];
+  /** Every source there is. */
+  choices: SourceLine[];
   chosen: string[];
   onChange: (chosen: string[]) => void;
 }
 
 /** Where a route takes its submissions from: one source, or several with the same fields. */
-export function SourcesPart({ sources, chosen, onChange }: SourcesPartProps) {
-  const own = sources.filter(({ id }) => chosen.includes(id));
-  const others = sources.filter(({ id }) => !chosen.includes(id));
+export function SourcesPart({ own, choices, chosen, onChange }: SourcesPartProps) {
+  const others = choices.filter(({ id, archivedAt }) => !chosen.includes(id) && archivedAt === null);
   return (
     <section aria-labelledby="sources" className="flex flex-col gap-4">
       <h3 id="sources" className="text-lg font-semibold">
@@ -39,18 +43,22 @@ export function SourcesPart({ sources, chosen, onChange }: SourcesPartProps) {
       {others.length > 0 && (
         <div className="flex flex-wrap gap-2">
           {own.length === 1 && (
-            <Choice
+            <Chooser
               label="Take from another source instead"
-              hint="replace with…"
-              sources={others}
-              onChoose={(id) => onChange([id])}
+              placeholder="replace with…"
+              items={others}
+              value=""
+              onChange={(id) => onChange([id])}
+              className="w-56"
             />
           )}
-          <Choice
+          <Chooser
             label="Take from another source as well"
-            hint="add a source…"
-            sources={others}
-            onChoose={(id) => onChange([...chosen, id])}
+            placeholder="add a source…"
+            items={others}
+            value=""
+            onChange={(id) => onChange([...chosen, id])}
+            className="w-56"
           />
         </div>
       )}
@@ -58,33 +66,5 @@ export function SourcesPart({ sources, chosen, onChange }: SourcesPartProps) {
         Lines and conditions stay with the fields they name: what the new source does not have is said in the preflight.
       </p>
     </section>
-  );
-}
-
-function Choice({
-  label,
-  hint,
-  sources,
-  onChoose,
-}: {
-  label: string;
-  hint: string;
-  sources: SourceView[];
-  onChoose: (id: string) => void;
-}) {
-  return (
-    <select
-      className="select select-sm w-auto"
-      aria-label={label}
-      value=""
-      onChange={(event) => onChoose(event.target.value)}
-    >
-      <option value="">{hint}</option>
-      {sources.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
-    </select>
   );
 }

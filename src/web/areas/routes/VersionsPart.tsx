@@ -1,18 +1,10 @@
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
-import type { SourceView } from '../../../contract/source.ts';
 import { fieldsFor, routeChanges, type RouteDocument, type RouteNames } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
 import { usePurposes } from '../../data/purposes.ts';
-import {
-  useDuplicateRoute,
-  usePublishWithNote,
-  useReadVersion,
-  useRouteVersion,
-  useRouteVersions,
-} from '../../data/routes.ts';
+import { usePublishWithNote, useReadVersion, useRouteVersion, useRouteVersions } from '../../data/routes.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
@@ -20,7 +12,7 @@ import { Time } from '../../parts/Time.tsx';
 interface VersionsPartProps {
   route: RouteView;
   document: RouteDocument;
-  sources: SourceView[];
+  sources: { id: string; name: string }[];
   connections: ConnectionView[];
   fields: SourceField[];
   /** Whether everything that was typed is saved. */
@@ -32,11 +24,9 @@ interface VersionsPartProps {
 /** What was published of a route and by whom, what differs between any two, and the way back. */
 export function VersionsPart({ route, document, sources, connections, fields, isSaved, onTake }: VersionsPartProps) {
   const versions = useRouteVersions(route.id);
-  const duplicate = useDuplicateRoute(route.id);
   const publish = usePublishWithNote(route.id);
   // Undo brings back what was the draft before.
   const read = useReadVersion(route.id);
-  const navigate = useNavigate();
   const [note, setNote] = useState('');
   // Until somebody chooses another one, what is live is what it is compared with.
   const [chosen, setFrom] = useState<number | null>(null);
@@ -50,17 +40,7 @@ export function VersionsPart({ route, document, sources, connections, fields, is
   const options = (versions.data ?? []).map(({ version }) => version);
   return (
     <section className="flex flex-col gap-5">
-      <div className="flex flex-wrap items-end gap-3">
-        <h3 className="text-lg font-semibold mr-auto">Versions</h3>
-        <button
-          className="btn btn-sm"
-          disabled={duplicate.isPending}
-          onClick={() => duplicate.mutate(undefined, { onSuccess: ({ id }) => void navigate(`/routes/${id}`) })}
-        >
-          Duplicate the route
-        </button>
-      </div>
-      <ActionError error={duplicate.error} />
+      <h3 className="text-lg font-semibold">Versions</h3>
       {options.length > 0 && (
         <div className="flex flex-wrap items-center gap-2">
           <span className="font-semibold">What changed from</span>

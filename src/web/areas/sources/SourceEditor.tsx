@@ -6,6 +6,7 @@ import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/in
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
+import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
@@ -17,11 +18,18 @@ import { FieldsEditor } from './FieldsEditor.tsx';
 import { PostsEvidence } from './PostsEvidence.tsx';
 import { PublishChanges } from './PublishChanges.tsx';
 import { SourceVersions } from './SourceVersions.tsx';
-import { SourceFate, Standing } from './SourceFate.tsx';
+import { GoesLive, Standing } from './SourceFate.tsx';
 import { TrustField } from './TrustField.tsx';
 
+interface SourceEditorProps {
+  source: SourceView;
+  /** The folders that there are. */
+  folders: string[];
+  list: ReactNode;
+}
+
 /** Builds a source: its fields and what happens around them, with what others see of it beside. */
-export function SourceEditor({ source, list }: { source: SourceView; list: ReactNode }) {
+export function SourceEditor({ source, folders, list }: SourceEditorProps) {
   const draft = useDraft<MadeDocument>({ document: source.draft, revision: source.draftAt }, useKeepSource(source.id));
   const publishing = usePublishing('sources', source.id);
   const [selected, setSelected] = useState<string | null>(null);
@@ -76,6 +84,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
         <>
           <PublishBar
             name={source.name}
+            more={<EntryMore entries="sources" entry={source} folders={folders} />}
             exportPath={`/sources/${source.id}/export`}
             view={source}
             draft={draft}
@@ -123,7 +132,7 @@ export function SourceEditor({ source, list }: { source: SourceView; list: React
             <PostsParts document={document} set={set} about={about} liveIds={liveIds} />
           )}
           <RoutesOf source={source} />
-          <SourceFate source={source} draft={draft} />
+          <GoesLive source={source} draft={draft} />
         </>
       }
     />

@@ -1,23 +1,28 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import type { SourceView } from '../../../contract/source.ts';
+import { Navigate, useLocation, useNavigate, useParams } from 'react-router';
+import type { SourceLine } from '../../../contract/entries.ts';
 import { FIRST_START, SOURCE_KINDS, STARTS, type MadeKind } from '../../../core/intake/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
-import { moveInList } from '../../parts/keys.ts';
+import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
+import { EntryList } from '../../parts/entries/EntryList.tsx';
+import { foldersOf } from '../../parts/entries/useEntries.ts';
 import { ImportButton } from '../../parts/ImportButton.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
+import { Working } from '../../parts/Working.tsx';
 import { OwnFiles } from './OwnFiles.tsx';
 import { TakeOver } from './TakeOver.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
-import { useAddSource, useSources } from '../../data/sources.ts';
+import { useAddSource, useSource, useSourceLines } from '../../data/sources.ts';
 
 export function SourcesPage() {
-  const sources = useSources();
-  const { id } = useParams();
+  const lines = useSourceLines();
+  const { id = '' } = useParams();
+  const { search } = useLocation();
+  const source = useSource(id);
   const [adding, setAdding] = useState(false);
   const [taking, setTaking] = useState(false);
   const close = () => {
@@ -26,9 +31,9 @@ export function SourcesPage() {
   };
   return (
     <>
-      <Loaded query={sources}>
-        {(list) => {
-          if (list.length === 0) {
+      <Loaded query={lines}>
+        {(all) => {
+          if (all.length === 0) {
             return (
               <Empty
                 title="No sources yet"
@@ -43,16 +48,18 @@ export function SourcesPage() {
               </Empty>
             );
           }
-          const open = list.find((source) => source.id === id);
-          if (!open) {
-            const first = list.find(({ archivedAt }) => archivedAt === null) ?? list[0];
-            return <Navigate to={`/sources/${first?.id}`} replace />;
-          }
-          return (
-            <SourceEditor
-              key={open.id}
-              source={open}
-              list={<SourceList list={list} openId={open.id} onAdd={() => setAdding(true)} />}
+          if (!all.some((line) => line.id === id) && !source.data && !source.isFetching)
+            return <Navigate to={{ pathname: `/sources/${firstOf(all)}`, search }} replace />;
+          const list = <SourceList lines={all} openId={id} onAdd={() => setAdding(true)} />;
+          return source.data ? (
+            <SourceEditor key={source.data.id} source={source.data} folders={foldersOf(all)} list={list} />
+          ) : (
+            <Working
+              id="sources"
+              leftLabel="Sources"
+              left={list}
+              leftSize="21%"
+              middle={<Loaded query={source}>{() => null}</Loaded>}
             />
           );
         }}
@@ -144,60 +151,64 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
   );
 }
 
-function SourceList({ list, openId, onAdd }: { list: SourceView[]; openId: string; onAdd: () => void }) {
+const saysOf = ({ kind }: SourceLine): string => kind;
+
+function SourceList({ lines, openId, onAdd }: { lines: SourceLine[]; openId: string; onAdd: () => void }) {
   const navigate = useNavigate();
-  const [archived, setArchived] = useState(false);
   const [files, setFiles] = useState(false);
-  const away = list.filter(({ archivedAt }) => archivedAt !== null);
-  const shown = list.filter(({ id, archivedAt }) => archived || archivedAt === null || id === openId);
   const onImported = (id: string) => void navigate(`/sources/${id}`);
+  const folders = foldersOf(lines);
   return (
-    <div onKeyDown={moveInList}>
-      <div className="flex items-center justify-between p-3">
-        <h1 className="font-semibold text-lg">Sources</h1>
-        <span>
+    <EntryList
+      title="Sources"
+      what="a source"
+      lines={lines}
+      openId={openId}
+      to={(id) => `/sources/${id}`}
+      saysOf={saysOf}
+      actions={
+        <>
           <ImportButton what="source" onImported={onImported} />
           <button className="btn btn-sm" onClick={onAdd}>
             <Plus size={15} aria-hidden="true" /> Source
           </button>
-        </span>
-      </div>
-      <ul>
-        {shown.map(({ id, name, state, today, hours, draft, archivedAt, changed, liveVersion }) => (
-          <li key={id} className={`border-b border-base-300 ${id === openId ? 'bg-base-200' : ''}`}>
-            <Link
-              data-row
-              to={`/sources/${id}`}
-              aria-current={id === openId ? 'page' : undefined}
-              className="block px-3 py-2.5 hover:bg-base-200"
-            >
-              <span className="flex justify-between gap-2">
-                <strong className="font-semibold">{name}</strong>
-                <StateMark state={archivedAt === null ? state : 'archived'} />
-              </span>
-              <span className="block text-quiet text-sm">
-                {draft.kind} · {today} in 24 hours{changed && liveVersion !== null && ' · changed, not published'}
-              </span>
-              <DotLine hours={hours} what="submissions" />
-            </Link>
-          </li>
-        ))}
-      </ul>
-      <p className="px-3 pt-3">
-        <button className="plain-link" onClick={() => setFiles(true)}>
-          Pictures and files of yours
-        </button>
-      </p>
-      <Dialog title="Pictures and files of yours" open={files} onClose={() => setFiles(false)} wide>
-        {files && <OwnFiles />}
-      </Dialog>
-      {away.length > 0 && (
+        </>
+      }
+      more={(line) => <EntryMore entries="sources" entry={line} folders={folders} />}
+      below={
         <p className="p-3">
-          <button className="plain-link" onClick={() => setArchived(!archived)}>
-            {archived ? 'Leave out what is archived' : `Show what is archived (${away.length})`}
+          <button className="plain-link" onClick={() => setFiles(true)}>
+            Pictures and files of yours
           </button>
+          <Dialog title="Pictures and files of yours" open={files} onClose={() => setFiles(false)} wide>
+            {files && <OwnFiles />}
+          </Dialog>
         </p>
+      }
+    >
+      {({ name, kind, state, today, hours, folder, archivedAt, changed, liveVersion }) => (
+        <>
+          <strong className="font-semibold block truncate" title={name}>
+            {name}
+          </strong>
+          <span className="flex justify-between gap-2 text-quiet text-sm">
+            <span className="truncate">
+              {[kind, folder, `${today} in 24 hours`].filter((text) => text !== '').join(' · ')}
+            </span>
+            <StateMark
+              state={archivedAt !== null ? 'archived' : changed && liveVersion !== null ? 'changed' : state}
+              iconOnly
+            />
+          </span>
+          <DotLine hours={hours} what="submissions" />
+        </>
       )}
-    </div>
+    </EntryList>
   );
 }
+
+/** The first that is in use. */
+const firstOf = (lines: SourceLine[]): string =>
+  [...lines].sort((a, b) => a.name.localeCompare(b.name)).find(({ archivedAt }) => archivedAt === null)?.id ??
+  lines[0]?.id ??
+  '';

@@ -4,7 +4,7 @@ import { stepInWords, stepOf, type LineResult, type MapLine, type Suggestion } f
 import type { FieldValues, SourceField } from '../../../../core/values/index.ts';
 import { FIELD_DRAG, setOrigin, takesSteps } from './lineEdits.ts';
 import { originInWords, originPicks } from './originPicks.ts';
-import { Picker } from './Picker.tsx';
+import { Picker } from '../../../parts/Picker.tsx';
 import { SuggestionOffer } from './SuggestionOffer.tsx';
 
 interface LineRowProps {

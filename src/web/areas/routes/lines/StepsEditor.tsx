@@ -16,7 +16,7 @@ import {
 } from '../../../../core/mapping/index.ts';
 import { answersOf, printValue, type SourceField } from '../../../../core/values/index.ts';
 import { addStep, moveStep, removeStep, tellStep } from './lineEdits.ts';
-import { Picker } from './Picker.tsx';
+import { Picker } from '../../../parts/Picker.tsx';
 import { StepOptionInput } from './StepOptionInput.tsx';
 
 interface StepsEditorProps {

@@ -7,7 +7,7 @@ import { lineId, plainLine } from '../../../../core/mapping/index.ts';
 import { fieldsFor, type Target } from '../../../../core/plan/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { useConnections, useMakeAll } from '../../../data/connections.ts';
-import { useFieldUses, useKeepRoute, useRoutes } from '../../../data/routes.ts';
+import { useFieldUses, useKeepRoute, useRoutesOf } from '../../../data/routes.ts';
 import { ActionError } from '../../../parts/States.tsx';
 import { MakingTrouble } from '../../connections/MakingTrouble.tsx';
 import { typeThere } from '../../routes/missing.ts';
@@ -20,7 +20,7 @@ interface FeedPartProps {
 /** Where the answer goes, by the routes that read it; and into which further fields of destinations it can go. */
 export function FeedPart({ source, field }: FeedPartProps) {
   const uses = useFieldUses(source.id)(field.id);
-  const routes = (useRoutes().data ?? []).filter(({ draft }) => draft.sourceIds.includes(source.id));
+  const routes = useRoutesOf(source.id);
   return (
     <section aria-label="Where the answer goes" className="border-t border-base-300 pt-3 flex flex-col gap-2">
       <p className="text-quiet text-sm">Where the answer goes</p>
