@@ -61,12 +61,12 @@ describe('a list of many sources', () => {
       .getByRole('link', { name: /évening 114/ })
       .click();
     await operator.getByRole('heading', { name: 'Form of évening 114' }).waitFor();
-    expect(await shownLinks()).toBe(3);
+    await expect.poll(shownLinks).toBe(3);
     await operator.getByRole('button', { name: 'Show all' }).click();
-    await operator.getByLabel('State').selectOption('live');
+    await operator.getByLabel('State', { exact: true }).selectOption('live');
     await operator.getByText(`1 of ${MANY + 1}`).waitFor();
     await operator.getByRole('button', { name: 'Show all' }).click();
-    await operator.getByLabel('Order').selectOption('Newest first');
+    await operator.getByLabel('Order', { exact: true }).selectOption('Newest first');
     await list().getByRole('link').first().getByText(`Form of évening ${MANY}`).waitFor();
   });
 

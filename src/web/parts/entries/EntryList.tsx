@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type ReactNode } from 'react';
-import { Link, useLocation } from 'react-router';
+import { Link } from 'react-router';
 import { moveInList } from '../keys.ts';
 import { EntryFilter } from './EntryFilter.tsx';
 import { useEntries, type EntryLine } from './useEntries.ts';
@@ -33,9 +33,8 @@ interface EntryListProps<L extends EntryLine> {
 export function EntryList<L extends EntryLine>(props: EntryListProps<L>) {
   const { title, what, lines, openId, to, saysOf, actions, children, more, below } = props;
   const entries = useEntries(lines, saysOf, openId);
-  const { shown } = entries;
-  const { search } = useLocation();
-  const kept = keptSearch(search);
+  const { shown, filter } = entries;
+  const kept = keptSearch(filter);
   const list = useRef<HTMLUListElement>(null);
   // The compiler leaves this component alone, as it says; nothing that the virtualizer gives is handed on.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -98,10 +97,9 @@ export function EntryList<L extends EntryLine>(props: EntryListProps<L>) {
   );
 }
 
-/** Of what the address says, what belongs to the list: it stays while another one is opened. */
-function keptSearch(search: string): string {
-  const kept = new URLSearchParams();
-  for (const [name, value] of new URLSearchParams(search))
-    if (['find', 'folder', 'state', 'order'].includes(name)) kept.set(name, value);
-  return kept.size > 0 ? `?${kept}` : '';
+/** What is looked at of the list, as a query: it stays while another one is opened. */
+function keptSearch({ order, ...narrowed }: ReturnType<typeof useEntries>['filter']): string {
+  const kept = new URLSearchParams(Object.entries(narrowed).filter(([, value]) => value !== ''));
+  if (order !== 'name') kept.set('order', order);
+  return kept.size > 0 ? `?${kept.toString()}` : '';
 }
