@@ -1,11 +1,13 @@
 import 'reflect-metadata';
 import { createAdaptorServer } from '@hono/node-server';
 import { once } from 'node:events';
-import type { Server } from 'node:http';
+import type { IncomingMessage, Server } from 'node:http';
 import { adoptPurposes } from './commands/purposes/adoptPurposes.ts';
+import { sealAddresses } from './connecting/addresses.ts';
 import { readConfig } from './config.ts';
 import { createContext, type Context } from './context.ts';
 import { createApp } from './http/app.ts';
+import { checkKey } from './keyCheck.ts';
 import { newToken, sha256 } from './security/tokens.ts';
 import { countAccounts, replaceSetupLink } from './store/accounts.ts';
 import { migrateStore } from './store/migrating.ts';
@@ -26,6 +28,8 @@ async function main(roles: Role[]): Promise<void> {
   const config = readConfig(process.env);
   const context = createContext(config);
   await migrateStore(context.store, config.root);
+  await checkKey(context);
+  await sealAddresses(context);
   await adoptPurposes(context);
   const worker = roles.includes('work') ? startWorker(context, [publishDue]) : null;
   const server = roles.includes('serve') ? await listen(context) : null;
@@ -53,9 +57,27 @@ async function listen(context: Context): Promise<Server> {
   const { host, port } = context.config;
   const perMinute = Number(process.env.IWASHI_SUBMISSIONS_PER_MINUTE ?? SUBMISSIONS_PER_MINUTE);
   const server = createAdaptorServer({ fetch: createApp(context, perMinute).fetch }) as Server;
+  server.headersTimeout = HEADERS_MS;
+  server.requestTimeout = 0;
+  server.on('request', hurry);
   server.listen(port, host);
   await once(server, 'listening');
   return server;
+}
+
+/** Whoever sends has so long for the head of a request; for its body, so long and what this pace takes besides. */
+const HEADERS_MS = 15_000;
+const BODY_MS = 10_000;
+const LEAST_BYTES_PER_MS = 32;
+/** The length of a body that does not say how long it is. */
+const UNTOLD_BYTES = 4 * 1024 * 1024;
+
+/** Ends requests whose body comes so slowly that it only keeps a connection open. */
+function hurry(request: IncomingMessage): void {
+  const length = Number(request.headers['content-length'] ?? (request.headers['transfer-encoding'] ? UNTOLD_BYTES : 0));
+  if (length === 0) return;
+  const timer = setTimeout(() => request.destroy(), BODY_MS + length / LEAST_BYTES_PER_MS);
+  request.once('close', () => clearTimeout(timer)).once('end', () => clearTimeout(timer));
 }
 
 async function closeServer(server: Server): Promise<void> {

@@ -158,9 +158,12 @@ describe('an operator who has never seen Iwashi', () => {
     const other = await operator.context().newPage();
     await other.goto(operator.url());
     // What is known here stays as it is: otherwise theirs would be shown before anything is typed.
-    const lists = (url: URL) => url.pathname === '/api/sources';
-    const json: unknown = await (await operator.context().request.get(`${world.app}/api/sources`)).json();
-    await operator.route(lists, (route) => route.fulfill({ json }));
+    const address = `/api/sources/${new URL(operator.url()).pathname.split('/').at(-1)}`;
+    const json: unknown = await (await operator.context().request.get(`${world.app}${address}`)).json();
+    const whole = (url: URL) => url.pathname === address;
+    let hasSaved = false;
+    operator.on('request', (request) => (hasSaved ||= request.method() === 'PUT'));
+    await operator.route(whole, (route) => (hasSaved ? route.continue() : route.fulfill({ json })));
     await operator.getByRole('tab', { name: 'Form' }).click();
     await other.getByLabel('Button', { exact: true }).fill('Theirs');
     await other.getByText('Draft saved').waitFor();
@@ -173,7 +176,7 @@ describe('an operator who has never seen Iwashi', () => {
     await expectAccessible(operator);
     await operator.getByRole('button', { name: 'Take yours' }).click();
     await operator.getByText('Draft saved').waitFor();
-    await operator.unroute(lists);
+    await operator.unroute(whole);
     expect(await operator.getByLabel('Button', { exact: true }).inputValue()).toBe('Yours');
     await other.bringToFront();
     // Nothing is under way over there: what was saved here is shown by itself.
@@ -374,6 +377,8 @@ describe('an operator who has never seen Iwashi', () => {
 describe('a visitor with a phone', () => {
   it('makes a mistake, is told beside the field, and loses nothing', async () => {
     await area('Sources').click();
+    await operator.getByRole('link', { name: /^Sky letter sign-up/ }).click();
+    await operator.getByRole('heading', { name: 'Sky letter sign-up' }).waitFor();
     await placing().click();
     const html = await operator.locator('pre', { hasText: '<form' }).innerText();
     await world.put('form', html);
@@ -418,6 +423,8 @@ describe('a visitor with a phone', () => {
 
   it('also finds the form on its own page', async () => {
     await area('Sources').click();
+    await operator.getByRole('link', { name: /^Sky letter sign-up/ }).click();
+    await operator.getByRole('heading', { name: 'Sky letter sign-up' }).waitFor();
     await placing().click();
     const address = await operator.getByRole('link', { name: '/in/', exact: false }).getAttribute('href');
     await visitor.goto(address ?? '');

@@ -239,3 +239,18 @@ it('a confirmation can be sent again, but not at once', async () => {
   // Both links are good, and each confirms once.
   expect(await (await fetch(linkIn(letters[0]), { method: 'POST' })).text()).toContain('that is confirmed');
 });
+
+it('a mailbox is not flooded, whatever is written behind a plus in its address', async () => {
+  for (let at = 0; at < 14; at += 1)
+    expect((await submitForm(world, wired.source, fields(`Flood+${at}@hill.example`))).status).toBe(303);
+  const states = await eventually(
+    () =>
+      world.rows<{ state: string; error: string | null }>(
+        "SELECT state, error FROM mails WHERE kind = 'ask' AND sent_to LIKE '%flood+%' OR kind = 'ask' AND sent_to LIKE '%Flood+%'",
+      ),
+    (rows) => rows.length === 14 && rows.every(({ state }) => state === 'sent' || state === 'held'),
+  );
+  expect(states.filter(({ state }) => state === 'sent')).toHaveLength(12);
+  expect(states.find(({ state }) => state === 'held')?.error).toContain('this mailbox got 12 mails from here today');
+  expect(await world.letters('flood+')).toHaveLength(12);
+});

@@ -2,9 +2,13 @@ import { readFile } from 'node:fs/promises';
 import { createConnection } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { formOf, sourceField } from '../world/fields.ts';
+import { saying } from '../../src/core/forms/index.ts';
 import { Operator, PASSWORD } from '../world/operator.ts';
-import { startProgram, endProgram } from '../world/processes.ts';
-import { World } from '../world/world.ts';
+import { startProgram, endProgram, freePort } from '../world/processes.ts';
+import { BELL, World } from '../world/world.ts';
+import { hashPassword } from '../../src/server/security/passwords.ts';
+import { randomBytes } from 'node:crypto';
+import { connect } from 'node:net';
 
 let world: World;
 let operator: Operator;
@@ -60,6 +64,135 @@ describe('a session', () => {
 it('the one-time link makes one account', async () => {
   await expect(Operator.first(world.app, world.firstLink.split('#')[1] ?? '')).rejects.toThrow('403');
 });
+
+it('nobody without the one-time link has a password hashed', async () => {
+  const first = (token: string, type: string) =>
+    fetch(`${world.app}/api/session/first`, {
+      method: 'POST',
+      headers: { 'content-type': type },
+      body: JSON.stringify({ token, name: 'X', email: 'x@pellam-ridge.example', password: 'a long enough one' }),
+    });
+  const begun = performance.now();
+  const answers = await Promise.all(
+    Array.from({ length: 200 }, (_, at) => first(`${at}`.padStart(30, 'x'), 'application/json')),
+  );
+  const refusals = performance.now() - begun;
+  expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([403]));
+  const once = performance.now();
+  await Promise.all(Array.from({ length: 40 }, () => hashPassword('a long enough one')));
+  expect(refusals).toBeLessThan(5 * (performance.now() - once));
+  expect((await first('x'.repeat(30), 'text/plain')).status).toBe(415);
+});
+
+it('an address with an accent is another one than the plain one', async () => {
+  expect((await signIn(EMAIL.replace('wren', 'wrén'), PASSWORD)).status).not.toBe(200);
+});
+
+it('whoever signed in at a browser before is not kept out by others behind the same address', async () => {
+  const device = (await signIn(EMAIL, PASSWORD)).headers
+    .getSetCookie()
+    .find((cookie) => cookie.startsWith('iwashi_device='))
+    ?.split(';')[0];
+  const tries = await Promise.all(
+    Array.from({ length: 70 }, (_, at) => signIn(`guess${at}@pellam-ridge.example`, 'wrong password')),
+  );
+  expect(tries.filter(({ status }) => status === 429).length).toBeGreaterThan(0);
+  const again = (cookie: string) =>
+    fetch(`${world.app}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie },
+      body: JSON.stringify({ email: EMAIL, password: PASSWORD }),
+    });
+  expect((await again('')).status).toBe(429);
+  expect((await again(device ?? '')).status).toBe(200);
+  await world.rows('DELETE FROM throttles');
+});
+
+it('an address that nothing stands at is not found, also by programs', async () => {
+  for (const path of ['/wp-login', '/.env', '/sources.bak'])
+    expect((await fetch(`${world.app}${path}`)).status).toBe(404);
+  for (const path of ['/', '/sources', '/sources/x', '/activity/deliveries', '/sign-in'])
+    expect((await fetch(`${world.app}${path}`)).status).toBe(200);
+});
+
+it.each(['before=x', "before=' OR 1=1"])('a place in a list that is none (%s) is refused', async (query) => {
+  for (const list of ['submissions', 'deliveries', 'changes'])
+    expect((await operator.send('GET', `/${list}?${query}`)).status).toBe(422);
+});
+
+it('starts only with the key that its database was filled with', async () => {
+  const other = startProgram('server/main.js', ['serve'], {
+    ...world.env,
+    PORT: String(await freePort()),
+    IWASHI_SECRET_KEY: randomBytes(32).toString('base64'),
+  });
+  await expect(other).rejects.toThrow();
+});
+
+it('an address that is a secret itself is kept encrypted, also one from before', async () => {
+  const others = await world.others();
+  const { id } = await operator.connectTo('bellbuoy', `${others.bellbuoy.url}${BELL}`, {});
+  const kept = async () =>
+    (await world.rows<{ address: string }>('SELECT base_url AS address FROM connections WHERE id = ?', [id]))[0]
+      ?.address ?? '';
+  expect(await kept()).toMatch(/^sealed /);
+  expect((await operator.connection(id)).baseUrl).not.toContain('hook-for-tests');
+  await world.rows('UPDATE connections SET base_url = ? WHERE id = ?', [`${others.bellbuoy.url}${BELL}`, id]);
+  await world.kill('server');
+  await world.startServer();
+  expect(await kept()).toMatch(/^sealed /);
+  expect((await operator.verify(id)).verify?.ok).toBe(true);
+});
+
+it('what is sent a second time tells nobody when the first came', async () => {
+  const source = await operator.form('Twice', formOf([sourceField('email', 'email', { required: true })]));
+  const send = (headers: Record<string, string> = {}) =>
+    fetch(source.postUrl, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headers },
+      body: JSON.stringify({ email: 'twice@hill.example' }),
+    }).then((response) => response.json());
+  expect(await send()).toMatchObject({ accepted: true, submission: expect.any(String) as string });
+  expect(await send()).not.toHaveProperty('submission');
+  const named = { 'idempotency-key': 'one' };
+  const first: unknown = await send(named);
+  expect(await send(named)).toEqual(first);
+});
+
+it('a page to go on to may have any letters in its address', async () => {
+  const source = await operator.form(
+    'Goes on',
+    formOf([sourceField('email', 'email', { required: true })], {
+      ending: saying('', { next: 'https://hügel.example/дякую?was=“sent”' }),
+    }),
+  );
+  const sent = await fetch(source.postUrl, {
+    method: 'POST',
+    redirect: 'manual',
+    headers: { accept: 'text/html' },
+    body: new URLSearchParams({ email: 'goes@hill.example' }),
+  });
+  expect([sent.status, sent.headers.get('location')]).toEqual([
+    303,
+    'https://xn--hgel-0ra.example/%D0%B4%D1%8F%D0%BA%D1%83%D1%8E?was=%E2%80%9Csent%E2%80%9D',
+  ]);
+});
+
+it('a body that comes too slowly is not waited for', async () => {
+  const source = await operator.form('Slowly', formOf([sourceField('email', 'email', { required: true })]));
+  const { hostname, port, pathname } = new URL(source.postUrl);
+  const begun = Date.now();
+  const socket = connect(Number(port), hostname);
+  socket.on('error', () => null);
+  const ended = new Promise<void>((resolve) => socket.on('close', () => resolve()));
+  socket.write(
+    `POST ${pathname} HTTP/1.1\r\nhost: ${hostname}\r\ncontent-type: application/json\r\ncontent-length: 100\r\n\r\n`,
+  );
+  const dribble = setInterval(() => socket.write(' '), 1_000);
+  await ended;
+  clearInterval(dribble);
+  expect(Date.now() - begun).toBeGreaterThan(5_000);
+}, 40_000);
 
 it('passwords are kept as argon2id, tokens as hashes', async () => {
   const [account] = await world.rows<{ password_hash: string }>('SELECT password_hash FROM accounts');

@@ -1,3 +1,5 @@
+import path from 'node:path';
+import { stat } from 'node:fs/promises';
 import { plainLine } from '../../src/core/mapping/index.ts';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BulkView, HeldGroupView } from '../../src/contract/deliveries.ts';
@@ -559,6 +561,8 @@ describe('kinds that need code', () => {
       lines: [
         plainLine({ id: 'l-Email', to: 'Email', from: { kind: 'field', field: 'email' } }),
         plainLine({ id: 'l-Said', to: 'Said', from: { kind: 'text', text: '"{school}", {pupils}' } }),
+        plainLine({ id: 'l-Sum', to: 'Sum', from: { kind: 'text', text: '=1+{pupils}' } }),
+        plainLine({ id: 'l-Call', to: 'Call', from: { kind: 'text', text: '+44 1632 960001' } }),
       ],
     });
     const [one, two] = [newAddress(), newAddress()];
@@ -567,8 +571,10 @@ describe('kinds that need code', () => {
     const lines = (await response.text()).trim().split('\n');
     expect(response.headers.get('content-type')).toContain('text/csv');
     expect(lines).toHaveLength(3);
-    expect(lines[0]).toBe('Email,Said,delivery');
-    expect(lines[1]).toMatch(new RegExp(`^${one},"""Lantern Hill School"", 24",`));
+    expect(lines[0]).toBe('Email,Said,Sum,Call,delivery');
+    expect(lines[1]).toMatch(new RegExp(`^${one},"""Lantern Hill School"", 24",'=1[+]24,[+]44 1632 960001,`));
+    // Nobody else at the machine can read what visitors handed over.
+    expect((await stat(path.join(world.env.IWASHI_DROPS ?? '', 'visits.csv'))).mode & 0o077).toBe(0);
     expect(await verifyProblem('csv-file', '../outside.csv', {})).toMatchObject({ about: 'baseUrl' });
   });
 });

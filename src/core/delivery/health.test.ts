@@ -44,5 +44,12 @@ describe('the budget that all workers share', () => {
     expect(takeFromBudget(first.fullAt, pace, 10, 60_000).granted).toBe(4);
   });
   it('takes nothing when nothing is granted', () =>
-    expect(takeFromBudget(9_000, pace, 1, 1_000)).toEqual({ granted: 0, fullAt: 9_000 }));
+    expect(takeFromBudget(2_900, pace, 1, 1_000)).toEqual({ granted: 0, fullAt: 2_900 }));
+});
+
+it('a budget that was spent by a clock that ran ahead stands still for no longer than it takes to fill', () => {
+  const pace = { perSecond: 2, burst: 4 };
+  const back = takeFromBudget(10_000_000, pace, 4, 1_000);
+  expect(back).toEqual({ granted: 0, fullAt: 3_000 });
+  expect(takeFromBudget(back.fullAt, pace, 4, 2_000).granted).toBe(2);
 });

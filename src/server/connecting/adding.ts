@@ -7,6 +7,7 @@ import { verifyConnection, type Verified } from '../connectors/verifying/verify.
 import type { Context } from '../context.ts';
 import { addConnection } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
+import { sealAddress } from './addresses.ts';
 import { nextCheckAt } from './checking.ts';
 import { partsFor, sealTokens } from './open.ts';
 
@@ -47,17 +48,18 @@ export async function verifyEntered(
  * @returns its id
  */
 export async function saveConnection(
-  { secrets, newId, now }: Context,
+  context: Context,
   db: Db,
   { profile, name, baseUrl, credentials }: Entered,
   verified: VerifiedAccess | null,
 ): Promise<string> {
+  const { secrets, newId, now } = context;
   const id = newId();
   await addConnection(db, {
     id,
     profile: profile.id,
     name,
-    baseUrl,
+    baseUrl: sealAddress(context, profile, baseUrl),
     secret: secrets.seal(JSON.stringify(credentials)),
     hints: hintsOf(credentials),
     tokens: verified?.tokens ?? null,

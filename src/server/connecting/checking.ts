@@ -88,9 +88,10 @@ async function storeVerified(
 async function letGoOn(context: Context, db: Db, id: string): Promise<void> {
   const now = context.now();
   await moveConnection(db, id, 'found good');
-  await changeConnection(db, id, { checkAt: now + CHECK_EVERY_MS.active });
   await resetHealth(db, id);
-  await releaseRefused(db, id, now);
+  // The next check goes on with the rest.
+  const isMore = await releaseRefused(db, id, now);
+  await changeConnection(db, id, { checkAt: isMore ? now : now + CHECK_EVERY_MS.active });
 }
 
 /** Credentials are refused: everything for this connection is held at once, rather than each trying for itself. */
@@ -99,8 +100,8 @@ export async function refuse(context: Context, db: Db, id: string, verify: Verif
   const current = await findConnection(db, id);
   if (!current || current.state === 'ungranted') return;
   await moveConnection(db, id, 'found refused');
-  await changeConnection(db, id, { verify, checkAt: now + CHECK_EVERY_MS.refused });
-  await holdForCredentials(db, id, now);
+  const isMore = await holdForCredentials(db, id, now);
+  await changeConnection(db, id, { verify, checkAt: isMore ? now : now + CHECK_EVERY_MS.refused });
 }
 
 /** When a connection is verified next by itself. */

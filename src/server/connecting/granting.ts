@@ -1,4 +1,5 @@
 import type { Access } from '../connectors/access.ts';
+import { openAddress } from './addresses.ts';
 import { authorisationUrl, newState, newVerifier, redeemCode } from '../connectors/oauth.ts';
 import type { Context } from '../context.ts';
 import { bad, good, type Result } from '../../core/result.ts';
@@ -74,7 +75,7 @@ export async function endGrant(
 
 const accessOf = (context: Context, connection: ConnectionRecord): Access => ({
   profile: profileFor(connection),
-  baseUrl: connection.baseUrl,
+  baseUrl: openAddress(context, connection),
   credentials: openCredentials(context, connection),
   pool: connection.id,
 });

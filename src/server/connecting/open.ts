@@ -9,6 +9,7 @@ import { clientTokens, isStale, refreshTokens, type TokenReply, type Tokens } fr
 import type { Context } from '../context.ts';
 import { changeConnection, lockTokens, type ConnectionRecord } from '../store/connections.ts';
 import { inTransaction } from '../store/database.ts';
+import { openAddress } from './addresses.ts';
 import { profileFor } from './profiles.ts';
 
 /** Records that were read for many deliveries together are opened once. */
@@ -46,8 +47,13 @@ export async function openAccess(
   renew: { refused: string } | null = null,
 ): Promise<Reply<Access>> {
   const profile = profileFor(connection);
-  const { id, baseUrl } = connection;
-  const access: Access = { profile, baseUrl, credentials: openCredentials(context, connection), pool: id };
+  const { id } = connection;
+  const access: Access = {
+    profile,
+    baseUrl: openAddress(context, connection),
+    credentials: openCredentials(context, connection),
+    pool: id,
+  };
   if (!needsToken(profile)) return { ok: true, value: access };
   const tokens = readTokens(context, connection.tokens);
   if (tokens && !isStale(tokens, context.now()) && tokens.access !== renew?.refused)

@@ -20,6 +20,21 @@ const MANNERS: Record<string, (response: ServerResponse) => void> = {
     response.write(bytes.subarray(0, 3));
     setTimeout(() => response.end(bytes.subarray(3)), 20);
   },
+  '/echo': (response) =>
+    response
+      .setHeader('location', '/?key=the-secret-key')
+      .setHeader('content-type', 'application/json')
+      .end(
+        JSON.stringify({
+          said: 'the-secret-key',
+          deep: [
+            {
+              password: 'lantern-hill',
+              'the-token-in-it': `Basic ${Buffer.from('mara:lantern-hill').toString('base64')}`,
+            },
+          ],
+        }),
+      ),
   '/nothing': (response) => response.writeHead(204).end(),
   '/page': (response) => response.setHeader('content-type', 'text/html').end('<h1>Hello</h1>'),
   '/plain': (response) => response.setHeader('content-type', 'text/plain').end('the front desk'),
@@ -42,7 +57,7 @@ const send = createSend(true, () => 0);
 beforeAll(async () => {
   server = createServer((request, response) => {
     asked.push(request.url ?? '');
-    const manner = MANNERS[request.url ?? ''];
+    const manner = MANNERS[(request.url ?? '').split('?')[0] ?? ''];
     if (manner) return manner(response);
     response.setHeader('content-type', 'application/json');
     response.end(JSON.stringify({ long: LONG }));
@@ -74,6 +89,22 @@ it('reads a long answer whole, and keeps only its beginning', async () => {
     expect(kept).toMatch(/… and \d+ more$/);
     expect(String(kept).length).toBeLessThan(70_000);
   }
+});
+
+it('keeps no secret that a service says back, in its body or in a header', async () => {
+  const { exchange } = await send({
+    ...outgoing(),
+    headers: {
+      authorization: `Basic ${Buffer.from('mara:lantern-hill').toString('base64')}`,
+      'x-key': 'the-secret-key',
+    },
+    secret: { headers: ['authorization', 'X-Key'], query: ['token'], path: false },
+    url: `${url}echo?token=the-token-in-it`,
+  });
+  const kept = JSON.stringify(exchange);
+  for (const secret of ['the-secret-key', 'lantern-hill', 'the-token-in-it', 'bWFyYT'])
+    expect(kept).not.toContain(secret);
+  expect(exchange.responseBody).toMatchObject({ said: '••••••-key' });
 });
 
 it('keeps nothing at all of bodies that hold secrets', async () => {

@@ -88,6 +88,7 @@ function describe(
     name,
     hidden.has(name.toLowerCase()) ? mask(value) : value,
   ]);
+  const known = secretsIn({ url, headers, secret });
   const bodies = secret.bodies ? 'not kept: it holds secrets' : null;
   return {
     at: new Date(at).toISOString(),
@@ -96,13 +97,50 @@ function describe(
     requestHeaders: Object.fromEntries(shown) as Record<string, string>,
     requestBody: body ? (bodies ?? shownBody(body)) : null,
     status: answer.kind === 'answered' ? answer.status : null,
-    responseHeaders: answer.kind === 'answered' ? keptHeaders(answer.headers) : {},
+    responseHeaders:
+      answer.kind === 'answered' ? (withoutSecrets(keptHeaders(answer.headers), known) as Record<string, string>) : {},
     responseBody:
       answer.kind === 'answered'
-        ? (bodies ?? cut(text) ?? answer.body)
+        ? (bodies ?? withoutSecrets(cut(text) ?? answer.body, known))
         : `no answer: ${answer.fault}${answer.code ? ` (${answer.code})` : ''}`,
     milliseconds,
   };
+}
+
+/** What is shorter is no secret by itself, or would be found in anything. */
+const LEAST_SECRET = 6;
+
+/** What a request holds that must never be shown, also where a service says it back. */
+function secretsIn({ url, headers, secret }: Pick<OutgoingRequest, 'url' | 'headers' | 'secret'>): string[] {
+  const hidden = new Set(secret.headers.map((name) => name.toLowerCase()));
+  const said = Object.entries(headers).flatMap(([name, value]) =>
+    hidden.has(name.toLowerCase()) ? [value, ...value.split(/\s+/), ...basicParts(value)] : [],
+  );
+  const { pathname, searchParams } = new URL(url);
+  const asked = secret.query.flatMap((name) => searchParams.getAll(name));
+  const path = secret.path ? [pathname.slice(1), ...pathname.split('/')] : [];
+  return [...new Set([...said, ...asked, ...path])]
+    .filter((text) => text.length >= LEAST_SECRET && !/^(basic|bearer|token)$/i.test(text))
+    .sort((a, b) => b.length - a.length);
+}
+
+/** The password in a Basic credential (RFC 7617, 2). */
+function basicParts(value: string): string[] {
+  const encoded = /^basic\s+(\S+)$/i.exec(value)?.[1];
+  if (encoded === undefined) return [];
+  const text = Buffer.from(encoded, 'base64').toString('utf8');
+  return [text, text.slice(text.indexOf(':') + 1)];
+}
+
+/** The same without secrets, in whatever text or part they stand. */
+function withoutSecrets(value: unknown, known: string[]): unknown {
+  if (known.length === 0) return value;
+  if (typeof value === 'string') return known.reduce((text, one) => text.replaceAll(one, mask(one)), value);
+  if (Array.isArray(value)) return value.map((one) => withoutSecrets(one, known));
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([name, part]) => [withoutSecrets(name, known), withoutSecrets(part, known)]),
+  );
 }
 
 /** Of a body that is longer, only so much is kept. */

@@ -7,6 +7,21 @@ import { Hono } from 'hono';
 const POLICY =
   "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: https: http:; frame-ancestors 'self'; base-uri 'none'; form-action 'self'";
 
+/** What stands first in the addresses of the interface; see web/App.tsx. */
+const AREAS = new Set([
+  '',
+  'account',
+  'activity',
+  'connections',
+  'consent',
+  'first-account',
+  'insight',
+  'people',
+  'routes',
+  'sign-in',
+  'sources',
+]);
+
 /** The built interface: its files, and its one page for every other address. */
 export function interfaceRoutes(root: string): Hono {
   const app = new Hono();
@@ -19,6 +34,9 @@ export function interfaceRoutes(root: string): Hono {
     }),
   );
   app.get('*', (c) => {
+    // Whoever is wrong sees it in the interface; programs are told, too.
+    const [, area = ''] = c.req.path.split('/');
+    c.status(AREAS.has(area) ? 200 : 404);
     c.header('content-security-policy', POLICY);
     c.header('cache-control', 'no-cache');
     return c.html(readFileSync(path.join(folder, 'index.html'), 'utf8'));

@@ -61,6 +61,20 @@ export function revisionIn(c: HonoContext): number | null {
   return tag === undefined ? null : Date.parse(tag);
 }
 
+/** Where a list goes on: the id of a row. @throws Problem where it is none */
+export function cursor(text: string | undefined): string | null {
+  if (text === undefined || text === '') return null;
+  if (/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text)) return text;
+  throw new Problem(422, 'invalid', 'This is no place in the list. Begin at its beginning.');
+}
+
+/** A moment in a query, in milliseconds since 1970. @throws Problem for what is none */
+export function moment(text: string): number {
+  const at = Number(text);
+  if (Number.isSafeInteger(at) && at >= 0) return at;
+  throw new Problem(422, 'invalid', `"${text.slice(0, 40)}" is no moment: write it in milliseconds since 1970.`);
+}
+
 /** One of the words that a query may have. @throws Problem naming those that there are */
 export function known<Word extends string>(word: string, words: readonly Word[], name: string): Word {
   const found = words.find((one) => one === word);
@@ -71,6 +85,9 @@ export function known<Word extends string>(word: string, words: readonly Word[],
 
 /** Reads a JSON body and checks it against its contract class. @throws Problem naming each wrong part */
 export async function readInput<T extends object>(c: HonoContext, type: ClassConstructor<T>): Promise<T> {
+  // A page of another site can send text, and a form; JSON only where it is asked first (Fetch, 2.2.2).
+  const mediaType = (c.req.header('content-type') ?? '').split(';')[0]?.trim().toLowerCase();
+  if (mediaType !== 'application/json') throw new Problem(415, 'not-json', 'Send it as application/json.');
   let data: unknown;
   try {
     data = await c.req.json();

@@ -1,5 +1,6 @@
 import { getConnInfo } from '@hono/node-server/conninfo';
 import type { Context as HonoContext } from 'hono';
+import ipaddr from 'ipaddr.js';
 
 /**
  * The network address a request comes from. With proxies in front, the address that the outermost trusted one saw:
@@ -8,6 +9,12 @@ import type { Context as HonoContext } from 'hono';
 export function visitorAddress(c: HonoContext, trustedProxies: number): string {
   const direct = getConnInfo(c).remote.address ?? '';
   if (trustedProxies === 0) return direct;
-  const forwarded = (c.req.header('x-forwarded-for') ?? '').split(',').map((part) => part.trim());
-  return forwarded.at(-trustedProxies) || direct;
+  const forwarded = (c.req.header('x-forwarded-for') ?? '').split(',').map((part) => addressIn(part.trim()));
+  return forwarded.at(-trustedProxies) ?? direct;
+}
+
+/** The address in an entry, which some proxies write with a port (as RFC 7239 does, 6); null where there is none. */
+export function addressIn(entry: string): string | null {
+  const text = /^\[(.+)\](:\d+)?$/.exec(entry)?.[1] ?? /^([\d.]+):\d+$/.exec(entry)?.[1] ?? entry;
+  return ipaddr.isValid(text) ? ipaddr.process(text).toString() : null;
 }

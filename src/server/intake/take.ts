@@ -52,7 +52,13 @@ export interface Arrival {
 
 export type Taken =
   /** The submissions in it, in their order; one for most. And what the first one says. */
-  | { ok: true; ids: string[]; answers: FieldValues }
+  | {
+      ok: true;
+      ids: string[];
+      answers: FieldValues;
+      /** Whether the same came a moment ago, from whomever: what is known of that is not for whoever sends this. */
+      cameBefore: boolean;
+    }
   | { ok: false; why: 'invalid'; issues: FieldIssue[] }
   | { ok: false; why: 'unreadable'; problem: string }
   /** It looks like a robot's, and the script that sent it can show that it is none. */
@@ -85,6 +91,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   const suspicion = found === 'too fast' && arrival.hasWorked ? null : found;
   if (suspicion === 'too fast' && arrival.canWork) return { ok: false, why: 'work wanted' };
   const ids: string[] = [];
+  let cameBefore = false;
   for (const [part, values] of each.entries()) {
     const content = arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, values);
     const taken = await storeOnce(context, document, {
@@ -104,9 +111,10 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
     });
     if (!taken.ok) return taken;
     ids.push(taken.id);
+    cameBefore ||= taken.cameBefore && arrival.idempotencyKey === null;
   }
   if (suspicion !== null) await noteSetAside(context, arrival, visit, ids, suspicion, receivedAt);
-  return { ok: true, ids, answers: each[0] ?? {} };
+  return { ok: true, ids, answers: each[0] ?? {}, cameBefore };
 }
 
 /** By what a visitor is known, goes on with a form, or showed to be none of the robots: nobody needs it who looks at what came. */
@@ -146,7 +154,7 @@ const noteSetAside = (
     ),
   );
 
-type Stored = { ok: true; id: string } | { ok: false; why: 'key used before' };
+type Stored = { ok: true; id: string; cameBefore: boolean } | { ok: false; why: 'key used before' };
 
 /** How often an earlier one may vanish in the very moment before it is looked at. */
 const MOST_TRIES = 5;
@@ -157,7 +165,7 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Stored> => {
     if (!isSame(earlier.values)) return { ok: false, why: 'key used before' };
     await throughBreaks(() => countRepeat(store.db, earlier.id, submission.receivedAt));
-    return { ok: true, id: earlier.id };
+    return { ok: true, id: earlier.id, cameBefore: true };
   };
   // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
   const find = (aside: boolean) => throughBreaks(() => findEarlier(store.db, submission, aside));
@@ -167,10 +175,10 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const files = filesIn(submission.values);
   if (files.length > 0) await throughBreaks(() => assignUploads(store.db, files, submission.id));
   for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
-    if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id };
+    if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id, cameBefore: false };
     const earlier = await find(isSetAside);
     // It was stored, though the database did not come to say so.
-    if (earlier?.id === submission.id) return { ok: true, id: submission.id };
+    if (earlier?.id === submission.id) return { ok: true, id: submission.id, cameBefore: false };
     if (earlier) return repeated(earlier);
   }
   throw new Error('a repeated submission could not be found');

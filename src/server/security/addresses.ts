@@ -7,7 +7,10 @@ export const FORBIDDEN_ADDRESS = 'IWASHI_FORBIDDEN_ADDRESS';
 /** Whether an IP address is one of the public internet: not private, loopback, link-local, reserved, or mapped to such. */
 export function isPublicAddress(address: string): boolean {
   if (!ipaddr.isValid(address)) return false;
-  return ipaddr.process(address).range() === 'unicast';
+  const parsed = ipaddr.process(address);
+  // ::/96, whose last part some systems take for an IPv4 address (RFC 4291, 2.5.5.1: deprecated).
+  if (parsed instanceof ipaddr.IPv6 && parsed.parts.slice(0, 6).every((part) => part === 0)) return false;
+  return parsed.range() === 'unicast';
 }
 
 /** Whether a URL names a forbidden address outright. Names are checked when they are resolved, by `guardedLookup`. */

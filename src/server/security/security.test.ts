@@ -5,6 +5,13 @@ import { loggedError } from './loggedErrors.ts';
 import { SecretBox } from './secrets.ts';
 import { newPublicId, newToken } from './tokens.ts';
 
+it.each([
+  ['::7f00:1', false],
+  ['::127.0.0.1', false],
+  ['2001:db8:85a3::7', false],
+  ['2a00:1450:4001:82a::200e', true],
+])('%s is public: %s', (address, isPublic) => expect(isPublicAddress(address)).toBe(isPublic));
+
 describe('addresses that are not called', () => {
   // From the IANA registries of special-purpose addresses (RFC 6890 and those that update it; from memory).
   it.each([

@@ -8,8 +8,10 @@ export async function countAccounts(db: Db): Promise<number> {
 }
 
 export async function findAccount(db: Db, email: string) {
-  const [row] = await db.select().from(accounts).where(eq(accounts.email, email.trim().toLowerCase()));
-  return row ?? null;
+  const wanted = email.trim().toLowerCase();
+  const rows = await db.select().from(accounts).where(eq(accounts.email, wanted));
+  // The database takes letters with accents for those without.
+  return rows.find((account) => account.email === wanted) ?? null;
 }
 
 export async function addAccount(db: Db, account: typeof accounts.$inferInsert): Promise<void> {
@@ -41,6 +43,12 @@ export async function dropExpiredSessions(db: Db, now: number): Promise<void> {
 export async function replaceSetupLink(db: Db, tokenHash: string, expiresAt: number): Promise<void> {
   await db.delete(setupLinks);
   await db.insert(setupLinks).values({ tokenHash, expiresAt });
+}
+
+/** Whether there is such a setup link, and it is not too old. */
+export async function isSetupLink(db: Db, tokenHash: string, now: number): Promise<boolean> {
+  const good = and(eq(setupLinks.tokenHash, tokenHash), gt(setupLinks.expiresAt, now));
+  return (await db.$count(setupLinks, good)) > 0;
 }
 
 /** Uses up a setup link. @returns false when there is no such link or it is too old */

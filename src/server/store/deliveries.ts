@@ -10,7 +10,7 @@ import {
 } from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Intent } from '../../core/plan/index.ts';
-import { byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
+import { changedRows, byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
 import { attempts, deliveries } from './schema/index.ts';
 
@@ -241,12 +241,20 @@ export async function dropDelivery(db: Db, id: string, reason: string, now: numb
   return result.affectedRows === 1;
 }
 
-/** Holds everything that waits for a connection whose credentials are refused. What waits for a person's confirmation goes on waiting. */
-export async function holdForCredentials(db: Db, connectionId: string, now: number): Promise<void> {
-  await db
+/** So many are held or let go by one statement: more would stop everybody else. */
+const PART_OF_ALL = 1_000;
+
+/**
+ * Holds a part of what waits for a connection whose credentials are refused. What waits for a person's confirmation goes on waiting.
+ * @returns whether there may be more
+ */
+export async function holdForCredentials(db: Db, connectionId: string, now: number): Promise<boolean> {
+  const result = await db
     .update(deliveries)
     .set({ ...STOPPED.to, cause: 'credentials refused', causeDetail: '', endedAt: now })
-    .where(and(eq(deliveries.connectionId, connectionId), STOPPED.of));
+    .where(and(eq(deliveries.connectionId, connectionId), STOPPED.of))
+    .limit(PART_OF_ALL);
+  return changedRows(result) === PART_OF_ALL;
 }
 
 /** Whether anything of a connection was held for one of these causes after a time. */
@@ -266,21 +274,24 @@ export async function wasHeldSince(db: Db, connectionId: string, causes: Cause[]
   return row !== undefined;
 }
 
-/** Holds everything of a connection that is removed. */
-export async function holdForRemoved(db: Db, connectionId: string, name: string, now: number): Promise<void> {
-  await db
+/** Holds a part of what goes to a connection that is removed. @returns whether there may be more */
+export async function holdForRemoved(db: Db, connectionId: string, name: string, now: number): Promise<boolean> {
+  const result = await db
     .update(deliveries)
     .set({ ...STOPPED.to, cause: 'place gone', causeDetail: `The connection ${name} was removed.`, endedAt: now })
-    .where(and(eq(deliveries.connectionId, connectionId), STOPPED.of));
+    .where(and(eq(deliveries.connectionId, connectionId), STOPPED.of))
+    .limit(PART_OF_ALL);
+  return changedRows(result) === PART_OF_ALL;
 }
 
-/** Lets everything go that was held because a connection's credentials were refused. @returns how many */
-export async function releaseRefused(db: Db, connectionId: string, now: number): Promise<number> {
-  const [result] = await db
+/** Lets a part go of what was held because a connection's credentials were refused. @returns whether there may be more */
+export async function releaseRefused(db: Db, connectionId: string, now: number): Promise<boolean> {
+  const result = await db
     .update(deliveries)
     .set({ ...ANEW, dueAt: now })
-    .where(and(eq(deliveries.connectionId, connectionId), isHeldFor('credentials refused', 'not permitted')));
-  return result.affectedRows;
+    .where(and(eq(deliveries.connectionId, connectionId), isHeldFor('credentials refused', 'not permitted')))
+    .limit(PART_OF_ALL);
+  return changedRows(result) === PART_OF_ALL;
 }
 
 /** Empties the requests and answers of attempts that began before a time: how each ended stays. */

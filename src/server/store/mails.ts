@@ -1,8 +1,8 @@
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
 import { MAILING, type MailEvent } from '../../core/states/index.ts';
 import { changedRows, insertRows, type Db } from './database.ts';
 import type { ConfirmationRecord } from './confirmations.ts';
-import { confirmations, mails } from './schema/index.ts';
+import { confirmations, mailboxDays, mails } from './schema/index.ts';
 
 export type MailRecord = typeof mails.$inferSelect;
 
@@ -120,4 +120,22 @@ export async function answersSince(db: Db, contactIds: string[], since: number) 
     .select({ contactId, routeId, mailId, at: createdAt })
     .from(mails)
     .where(and(inArray(contactId, contactIds), gt(createdAt, since), eq(mails.kind, 'answer')));
+}
+
+/** Counts one more mail to a mailbox. @returns how many it got that day, with this one */
+export async function countToMailbox(db: Db, mailbox: string, day: number): Promise<number> {
+  await db
+    .insert(mailboxDays)
+    .values({ mailbox, day, mails: 1 })
+    .onDuplicateKeyUpdate({ set: { mails: sql`mails + 1` } });
+  const [row] = await db
+    .select({ mails: mailboxDays.mails })
+    .from(mailboxDays)
+    .where(and(eq(mailboxDays.mailbox, mailbox), eq(mailboxDays.day, day)));
+  return row?.mails ?? 0;
+}
+
+/** Forgets what was counted before a day. */
+export async function forgetMailboxDays(db: Db, before: number): Promise<void> {
+  await db.delete(mailboxDays).where(lt(mailboxDays.day, before));
 }

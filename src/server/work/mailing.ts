@@ -3,7 +3,8 @@ import { printConfirmationMail, printPlainMail, type PrintedMail } from '../../c
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
 import { addToken, type ConfirmationRecord } from '../store/confirmations.ts';
-import { endMail, findMail, type MailRecord } from '../store/mails.ts';
+import { DAY_MS } from '../store/figures.ts';
+import { countToMailbox, endMail, findMail, type MailRecord } from '../store/mails.ts';
 
 const MOST_TRIES = 10;
 const LONGEST_WAIT_MS = 10 * 60_000;
@@ -29,6 +30,9 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
   const { mail, confirmation } = found;
   if (mail.kind === 'ask' && confirmation?.state !== 'pending')
     return endMail(store.db, id, { error: `not sent: the confirmation is ${confirmation?.state ?? 'gone'}` });
+  // Once each, however often it is tried.
+  if (mail.kind !== 'notify' && mail.error === null && (await isFlooded(context, mail.to)))
+    return endMail(store.db, id, { error: FLOODED });
   const { subject, text, html } = await printMail(context, mail, confirmation);
   try {
     await mailer.sendMail({
@@ -54,6 +58,23 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
     const wait = Math.min(LONGEST_WAIT_MS, 1_000 * 2 ** mail.tries) * (0.5 + Math.random() / 2);
     await endMail(store.db, id, { error: reason, dueAt: Math.round(now() + wait) });
   }
+}
+
+/** So many mails at most go from here to one mailbox in a day: more is somebody typing the address of another person. */
+const MOST_A_DAY = 12;
+const FLOODED = `not sent: this mailbox got ${MOST_A_DAY} mails from here today already`;
+
+async function isFlooded({ store, now }: Context, to: string[]): Promise<boolean> {
+  const day = Math.floor(now() / DAY_MS);
+  let most = 0;
+  for (const address of to) most = Math.max(most, await countToMailbox(store.db, sha256(mailboxOf(address)), day));
+  return most > MOST_A_DAY;
+}
+
+/** The mailbox behind an address: what follows a plus is a label of its owner's own (RFC 5233, as most providers have it). */
+function mailboxOf(address: string): string {
+  const at = address.lastIndexOf('@');
+  return `${address.slice(0, at).replace(/\+.*$/, '')}${address.slice(at)}`.toLowerCase();
 }
 
 /** The words of a mail. A link to confirm is made now, so that its token is in no table. */

@@ -5,7 +5,7 @@ import { KEPT_DAYS } from '../intake/keeping.ts';
 import { clearLooseUploads } from '../intake/uploads.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
 import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
-import { dropUnconfirmedMails } from '../store/mails.ts';
+import { dropUnconfirmedMails, forgetMailboxDays } from '../store/mails.ts';
 import { dropExpiredSessions } from '../store/accounts.ts';
 import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
@@ -45,6 +45,7 @@ export function runScheduled(context: Context, owner: string, tasks: Task[]): { 
     for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
     await clearLooseUploads(context, LOOSE_AT_ONCE);
     await forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE);
+    await forgetMailboxDays(store.db, Math.floor(now() / DAY_MS) - 1);
     await forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE);
   };
   const run = () => {

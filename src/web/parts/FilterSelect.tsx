@@ -1,8 +1,8 @@
 import { Chooser } from './Chooser.tsx';
 import { parseAsString, useQueryState } from 'nuqs';
 
-/** More are found by typing. */
-const MOST_LISTED = 20;
+/** Words are read over quickly. */
+const MOST_WORDS = 24;
 
 interface FilterSelectProps {
   /** Of the parameter in the URL. */
@@ -19,31 +19,16 @@ export function FilterSelect({ name, label, every, options }: FilterSelectProps)
     name,
     parseAsString.withDefault('').withOptions({ shallow: false, history: 'push' }),
   );
-  if (options.length > MOST_LISTED)
-    return (
-      <Chooser
-        label={label}
-        placeholder={every}
-        items={[{ id: '', name: every }, ...options.map((one) => ({ id: one.value, name: one.text }))]}
-        value={value}
-        onChange={(id) => void setValue(id || null)}
-        className="w-40"
-      />
-    );
   return (
-    <select
-      className="select select-sm w-32"
-      aria-label={label}
+    <Chooser
+      label={label}
+      placeholder={every}
+      items={options.map(({ value: id, text }) => ({ id, name: text }))}
       value={value}
-      onChange={(event) => void setValue(event.target.value || null)}
-    >
-      <option value="">{every}</option>
-      {options.map(({ value, text }) => (
-        <option key={value} value={value}>
-          {text}
-        </option>
-      ))}
-    </select>
+      onChange={(id) => void setValue(id || null)}
+      most={MOST_WORDS}
+      className="w-32"
+    />
   );
 }
 

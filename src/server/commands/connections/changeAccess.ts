@@ -3,6 +3,7 @@ import { hintsOf, isGrantedByPerson, verifyEntered, type VerifiedAccess } from '
 import { openCredentials } from '../../connecting/open.ts';
 import { profileFor } from '../../connecting/profiles.ts';
 import type { Credentials } from '../../connectors/access.ts';
+import { openAddress, sealAddress } from '../../connecting/addresses.ts';
 import type { Context } from '../../context.ts';
 import { changeConnection, findConnection, moveConnection } from '../../store/connections.ts';
 import { releaseRefused } from '../../store/deliveries.ts';
@@ -26,9 +27,9 @@ export async function changeAccess(
   const profile = profileFor(before);
   const isSecretAddress = profile.authentication.kind === 'secret address';
   // A secret address is never shown, so what comes back empty or redacted is the old one.
-  const baseUrl = isSecretAddress && /^$|•/.test(input.baseUrl) ? before.baseUrl : input.baseUrl.trim();
+  const baseUrl = isSecretAddress && /^$|•/.test(input.baseUrl) ? openAddress(context, before) : input.baseUrl.trim();
   const credentials = { ...openCredentials(context, before), ...input.credentials };
-  const isNew = Object.keys(input.credentials).length > 0 || baseUrl !== before.baseUrl;
+  const isNew = Object.keys(input.credentials).length > 0 || baseUrl !== openAddress(context, before);
   let verified: VerifiedAccess | null = null;
   if (isNew && !isGrantedByPerson(profile)) {
     verified = await verifyEntered(context, { profile, baseUrl, credentials });
@@ -40,7 +41,7 @@ export async function changeAccess(
       await changeConnection(db, id, {
         secret: secrets.seal(JSON.stringify(credentials)),
         hints: hintsOf(credentials),
-        baseUrl,
+        baseUrl: sealAddress(context, profile, baseUrl),
       });
     if (verified) {
       const { result, catalogue, tokens } = verified;
@@ -48,7 +49,8 @@ export async function changeAccess(
       // Entering credentials anew is no reason to go on where a person had paused it, nor before access is granted.
       if (before.state === 'refused') await moveConnection(db, id, 'found good');
       await resetHealth(db, id);
-      await releaseRefused(db, id, now());
+      // The next check goes on with the rest.
+      if (await releaseRefused(db, id, now())) await changeConnection(db, id, { checkAt: now() });
     }
     const subject = { kind: 'connection', id, name } as const;
     const renamed: Act | null =

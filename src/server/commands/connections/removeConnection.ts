@@ -1,7 +1,8 @@
 import type { Result } from '../../../core/result.ts';
 import { stopNotices } from '../../connecting/notices.ts';
 import type { Context } from '../../context.ts';
-import { findConnection, removeConnection as store } from '../../store/connections.ts';
+import { findConnection, moveConnection, removeConnection as removeRow } from '../../store/connections.ts';
+import { inTransaction } from '../../store/database.ts';
 import { holdForRemoved } from '../../store/deliveries.ts';
 import { routesInto } from '../../store/routes.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
@@ -22,9 +23,13 @@ export async function removeConnection(
   }
   // Should the service not answer, it tells an address that nobody listens at any more.
   await stopNotices(context, connection);
+  // Nothing is sent any more, and all is held, a part at a time: only what came meanwhile is left for the end.
+  const { store, now } = context;
+  await inTransaction(store, (db) => moveConnection(db, id, 'paused'));
+  while (await inTransaction(store, (db) => holdForRemoved(db, id, connection.name, now())));
   return inCommand(context, actor, async (db) => {
     await holdForRemoved(db, id, connection.name, context.now());
-    await store(db, id);
+    await removeRow(db, id);
     return done(undefined, { act: 'removed', subject: { kind: 'connection', id, name: connection.name } });
   });
 }

@@ -8,6 +8,14 @@ import { recordingOf, type Added, type CodeParts } from './parts.ts';
 /** The last column: by it a row is known again when a delivery is tried twice. */
 const MARK = 'delivery';
 
+/** Personal data are for whoever runs this installation, and for nobody else at the machine. */
+const OWN_ONLY = 0o600;
+const OWN_FOLDER = 0o700;
+
+/** A value as text, also to programs for tables that would take it for a formula (OWASP, CSV injection). A number or a phone number stays. */
+const asText = (value: string): string =>
+  /^[=@\t\r]/.test(value) || (/^[+-]/.test(value) && !/^[+-][\d\s().,/-]*$/.test(value)) ? `'${value}` : value;
+
 export const isFileName = (name: string): boolean => /^[\w][\w .-]{0,80}\.csv$/i.test(name);
 
 /**
@@ -17,11 +25,11 @@ export const isFileName = (name: string): boolean => /^[\w][\w .-]{0,80}\.csv$/i
 export async function dropRow(parts: CodeParts, data: Record<string, unknown>, idempotencyKey: string): Promise<Added> {
   const record = recordingOf(parts, 'APPEND', parts.access.baseUrl, data);
   try {
-    await mkdir(parts.dropFolder, { recursive: true });
+    await mkdir(parts.dropFolder, { recursive: true, mode: OWN_FOLDER });
     const columns = [...Object.keys(data), MARK];
     const heading = stringify([columns]);
     const file = await fileFor(path.join(parts.dropFolder, parts.access.baseUrl), heading);
-    const row = stringify([[...Object.values(data).map(String), idempotencyKey]]);
+    const row = stringify([[...Object.values(data).map((value) => asText(String(value))), idempotencyKey]]);
     const held = await readFile(file, 'utf8');
     if (!held.includes(idempotencyKey)) await appendFile(file, row);
     return record(200, `a row in ${path.basename(file)}`, null);
@@ -44,7 +52,7 @@ async function fileFor(wanted: string, heading: string): Promise<string> {
 async function beginFile(file: string, heading: string): Promise<void> {
   if (existsSync(file)) return;
   const half = `${file}.${randomUUID()}`;
-  await writeFile(half, heading);
+  await writeFile(half, heading, { mode: OWN_ONLY });
   await link(half, file).catch((error: unknown) => {
     if ((error as { code?: string }).code !== 'EEXIST') throw error;
   });

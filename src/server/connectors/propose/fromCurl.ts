@@ -77,6 +77,7 @@ export function readCurl(line: string): Result<ExampleRequest> {
  */
 export function profileFromCurl(request: ExampleRequest): Profile {
   const { url, headers, method } = request;
+  const isSecretAddress = url.pathname.split('/').some(isSecretPart);
   const { template, fields } = bodyOf(request);
   const open = headers.filter(
     ([name]) => !isSecret(name) && !/^(content-type|accept|content-length|host|user-agent)$/i.test(name),
@@ -89,15 +90,27 @@ export function profileFromCurl(request: ExampleRequest): Profile {
     purpose: 'a service of your own',
     words: [],
     speaks: 'http',
-    baseUrl: { label: 'Base URL', help: 'From the example.', preset: url.origin },
-    ...authenticationFor(request),
+    ...(isSecretAddress
+      ? {
+          baseUrl: {
+            label: 'Address',
+            help: 'The whole address, which is the secret: it is kept with the connection only.',
+            preset: '',
+          },
+          credentials: [],
+          authentication: { kind: 'secret address' as const },
+        }
+      : {
+          baseUrl: { label: 'Base URL', help: 'From the example.', preset: url.origin },
+          ...authenticationFor(request),
+        }),
     catalogue: { fields: { fixed: fields } },
     write: {
       how: 'add',
       add: {
         request: {
           method: (['POST', 'PUT', 'PATCH'].includes(method) ? method : 'POST') as RequestTemplate['method'],
-          path: url.pathname + openQuery(url),
+          path: isSecretAddress ? openQuery(url) : url.pathname + openQuery(url),
           ...template,
           ...(open.length > 0 ? { headers: Object.fromEntries(open) } : {}),
         },
@@ -109,7 +122,15 @@ export function profileFromCurl(request: ExampleRequest): Profile {
   };
 }
 
-const isSecret = (name: string): boolean => /auth|key|token|secret|signature/i.test(name);
+const isSecret = (name: string): boolean => /auth|key|token|secret|signature|passw|pwd|credential|session/i.test(name);
+
+/** A part of a path that nobody can guess: long, of letters and digits in no order, and no id of the form that ids have (RFC 9562). */
+const isSecretPart = (part: string): boolean =>
+  part.length >= 16 &&
+  /\d/.test(part) &&
+  /[a-z]/i.test(part) &&
+  /^[\w~.-]+$/.test(part) &&
+  !/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(part);
 
 /** The query without what looks like a key; braces are not templates here. */
 function openQuery(url: URL): string {

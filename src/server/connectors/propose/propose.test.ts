@@ -288,6 +288,16 @@ describe('a profile from a cURL line', () => {
     ],
     ['user and password', `curl -u mara:abc https://x.example/p -d 'email=a@b.example'`, { kind: 'user and password' }],
     ['nothing', `curl https://x.example/p -d 'email=a@b.example'`, { kind: 'none' }],
+    [
+      'an address that is the secret',
+      `curl https://x.example/hooks/T0/9f3kabc82mZq1 -d 'email=a@b.example'`.replace('82mZq1', '82mZq17hX'),
+      { kind: 'secret address' },
+    ],
+    [
+      'a password beside the person',
+      `curl 'https://x.example/p?password=abc&v=2' -d 'email=a@b.example&pwd=abc'`,
+      { kind: 'key in query', parameter: 'password' },
+    ],
   ])('takes %s for the way in, and keeps none of it', (_, line, authentication) => {
     const profile = from(line);
     expect(profile.authentication).toEqual(authentication);

@@ -113,7 +113,7 @@ export function readTrouble(answer: Answer, access: Access, now: number): Troubl
   return notThatService(name);
 }
 
-function silenceTrouble({ fault, code }: Answer & { kind: 'unanswered' }, baseUrl: string): Trouble {
+export function silenceTrouble({ fault, code }: Answer & { kind: 'unanswered' }, baseUrl: string): Trouble {
   const { host, protocol } = new URL(baseUrl);
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') {
     return {

@@ -15,7 +15,7 @@ import { groupHeld, listDeliveries, listSubmissions } from '../../store/activity
 import { inSnapshot } from '../../store/database.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { known, notFound, Problem, readInput } from '../problems.ts';
+import { cursor, known, moment, notFound, readInput } from '../problems.ts';
 import { readTrail } from './trail.ts';
 
 export function activityRoutes(context: Context): Hono<Session> {
@@ -39,7 +39,7 @@ export function activityRoutes(context: Context): Hono<Session> {
       ...(by ? { by: known(by, DIMENSIONS, 'by') } : {}),
       ...(value ? { value } : {}),
     };
-    return c.json(await listSubmissions(store.db, filter, before ?? null));
+    return c.json(await listSubmissions(store.db, filter, cursor(before)));
   });
 
   app.get('/submissions/:id', allow('people:read'), async (c) => {
@@ -68,7 +68,7 @@ export function activityRoutes(context: Context): Hono<Session> {
       ...(text ? { text } : {}),
       ...(since ? { since: moment(since) } : {}),
     };
-    return c.json(await listDeliveries(store.db, filter, before ?? null));
+    return c.json(await listDeliveries(store.db, filter, cursor(before)));
   });
 
   app.get('/deliveries/held', allow('deliveries:read'), async (c) => c.json(await groupHeld(store.db)));
@@ -110,11 +110,4 @@ export function activityRoutes(context: Context): Hono<Session> {
   });
 
   return app;
-}
-
-/** A moment in a query, in milliseconds since 1970. @throws Problem for what is none */
-function moment(text: string): number {
-  const at = Number(text);
-  if (Number.isSafeInteger(at) && at >= 0) return at;
-  throw new Problem(422, 'invalid', `"${text.slice(0, 40)}" is no moment: write it in milliseconds since 1970.`);
 }

@@ -5,7 +5,7 @@ import { PAGE_SIZE } from '../../store/activity.ts';
 import { listActs, type AuditRecord } from '../../store/audit.ts';
 import { findDeliveries } from '../../store/deliveries.ts';
 import { allow, type Session } from '../gates.ts';
-import { known } from '../problems.ts';
+import { cursor, known } from '../problems.ts';
 
 /** What people and programs did here, newest first. */
 export function changeRoutes({ store }: Context): Hono<Session> {
@@ -16,7 +16,7 @@ export function changeRoutes({ store }: Context): Hono<Session> {
       ...(kind ? { kind: known(kind, SUBJECT_KINDS, 'kind') } : {}),
       ...(id ? { id } : {}),
     };
-    const found = await listActs(store.db, filter, before ?? null, PAGE_SIZE + 1);
+    const found = await listActs(store.db, filter, cursor(before), PAGE_SIZE + 1);
     const shown = found.slice(0, PAGE_SIZE);
     const deliveries = await findDeliveries(
       store.db,

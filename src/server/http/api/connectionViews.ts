@@ -5,6 +5,7 @@ import { atOnce } from '../../connectors/access.ts';
 import { abilitiesOf } from '../../connectors/catalogue.ts';
 import { redactUrl } from '../../connectors/http.ts';
 import { isGrantedByPerson } from '../../connecting/adding.ts';
+import { openAddress } from '../../connecting/addresses.ts';
 import { returnUrl } from '../../connecting/granting.ts';
 import { tellsNotices } from '../../connecting/notices.ts';
 import { readTokens } from '../../connecting/open.ts';
@@ -42,7 +43,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       baseUrlLabel: profile.baseUrl.label,
       name,
       folder,
-      baseUrl: isSecretAddress ? redactUrl(record.baseUrl, { query: [], path: true }) : record.baseUrl,
+      baseUrl: isSecretAddress ? redactUrl(openAddress(context, record), { query: [], path: true }) : record.baseUrl,
       hints,
       state,
       returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',

@@ -17,7 +17,7 @@ import { listNotices } from '../../store/notices.ts';
 import { purposeNames } from '../../store/purposes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, readInput } from '../problems.ts';
+import { cursor, moment, notFound, readInput } from '../problems.ts';
 import { noticeView } from './noticeView.ts';
 
 const MOST_NOTICES = 20;
@@ -62,7 +62,7 @@ export function peopleRoutes(context: Context): Hono<Session> {
 
   app.get('/', allow('people:read'), async (c) => {
     const [updatedAt, id] = (c.req.query('before') ?? '').split('.');
-    const after = updatedAt && id ? { updatedAt: Number(updatedAt), id } : null;
+    const after = updatedAt && cursor(id) ? { updatedAt: moment(updatedAt), id: id ?? '' } : null;
     const found = await listPeople(store.db, c.req.query('text') ?? '', after, PAGE_SIZE + 1);
     const shown = found.slice(0, PAGE_SIZE);
     const last = shown.at(-1);

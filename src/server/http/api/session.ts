@@ -5,6 +5,7 @@ import { FirstAccount, SignIn, type SessionView } from '../../../contract/sessio
 import { makeFirstAccount } from '../../commands/session/makeFirstAccount.ts';
 import type { Context } from '../../context.ts';
 import { isPassword } from '../../security/passwords.ts';
+import { readSignedText, signText } from '../../security/stamps.ts';
 import { newToken, sha256 } from '../../security/tokens.ts';
 import { addSession, countAccounts, endSession, findAccount, findSession } from '../../store/accounts.ts';
 import { allow, type Session } from '../gates.ts';
@@ -16,7 +17,12 @@ import { visitorAddress } from '../visitor.ts';
 const COOKIE = 'iwashi_session';
 const SESSION_MS = 14 * 24 * 3_600_000;
 /** Tries within the time, for one address and account together and for one address alone. */
-const TRIES = { perAccount: 8, perAddress: 40, seconds: 15 * 60 };
+const TRIES = { perAccount: 8, perAddress: 60, seconds: 15 * 60 };
+const COOKIE_MANNER = { httpOnly: true, sameSite: 'Lax', path: '/' } as const;
+/** Says at which browser somebody signed in before (OWASP, device cookies). */
+const DEVICE_COOKIE = 'iwashi_device';
+const DEVICE = 'device';
+const DEVICE_SECONDS = 180 * 24 * 3_600;
 
 /** Who is signed in at the browser that a request comes from; null for nobody. */
 export async function signedIn({ store, now }: Context, c: HonoContext) {
@@ -54,13 +60,8 @@ export function authenticate(context: Context): MiddlewareHandler<Session> {
 export function sessionRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
   const { store, now, config } = context;
-  const limiters = [
-    {
-      of: (email: string, address: string) => sha256(`${address} ${email.toLowerCase()}`),
-      limiter: limiterFor(context, 'account', TRIES.perAccount),
-    },
-    { of: (_: string, address: string) => sha256(address), limiter: limiterFor(context, 'address', TRIES.perAddress) },
-  ];
+  const perAccount = limiterFor(context, 'account', TRIES.perAccount);
+  const perAddress = limiterFor(context, 'address', TRIES.perAddress);
 
   async function begin(
     c: Parameters<typeof setCookie>[0],
@@ -75,16 +76,18 @@ export function sessionRoutes(context: Context): Hono<Session> {
       expiresAt: now() + SESSION_MS,
     });
     setCookie(c, COOKIE, token, {
-      httpOnly: true,
-      sameSite: 'Lax',
-      path: '/',
+      ...COOKIE_MANNER,
       secure: config.publicUrl.startsWith('https:'),
       maxAge: SESSION_MS / 1000,
     });
     return { account: { name: account.name, email: account.email }, csrf };
   }
 
-  app.get('/state', async (c) => c.json({ hasAccount: (await countAccounts(store.db)) > 0, demo: config.demoSignIn }));
+  // Only at the address that it was started for: no other page can have it, by whatever name it reaches this machine.
+  const isOurs = (c: HonoContext) => c.req.header('host') === new URL(config.publicUrl).host;
+  app.get('/state', async (c) =>
+    c.json({ hasAccount: (await countAccounts(store.db)) > 0, demo: isOurs(c) ? config.demoSignIn : null }),
+  );
 
   app.get('/', authenticate(context), allow('own session'), (c) => {
     const { name } = c.get('actor');
@@ -94,16 +97,25 @@ export function sessionRoutes(context: Context): Hono<Session> {
   app.post('/', async (c) => {
     const { email, password } = await readInput(c, SignIn);
     const address = visitorAddress(c, config.trustedProxies);
-    for (const { of, limiter } of limiters) await consume(limiter, of(email, address));
     const account = await findAccount(store.db, email);
+    await consume(perAccount, sha256(`${address} ${email.toLowerCase()}`));
+    // Whoever signed in at this browser before is not kept out by others behind the same address.
+    const device = readSignedText(config.secretKey, DEVICE, getCookie(c, DEVICE_COOKIE) ?? '');
+    if (device === null || device !== account?.id) await consume(perAddress, sha256(address));
     const good = await isPassword(account?.passwordHash ?? null, password);
     if (!account || !good) {
       throw new Problem(401, 'wrong-sign-in', 'The email address and the password do not go together.', [
         { pointer: '/password', detail: 'Check both for a typing mistake, and that capitals lock is off.' },
       ]);
     }
-    for (const { of, limiter } of limiters) await limiter.delete(of(email, address));
-    return c.json(await begin(c, account));
+    await perAccount.delete(sha256(`${address} ${email.toLowerCase()}`));
+    const session = await begin(c, account);
+    setCookie(c, DEVICE_COOKIE, signText(config.secretKey, DEVICE, account.id), {
+      ...COOKIE_MANNER,
+      secure: config.publicUrl.startsWith('https:'),
+      maxAge: DEVICE_SECONDS,
+    });
+    return c.json(session);
   });
 
   app.post('/first', async (c) => {

@@ -18,6 +18,8 @@ import type { LiveSource } from './liveSources.ts';
 /** What was taken, and what it goes on with. */
 export interface Outcome {
   ids: string[];
+  /** Whether the same came a moment ago, from whomever. */
+  cameBefore: boolean;
   source: LiveSource;
   answers: FieldValues;
   /** What is known of the visitor. */
@@ -56,12 +58,13 @@ function endingHtml(
 }
 
 /** What comes after a form was sent, by what was answered. */
-export function afterSending(context: Context, { ids, source, answers, known }: Outcome) {
+export function afterSending(context: Context, { ids, cameBefore, source, answers, known }: Outcome) {
   const { now } = context;
   const document = source.live as FormDocument;
   const ending = endingFor(document, { values: answers, known, now: now() });
   const answerOf = (field: string): string => inWords(answers[field]);
-  const next = ending.next === '' ? null : filledIn(ending.next, answerOf);
+  // As addresses are sent: a header has no letters but Latin ones (RFC 9110, 5.5).
+  const next = ending.next === '' ? null : (URL.parse(filledIn(ending.next, answerOf))?.href ?? null);
   const downloadAt = ending.download ? downloadAddress(context, ids[0] ?? '', ending.download) : '';
   const own = `/in/${source.publicId}/thanks${ending.id === '' ? '' : `?ending=${encodeURIComponent(ending.id)}`}`;
   return {
@@ -75,7 +78,7 @@ export function afterSending(context: Context, { ids, source, answers, known }: 
     /** What a script puts in the place of the form. */
     part: (language: FormLanguage): SentPart => {
       const html = endingHtml(source.publicId, document.look, language, ending, answerOf, downloadAt);
-      const visitor = signForBrowser(context, ids[0] ?? '');
+      const visitor = cameBefore ? '' : signForBrowser(context, ids[0] ?? '');
       return { html, taken: true, next, newTab: ending.newTab, seconds: ending.seconds, visitor };
     },
   };

@@ -173,6 +173,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       if (kept) await throughBreaks(() => endKept(context, kept));
       return {
         ids: taken.ids,
+        cameBefore: taken.cameBefore,
         source: { ...source, live: asVariant(source.live, variant) },
         answers: taken.answers,
         known,
@@ -207,7 +208,9 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       }
       const [submission] = ids;
       const part = asPart(c) && after ? after.part(languageIn(c, source.live as FormDocument)) : {};
-      const body = JSON.stringify({ accepted: true, submission, submissions: ids, ...part });
+      // An id tells when something came: of what somebody else may have sent, visitors are not told it.
+      const named = isForm && outcome.cameBefore ? {} : { submission, submissions: ids };
+      const body = JSON.stringify({ accepted: true, ...named, ...part });
       return new Response(body, { status: 202, headers: { ...headers, 'content-type': 'application/json' } });
     },
     dressed,

@@ -13,7 +13,8 @@ export const connections = mysqlTable('connections', {
   name: varchar('name', { length: 80 }).notNull(),
   /** In which folder of the list it stands; '' for none. */
   folder: varchar('folder', { length: 60 }).notNull().default(''),
-  baseUrl: varchar('base_url', { length: 300 }).notNull(),
+  /** Encrypted where the address itself is the secret: see connecting/addresses.ts. */
+  baseUrl: varchar('base_url', { length: 900 }).notNull(),
   /** The credentials, encrypted. */
   secret: longText('secret').notNull(),
   /** The ends of the credentials, by which people tell them apart. */

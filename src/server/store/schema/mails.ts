@@ -1,8 +1,8 @@
 import type { Mail } from '../../../core/plan/index.ts';
 import type { MailState } from '../../../core/states/index.ts';
-import { index, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
+import { index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 
-import { id, json, longText, time, work } from './columns.ts';
+import { hash, id, json, longText, time, work } from './columns.ts';
 
 /** The outbox: all mail that goes out from here. */
 export const mails = mysqlTable(
@@ -34,4 +34,16 @@ export const mails = mysqlTable(
     index('mails_submission').on(table.submissionId),
     index('mails_contact').on(table.contactId, table.createdAt),
   ],
+);
+
+/** How many mails a mailbox got in a day (UTC). */
+export const mailboxDays = mysqlTable(
+  'mailbox_days',
+  {
+    mailbox: hash('mailbox').notNull(),
+    /** Days since 1970. */
+    day: int('day').notNull(),
+    mails: int('mails').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.mailbox, table.day] })],
 );
