@@ -163,7 +163,7 @@ describe('a practitioner connects every kind of service, and is told what is wro
     await revoke(true);
     await press('Verify');
     await page.getByText('This key was switched off').waitFor();
-    await page.getByText('credentials refused').first().waitFor();
+    await page.getByRole('region', { name: 'Details' }).getByText('credentials refused').first().waitFor();
     await expectAccessible();
     await revoke(false);
     await press('Verify');
