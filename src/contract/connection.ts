@@ -146,6 +146,8 @@ export interface ProfileView {
   calls: Abilities['calls'];
   /** Where access is granted to; '' when nothing is to be granted. */
   returnUrl: string;
+  /** Whether it can tell us what happens there. */
+  tells: boolean;
 }
 
 export class MakingInput {

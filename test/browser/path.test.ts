@@ -518,7 +518,8 @@ describe('the operator', () => {
 
   it('listens to what Tern Post tells', async () => {
     await area('Connections').click();
-    await operator.getByRole('button', { name: 'Listen' }).click();
+    await operator.getByRole('button', { name: 'Stop listening' }).click();
+    await operator.getByRole('button', { name: 'Listen', exact: true }).click();
     await operator.getByText('its signature was proven').waitFor();
     await expectAccessible(operator);
   });

@@ -79,7 +79,7 @@ export const CAUSES: Record<Cause, CauseFacts> = {
   },
   'place gone': {
     sentence: 'The list, group or page that this goes to is not there any more.',
-    nextStep: 'Refresh the connection, choose another place in the route, publish it, then retry.',
+    nextStep: 'Verify the connection, choose another place in the route, publish it, then retry.',
     action: 'hold',
   },
   conflict: {

@@ -7,16 +7,18 @@ import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
 
 /** What a kind of service can do, read off its profile. */
-export function abilitiesOf({ catalogue, find, write, place, make, remove, calls, errors }: Profile): Abilities {
-  const places = (source: ItemSource | undefined) => source !== undefined;
+export function abilitiesOf(profile: Profile): Abilities {
+  const { catalogue, find, write, place, make, remove, calls, errors } = profile;
+  const sends = sentBy(profile);
+  const places = (source: ItemSource | undefined, name: string) => source !== undefined && sends(name);
   return {
-    lists: places(catalogue.lists),
-    groups: places(catalogue.groups),
-    tags: places(catalogue.tags) || place?.tag !== undefined,
+    lists: places(catalogue.lists, 'list'),
+    groups: places(catalogue.groups, 'group'),
+    tags: places(catalogue.tags, 'tag') || place?.tag !== undefined,
     leavesLists: place?.outOfList !== undefined,
     leavesGroups: place?.outOfGroup !== undefined,
     untags: place?.untag !== undefined,
-    kinds: places(catalogue.kinds),
+    kinds: places(catalogue.kinds, 'kind'),
     freeFields: catalogue.freeFields ?? false,
     readBack: find !== undefined,
     refusesLeft: errors.some(({ cause }) => cause === 'left there before'),
@@ -31,6 +33,13 @@ export function abilitiesOf({ catalogue, find, write, place, make, remove, calls
     removes: remove !== undefined,
     calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
   };
+}
+
+/** Tells what the requests of a profile send: what none of them does is not offered, though the service can be asked for it. */
+function sentBy({ speaks, write, place, find }: Profile): (name: string) => boolean {
+  if (speaks !== 'http') return () => true;
+  const requests = JSON.stringify([write, place, find]);
+  return (name) => new RegExp(`"\\$${name}s?[."]|\\{[^}]*\\b${name}\\b[^}]*\\}`).test(requests);
 }
 
 function policiesOf(how: Profile['write']['how'], finds: boolean): Abilities['duplicates'] {

@@ -308,3 +308,18 @@ it('shows of a key only its end, and of a short one nothing', () => {
   expect(mask('tern-0123456789abcdef')).toBe('••••••cdef');
   expect(mask('short')).toBe('••••••');
 });
+
+describe('what a kind of service can do', () => {
+  it('is what its requests send, whatever else it can be asked for', () => {
+    const profile = profileOf('tern-post');
+    expect(abilitiesOf(profile)).toMatchObject({ lists: true, groups: true, tags: true });
+    const silent = JSON.parse(
+      JSON.stringify({ ...profile, place: undefined })
+        .replaceAll('$lists', '$none')
+        .replaceAll('$groups', '$none')
+        .replaceAll('$tags', '$none'),
+    ) as typeof profile;
+    expect(silent.catalogue.tags).toBeDefined();
+    expect(abilitiesOf(silent)).toMatchObject({ groups: false, tags: false });
+  });
+});

@@ -22,6 +22,10 @@ export interface Exchanged {
   text: string;
 }
 
+/** Names of headers in small letters (RFC 9110, 5.1): what a profile says stands instead of what is said by itself. */
+const inSmall = (headers: Record<string, string>): Record<string, string> =>
+  Object.fromEntries(Object.entries(headers).map(([name, value]) => [name.toLowerCase(), value]));
+
 /**
  * Sends one request and reads its answer; never throws for what happens on the way. It uses undici's handler directly: a
  * stream for each answer, which is read whole at once, costs as much as the request itself.
@@ -55,7 +59,7 @@ export function exchange(dispatcher: Dispatcher, request: WireRequest, totalMs: 
           origin: url.origin,
           path: `${url.pathname}${url.search}`,
           method,
-          headers: { accept: 'application/json', ...(body ? { 'content-type': body.type } : {}), ...headers },
+          headers: { accept: 'application/json', ...(body ? { 'content-type': body.type } : {}), ...inSmall(headers) },
           body: body?.text ?? null,
         },
         {

@@ -60,6 +60,10 @@ beforeAll(async () => {
     const manner = MANNERS[(request.url ?? '').split('?')[0] ?? ''];
     if (manner) return manner(response);
     response.setHeader('content-type', 'application/json');
+    if (request.url === '/type') {
+      const times = request.rawHeaders.filter((name) => name.toLowerCase() === 'content-type').length;
+      return void response.end(JSON.stringify({ type: request.headers['content-type'], times }));
+    }
     response.end(JSON.stringify({ long: LONG }));
   }).listen(0, '127.0.0.1');
   await once(server, 'listening');
@@ -89,6 +93,17 @@ it('reads a long answer whole, and keeps only its beginning', async () => {
     expect(kept).toMatch(/… and \d+ more$/);
     expect(String(kept).length).toBeLessThan(70_000);
   }
+});
+
+it('sends the media type that a profile says, however it writes its name', async () => {
+  const { answer } = await send(
+    outgoing({
+      url: `${url}type`,
+      headers: { 'Content-Type': 'application/vnd.api+json' },
+      body: { text: '{}', type: 'application/json' },
+    }),
+  );
+  expect(answer.kind === 'answered' && answer.body).toEqual({ type: 'application/vnd.api+json', times: 1 });
 });
 
 it('keeps no secret that a service says back, in its body or in a header', async () => {

@@ -37,8 +37,13 @@ function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   return useMutation({ mutationFn: change, onSettled: refresh });
 }
 
+/** Adds a connection. @returns it; where it cannot be listened to, that is said on its page */
 export const useAddConnection = () =>
-  useChange((input: Plain<ConnectionInput>) => api.post<ConnectionView>('/connections', input));
+  useChange(async ({ listen, ...input }: Plain<ConnectionInput> & { listen: boolean }) => {
+    const made = await api.post<ConnectionView>('/connections', input);
+    if (listen) await api.post(`/connections/${made.id}/notices`).catch(() => null);
+    return made;
+  });
 export const useChangeConnection = (id: string) =>
   useChange((input: Plain<ConnectionInput>) => api.put<ConnectionView>(`/connections/${id}`, input));
 /** Verify, pause or resume. */

@@ -134,6 +134,7 @@ export function profileView(context: Context, { profile, isOwn }: { profile: Pro
     credentials,
     cannot: cannotOf(profile),
     calls: abilitiesOf(profile).calls,
+    tells: tellsNotices(profile),
     returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
   };
 }

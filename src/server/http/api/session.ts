@@ -15,6 +15,8 @@ import { bearerOf, readToken } from '../tokenAccess.ts';
 import { visitorAddress } from '../visitor.ts';
 
 const COOKIE = 'iwashi_session';
+/** Names of this machine, which no page elsewhere can have (RFC 6761, 6.3). */
+const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 const SESSION_MS = 14 * 24 * 3_600_000;
 /** Tries within the time, for one address and account together and for one address alone. */
 const TRIES = { perAccount: 8, perAddress: 60, seconds: 15 * 60 };
@@ -84,7 +86,10 @@ export function sessionRoutes(context: Context): Hono<Session> {
   }
 
   // Only at the address that it was started for: no other page can have it, by whatever name it reaches this machine.
-  const isOurs = (c: HonoContext) => c.req.header('host') === new URL(config.publicUrl).host;
+  const isOurs = (c: HonoContext) => {
+    const host = c.req.header('host') ?? '';
+    return host === new URL(config.publicUrl).host || LOOPBACK.test(host);
+  };
   app.get('/state', async (c) =>
     c.json({ hasAccount: (await countAccounts(store.db)) > 0, demo: isOurs(c) ? config.demoSignIn : null }),
   );

@@ -39,6 +39,8 @@ export function ConnectionsPage() {
           );
         }
         const open = list.find((connection) => connection.id === id);
+        // It may be new: what is known of before does not have it.
+        if (!open && id !== undefined && connections.isFetching) return <p className="p-6 text-quiet">Loading</p>;
         if (!open) return <Navigate to={{ pathname: `/connections/${list[0]?.id}`, search }} replace />;
         return (
           <Working

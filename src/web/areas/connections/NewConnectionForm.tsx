@@ -20,6 +20,9 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
   const [credentials, setCredentials] = useState<CredentialInputs>({});
   const input = { profile: profile.id, name, baseUrl, credentials };
   const isGranted = profile.returnUrl !== '';
+  const [listen, setListen] = useState(true);
+  // Where access is granted first, nothing can be asked for before.
+  const mayListen = profile.tells && !isGranted;
 
   const result = attempt.data;
   const wrong = result && !result.ok ? result : null;
@@ -31,12 +34,15 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
   const save = (event: SubmitEvent) => {
     event.preventDefault();
     attempt.reset();
-    add.mutate(input, {
-      onSuccess: ({ id }) => {
-        if (isGranted) grant.mutate(id);
-        else void navigate(`/connections/${id}`);
+    add.mutate(
+      { ...input, listen: mayListen && listen },
+      {
+        onSuccess: ({ id }) => {
+          if (isGranted) grant.mutate(id);
+          else void navigate(`/connections/${id}`);
+        },
       },
-    });
+    );
   };
   const verify = (more: Partial<typeof input> = {}) => {
     add.reset();
@@ -87,6 +93,22 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
         errorOf={(part) => errorOf(part, `/credentials/${part}`)}
         onChange={setCredentials}
       />
+      {mayListen && (
+        <label className="flex gap-2 items-start">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm mt-0.5"
+            checked={listen}
+            onChange={({ target }) => setListen(target.checked)}
+          />
+          <span>
+            Listen to what {profile.name} tells
+            <span className="block text-quiet text-sm">
+              Who unsubscribes or is blocked there is written down here as consent withdrawn.
+            </span>
+          </span>
+        </label>
+      )}
       {attempt.isPending && <p role="status">Asking {profile.name} who we are there</p>}
       {result && (
         <div className="box p-4">
