@@ -104,7 +104,7 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
           <span>
             Listen to what {profile.name} tells
             <span className="block text-quiet text-sm">
-              Who unsubscribes or is blocked there is written down here as consent withdrawn.
+              Who unsubscribes there is written down here as consent withdrawn; who is blocked there, as blocked.
             </span>
           </span>
         </label>
