@@ -47,7 +47,7 @@ export const stale = (): Result<never, Refusal> =>
 
 /** It was put aside. */
 export const archived = (): Result<never, Refusal> =>
-  refused('conflict', 'archived', 'It is archived: restore it first.');
+  refused('conflict', 'archived', 'It is archived: take it out of the archive first.');
 
 /** It is not held any more. */
 export const goneOn = (): Result<never, Refusal> => refused('conflict', 'not-held', GONE_ON);

@@ -1,4 +1,5 @@
 import { and, asc, desc, eq, gte, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
+import { isoTime } from '../../core/isoTime.ts';
 import type { ConfirmationView, ConsentEventView, MailView } from '../../contract/consent.ts';
 import type { AttemptView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
 import type { Page } from '../../contract/pages.ts';
@@ -21,8 +22,6 @@ import { attempts, confirmations, connections, consentEvents, deliveries, purpos
 export const PAGE_SIZE = 50;
 /** So many at most are found that belong to nobody. */
 const MOST_OF_NOBODY = 500;
-const iso = (at: number): string => new Date(at).toISOString();
-const isoOrNull = (at: number | null): string | null => (at === null ? null : iso(at));
 
 export interface SubmissionFilter {
   sourceId?: string;
@@ -146,7 +145,7 @@ export async function listSubmissions(
   );
   const shown = rows.slice(0, PAGE_SIZE).map(({ typed, email, phone, name, ...row }) => ({
     ...row,
-    receivedAt: iso(row.receivedAt),
+    receivedAt: isoTime(row.receivedAt),
     email: email ?? addressIn(typed),
     phone: phone ?? '',
     name: name ?? '',
@@ -287,10 +286,10 @@ function toDeliveryView(
     causeDetail: record.causeDetail ?? '',
     sentence: facts?.sentence ?? '',
     nextStep: facts?.nextStep ?? '',
-    plannedAt: iso(record.createdAt),
-    dueAt: record.state === 'retrying' ? iso(record.dueAt) : null,
-    deliveredAt: record.state === 'delivered' ? isoOrNull(record.endedAt) : null,
-    endedAt: ['delivered', 'held', 'dropped'].includes(record.state) ? isoOrNull(record.endedAt) : null,
+    plannedAt: isoTime(record.createdAt),
+    dueAt: record.state === 'retrying' ? isoTime(record.dueAt) : null,
+    deliveredAt: record.state === 'delivered' ? isoTime(record.endedAt) : null,
+    endedAt: ['delivered', 'held', 'dropped'].includes(record.state) ? isoTime(record.endedAt) : null,
     leftOut: record.leftOut,
     readBack: record.readBack,
     provedBy: record.provedBy,
@@ -306,7 +305,7 @@ async function attemptsOf(db: Db, ids: string[]): Promise<Map<string, AttemptVie
 }
 
 function toAttemptView({ deliveryId: _, startedAt, ...row }: typeof attempts.$inferSelect): AttemptView {
-  return { ...row, startedAt: iso(startedAt) };
+  return { ...row, startedAt: isoTime(startedAt) };
 }
 
 /** Held deliveries, grouped by why and where, the most first. */
@@ -342,7 +341,7 @@ export async function listConsentEvents(
     purpose: name ?? purpose,
     channel,
     wording,
-    at: iso(at),
+    at: isoTime(at),
     evidence,
     submissionId,
   }));
@@ -377,9 +376,9 @@ export async function listMail(
     purposes: settled.map(nameOf),
     state,
     sentTo,
-    expiresAt: iso(expiresAt),
-    confirmedAt: isoOrNull(confirmedAt),
-    mayResendAt: state === 'pending' ? iso(lastSentAt + restMs) : null,
+    expiresAt: isoTime(expiresAt),
+    confirmedAt: isoTime(confirmedAt),
+    mayResendAt: state === 'pending' ? isoTime(lastSentAt + restMs) : null,
     mails: sent
       .filter(({ confirmationId, kind }) => kind === 'ask' && confirmationId === id)
       // The link is worth a signature: it is shown to nobody but the person.
@@ -395,4 +394,4 @@ const mailView = (
   { id, kind, to, state, sentAt, createdAt, error }: MailRecord,
   subject: string,
   text: string,
-): MailView => ({ id, kind, to, subject, text, state, at: iso(sentAt ?? createdAt), error: error ?? '' });
+): MailView => ({ id, kind, to, subject, text, state, at: isoTime(sentAt ?? createdAt), error: error ?? '' });

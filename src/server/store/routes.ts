@@ -165,12 +165,13 @@ export async function publishRoute(
   );
 }
 
-/** Puts a route aside, or takes it out again. @param at null to take it out @returns false where it is so already */
+/** Puts a route aside, paused, or takes it out again, paused still. @param at null to take it out @returns false where it is so already */
 export async function archiveRoute(db: Db, id: string, at: number | null): Promise<boolean> {
   const result = await db
     .update(routes)
     .set({ archivedAt: at })
     .where(and(eq(routes.id, id), at === null ? isNotNull(routes.archivedAt) : isNull(routes.archivedAt)));
+  if (at !== null) await moveRoute(db, id, 'paused');
   return changedRows(result) === 1;
 }
 

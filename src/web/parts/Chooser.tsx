@@ -8,7 +8,7 @@ const MOST_SHOWN = 60;
 interface ChooserProps {
   label: string;
   placeholder: string;
-  items: { id: string; name: string; hint?: string }[];
+  items: readonly { id: string; name: string; hint?: string }[];
   /** What is chosen; '' for nothing. */
   value: string;
   onChange: (id: string) => void;

@@ -10,7 +10,7 @@ interface FilterSelectProps {
   label: string;
   /** What stands there when nothing is chosen. */
   every: string;
-  options: readonly { value: string; text: string }[];
+  options: readonly { id: string; name: string }[] | undefined;
 }
 
 /** A filter among choices, which is in the URL. */
@@ -23,7 +23,7 @@ export function FilterSelect({ name, label, every, options }: FilterSelectProps)
     <Chooser
       label={label}
       placeholder={every}
-      items={options.map(({ value: id, text }) => ({ id, name: text }))}
+      items={options ?? []}
       value={value}
       onChange={(id) => void setValue(id || null)}
       most={MOST_WORDS}
@@ -33,7 +33,4 @@ export function FilterSelect({ name, label, every, options }: FilterSelectProps)
 }
 
 /** Choices that are their own words. */
-export const inWords = (words: readonly string[]) => words.map((word) => ({ value: word, text: word }));
-/** Choices among things that have a name. */
-export const byName = (things: readonly { id: string; name: string }[] = []) =>
-  things.map(({ id, name }) => ({ value: id, text: name }));
+export const inWords = (words: readonly string[]) => words.map((word) => ({ id: word, name: word }));

@@ -1,20 +1,29 @@
 interface TickBoxProps {
   label: string;
+  /** What ticking it means. */
+  help?: string;
   checked: boolean;
   onChange: (checked: boolean) => void;
 }
 
 /** A box to tick, with its words beside it. */
-export function TickBox({ label, checked, onChange }: TickBoxProps) {
+export function TickBox({ label, help, checked, onChange }: TickBoxProps) {
   return (
-    <label className="flex gap-2 items-center">
+    <label className={`flex gap-2 ${help === undefined ? 'items-center' : 'items-start'}`}>
       <input
         type="checkbox"
         className="checkbox checkbox-sm"
         checked={checked}
         onChange={({ target }) => onChange(target.checked)}
       />
-      {label}
+      {help === undefined ? (
+        label
+      ) : (
+        <span>
+          {label}
+          <span className="block text-quiet text-sm">{help}</span>
+        </span>
+      )}
     </label>
   );
 }

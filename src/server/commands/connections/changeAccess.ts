@@ -26,10 +26,11 @@ export async function changeAccess(
   if (!before) return unknown('connection');
   const profile = profileFor(before);
   const isSecretAddress = profile.authentication.kind === 'secret address';
+  const kept = openAddress(context, before);
   // A secret address is never shown, so what comes back empty or redacted is the old one.
-  const baseUrl = isSecretAddress && /^$|•/.test(input.baseUrl) ? openAddress(context, before) : input.baseUrl.trim();
+  const baseUrl = isSecretAddress && /^$|•/.test(input.baseUrl) ? kept : input.baseUrl.trim();
   const credentials = { ...openCredentials(context, before), ...input.credentials };
-  const isNew = Object.keys(input.credentials).length > 0 || baseUrl !== openAddress(context, before);
+  const isNew = Object.keys(input.credentials).length > 0 || baseUrl !== kept;
   let verified: VerifiedAccess | null = null;
   if (isNew && !isGrantedByPerson(profile)) {
     verified = await verifyEntered(context, { profile, baseUrl, credentials });

@@ -1,22 +1,21 @@
 import type { StopsView } from '../../../contract/entries.ts';
-import { countDeliveriesOf, listRoutes } from '../../store/routes.ts';
-import { countSubmissionsOf, type SourceRecord } from '../../store/sources.ts';
 import type { Db } from '../../store/database.ts';
-import type { RouteRecord } from '../../store/routes.ts';
-
-const listed = (names: string[]): string => names.join(', ');
+import { countDeliveriesOf, findRoute, listRoutes } from '../../store/routes.ts';
+import { countSubmissionsOf, findSource } from '../../store/sources.ts';
 
 /** What stops when a source is deleted, and why it may have to stay: what came by it is kept, and tells where it came from. */
-export async function stopsOfSource(db: Db, { id, state, archivedAt }: SourceRecord): Promise<StopsView> {
+export async function stopsOfSource(db: Db, id: string): Promise<StopsView | null> {
+  const source = await findSource(db, id);
+  if (!source) return null;
   const taken = await countSubmissionsOf(db, id);
   const fed = (await listRoutes(db)).filter(
     ({ draft, live }) => draft.sourceIds.includes(id) || live?.sourceIds.includes(id),
   );
-  const isMet = state === 'live' && archivedAt === null;
+  const isMet = source.state === 'live' && source.archivedAt === null;
   return {
     stops: [
       ...(isMet ? ['Visitors who open it, or a page that it is on, find it closed.'] : []),
-      ...(fed.length > 0 ? [`Nothing of it comes to ${listed(fed.map(({ name }) => name))} any more.`] : []),
+      ...(fed.length > 0 ? [`Nothing of it comes to ${fed.map(({ name }) => name).join(', ')} any more.`] : []),
     ],
     kept:
       taken === 0
@@ -26,10 +25,12 @@ export async function stopsOfSource(db: Db, { id, state, archivedAt }: SourceRec
 }
 
 /** What stops when a route is deleted, and why it may have to stay. */
-export async function stopsOfRoute(db: Db, { id, state, live }: RouteRecord): Promise<StopsView> {
+export async function stopsOfRoute(db: Db, id: string): Promise<StopsView | null> {
+  const route = await findRoute(db, id);
+  if (!route) return null;
   const sent = await countDeliveriesOf(db, id);
   return {
-    stops: state === 'live' && live ? ['What its sources take from now on goes nowhere by it.'] : [],
+    stops: route.state === 'live' && route.live ? ['What its sources take from now on goes nowhere by it.'] : [],
     kept:
       sent === 0
         ? null

@@ -10,15 +10,13 @@ import { returnUrl } from '../../connecting/granting.ts';
 import { tellsNotices } from '../../connecting/notices.ts';
 import { readTokens } from '../../connecting/open.ts';
 import { offeredBy, profileFor } from '../../connecting/profiles.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import type { ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { listNoticeAddresses, type NoticeAddress } from '../../store/notices.ts';
 import { readHealths } from '../../store/health.ts';
 import { listRoutes, targetsOf, type RouteRecord } from '../../store/routes.ts';
-
-const iso = (at: number | null | undefined): string | null =>
-  at === null || at === undefined ? null : new Date(at).toISOString();
 
 /** Connections as the interface shows them: how each stands, what it offers, what uses it. No secret among it. */
 export async function connectionViews(context: Context, records: ConnectionRecord[]): Promise<ConnectionView[]> {
@@ -47,25 +45,25 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       hints,
       state,
       returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
-      tokenUntil: iso(readTokens(context, record.tokens)?.until),
+      tokenUntil: isoTime(readTokens(context, record.tokens)?.until),
       verify,
       catalogue: offeredBy(record),
-      catalogueAt: iso(record.catalogueAt),
+      catalogueAt: isoTime(record.catalogueAt),
       changes: record.changes.map((change) => ({
         ...change,
         routes: uses
           .filter((route) => isTouched(route, id, change))
           .map((route) => ({ id: route.id, name: route.name })),
       })),
-      changesAt: iso(record.changesAt),
-      answerUntrueAt: iso(record.answerUntrueAt),
-      lastSuccessAt: iso(standing.get(id)?.lastSuccess),
+      changesAt: isoTime(record.changesAt),
+      answerUntrueAt: isoTime(record.answerUntrueAt),
+      lastSuccessAt: isoTime(standing.get(id)?.lastSuccess),
       lastFailure:
         health?.lastCause && health.lastFailureAt !== null
           ? { at: new Date(health.lastFailureAt).toISOString(), cause: health.lastCause, said: health.lastSaid }
           : null,
       failures: health?.failures ?? 0,
-      restsUntil: health && health.restUntil > now() ? iso(health.restUntil) : null,
+      restsUntil: health && health.restUntil > now() ? isoTime(health.restUntil) : null,
       limits: {
         perSecond: profile.limits.perSecond ?? null,
         burst: profile.limits.burst ?? null,
@@ -88,8 +86,8 @@ const usedOf = ({ limits }: Profile, fullAt: number, now: number): number | null
 const noticesView = (address: NoticeAddress | undefined, reachedAt: string) => ({
   reachedAt,
   on: address !== undefined,
-  since: iso(address?.createdAt),
-  provenAt: iso(address?.provenAt),
+  since: isoTime(address?.createdAt),
+  provenAt: isoTime(address?.provenAt),
 });
 
 /** Whether a change over there concerns what a route does. A field that is new and required concerns every route. */

@@ -1,6 +1,7 @@
 import type { ConnectionLine, RouteLine, SourceLine } from '../../../contract/entries.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
 import { profileFor } from '../../connecting/profiles.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { listConnections } from '../../store/connections.ts';
 import { countBySource, DAY_MS, readDotLines, readStanding } from '../../store/figures.ts';
@@ -9,9 +10,6 @@ import { listRoutes, targetsOf } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
 import { each } from '../../inTurns.ts';
 import { isChanged } from '../../store/versions.ts';
-
-const iso = (at: number): string => new Date(at).toISOString();
-const isoOrNull = (at: number | null): string | null => (at === null ? null : iso(at));
 
 /** Sources as their list shows them. */
 export async function sourceLines({ store, now }: Context): Promise<SourceLine[]> {
@@ -27,8 +25,8 @@ export async function sourceLines({ store, now }: Context): Promise<SourceLine[]
       state,
       liveVersion,
       changed: isChanged(record),
-      madeAt: iso(createdAt),
-      archivedAt: isoOrNull(archivedAt),
+      madeAt: isoTime(createdAt),
+      archivedAt: isoTime(archivedAt),
       today: today.get(id) ?? 0,
       hours: hours(id),
     };
@@ -54,8 +52,8 @@ export async function routeLines(context: Context): Promise<RouteLine[]> {
       state,
       liveVersion,
       changed: isChanged(record),
-      madeAt: iso(createdAt),
-      archivedAt: isoOrNull(archivedAt),
+      madeAt: isoTime(createdAt),
+      archivedAt: isoTime(archivedAt),
       sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId) ?? 'removed source'),
       targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
       blockers: (found[at] ?? []).filter(({ level }) => level === 'blocker').length,
@@ -81,7 +79,7 @@ export async function connectionLines({ store, now }: Context): Promise<Connecti
       id,
       name,
       folder,
-      madeAt: iso(createdAt),
+      madeAt: isoTime(createdAt),
       serviceName: profileFor(record).name,
       state,
       verify,

@@ -4,6 +4,7 @@ import { groupBy } from '../../../core/groupBy.ts';
 import { consentState } from '../../../core/consent/index.ts';
 import { changeThere } from '../../commands/people/changeThere.ts';
 import { readPlaces } from '../../connecting/places.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { listConsentEvents, listDeliveries, listSubmissions, PAGE_SIZE } from '../../store/activity.ts';
 import {
@@ -21,7 +22,6 @@ import { cursor, moment, notFound, readInput } from '../problems.ts';
 import { noticeView } from './noticeView.ts';
 
 const MOST_NOTICES = 20;
-const iso = (at: number): string => new Date(at).toISOString();
 
 export function peopleRoutes(context: Context): Hono<Session> {
   const { store } = context;
@@ -83,19 +83,19 @@ export function peopleRoutes(context: Context): Hono<Session> {
         value,
         recognises: isOwner === 1,
         submissionId,
-        saidAt: saidAt === 0 ? null : iso(saidAt),
-        verifiedAt: verifiedAt === null ? null : iso(verifiedAt),
+        saidAt: saidAt === 0 ? null : isoTime(saidAt),
+        verifiedAt: isoTime(verifiedAt),
       })),
       values: values.map(({ name, value, rule, trust, setAt, submissionId }) => ({
         name,
         value,
         rule,
         trust,
-        at: iso(setAt),
+        at: isoTime(setAt),
         submissionId,
       })),
-      history: history.map(({ at, ...claim }) => ({ ...claim, at: iso(at) })),
-      mergings: mergings.map(({ at, ...event }) => ({ ...event, at: iso(at) })),
+      history: history.map(({ at, ...claim }) => ({ ...claim, at: isoTime(at) })),
+      mergings: mergings.map(({ at, ...event }) => ({ ...event, at: isoTime(at) })),
       notices: (await listNotices(store.db, { contactId: row.id }, MOST_NOTICES)).map(noticeView),
       events: await listConsentEvents(store.db, { contactId: row.id }),
       submissions: (await listSubmissions(store.db, { contactId: row.id }, null)).rows,

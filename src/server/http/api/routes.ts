@@ -7,10 +7,7 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { readRoute } from '../../../core/plan/index.ts';
-import { stopsOfRoute } from '../../commands/entries/stops.ts';
-import { archiveRoute } from '../../commands/routes/archiveRoute.ts';
-import { removeRoute } from '../../commands/routes/removeRoute.ts';
-import { entryRoutes } from './entries.ts';
+import { entryRoutes, fateRoutes } from './entries.ts';
 import { routeLines } from './lines.ts';
 import { addRoute } from '../../commands/routes/addRoute.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
@@ -18,6 +15,7 @@ import { duplicateRoute } from '../../commands/routes/duplicateRoute.ts';
 import { importRoute } from '../../commands/routes/importRoute.ts';
 import { publishRoute } from '../../commands/routes/publishRoute.ts';
 import { saveRouteDraft } from '../../commands/routes/saveRouteDraft.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { listConnections, readCatalogues } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
@@ -63,13 +61,13 @@ export function routeRoutes(context: Context): Hono<Session> {
         id,
         name,
         folder,
-        archivedAt: archivedAt === null ? null : new Date(archivedAt).toISOString(),
+        archivedAt: isoTime(archivedAt),
         state,
         liveVersion,
         changed: isChanged(record),
         draft,
-        draftAt: new Date(draftAt).toISOString(),
-        publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
+        draftAt: isoTime(draftAt),
+        publishedAt: isoTime(publishedAt),
         sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId)?.name ?? 'removed source'),
         targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
         findings: found[at] ?? [],
@@ -114,24 +112,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     return c.json(await viewOf(id));
   });
 
-  for (const [path, away] of [
-    ['/:id/archive', true],
-    ['/:id/restore', false],
-  ] as const)
-    app.post(path, allow('routes:write'), async (c) => {
-      const id = c.req.param('id');
-      outcome(await archiveRoute(c.get('actor'), context, { id, away }));
-      return c.json(await viewOf(id));
-    });
-
-  /** What stops when it is deleted. */
-  app.get('/:id/stops', allow('routes:read'), async (c) =>
-    c.json(await stopsOfRoute(store.db, await must(c.req.param('id')))),
-  );
-  app.delete('/:id', allow('routes:write'), async (c) => {
-    outcome(await removeRoute(c.get('actor'), context, c.req.param('id')));
-    return c.body(null, 204);
-  });
+  app.route('/', fateRoutes(context, 'route', viewOf));
 
   app.post('/:id/duplicate', allow('routes:write'), async (c) => {
     const id = outcome(await duplicateRoute(c.get('actor'), context, c.req.param('id')));

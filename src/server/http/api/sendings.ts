@@ -2,6 +2,7 @@ import { Hono } from 'hono';
 import { ChoiceInput, SendingInput, type SendingPreview, type SendingView } from '../../../contract/sendings.ts';
 import { NOT_LIVE, startSending } from '../../commands/sendings/startSending.ts';
 import { steerSending, type SendingAct } from '../../commands/sendings/steerSending.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { findRoute } from '../../store/routes.ts';
 import { listSendings, type SendingRecord } from '../../store/sendings.ts';
@@ -65,16 +66,14 @@ const chosenIn = ({ since, until, pile, when }: ChoiceInput): Chosen => ({
   when,
 });
 
-const iso = (at: number): string => new Date(at).toISOString();
-
 const view = ({ since, until, startedAt, endedAt, byName, ...sending }: SendingRecord): SendingView => {
   const { id, state, pile, when, perMinute, total, done, sent, held, asked, waiting, leftOut, notChosen } = sending;
   return {
     ...{ id, state, pile, when, perMinute, total, done, sent, held, asked, waiting, leftOut, notChosen },
-    since: iso(since),
-    until: iso(until),
-    startedAt: iso(startedAt),
-    endedAt: endedAt === null ? null : iso(endedAt),
+    since: isoTime(since),
+    until: isoTime(until),
+    startedAt: isoTime(startedAt),
+    endedAt: isoTime(endedAt),
     by: byName,
   };
 };

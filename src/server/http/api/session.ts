@@ -20,7 +20,6 @@ const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 const SESSION_MS = 14 * 24 * 3_600_000;
 /** Tries within the time, for one address and account together and for one address alone. */
 const TRIES = { perAccount: 8, perAddress: 60, seconds: 15 * 60 };
-const COOKIE_MANNER = { httpOnly: true, sameSite: 'Lax', path: '/' } as const;
 /** Says at which browser somebody signed in before (OWASP, device cookies). */
 const DEVICE_COOKIE = 'iwashi_device';
 const DEVICE = 'device';
@@ -62,6 +61,12 @@ export function authenticate(context: Context): MiddlewareHandler<Session> {
 export function sessionRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
   const { store, now, config } = context;
+  const manner = {
+    httpOnly: true,
+    sameSite: 'Lax',
+    path: '/',
+    secure: config.publicUrl.startsWith('https:'),
+  } as const;
   const perAccount = limiterFor(context, 'account', TRIES.perAccount);
   const perAddress = limiterFor(context, 'address', TRIES.perAddress);
 
@@ -77,11 +82,7 @@ export function sessionRoutes(context: Context): Hono<Session> {
       csrf,
       expiresAt: now() + SESSION_MS,
     });
-    setCookie(c, COOKIE, token, {
-      ...COOKIE_MANNER,
-      secure: config.publicUrl.startsWith('https:'),
-      maxAge: SESSION_MS / 1000,
-    });
+    setCookie(c, COOKIE, token, { ...manner, maxAge: SESSION_MS / 1000 });
     return { account: { name: account.name, email: account.email }, csrf };
   }
 
@@ -103,7 +104,8 @@ export function sessionRoutes(context: Context): Hono<Session> {
     const { email, password } = await readInput(c, SignIn);
     const address = visitorAddress(c, config.trustedProxies);
     const account = await findAccount(store.db, email);
-    await consume(perAccount, sha256(`${address} ${email.toLowerCase()}`));
+    const both = sha256(`${address} ${email.toLowerCase()}`);
+    await consume(perAccount, both);
     // Whoever signed in at this browser before is not kept out by others behind the same address.
     const device = readSignedText(config.secretKey, DEVICE, getCookie(c, DEVICE_COOKIE) ?? '');
     if (device === null || device !== account?.id) await consume(perAddress, sha256(address));
@@ -113,13 +115,10 @@ export function sessionRoutes(context: Context): Hono<Session> {
         { pointer: '/password', detail: 'Check both for a typing mistake, and that capitals lock is off.' },
       ]);
     }
-    await perAccount.delete(sha256(`${address} ${email.toLowerCase()}`));
+    await perAccount.delete(both);
     const session = await begin(c, account);
-    setCookie(c, DEVICE_COOKIE, signText(config.secretKey, DEVICE, account.id), {
-      ...COOKIE_MANNER,
-      secure: config.publicUrl.startsWith('https:'),
-      maxAge: DEVICE_SECONDS,
-    });
+    const signed = signText(config.secretKey, DEVICE, account.id);
+    setCookie(c, DEVICE_COOKIE, signed, { ...manner, maxAge: DEVICE_SECONDS });
     return c.json(session);
   });
 

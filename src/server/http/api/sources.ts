@@ -25,12 +25,11 @@ import { visitSheets } from '../../connecting/visiting.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
-import { archiveSource } from '../../commands/sources/archiveSource.ts';
 import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
-import { removeSource } from '../../commands/sources/removeSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import { scheduleSource } from '../../commands/sources/scheduleSource.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { readDotLines, countBySource, DAY_MS } from '../../store/figures.ts';
 import { listRoutes } from '../../store/routes.ts';
@@ -46,9 +45,8 @@ import { readSamples } from '../../store/submissions.ts';
 import { NOBODY, type KnownSample } from '../../../core/plan/index.ts';
 import { isChanged } from '../../store/versions.ts';
 import { allow, type Session } from '../gates.ts';
-import { entryRoutes } from './entries.ts';
+import { entryRoutes, fateRoutes } from './entries.ts';
 import { sourceLines } from './lines.ts';
-import { stopsOfSource } from '../../commands/entries/stops.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
@@ -98,11 +96,11 @@ export function sourceRoutes(context: Context): Hono<Session> {
         liveVersion,
         changed: isChanged(record),
         draft,
-        draftAt: new Date(draftAt).toISOString(),
-        publishedAt: publishedAt === null ? null : new Date(publishedAt).toISOString(),
+        draftAt: isoTime(draftAt),
+        publishedAt: isoTime(publishedAt),
         goesLive: publishAt === null ? null : { at: new Date(publishAt).toISOString(), by: publishBy ?? '' },
         keptBack: publishAt !== null && publishAt <= now() ? publishingIssues(draft).map(({ detail }) => detail) : [],
-        archivedAt: archivedAt === null ? null : new Date(archivedAt).toISOString(),
+        archivedAt: isoTime(archivedAt),
         live,
         postUrl,
         html: htmlOf(postUrl, live ?? draft),
@@ -151,24 +149,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
     return c.json(await viewOf(id));
   });
 
-  for (const [path, away] of [
-    ['/:id/archive', true],
-    ['/:id/restore', false],
-  ] as const)
-    app.post(path, allow('sources:write'), async (c) => {
-      const id = c.req.param('id');
-      outcome(await archiveSource(c.get('actor'), context, { id, away }));
-      return c.json(await viewOf(id));
-    });
-
-  /** What stops when it is deleted. */
-  app.get('/:id/stops', allow('sources:read'), async (c) =>
-    c.json(await stopsOfSource(store.db, await must(c.req.param('id')))),
-  );
-  app.delete('/:id', allow('sources:write'), async (c) => {
-    outcome(await removeSource(c.get('actor'), context, c.req.param('id')));
-    return c.body(null, 204);
-  });
+  app.route('/', fateRoutes(context, 'source', viewOf));
 
   app.post('/:id/duplicate', allow('sources:write'), async (c) => {
     const id = outcome(await duplicateSource(c.get('actor'), context, c.req.param('id')));

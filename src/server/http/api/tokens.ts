@@ -2,13 +2,12 @@ import { Hono } from 'hono';
 import { TokenInput, type NewTokenView, type TokenView } from '../../../contract/tokens.ts';
 import { addToken } from '../../commands/tokens/addToken.ts';
 import { removeToken } from '../../commands/tokens/removeToken.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { listTokens, type TokenRecord } from '../../store/tokens.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { readInput } from '../problems.ts';
-
-const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
 
 const viewOf = ({ id, name, hint, scopes, createdAt, lastUsedAt, expiresAt }: TokenRecord): TokenView => ({
   id,
@@ -16,8 +15,8 @@ const viewOf = ({ id, name, hint, scopes, createdAt, lastUsedAt, expiresAt }: To
   hint,
   scopes,
   createdAt: new Date(createdAt).toISOString(),
-  lastUsedAt: iso(lastUsedAt),
-  expiresAt: iso(expiresAt),
+  lastUsedAt: isoTime(lastUsedAt),
+  expiresAt: isoTime(expiresAt),
 });
 
 /** Tokens for other programs: made and taken back by people only. */

@@ -9,7 +9,7 @@ import { Time } from '../../parts/Time.tsx';
 import { ActivityTabs } from './ActivityTabs.tsx';
 import { useChanges } from '../../data/activity.ts';
 
-const KINDS = SUBJECT_KINDS.map((kind) => ({ value: kind, text: SUBJECTS[kind].replace(/^(the|a) /, '') }));
+const KINDS = SUBJECT_KINDS.map((kind) => ({ id: kind, name: SUBJECTS[kind].replace(/^(the|a) /, '') }));
 
 /** Who did what here, and when. */
 export function ChangesPage() {

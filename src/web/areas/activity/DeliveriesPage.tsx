@@ -3,7 +3,7 @@ import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
 import { useRouteLines } from '../../data/routes.ts';
 import { Filter } from '../../parts/Filter.tsx';
-import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
+import { FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
 import { LongBody } from '../../parts/LongBody.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { MoreRows } from '../../parts/MoreRows.tsx';
@@ -38,8 +38,8 @@ export function DeliveriesPage() {
         <ActivityTabs />
         <div className="flex-1 flex flex-wrap justify-end gap-2">
           <Filter label="Address or name" />
-          <FilterSelect name="connection" label="To" every="To everywhere" options={byName(connections.data)} />
-          <FilterSelect name="route" label="Route" every="Every route" options={byName(routes.data)} />
+          <FilterSelect name="connection" label="To" every="To everywhere" options={connections.data} />
+          <FilterSelect name="route" label="Route" every="Every route" options={routes.data} />
           <FilterSelect name="state" label="State" every="Every state" options={inWords(DELIVERY_STATES)} />
           <FilterSelect name="cause" label="Cause" every="Every cause" options={inWords(CAUSE_NAMES)} />
         </div>
@@ -142,16 +142,11 @@ function When({ delivery: { plannedAt, dueAt, endedAt } }: { delivery: DeliveryV
 
 /** From when on the shown ones ended, where the list is of a figure. */
 function Since() {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
   const since = Number(params.get('since'));
   if (!since) return null;
-  const clear = () => {
-    const left = new URLSearchParams(params);
-    left.delete('since');
-    setParams(left);
-  };
   return (
-    <Narrowed onClear={clear}>
+    <Narrowed by={['since']}>
       Those that ended since <ExactTime at={new Date(since).toISOString()} />
     </Narrowed>
   );

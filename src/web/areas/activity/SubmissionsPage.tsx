@@ -2,7 +2,7 @@ import { Link, useSearchParams } from 'react-router';
 import { DEVICES, PROGRESS } from '../../../contract/submissions.ts';
 import { useSourceLines } from '../../data/sources.ts';
 import { Filter } from '../../parts/Filter.tsx';
-import { byName, FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
+import { FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
 import { Narrowed } from '../../parts/Narrowed.tsx';
 import { MoreRows } from '../../parts/MoreRows.tsx';
 import { Empty, Failed } from '../../parts/States.tsx';
@@ -24,7 +24,7 @@ export function SubmissionsPage() {
           <Filter name="page" label="Page" slash={false} />
           <Filter name="campaign" label="Campaign" slash={false} />
           <FilterSelect name="device" label="Device" every="Any device" options={inWords(DEVICES)} />
-          <FilterSelect name="source" label="Source" every="Every source" options={byName(sources.data)} />
+          <FilterSelect name="source" label="Source" every="Every source" options={sources.data} />
           <FilterSelect name="progress" label="Progress" every="Any progress" options={inWords(PROGRESS)} />
         </div>
       </div>
@@ -71,18 +71,13 @@ const DAY = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
 
 /** Which figure of Insight the list is of, with a way back to all. */
 function CountedAs() {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
   const [from, to] = [Number(params.get('from')), Number(params.get('to'))];
   const reached = params.get('reached');
   if (!from && !to && !reached) return null;
   const value = params.get('value');
-  const clear = () => {
-    const left = new URLSearchParams(params);
-    for (const name of ['from', 'to', 'reached', 'by', 'value']) left.delete(name);
-    setParams(left);
-  };
   return (
-    <Narrowed onClear={clear}>
+    <Narrowed by={['from', 'to', 'reached', 'by', 'value']}>
       {reached ? `Those that were ${reached}` : 'Those'}
       {from > 0 && ` from ${DAY.format(from)}`}
       {to > 0 && ` to ${DAY.format(to - 1)}`}

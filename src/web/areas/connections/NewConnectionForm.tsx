@@ -5,6 +5,7 @@ import { ApiProblem } from '../../data/api.ts';
 import { CopyButton } from '../../parts/CopyButton.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError } from '../../parts/States.tsx';
+import { TickBox } from '../../parts/TickBox.tsx';
 import { CredentialFields } from './CredentialFields.tsx';
 import { useAddConnection, useGrant, useTryConnection } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
@@ -94,20 +95,12 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
         onChange={setCredentials}
       />
       {mayListen && (
-        <label className="flex gap-2 items-start">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm mt-0.5"
-            checked={listen}
-            onChange={({ target }) => setListen(target.checked)}
-          />
-          <span>
-            Listen to what {profile.name} tells
-            <span className="block text-quiet text-sm">
-              Who unsubscribes there is written down here as consent withdrawn; who is blocked there, as blocked.
-            </span>
-          </span>
-        </label>
+        <TickBox
+          label={`Listen to what ${profile.name} tells`}
+          help="Who unsubscribes there is written down here as consent withdrawn; who is blocked there, as blocked."
+          checked={listen}
+          onChange={setListen}
+        />
       )}
       {attempt.isPending && <p role="status">Asking {profile.name} who we are there</p>}
       {result && (

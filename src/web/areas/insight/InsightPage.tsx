@@ -5,7 +5,7 @@ import type { InsightView } from '../../../contract/insight.ts';
 import { DIMENSIONS, type Dimension } from '../../../core/insight/index.ts';
 import { useInsight } from '../../data/insight.ts';
 import { useSourceLines } from '../../data/sources.ts';
-import { byName, FilterSelect } from '../../parts/FilterSelect.tsx';
+import { FilterSelect } from '../../parts/FilterSelect.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
 import { ByThing } from './ByThing.tsx';
 import { SpansTable } from './SpansTable.tsx';
@@ -70,7 +70,7 @@ export function InsightPage() {
         <Day label="From" value={from || insight.data?.from} onChange={(day) => void set({ from: day || null })} />
         <Day label="To" value={to || insight.data?.to} onChange={(day) => void set({ to: day || null })} />
         <span className="ml-auto" />
-        <FilterSelect name="source" label="Source" every="Every source" options={byName(sources.data)} />
+        <FilterSelect name="source" label="Source" every="Every source" options={sources.data} />
       </div>
       <Loaded query={insight}>
         {(view) => (

@@ -62,7 +62,7 @@ export function EntryList<L extends EntryLine>(props: EntryListProps<L>) {
         {lines.length > 1 && <EntryFilter lines={lines} entries={entries} what={what} />}
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label={`${title}, the list`}>
-        {shown.length === 0 && <p className="p-3 text-quiet">Nothing is like that.</p>}
+        {shown.length === 0 && <p className="p-3 text-quiet">Nothing matches.</p>}
         <ul ref={list} className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index, key, start }) => {
             const line = shown[index];
