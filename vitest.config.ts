@@ -28,6 +28,14 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          name: 'soak',
+          include: ['test/soak/**/*.test.ts'],
+          hookTimeout: 180_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
           name: 'browser',
           include: ['test/browser/**/*.test.ts'],
           fileParallelism: false,

@@ -10,7 +10,8 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi explain SUBMISSION          the whole story of one submission, out of the database that runs here
   ./iwashi seed --people N             many more invented people in the demo that runs: what it is like at size
   ./iwashi dev [--port N]              the demo, built and started again at every change of the code
-  ./iwashi test [NAME...]              check unit outside system chaos browser, or only those named
+  ./iwashi test [NAME...]              check unit outside system chaos soak browser, or only those named
+  ./iwashi test soak [--minutes N] [--seed N]   everything goes wrong at once
   ./iwashi check                       types, lint, format, import boundaries, dead code
   ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping path deliver batch stall; table and suggest when named
   ./iwashi help                        this text

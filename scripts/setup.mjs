@@ -8,6 +8,10 @@ import { runToEnd } from './processes.mjs';
 const DEBIAN = {
   mariadb: { package: 'mariadb-server', binaries: ['/usr/sbin/mariadbd', '/usr/bin/my_print_defaults'] },
   chromium: { package: 'chromium', binaries: ['/usr/bin/chromium'] },
+  libreoffice: {
+    package: 'libreoffice-calc-nogui',
+    binaries: ['/usr/bin/soffice', '/usr/lib/libreoffice/program/libsclo.so'],
+  },
   unicode: { package: 'unicode-data', binaries: ['/usr/share/unicode/NormalizationTest.txt.bz2'] },
 };
 

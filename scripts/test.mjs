@@ -1,6 +1,7 @@
 // Runs the parts of the test suite that are named, or all, and closes with one line that adds them up.
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
+import { parseArgs } from 'node:util';
 import { check } from './check.mjs';
 import { startDatabase } from './database.mjs';
 import { ExpectedError, root } from './paths.mjs';
@@ -10,22 +11,37 @@ import { setUp } from './setup.mjs';
 const PARTS = {
   check: { needs: [] },
   unit: { needs: [] },
-  outside: { needs: ['unicode'] },
+  outside: { needs: ['unicode', 'libreoffice'] },
   system: { needs: ['mariadb', 'build'], database: true },
   chaos: { needs: ['mariadb', 'build'], database: true },
+  soak: { needs: ['mariadb', 'build'] },
   browser: { needs: ['mariadb', 'chromium', 'build'], database: true },
 };
 
+/** How long everything goes wrong at once, among all tests. */
+const SHORT_SOAK = { minutes: '2', seed: '72' };
+
 export async function run(args) {
-  const unknown = args.filter((name) => !(name in PARTS));
+  const { values, positionals } = parseArgs({
+    args,
+    options: { minutes: { type: 'string' }, seed: { type: 'string' } },
+    allowPositionals: true,
+  });
+  const unknown = positionals.filter((name) => !(name in PARTS));
   if (unknown.length > 0)
     throw new ExpectedError(`there is no part "${unknown.join('", "')}". Parts: ${Object.keys(PARTS).join(', ')}`);
-  const names = args.length > 0 ? Object.keys(PARTS).filter((name) => args.includes(name)) : Object.keys(PARTS);
+  const isAll = positionals.length === 0;
+  const names = Object.keys(PARTS).filter((name) => isAll || positionals.includes(name));
   await setUp(names.flatMap((name) => PARTS[name].needs));
 
   const scratch = mkdtempSync('/tmp/iwashi-test-');
   onStop(async () => rmSync(scratch, { recursive: true, force: true }));
   const env = { ...process.env, IWASHI_ROOT: root };
+  // Among all the others it is short, and the same troubles come in the same order.
+  const minutes = values.minutes ?? (isAll ? SHORT_SOAK.minutes : null);
+  const seed = values.seed ?? (isAll ? SHORT_SOAK.seed : null);
+  if (minutes) env.SOAK_MINUTES = minutes;
+  if (seed) env.SOAK_SEED = seed;
   if (names.some((name) => PARTS[name].database)) {
     const folder = path.join(root, 'var/test');
     mkdirSync(folder, { recursive: true });

@@ -6,6 +6,7 @@ import {
   IsIn,
   IsNumber,
   IsString,
+  IsUrl,
   Length,
   Matches,
   Max,
@@ -172,6 +173,12 @@ export class SourceInput {
   /** What a form begins with; the first of all unless it is said. */
   @IsIn(STARTS.map(({ id }) => id))
   start: string = FIRST_START.id;
+
+  /** The page of a site on which a form shows itself, at the end of what it says; '' for none. */
+  @ValidateIf(({ page }: SourceInput) => page !== '')
+  @MaxLength(300)
+  @IsUrl({ protocols: ['http', 'https'], require_tld: false }, { message: 'This is no address of a page.' })
+  page: string = '';
 }
 
 /** When a draft goes live by itself. */

@@ -2,7 +2,7 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RouteView } from '../../src/contract/route.ts';
 import { skyLetterForm } from '../../src/server/demo/documents.ts';
-import { signIn, startBrowser, violationsOn } from '../world/browser.ts';
+import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import { sourceField } from '../world/fields.ts';
 import { submitForm } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
@@ -60,8 +60,7 @@ beforeAll(async () => {
   });
   browser = await startBrowser();
   page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })).newPage();
-  page.setDefaultTimeout(10_000);
-  page.on('pageerror', (error) => troubles.push(error.message));
+  await watch(page, troubles);
   await signIn(page, world.app);
 });
 afterAll(async () => {

@@ -332,15 +332,25 @@ describe('the builder', () => {
     await expect.poll(() => operator.getByText(/^Archived /).count()).toBe(0);
   });
 
-  it('puts a start live by four clicks, and takes an earlier version back', async () => {
+  it('puts a start on a page of a site by three clicks, and takes an earlier version back', async () => {
     await operator.goto(`${world.app}/sources`);
+    const pages = operator.waitForResponse('**/api/sources/pages');
     await operator.getByRole('button', { name: 'Source', exact: true }).click();
+    expect(await (await pages).json()).toContain(`${world.site}/sky-letter`);
     await operator.getByRole('radio', { name: /^Feedback/ }).check();
-    await operator.getByRole('button', { name: 'Make it, and publish it' }).click();
+    // Where most people met a form of ours.
+    const chosen = operator.getByLabel('The page on which it is shown at once');
+    await expect.poll(() => chosen.inputValue()).toBe(`${world.site}/sky-letter`);
+    await operator.getByRole('button', { name: 'Make it, and show it on' }).click();
     await operator.getByRole('heading', { name: 'Feedback', level: 2 }).waitFor();
     await operator.getByRole('button', { name: 'version 1' }).waitFor();
     const { postUrl, id } = (await api.get<SourceView[]>('/sources')).find(({ name }) => name === 'Feedback') ?? {};
     expect((await fetch(postUrl ?? '')).status).toBe(200);
+    const own = await browser.newContext({ userAgent: BROWSER });
+    const stranger = await watched(await own.newPage());
+    await stranger.goto(`${world.site}/sky-letter`);
+    await stranger.locator('main').getByText('How was it?').waitFor();
+    await own.close();
     await operator.getByLabel('Heading').fill('What did you see?');
     await operator.getByText('Draft saved').waitFor();
     await operator.getByRole('button', { name: 'version 1' }).click();

@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseEmail } from '../../src/core/values/index.ts';
-import { startBrowser, violationsOn } from '../world/browser.ts';
+import { startBrowser, violationsOn, watch } from '../world/browser.ts';
 import { PASSWORD } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { linkIn, TERN_KEY, World } from '../world/world.ts';
@@ -19,8 +19,7 @@ beforeAll(async () => {
     await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
   ).newPage();
   visitor = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  for (const page of [operator, visitor]) page.setDefaultTimeout(10_000);
-  operator.on('pageerror', (error) => troubles.push(error.message));
+  for (const page of [operator, visitor]) await watch(page, troubles);
   operator.on(
     'console',
     (message) =>

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startBrowser, violationsOn } from '../world/browser.ts';
+import { startBrowser, violationsOn, watch } from '../world/browser.ts';
 import { PASSWORD } from '../world/operator.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import { BELL, CAPSTAN, ROWBARN, TERN_KEY, World } from '../world/world.ts';
@@ -16,8 +16,7 @@ beforeAll(async () => {
   others = await world.others();
   browser = await startBrowser();
   page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })).newPage();
-  page.setDefaultTimeout(10_000);
-  page.on('pageerror', (error) => troubles.push(error.message));
+  await watch(page, troubles);
   await page.goto(world.firstLink);
   await page.getByLabel('Your name').fill('Wren');
   await page.getByLabel('Email').fill('wren@pellam-ridge.example');

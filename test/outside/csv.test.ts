@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -7,6 +7,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { readDelimited } from '../../src/core/formats/index.ts';
 import { createCodeConnector } from '../../src/server/connectors/code/index.ts';
 import { profileOf } from '../../src/server/connectors/registry.ts';
+import { openedBySheets } from '../world/sheets.ts';
 
 // csv-spectrum 2.0.0: CSV files in which something is the matter, each with what is in it as JSON.
 const folder = path.dirname(createRequire(import.meta.url).resolve('csv-spectrum'));
@@ -28,6 +29,22 @@ const byPython = (file: string) =>
     ),
   ) as Record<string, string>[];
 
+/** Has records dropped into a file, as a delivery does. */
+async function dropAll(file: string, records: Record<string, string>[]): Promise<void> {
+  const connector = createCodeConnector({
+    send: Object.assign(() => Promise.reject(new Error('a file asks nobody')), { close: () => Promise.resolve() }),
+    access: { profile: profileOf('csv-file'), baseUrl: file, credentials: {}, pool: '' },
+    now: () => 0,
+    record: [],
+    dropFolder: dropped,
+    allowPrivate: false,
+  });
+  for (const [index, fields] of records.entries()) {
+    const change = { email: '', fields } as unknown as Parameters<typeof connector.write>[0];
+    expect(await connector.write(change, null, `key-${index}`)).toMatchObject({ ok: true });
+  }
+}
+
 describe('tables as text against csv-spectrum', () => {
   it('has its twelve files', () => expect(NAMES).toHaveLength(12));
 
@@ -40,19 +57,35 @@ describe('tables as text against csv-spectrum', () => {
 
   it.each(NAMES)('%s is what a file has in it after its rows were dropped there', async (name) => {
     const file = `${name}.csv`;
-    const connector = createCodeConnector({
-      send: Object.assign(() => Promise.reject(new Error('a file asks nobody')), { close: () => Promise.resolve() }),
-      access: { profile: profileOf('csv-file'), baseUrl: file, credentials: {}, pool: '' },
-      now: () => 0,
-      record: [],
-      dropFolder: dropped,
-      allowPrivate: false,
-    });
-    for (const [index, fields] of recordsOf(name).entries()) {
-      const change = { email: '', fields } as unknown as Parameters<typeof connector.write>[0];
-      expect(await connector.write(change, null, `key-${index}`)).toMatchObject({ ok: true });
-    }
+    await dropAll(file, recordsOf(name));
     const expected = recordsOf(name).map((record, index) => ({ ...record, delivery: `key-${index}` }));
     expect(byPython(path.join(dropped, file))).toEqual(expected);
   });
+});
+
+// OWASP, "CSV Injection": what begins so is a formula to programs for tables.
+const FORMULAS = [
+  '=1+1',
+  '+1+cmd',
+  '-2+3+cmd',
+  '@SUM(1;2)',
+  '\t=1+1',
+  '\r=1+1',
+  '=HYPERLINK("https://evil.example";"here")',
+];
+
+describe('texts like formulas, opened in LibreOffice', () => {
+  it('are texts where we wrote them, and would have been formulas', async () => {
+    await dropAll(
+      'formulas.csv',
+      FORMULAS.map((said) => ({ said })),
+    );
+    const [, ...rows] = openedBySheets(path.join(dropped, 'formulas.csv'));
+    expect(rows.flat().filter(({ isFormula }) => isFormula)).toEqual([]);
+    expect(rows.map(([cell]) => cell?.type)).toEqual(FORMULAS.map(() => 'string'));
+    // Without that, it is one.
+    const bare = path.join(dropped, 'bare.csv');
+    writeFileSync(bare, 'said\r\n=1+1\r\n');
+    expect(openedBySheets(bare)[1]?.[0]).toMatchObject({ isFormula: true, text: '2' });
+  }, 120_000);
 });

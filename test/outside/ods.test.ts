@@ -5,6 +5,7 @@ import path from 'node:path';
 import { DomUtils, parseDocument } from 'htmlparser2';
 import { expect, it } from 'vitest';
 import { printOds } from '../../src/core/formats/index.ts';
+import { openedBySheets } from '../world/sheets.ts';
 
 /** What Python's own reader of ZIP files finds in a file. */
 function unzipped(bytes: Uint8Array): { names: string[]; stored: boolean; content: string; starts: string } {
@@ -47,3 +48,35 @@ it('a spreadsheet is what others read as one, with texts as texts and figures as
   ]);
   expect(content).not.toContain('table:formula');
 });
+
+it('is opened by LibreOffice: texts like formulas are texts, figures are figures', () => {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'ods-')), 'opened.ods');
+  writeFileSync(
+    file,
+    printOds(
+      'Figures',
+      ['Source', 'Completed'],
+      [
+        ['=1+1', 12],
+        ['Ünter & <every>', 0.5],
+      ],
+    ),
+  );
+  const cells = openedBySheets(file)
+    .slice(0, 3)
+    .map((row) => row.slice(0, 2).map(({ text, type, isFormula }) => [text, type, isFormula]));
+  expect(cells).toEqual([
+    [
+      ['Source', 'string', false],
+      ['Completed', 'string', false],
+    ],
+    [
+      ['=1+1', 'string', false],
+      ['12', 'float', false],
+    ],
+    [
+      ['Ünter & <every>', 'string', false],
+      ['0.5', 'float', false],
+    ],
+  ]);
+}, 120_000);

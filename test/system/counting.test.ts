@@ -5,6 +5,7 @@ import type { SourceView } from '../../src/contract/source.ts';
 import type { SubmissionRow } from '../../src/contract/submissions.ts';
 import { PLAIN_SHOWING } from '../../src/core/showing/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
+import { countEarlier, expectRecounted } from '../world/counts.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { BROWSER } from '../world/visitors.ts';
@@ -174,28 +175,7 @@ describe('what happens at a form', () => {
     }
     await telling;
     await counted();
-    const columns = {
-      page: 'page',
-      device: 'device',
-      campaign: 'campaign',
-      medium: 'campaign_medium',
-      referrer: 'referrer',
-      cameBy: 'came_by',
-      question: 'question',
-    };
-    // Ways through a form, and why something was set aside, are told by themselves alone: as a question is.
-    for (const [dimension, column] of Object.entries(columns)) {
-      const again = await world.rows(
-        `SELECT source_id, CAST(FLOOR(at / 3600000) AS INT) AS hour, ${column} AS value, what, COUNT(*) AS count FROM form_events
-          WHERE ${column} <> '' ${dimension === 'question' ? '' : "AND what NOT IN ('way', 'aside', 'took', 'replied')"} GROUP BY 1, 2, 3, 4 ORDER BY 1, 2, 3, 4`,
-      );
-      const kept = await world.rows(
-        'SELECT source_id, hour, value, what, count FROM form_counts WHERE dimension = ? ORDER BY 1, 2, 3, 4',
-        [dimension],
-      );
-      expect(kept).toEqual(again);
-      expect(kept.length).toBeGreaterThan(0);
-    }
+    await expectRecounted(world);
     expect((await countsNow())?.shown).toBe(122);
   });
 });
@@ -205,6 +185,7 @@ describe('the page of figures', () => {
     const yesterday = Date.now() - DAY;
     await world.rows('UPDATE form_events SET at = at - 86400000 WHERE campaign = ?', ['c1']);
     await world.rows('DELETE FROM form_counts');
+    await world.rows('DELETE FROM form_sums');
     await world.rows('UPDATE form_events SET counted_by = NULL');
     await counted();
     const day = (at: number) => new Date(at).toISOString().slice(0, 10);
@@ -250,11 +231,7 @@ describe('the page of figures', () => {
     expect((await insight()).sources[0]?.silence).toBeNull();
     // Twelve a day until three days ago.
     await world.rows('UPDATE submissions SET received_at = received_at - ? WHERE source_id = ?', [3 * DAY, id]);
-    await world.rows(
-      `INSERT INTO form_counts (dimension, source_id, hour, value, what, count)
-        VALUES ('all', ?, FLOOR(? / 3600000), '', 'completed', 300)`,
-      [id, Date.now() - 5 * DAY],
-    );
+    await countEarlier(world, id, { daysAgo: 5, what: 'completed', many: 300 });
     const [told] = (await insight()).sources;
     expect(told?.silence?.usualADay).toBeGreaterThan(11);
     expect(told?.silence?.chance).toBeLessThan(0.005);

@@ -5,6 +5,7 @@ import type { SourceView } from '../../src/contract/source.ts';
 import type { Page } from '../../src/contract/pages.ts';
 import type { SubmissionRow, TrailView } from '../../src/contract/submissions.ts';
 import { TOOK_FIELD, type FormVariant } from '../../src/core/forms/index.ts';
+import { countEarlier } from '../world/counts.ts';
 import { formOf, postsOf, sourceField } from '../world/fields.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
@@ -192,16 +193,20 @@ describe('a silence', () => {
   async function silent(source: SourceView, shownSince: number): Promise<void> {
     await send(source, 'last@hill.example');
     await world.rows('UPDATE submissions SET received_at = received_at - ? WHERE source_id = ?', [3 * DAY, source.id]);
-    const count = (dimension: string, daysAgo: number, value: string, what: string, many: number) =>
-      world.rows(
-        `INSERT INTO form_counts (dimension, source_id, hour, value, what, count) VALUES (?, ?, FLOOR(? / 3600000), ?, ?, ?)`,
-        [dimension, source.id, Date.now() - daysAgo * DAY, value, what, many],
-      );
-    await count('all', 5, '', 'completed', 300);
-    await count('all', 5, '', 'shown', 2_000);
-    await count('page', 5, `${world.site}/no-such-page`, 'shown', 2_000);
-    await count('page', 5, `${world.site}/evenings`, 'shown', 90);
-    if (shownSince > 0) await count('all', 1, '', 'shown', shownSince);
+    const count = (what: string, many: number, daysAgo = 5) => countEarlier(world, source.id, { daysAgo, what, many });
+    const onPage = (path: string, many: number) =>
+      countEarlier(world, source.id, {
+        daysAgo: 5,
+        what: 'shown',
+        many,
+        dimension: 'page',
+        value: `${world.site}${path}`,
+      });
+    await count('completed', 300);
+    await count('shown', 2_000);
+    await onPage('/no-such-page', 2_000);
+    await onPage('/evenings', 90);
+    if (shownSince > 0) await count('shown', shownSince, 1);
   }
   const why = async ({ id }: SourceView) => {
     const { findings } = await operator.get<SilenceView>(`/sources/${id}/silence`);

@@ -44,7 +44,7 @@ const claim = async (more: Partial<Share> = {}, now = NOW, owner = OWNER) =>
       context.store,
       { connectionId: idOf('c'), most: 10, pace: null, tryingOut: false, ...more },
       now,
-      { owner, until: now + 15_000 },
+      { owner, until: now + 15_000, takesOver: true },
     )
   ).map(({ id }) => id);
 
@@ -83,7 +83,7 @@ describe('taking deliveries', () => {
       context.store,
       { connectionId: idOf('c'), most: 1, pace: null, tryingOut: false },
       NOW + 15_001,
-      { owner: OWNER, until: NOW + 30_000 },
+      { owner: OWNER, until: NOW + 30_000, takesOver: true },
     );
     expect(taken).toEqual([{ id, takenOver: true }]);
   });
@@ -113,6 +113,10 @@ describe('the pace of a service', () => {
     expect(await claim({ pace: pace({}) }, NOW, 'one')).toHaveLength(5);
     expect(await claim({ pace: pace({}) }, NOW, 'two')).toEqual([]);
     expect(await claim({ pace: pace({}) }, NOW + 400, 'two')).toHaveLength(2);
+    // Spent by a clock that was an hour ahead: it stands still for as long as it takes to fill, and no longer.
+    await context.store.pool.query('UPDATE connection_health SET budget_full_at = ?', [NOW + 3_600_000]);
+    expect(await claim({ pace: pace({}) }, NOW + 1_000, 'two')).toEqual([]);
+    expect((await claim({ pace: pace({}) }, NOW + 1_800, 'two')).length).toBeGreaterThan(0);
   });
 
   it('goes further where several go by one request', async () => {

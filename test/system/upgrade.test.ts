@@ -124,6 +124,42 @@ describe('a data folder of 2026-11-26', () => {
   });
 });
 
+it('counts of an earlier version are counted by longer stretches, and of all sources together', async () => {
+  const store = openStore(await databaseAt(24));
+  const rows = [
+    ['page', 'a', 47, '/one', 'shown', 3],
+    ['page', 'a', 48, '/one', 'shown', 5],
+    ['page', 'a', 50, '/one', 'shown', 7],
+    ['page', 'b', 50, '/one', 'shown', 11],
+    ['all', 'b', 50, '', 'completed', 2],
+  ];
+  await store.pool.query('INSERT INTO form_counts VALUES ?', [rows]);
+  await migrateStore(store, ROOT);
+  const read = async (sql: string): Promise<unknown[][]> => {
+    const [found] = await store.pool.query<RowDataPacket[]>(`${sql} ORDER BY 1, 2, 3, 4`);
+    return found.map((row): unknown[] => Object.values(row));
+  };
+  expect(await read("SELECT dimension, hour, value, what, count FROM form_counts WHERE source_id = ''")).toEqual([
+    ['all', 50, '', 'completed', 2],
+    ['page', 47, '/one', 'shown', 3],
+    ['page', 48, '/one', 'shown', 5],
+    ['page', 50, '/one', 'shown', 18],
+  ]);
+  expect(await read("SELECT hours, source_id, stretch, count FROM form_sums WHERE what = 'shown'")).toEqual([
+    [24, '', 1, 3],
+    [24, '', 2, 23],
+    [24, 'a', 1, 3],
+    [24, 'a', 2, 12],
+    [24, 'b', 2, 11],
+    ...[168, 672].flatMap((hours) => [
+      [hours, '', 0, 26],
+      [hours, 'a', 0, 15],
+      [hours, 'b', 0, 11],
+    ]),
+  ]);
+  await store.close();
+});
+
 it('routes and deliveries of the first version say afterwards that nobody leaves any place', async () => {
   const url = await databaseAt(1);
   const store = openStore(url);

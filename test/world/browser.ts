@@ -30,13 +30,27 @@ export async function violationsOn(page: Page): Promise<string[]> {
   );
 }
 
-/** A page that waits no longer than it has to, and notes what goes wrong in scripts on it. */
+/** A page that waits no longer than it has to, and notes what goes wrong in scripts on it, and what its policies block. */
 export async function watch(page: Page, troubles: string[]): Promise<Page> {
   page.setDefaultTimeout(10_000);
   page.on('pageerror', (error) => troubles.push(error.message));
+  await onPolicyIssue(page, (issue) => troubles.push(issue));
   // Playwright keeps no cache while it routes: what is published counts at once.
   await page.route('**/no-such-address', (route) => route.continue());
   return page;
+}
+
+/** Tells what Chromium reports of content security policies (W3C CSP level 3, section 5) on a page and in its frames. */
+export async function onPolicyIssue(page: Page, tell: (issue: string) => void): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  session.on('Audits.issueAdded', ({ issue: { code, details } }) => {
+    const blocked = details.contentSecurityPolicyIssueDetails;
+    if (code === 'ContentSecurityPolicyIssue' && blocked)
+      tell(
+        `${page.url()}: ${blocked.violatedDirective} blocks ${blocked.blockedURL ?? blocked.contentSecurityPolicyViolationType}`,
+      );
+  });
+  await session.send('Audits.enable');
 }
 
 /** Signs the first operator in. @param app where the application is */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { answered } from '../../../test/world/answers.ts';
-import { catalogueOf } from '../../../test/world/catalogue.ts';
+import { abilities, catalogueOf } from '../../../test/world/catalogue.ts';
 import type { Intent } from '../plan/index.ts';
 import {
   CAUSES,
@@ -181,6 +181,25 @@ describe('reading back', () => {
       null,
     );
     expect(rows.filter(({ same }) => !same).map(({ what }) => what)).toEqual(['text']);
+  });
+  it('reads yes and no in the words of the service, and no others', () => {
+    const flagged = catalogueOf({
+      fields: [{ key: 'wants', label: 'Wants it', type: 'yes/no', required: false, choices: [], maxLength: null }],
+      can: abilities({ flags: { yes: '1', no: '2' } }),
+    });
+    const isSame = (meant: boolean, found: string) =>
+      compareReadBack(
+        { ...intent, places: [], tags: [], fields: { wants: meant } },
+        flagged,
+        { ...held, fields: { wants: found } },
+        null,
+      ).every(({ same }) => same);
+    expect([isSame(true, '1'), isSame(true, '2'), isSame(false, '2'), isSame(false, '1')]).toEqual([
+      true,
+      false,
+      true,
+      false,
+    ]);
   });
   it('finds that nobody is there', () => expect(different(null)).toEqual(['Person']));
   it('lets filled fields stay under "fill gaps", and empty ones not', () => {

@@ -71,7 +71,7 @@ export function compareReadBack(
     const field = destination.find((candidate) => candidate.key === key);
     // Compared above, as the service's own address of the person.
     if (found.email !== '' && key === identity) continue;
-    const held = found.fields[key] ?? null;
+    const held = flagOf(found.fields[key] ?? null, field?.type, catalogue.can.flags);
     const rule = ruleFor(intent, key);
     const expected = before === null ? meant : overwriting(rule, meant, before.fields[key]);
     const kept = untouched || expected === undefined;
@@ -119,6 +119,17 @@ const absence = (what: string, name: string, isIn: boolean) =>
 const hasAll = (held: SentValue | null, meant: SentValue | null): boolean =>
   meant === null || partsOf(meant).every((part) => held !== null && partsOf(held).includes(part));
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** What a field holds: yes and no in the service's own words are read as such, whatever they would mean elsewhere. */
+function flagOf(
+  held: SentValue | null,
+  type: DestinationFieldType | undefined,
+  flags: Catalogue['can']['flags'],
+): SentValue | null {
+  if (!flags || type !== 'yes/no' || held === null) return held;
+  if (String(held) === String(flags.yes)) return true;
+  return String(held) === String(flags.no) ? false : held;
+}
 
 /** Whether two values mean the same, however either side writes it: 1 and "1", true and "yes", a day and its midnight. */
 function isSameValue(type: DestinationFieldType, meant: SentValue | null, held: SentValue | null): boolean {

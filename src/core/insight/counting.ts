@@ -39,6 +39,8 @@ export const countOf = (rows: { what: CountedWhat; count: number }[], wanted: Co
 /** What pages tell of themselves, as far as a script on them can see it. */
 export const SEEN = ['shown', 'opened', 'started', 'answered', 'reached'] as const satisfies CountedWhat[];
 
+const HOUR_MS = 3_600_000;
+
 /** By what counts are kept apart, one at a time. all: not at all. */
 export const DIMENSIONS = [
   'all',
@@ -55,6 +57,48 @@ export const DIMENSIONS = [
   'question',
 ] as const;
 export type Dimension = (typeof DIMENSIONS)[number];
+
+/** What happened once at a form, with how it came about. @param at milliseconds since 1970 */
+export type CountedEvent = { sourceId: string; what: CountedWhat; at: number } & {
+  [dimension in Exclude<Dimension, 'all'>]: string;
+};
+
+/** How often something happened in one stretch of time. @param at its number since 1970 */
+export interface Count {
+  dimension: Dimension;
+  sourceId: string;
+  at: number;
+  value: string;
+  what: CountedWhat;
+  count: number;
+}
+
+/** The counts that events add up to, by the hour (UTC): of all, and by each thing that an event says. */
+export function countsOf(events: CountedEvent[]): Count[] {
+  const counts = events.flatMap((event) => {
+    const { sourceId, what, at } = event;
+    const alone = TOLD_ALONE.some((one) => one === what);
+    return DIMENSIONS.flatMap((dimension): Count[] => {
+      const value = dimension === 'all' ? '' : event[dimension];
+      const isTold = dimension === 'all' ? !alone : value !== '' && (!alone || dimension === 'question');
+      return isTold ? [{ dimension, sourceId, at: Math.floor(at / HOUR_MS), value, what, count: 1 }] : [];
+    });
+  });
+  return addedUp(counts);
+}
+
+/** Counts of the same thing as one. Those of longer stretches, or of all sources, come of those of shorter ones. */
+export function addedUp(counts: Count[], change: (count: Count) => Partial<Count> = () => ({})): Count[] {
+  const sums = new Map<string, Count>();
+  for (const one of counts) {
+    const count = { ...one, ...change(one) };
+    const key = [count.dimension, count.sourceId, count.at, count.what, count.value].join(' ');
+    const there = sums.get(key);
+    if (there) there.count += count.count;
+    else sums.set(key, count);
+  }
+  return [...sums.values()];
+}
 
 /** What a site is that visitors come from. */
 export const SITE_KINDS = ['search', 'social', 'mail', 'referral'] as const;

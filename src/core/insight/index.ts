@@ -1,6 +1,8 @@
 export {
+  addedUp,
   cameBy,
   countOf,
+  countsOf,
   COUNTED,
   DIMENSIONS,
   FUNNEL,
@@ -10,6 +12,8 @@ export {
   SITE_KINDS,
   SEEN,
   TOLD_ALONE,
+  type Count,
+  type CountedEvent,
   type CountedWhat,
   type Dimension,
   type FunnelStep,
@@ -18,4 +22,5 @@ export {
 export { compareVariants, evidenceOf, LEVEL, type Comparison, type Stretch } from './compare.ts';
 export { intervalOf, shareOf } from './share.ts';
 export { spanOf, spansOf, type Spans } from './spans.ts';
+export { coverOf, STRETCHES, type Cover, type StretchHours } from './stretches.ts';
 export { silenceOf, type Silence } from './silence.ts';

@@ -1,5 +1,16 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cameBy, hostOf, silenceOf } from './index.ts';
+import {
+  addedUp,
+  cameBy,
+  countsOf,
+  coverOf,
+  hostOf,
+  silenceOf,
+  type Count,
+  type CountedEvent,
+  type CountedWhat,
+} from './index.ts';
 
 const DAY = 24 * 3_600_000;
 
@@ -36,4 +47,68 @@ describe('silence', () => {
     expect(silenceOf(10, 28 * DAY, 0, 15 * DAY)).not.toBeNull();
     expect(silenceOf(0, 28 * DAY, null, 1000 * DAY)).toBeNull();
   });
+});
+
+describe('counts', () => {
+  const event = (what: CountedWhat, at: number, said: Partial<CountedEvent> = {}): CountedEvent => {
+    const nothing = { page: '', device: '', campaign: '', source: '', medium: '', term: '', content: '' };
+    return { ...nothing, referrer: '', cameBy: '', variant: '', question: '', sourceId: 's', what, at, ...said };
+  };
+  const told = (counts: Count[]) =>
+    counts.map(({ dimension, at, value, what, count }) => [dimension, at, value, what, count].join(' '));
+
+  it('are by the hour, of all, and by each thing that is said', () => {
+    const events = [
+      event('shown', 1, { page: '/a', device: 'phone' }),
+      event('shown', 3_599_999, { page: '/b', device: 'phone' }),
+      event('shown', 3_600_000, { page: '/b' }),
+    ];
+    expect(told(countsOf(events)).sort()).toEqual(
+      [
+        'all 0  shown 2',
+        'all 1  shown 1',
+        'device 0 phone shown 2',
+        'page 0 /a shown 1',
+        'page 0 /b shown 1',
+        'page 1 /b shown 1',
+      ].sort(),
+    );
+  });
+
+  it('of ways and of what was set aside are by what a question is, and by nothing else', () =>
+    expect(told(countsOf([event('aside', 0, { page: '/a', question: 'trap' }), event('way', 0)]))).toEqual([
+      'question 0 trap aside 1',
+    ]));
+
+  it('add up to those of days and of all sources', () => {
+    const hours = countsOf([
+      event('shown', 0),
+      event('shown', 23 * 3_600_000, { sourceId: 't' }),
+      event('shown', 24 * 3_600_000),
+    ]);
+    const days = addedUp(hours, ({ at }) => ({ at: Math.floor(at / 24), sourceId: '' }));
+    expect(told(days)).toEqual(['all 0  shown 2', 'all 1  shown 1']);
+    // What they came of is as it was.
+    expect(hours.map(({ count }) => count)).toEqual([1, 1, 1]);
+  });
+});
+
+describe('the stretches that a time is read off', () => {
+  it('are the very hours of it, each once, and few', () =>
+    fc.assert(
+      fc.property(fc.nat(600_000), fc.nat(9_000), (from, long) => {
+        const counted = new Map<number, number>();
+        const covers = coverOf(from, from + long);
+        for (const { hours, from: begin, to: end, sign } of covers)
+          for (let hour = begin * hours; hour < end * hours; hour += 1)
+            counted.set(hour, (counted.get(hour) ?? 0) + sign);
+        const hoursOf = [...counted].filter(([, times]) => times !== 0);
+        expect(hoursOf.every(([hour, times]) => times === 1 && hour >= from && hour < from + long)).toBe(true);
+        expect(hoursOf).toHaveLength(long);
+        // Half of a longer one at each end, and the longest of them between.
+        const most = 2 * (12 + 4 + 2) + long / (28 * 24) + 1;
+        expect(covers.reduce((sum, { from: begin, to: end }) => sum + end - begin, 0)).toBeLessThanOrEqual(most);
+      }),
+      { numRuns: 300 },
+    ));
 });

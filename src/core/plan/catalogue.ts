@@ -46,6 +46,8 @@ export interface Abilities {
   makes: { list: boolean; group: boolean; tag: boolean; field: boolean };
   /** The types that a field made from here can have; what is not among them is made as text. Absent in older catalogues. */
   makesTypes?: DestinationFieldType[];
+  /** The words in which the service holds yes and no; absent where it has none of its own. */
+  flags?: { yes: string | number | boolean; no: string | number | boolean };
   /** What the service itself calls its places. */
   calls: { list: string; group: string; kind: string };
 }

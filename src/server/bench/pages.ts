@@ -3,10 +3,13 @@ import { CAUSE_NAMES, DELIVERY_STATES } from '../../core/delivery/index.ts';
 import { readConfig } from '../config.ts';
 import { createContext, type Context } from '../context.ts';
 import { createApp } from '../http/app.ts';
+import { DIMENSIONS } from '../../core/insight/index.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { seedPeople } from '../seed/seed.ts';
 import { addAccount, readFact, writeFact } from '../store/accounts.ts';
 import { rowsOf, type Store } from '../store/database.ts';
+import { findSourceByPublicId } from '../store/sources.ts';
+import { makeBusyDays } from './busyDays.ts';
 import { migrateStore } from '../store/migrating.ts';
 import { sql } from 'drizzle-orm';
 import { startWorker } from '../work/worker.ts';
@@ -15,6 +18,8 @@ import { takeSubmission } from '../intake/take.ts';
 
 /** What is measured first: how much pages grow from there is what matters. */
 const SMALL = 10_000;
+/** So many events happen at forms on each of the last 28 days. */
+const A_DAY = 1_000_000;
 const TEMPLATES = 60;
 const ASKED = 20;
 const EMAIL = 'bench@pellam-ridge.example';
@@ -47,11 +52,19 @@ export async function printPages(people: number): Promise<void> {
       row.ms,
     ]),
   );
+  if ((await findSourceByPublicId(store.db, 'busy-0')) === null) {
+    const { noted, counted } = await makeBusyDays(context, A_DAY, (made) => process.stderr.write(`\r${made} events `));
+    console.log(
+      `count    ${Math.round(noted)} events noted a second by one after the other, ${Math.round(counted)} counted`,
+    );
+  }
   const figures = await measure(context);
   console.log(`pages    95th percentile of ${ASKED}, with ${await has()} people (and with ${SMALL})`);
   for (const [name, ms] of Object.entries(figures).sort(([, one], [, other]) => other - one))
     console.log(`         ${ms.toFixed(1).padStart(8)} ms (${(small.get(name) ?? 0).toFixed(1)})  ${name}`);
 }
+
+const dayOf = (at: number): string => new Date(at).toISOString().slice(0, 10);
 
 async function grow(store: Store, count: number): Promise<void> {
   if (count <= 0) return;
@@ -127,6 +140,7 @@ async function measure(context: Context): Promise<Figures> {
     sql`SELECT s.id AS submission, d.connection_id AS connection, s.source_id AS source
       FROM submissions s JOIN deliveries d ON d.submission_id = s.id WHERE s.contact_id = ${person?.id ?? ''} LIMIT 1`,
   );
+  const busy = await findSourceByPublicId(store.db, 'busy-0');
   const rare = encodeURIComponent(person?.email ?? '');
   const day = 24 * 3_600_000;
   const paths: Record<string, string> = {
@@ -135,8 +149,27 @@ async function measure(context: Context): Promise<Figures> {
     sources: '/sources',
     routes: '/routes',
     connections: '/connections',
-    'insight by page': '/insight?by=page',
-    'insight by campaign': '/insight?by=campaign',
+    'lines of sources': '/sources/lines',
+    'lines of routes': '/routes/lines',
+    'lines of connections': '/connections/lines',
+    'a source': `/sources/${some?.source}`,
+    'what stops without a source': `/sources/${some?.source}/stops`,
+    'samples of a source': `/sources/${some?.source}/samples`,
+    'known samples of a source': `/sources/${some?.source}/known-samples`,
+    ...Object.fromEntries(
+      ['ways', 'pages', 'silence', 'set-aside', 'variants'].map((what) => [
+        `${what} of a source`,
+        `/sources/${some?.source}/${what}`,
+      ]),
+    ),
+    ...Object.fromEntries(DIMENSIONS.map((by) => [`insight by ${by}`, `/insight?by=${by}`])),
+    'insight of a source': `/insight?by=page&source=${busy?.id ?? some?.source}`,
+    'insight by the hour': `/insight?by=page&per=hour`,
+    'insight of a year': `/insight?by=page&per=week&from=${dayOf(now() - 364 * day)}&to=${dayOf(now())}`,
+    'insight in India': '/insight?by=page&zone=Asia/Kolkata',
+    'places of a person': `/people/${person?.id}/places`,
+    'a connection': `/connections/${some?.connection}`,
+    'notices of a connection': `/connections/${some?.connection}/notices`,
     changes: '/changes',
     held: '/deliveries/held',
     submissions: '/submissions?',

@@ -106,7 +106,7 @@ export async function carryOut(
   if (placed.value.moved || !connector.answersProve) shown = null;
   const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, adds ? null : before), outcome);
   if (answered && (trustsAnswers || !canLook)) return answered;
-  if (!canLook) return delivered([], 'accepted there; it cannot be read back', null);
+  if (!canLook) return UNSEEN;
   const after = await connector.find(wanted);
   if (!after.ok) return failed(after.fault, makes);
   if (!after.value && connector.shownAfterMs > 0) return failed(notSeen(connector.shownAfterMs));
@@ -160,6 +160,9 @@ export const delivered = (rows: ReadBackRow[], outcome: string, provedBy: Proved
   outcome,
   provedBy,
 });
+
+/** How a try ends at a service that took it and cannot be asked. */
+export const UNSEEN: Ending = delivered([], 'accepted there; it cannot be read back', null);
 
 /**
  * A write that was answered by a refusal added nothing. Of any other it is not known: the next try looks, or, where that

@@ -31,12 +31,16 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
   const wanted: Wanted = { email: address, kind: '', emailField: '', key: address, keyField: '' };
 
   const connector = connectorFor(parts);
-  const person = async (act: (held: HeldPerson) => Promise<Reply<unknown>>, done: string): Promise<TrialView> => {
+  const person = async <T>(
+    act: (held: HeldPerson) => Promise<Reply<T>>,
+    done: string | ((value: T) => [ok: boolean, said: string]),
+  ): Promise<TrialView> => {
     const found = await connector.find(wanted);
     if (!found.ok) return failure(found.fault);
     if (!found.value) return view(false, 'Nobody of that address is there. Write it first.');
     const reply = await act(found.value);
-    return reply.ok ? view(true, done) : failure(reply.fault);
+    if (!reply.ok) return failure(reply.fault);
+    return typeof done === 'string' ? view(true, done) : view(...done(reply.value));
   };
 
   switch (input.operation) {
@@ -74,12 +78,25 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
       return person((held) => connector.place({ ...NOTHING, ...wanted, leaves, tagsOff }, held), 'Taken out.');
     }
     case 'unsubscribe':
-      return person((held) => connector.setStanding(wanted, held, 'unsubscribed', null), 'Unsubscribed there.');
+      return person(async (held) => {
+        const reply = await connector.setStanding(wanted, held, 'unsubscribed', null);
+        return reply.ok ? connector.find(wanted) : reply;
+      }, saysUnsubscribed);
     case 'remove':
       return person((held) => connector.remove(wanted, held), 'Deleted there.');
     default:
       return view(false, 'There is no such operation.');
   }
+}
+
+/** What a look shows of somebody who was unsubscribed a moment ago. */
+function saysUnsubscribed(after: HeldPerson | null): [ok: boolean, said: string] {
+  if (after === null) return [true, 'It took the request, and nobody of that address is there any more.'];
+  if (after.standing === 'unsubscribed' || after.standing === 'suppressed')
+    return [true, 'Unsubscribed there, as a look afterwards shows.'];
+  return after.standing === null
+    ? [true, 'It took the request. Its records do not say how somebody stands, so that nobody can see it.']
+    : [false, `It took the request, and a look afterwards still shows "${after.state}".`];
 }
 
 /** A record as people read it. */

@@ -8,7 +8,7 @@ import { fetchAll } from './paging.ts';
 
 /** What a kind of service can do, read off its profile. */
 export function abilitiesOf(profile: Profile): Abilities {
-  const { catalogue, find, write, place, make, remove, calls, errors } = profile;
+  const { catalogue, find, write, place, make, remove, calls, errors, values } = profile;
   const sends = sentBy(profile);
   const places = (source: ItemSource | undefined, name: string) => source !== undefined && sends(name);
   return {
@@ -31,6 +31,7 @@ export function abilitiesOf(profile: Profile): Abilities {
     },
     makesTypes: DESTINATION_FIELD_TYPES.filter((type) => make?.field?.types?.[type] !== undefined),
     removes: remove !== undefined,
+    ...(values?.flags ? { flags: values.flags } : {}),
     calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
   };
 }

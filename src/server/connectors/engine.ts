@@ -2,12 +2,12 @@ import type { ExchangeView } from '../../contract/deliveries.ts';
 import { looksInField, namesBy, type Profile, type RequestTemplate } from '../../contract/profile/index.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import { shownAfterMs, type Access } from './access.ts';
-import { call, type Line } from './call.ts';
+import { call, clockOf, type Line } from './call.ts';
 import { fetchCatalogue } from './catalogue.ts';
 import type { Connector, PersonChange, Placed, Reply } from './connector.ts';
 import type { Send } from './http.ts';
 import { textAt } from '../../core/json/index.ts';
-import { ANOTHER_PERSON, isOfPerson, recordIn } from './reading.ts';
+import { ANOTHER_PERSON, byOurClock, isOfPerson, recordIn } from './reading.ts';
 import { togetherFor } from './together.ts';
 import { writtenValues } from './written.ts';
 
@@ -42,7 +42,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       if (by === null || whom === '') return { ok: false, fault: WITHOUT_ADDRESS };
       const reply = await call(line, find.request, { ...wanted });
       if (!reply.ok) return reply;
-      const found = recordIn(profile, find, reply.value);
+      const found = byOurClock(recordIn(profile, find, reply.value), clockOf(reply.answer), line.now());
       return found && !isOfPerson(found, wanted) ? { ok: false, fault: ANOTHER_PERSON } : { ok: true, value: found };
     },
 

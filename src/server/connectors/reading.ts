@@ -21,6 +21,13 @@ export function recordOf({ record, subscription }: Profile, found: unknown): Hel
   };
 }
 
+/**
+ * A record with the time when it was made as our clock would have told it: by what the service's own clock says now.
+ * @param theirs that clock; null where it does not say
+ */
+export const byOurClock = (held: HeldPerson | null, theirs: number | null, now: number): HeldPerson | null =>
+  held === null || held.madeAt === null || theirs === null ? held : { ...held, madeAt: held.madeAt + now - theirs };
+
 /** The record in the answer to an operation. */
 export const recordIn = (profile: Profile, operation: { record?: string }, answer: unknown): HeldPerson | null =>
   operation.record === undefined ? null : recordOf(profile, one(answer, operation.record));

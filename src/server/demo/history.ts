@@ -316,7 +316,7 @@ const EXPIRY_EVERY_MS = 6 * HOUR_MS;
 /** Delivers what is due, at every connection. */
 async function deliverDue(context: Context): Promise<void> {
   const { store } = context;
-  const lease = { owner: OWNER, until: context.now() + 60_000 };
+  const lease = { owner: OWNER, until: context.now() + 60_000, takesOver: true };
   const endings = new Endings(context, OWNER);
   for (const { id: connectionId } of await dueConnections(store.db, context.now())) {
     const share = { connectionId, most: TAKEN_AT_ONCE, pace: null, tryingOut: false };
@@ -332,7 +332,7 @@ async function deliverDue(context: Context): Promise<void> {
 }
 
 async function drain(context: Context, queue: Queue, handle: (id: string) => Promise<unknown>): Promise<void> {
-  const lease = { owner: OWNER, until: context.now() + 60_000 };
+  const lease = { owner: OWNER, until: context.now() + 60_000, takesOver: true };
   for (;;) {
     const taken = await claim(context.store, queue, TAKEN_AT_ONCE, context.now(), lease);
     for (const { id } of taken) await handle(id);

@@ -1,7 +1,6 @@
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { HTTPException } from 'hono/http-exception';
-import { secureHeaders } from 'hono/secure-headers';
 import type { Context } from '../context.ts';
 import { activityRoutes } from './api/activity.ts';
 import { connectionRoutes } from './api/connections.ts';
@@ -33,7 +32,7 @@ import { pieceRoutes } from './public/pieces.ts';
 import { placeRoutes } from './public/place.ts';
 import { seenRoutes } from './public/seen.ts';
 import { noticeRoutes } from './public/notices.ts';
-import { SAFE_HEADERS } from './safeHeaders.ts';
+import { dressing } from './safeHeaders.ts';
 import { bearerOf, requireScope } from './tokenAccess.ts';
 
 /** What anybody may ask, before they are signed in. */
@@ -57,7 +56,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   app.route('/place/seen', seenRoutes(context, live, submissionsPerMinute));
   app.route('/place', placeRoutes(context, live, submissionsPerMinute));
 
-  app.use(secureHeaders(SAFE_HEADERS));
+  app.use(dressing(context.config.publicUrl));
   app.get('/healthz', (c) => c.text('ok'));
   const isReady = readiness(context);
   app.get('/readyz', async (c) => {

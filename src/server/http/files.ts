@@ -5,6 +5,7 @@ import { uploadPath } from '../intake/uploads.ts';
 import { findUpload } from '../store/uploads.ts';
 import { signedIn } from './api/session.ts';
 import { showPage } from './public/layout.ts';
+import { CHALLENGE } from './safeHeaders.ts';
 import { sendFile } from './sentFile.ts';
 
 /** Files that visitors handed over, for signed-in people only, and always as downloads: a browser never opens one here. */
@@ -13,6 +14,7 @@ export function fileRoutes(context: Context): Hono {
   app.get('/:id', async (c) => {
     c.header('cache-control', 'private, no-store');
     if (!(await signedIn(context, c))) {
+      for (const [name, value] of Object.entries(CHALLENGE)) c.header(name, value);
       const body = html`<h1>Sign in first</h1>
         <p>This file was handed over by a visitor. <a href="/">Sign in</a>, then open the link again.</p>`;
       return showPage(c, { title: 'Sign in first', language: 'en', body }, 401);

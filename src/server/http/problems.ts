@@ -3,6 +3,7 @@ import type { ClassConstructor } from 'class-transformer';
 import { check, type PartIssue } from '../../contract/checks.ts';
 import type { Context } from '../context.ts';
 import { isAway } from '../store/database.ts';
+import { CHALLENGE } from './safeHeaders.ts';
 
 /** Something a request asked for that cannot be; becomes a problem document (RFC 9457). */
 export class Problem extends Error {
@@ -48,7 +49,12 @@ export function problemResponse(problem: Problem): Response {
   const body = { type: `/problems/${slug}`, title: message, status, ...(issues.length > 0 ? { errors: issues } : {}) };
   return new Response(JSON.stringify(body), {
     status,
-    headers: { 'content-type': 'application/problem+json', ...problem.headers },
+    headers: {
+      'content-type': 'application/problem+json',
+      'x-content-type-options': 'nosniff',
+      ...(status === 401 ? CHALLENGE : {}),
+      ...problem.headers,
+    },
   });
 }
 

@@ -2,8 +2,8 @@ import { sql } from 'drizzle-orm';
 import type { RowDataPacket } from 'mysql2/promise';
 import { UUID } from 'uuidv7';
 import { DOMAINS, FAMILY, GIVEN, seededRandom } from '../demo/people.ts';
-import { countEvents } from '../store/counting.ts';
-import { inTransaction, rowsOf, type Store } from '../store/database.ts';
+import { addCounts } from '../store/counting.ts';
+import { rowsOf, type Store } from '../store/database.ts';
 import { addSearchWords } from '../store/people/index.ts';
 import { DAY_MS } from '../store/figures.ts';
 
@@ -11,7 +11,6 @@ import { DAY_MS } from '../store/figures.ts';
 const TOGETHER = 5_000;
 /** So many different histories are multiplied at most. */
 const MOST_TEMPLATES = 60;
-const COUNTED_TOGETHER = 50_000;
 const WORDS_TOGETHER = 1_000;
 /** Over so many days those came who are made. */
 const DAYS = 400;
@@ -131,7 +130,7 @@ const TABLES: { table: string; own: string; changes: Changes; leftOut?: string[]
   {
     table: 'form_events',
     own: 't.subject = p.old_submission',
-    changes: { subject: SUBMISSION, at: later('at'), counted_by: 'NULL' },
+    changes: { subject: SUBMISSION, at: later('at'), counted_by: 'p.stroke' },
   },
 ];
 
@@ -169,7 +168,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
   await pool.query(
     `CREATE TABLE IF NOT EXISTS seed_people (base CHAR(36) CHARACTER SET ascii PRIMARY KEY, old_contact CHAR(36) CHARACTER SET ascii COLLATE ascii_bin,
       old_submission CHAR(36) CHARACTER SET ascii COLLATE ascii_bin, old_email VARCHAR(254), old_given VARCHAR(100), old_family VARCHAR(100), email VARCHAR(254), given VARCHAR(100),
-      family VARCHAR(100), shift BIGINT)`,
+      family VARCHAR(100), shift BIGINT, stroke CHAR(36) CHARACTER SET ascii COLLATE ascii_bin)`,
   );
   // Who was made before has the numbers before these.
   const [[there]] = await pool.query<(RowDataPacket & { n: number })[]>('SELECT COUNT(*) AS n FROM contacts');
@@ -177,6 +176,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
   const random = seededRandom(first + count);
   const now = Date.now();
   for (let made = 0; made < count; made += TOGETHER) {
+    const stroke = idAt(now, random);
     const people = Array.from({ length: Math.min(TOGETHER, count - made) }, (_, at) => {
       const number = first + made + at;
       const template = templates[number % templates.length] as Template;
@@ -198,22 +198,19 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
         given,
         family,
         cameAt - oldAt,
+        stroke,
       ];
     });
     await pool.query('TRUNCATE TABLE seed_people');
     await pool.query('INSERT INTO seed_people VALUES ?', [people]);
-    // Each table by itself: nobody looks for half a history where nothing else runs.
-    for (const statement of statements) await pool.query(statement);
+    // Each table by itself, several at once: nobody looks for half a history where nothing else runs.
+    await Promise.all([...statements.map((statement) => pool.query(statement)), addWords(store)]);
     await pool.query(COUNT_DELIVERIES);
-    await addWords(store);
+    await addCounts(store.db, stroke);
     tell(made + people.length);
   }
   await pool.query('DROP TABLE seed_people');
-  for (let stroke = 0; ; stroke += 1) {
-    const counted = await inTransaction(store, (db) => countEvents(db, idAt(now + stroke, random), COUNTED_TOGETHER));
-    if (counted === 0) break;
-  }
-  await pool.query(`ANALYZE TABLE ${TABLES.map(({ table }) => table).join(', ')}, form_counts`);
+  await pool.query(`ANALYZE TABLE ${TABLES.map(({ table }) => table).join(', ')}, form_counts, form_sums`);
 }
 
 /** Counts the deliveries of those who were made, as it would have been done when they arrived. */

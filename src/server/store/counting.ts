@@ -1,11 +1,16 @@
-import { sql, type SQL } from 'drizzle-orm';
+import { eq, sql, type SQL } from 'drizzle-orm';
 import {
+  addedUp,
   cameBy,
+  countsOf,
+  coverOf,
   DIMENSIONS,
   hostOf,
   saidByMedium,
   spanOf,
-  TOLD_ALONE,
+  STRETCHES,
+  type Count,
+  type CountedEvent,
   type CountedWhat,
   type Dimension,
   type SiteKind,
@@ -13,8 +18,8 @@ import {
 import { groupBy } from '../../core/groupBy.ts';
 import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
-import { DAY_MS, HOUR_MS } from './figures.ts';
-import { deliveryCounts, formCounts, formEvents } from './schema/index.ts';
+import { DAY_MS } from './figures.ts';
+import { deliveryCounts, formCounts, formEvents, formSums } from './schema/index.ts';
 import { readSiteKinds } from './siteKinds.ts';
 
 export type FormEvent = Omit<typeof formEvents.$inferInsert, 'countedBy'>;
@@ -167,21 +172,61 @@ export async function countEvents(db: Db, stroke: string, most: number): Promise
   const [result] = (await db.execute(
     sql`UPDATE form_events SET counted_by = ${stroke} WHERE counted_by IS NULL LIMIT ${sql.raw(String(most))}`,
   )) as unknown as [{ affectedRows: number }];
-  if (result.affectedRows === 0) return 0;
-  const each = DIMENSIONS.map((dimension) => {
-    const value = dimension === 'all' ? sql`''` : COLUMNS[dimension];
-    const only = dimension === 'all' ? sql`` : sql`AND ${value} <> ''`;
-    const counted = dimension === 'question' ? sql`` : sql`AND what NOT IN ${oneOf([...TOLD_ALONE])}`;
-    return sql`SELECT ${dimension} AS dimension, source_id, FLOOR(at / ${HOUR_MS}) AS hour, ${value} AS value, what, COUNT(*) AS count
-      FROM form_events WHERE counted_by = ${stroke} ${only} ${counted} GROUP BY source_id, FLOOR(at / ${HOUR_MS}), ${value}, what`;
-  });
-  await db.execute(
-    // In the order of the key, so that two strokes lock the rows that they share in the same order.
-    sql`INSERT INTO form_counts (dimension, source_id, hour, value, what, count)
-      SELECT * FROM (${sql.join(each, sql` UNION ALL `)}) counted ORDER BY dimension, source_id, hour, value, what
-      ON DUPLICATE KEY UPDATE count = form_counts.count + VALUES(count)`,
-  );
+  if (result.affectedRows > 0) await addCounts(db, stroke);
   return result.affectedRows;
+}
+
+/** Under this name everything is counted once more, whichever source it is of. */
+const EVERY = '';
+const LONGER = STRETCHES.filter((hours) => hours > 1);
+
+/** Adds what a stroke is of to the counts. */
+export async function addCounts(db: Db, stroke: string): Promise<void> {
+  const names = sql.join(
+    Object.entries(COLUMNS).map(([dimension, column]) => sql`${column} AS ${sql.identifier(dimension)}`),
+    sql`, `,
+  );
+  const hours = countsOf(
+    await rowsOf<CountedEvent>(
+      db,
+      sql`SELECT source_id AS sourceId, what, at, ${names} FROM form_events WHERE counted_by = ${stroke}`,
+    ),
+  );
+  const everyHour = [...hours, ...addedUp(hours, () => ({ sourceId: EVERY }))];
+  const sum = sql`count = count + VALUES(count)`;
+  for (const counts of inPieces(inOrder(everyHour)))
+    await insertRows(
+      db,
+      formCounts,
+      counts.map(({ at: hour, ...count }) => ({ ...count, hour })),
+      sum,
+    );
+  for (const long of LONGER) {
+    const sums = addedUp(everyHour, ({ at }) => ({ at: Math.floor(at / long) }));
+    for (const counts of inPieces(inOrder(sums)))
+      await insertRows(
+        db,
+        formSums,
+        counts.map(({ at: stretch, ...count }) => ({ hours: long, ...count, stretch })),
+        sum,
+      );
+  }
+}
+
+/** So many rows are counted by one statement. */
+const COUNTED_TOGETHER = 2_000;
+
+function* inPieces<Item>(items: Item[]): Generator<Item[]> {
+  for (let at = 0; at < items.length; at += COUNTED_TOGETHER) yield items.slice(at, at + COUNTED_TOGETHER);
+}
+
+/** In the order of the key, so that two strokes lock the rows that they share in the same order. */
+function inOrder(counts: Count[]): Count[] {
+  const keyOf = ({ dimension, sourceId, at, value, what }: Count) =>
+    [dimension, sourceId, String(at).padStart(8), value, what].join('\n');
+  const keys = new Map(counts.map((count) => [count, keyOf(count)]));
+  const rank = (count: Count) => keys.get(count) ?? '';
+  return [...counts].sort((one, other) => (rank(one) < rank(other) ? -1 : 1));
 }
 
 /** Forgets what is counted and old; the counts stay. */
@@ -191,75 +236,116 @@ export async function forgetEvents(db: Db, before: number, most: number): Promis
   );
 }
 
-export interface CountRow {
-  sourceId: string;
-  hour: number;
-  value: string;
-  what: CountedWhat;
-  count: number;
+/** Whose counts are asked for, by what, from an hour on up to another one (not with it). */
+export interface Counted {
+  dimension: Dimension;
+  /** 'every': all sources together. */
+  sourceIds: string[] | 'every';
+  fromHour: number;
+  toHour: number;
 }
 
-/** Counts of sources by one thing, from an hour up to another one (not with it), by the hour. */
-export const readCounts = (
-  db: Db,
-  dimension: Dimension,
-  sourceIds: string[],
-  fromHour: number,
-  toHour: number,
-): Promise<CountRow[]> =>
-  sourceIds.length === 0
-    ? Promise.resolve([])
-    : db
-        .select({
-          sourceId: formCounts.sourceId,
-          hour: formCounts.hour,
-          value: formCounts.value,
-          what: formCounts.what,
-          count: formCounts.count,
-        })
-        .from(formCounts)
-        .where(
-          sql`dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}`,
-        );
-
-/** The same in sums. @param per what each sum is of: one source, or one value of all of them together */
+/** Sums over a stretch of time. @param per what each sum is of: one source, or one value of all of them together */
 export async function readSums(
   db: Db,
   per: 'source' | 'value',
-  {
-    dimension,
-    sourceIds,
-    fromHour,
-    toHour,
-  }: { dimension: Dimension; sourceIds: string[]; fromHour: number; toHour: number },
+  counted: Counted,
 ): Promise<{ of: string; what: CountedWhat; count: number }[]> {
+  const rows = await readAddedUp(db, counted, [per], []);
+  return rows.map(({ sourceId, value, what, count }) => ({ of: per === 'source' ? sourceId : value, what, count }));
+}
+
+/** How long things took at sources, over a stretch of time, by stretches. */
+export async function readSpans(
+  db: Db,
+  over: Omit<Counted, 'dimension'>,
+): Promise<{ sourceId: string; what: CountedWhat; span: string; count: number }[]> {
+  const counted: Counted = { ...over, dimension: 'question' };
+  const rows = await readAddedUp(db, counted, ['source', 'value'], ['took', 'replied']);
+  return rows.map(({ value, ...row }) => ({ ...row, span: value }));
+}
+
+type Sum = Omit<Count, 'at' | 'dimension'>;
+
+/** Sums, in one look: what is added while it is read is in all of it or in nothing. */
+async function readAddedUp(
+  db: Db,
+  { dimension, sourceIds, fromHour, toHour }: Counted,
+  per: ('source' | 'value')[],
+  only: CountedWhat[],
+): Promise<Sum[]> {
+  const covers = coverOf(fromHour, toHour);
+  if (sourceIds.length === 0 || covers.length === 0) return [];
+  const sourceId = per.includes('source') ? sql`source_id` : sql`''`;
+  const value = per.includes('value') ? sql`value` : sql`''`;
+  // Values are long, and adding them up here is quicker than the database's sorting them.
+  const sums = per.includes('value')
+    ? { count: sql`count`, by: sql`` }
+    : { count: sql`SUM(count)`, by: sql`GROUP BY 1, 3` };
+  const parts = covers.map(({ hours, from, to, sign }) => {
+    const stretch = hours === 1 ? sql`hour` : sql`stretch`;
+    return sql`(SELECT ${sourceId} AS sourceId, ${value} AS value, what, ${sign} * ${sums.count} AS count
+      FROM ${hours === 1 ? sql`form_counts` : sql`form_sums`}
+      WHERE ${hours === 1 ? sql`` : sql`hours = ${hours} AND`} dimension = ${dimension} AND ${ofSources(sourceIds)}
+        AND ${stretch} >= ${from} AND ${stretch} < ${to} ${only.length > 0 ? sql`AND what IN ${oneOf(only)}` : sql``} ${sums.by})`;
+  });
+  const rows = await rowsOf<Omit<Sum, 'count'> & { count: string }>(db, sql.join(parts, sql` UNION ALL `));
+  return addedUp(rows.map((row) => ({ ...row, dimension, at: 0, count: Number(row.count) }))).filter(
+    ({ count }) => count > 0,
+  );
+}
+
+const ofSources = (ids: string[] | 'every'): SQL =>
+  ids === 'every' ? sql`source_id = ${EVERY}` : sql`source_id IN ${oneOf(ids)}`;
+
+/** What happened hour by hour, from the first to the last. */
+export async function readHours(
+  db: Db,
+  { dimension, sourceIds, fromHour, toHour }: Counted,
+  only: CountedWhat[],
+): Promise<{ hour: number; what: CountedWhat; count: number }[]> {
   if (sourceIds.length === 0) return [];
-  const of = per === 'source' ? sql`source_id` : sql`value`;
-  const rows = await rowsOf<{ of: string; what: CountedWhat; count: string }>(
+  const rows = await rowsOf<{ hour: number; what: CountedWhat; count: string }>(
     db,
-    sql`SELECT ${of} AS of, what, SUM(count) AS count FROM form_counts
-      WHERE dimension = ${dimension} AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
-      GROUP BY ${of}, what`,
+    sql`SELECT hour, what, SUM(count) AS count FROM form_counts
+      WHERE dimension = ${dimension} AND ${ofSources(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
+        AND what IN ${oneOf(only)}
+      GROUP BY hour, what ORDER BY hour`,
   );
   return rows.map((row) => ({ ...row, count: Number(row.count) }));
 }
 
-/** How long things took at sources, from an hour up to another one (not with it), by stretches of time. */
-export async function readSpans(
+/** What was counted of a source by one thing, from a day (UTC, since 1970) on, in the order of days. */
+export const readDays = (
   db: Db,
-  sourceIds: string[],
-  fromHour: number,
-  toHour: number,
-): Promise<{ sourceId: string; what: CountedWhat; span: string; count: number }[]> {
-  if (sourceIds.length === 0) return [];
-  const rows = await rowsOf<{ sourceId: string; what: CountedWhat; span: string; count: string }>(
-    db,
-    sql`SELECT source_id AS sourceId, what, value AS span, SUM(count) AS count FROM form_counts
-      WHERE dimension = 'question' AND source_id IN ${oneOf(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
-        AND what IN ('took', 'replied')
-      GROUP BY source_id, what, value`,
-  );
-  return rows.map((row) => ({ ...row, count: Number(row.count) }));
+  { dimension, sourceId, fromDay }: { dimension: Dimension; sourceId: string; fromDay: number },
+): Promise<{ day: number; value: string; what: CountedWhat; count: number }[]> =>
+  db
+    .select({ day: formSums.stretch, value: formSums.value, what: formSums.what, count: formSums.count })
+    .from(formSums)
+    .where(sql`hours = 24 AND dimension = ${dimension} AND source_id = ${sourceId} AND stretch >= ${fromDay}`)
+    .orderBy(formSums.stretch);
+
+/** Takes what was counted of a source out of what was counted of all of them, and forgets it. */
+export async function forgetCounts(db: Db, sourceId: string): Promise<void> {
+  const dimensions = oneOf([...DIMENSIONS]);
+  const tables = [
+    { table: sql`form_counts`, same: sql`every.hour = own.hour`, all: sql`` },
+    {
+      table: sql`form_sums`,
+      same: sql`every.hours = own.hours AND every.stretch = own.stretch`,
+      all: sql`hours IN ${oneOf([...LONGER])} AND`,
+    },
+  ];
+  for (const { table, same, all } of tables) {
+    await db.execute(
+      sql`UPDATE ${table} own JOIN ${table} every ON ${same} AND every.dimension = own.dimension AND every.source_id = ${EVERY}
+          AND every.value = own.value AND every.what = own.what
+        SET every.count = every.count - own.count WHERE own.source_id = ${sourceId}`,
+    );
+    await db.execute(sql`DELETE FROM ${table} WHERE ${all} dimension IN ${dimensions} AND source_id = ${sourceId}`);
+  }
+  await db.delete(formEvents).where(eq(formEvents.sourceId, sourceId));
 }
 
 /** When each source last brought something, whatever became of it. Milliseconds since 1970. */

@@ -199,6 +199,15 @@ export async function insertRows<Table extends MySqlTable>(
   );
 }
 
+/** How many rows there are of something; of more than `most` it only says that there are more: that many plus one. */
+export async function countUpTo(db: Db, most: number, rows: SQL): Promise<number> {
+  const [row] = await rowsOf<{ count: number }>(
+    db,
+    sql`SELECT COUNT(*) AS count FROM (SELECT 1 ${rows} LIMIT ${sql.raw(String(most + 1))}) some`,
+  );
+  return row?.count ?? 0;
+}
+
 /** The lowest id that was made at a time: ids are UUID version 7 (RFC 9562, 5.7), which begin with it. */
 export function firstIdAt(at: number): string {
   const time = at.toString(16).padStart(12, '0');

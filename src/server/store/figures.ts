@@ -98,7 +98,7 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
       (SELECT COUNT(*) FROM submissions WHERE id >= ${firstIdAt(since)}) AS submissions,
       (SELECT COUNT(*) FROM consent_events WHERE kind = 'confirmed' AND at >= ${since}) AS confirmed,
       (SELECT COUNT(*) FROM deliveries WHERE state = 'delivered' AND ended_at >= ${since}) AS delivered,
-      (SELECT COUNT(*) FROM contacts WHERE created_at >= ${since}) AS people`,
+      (SELECT COUNT(*) FROM contacts WHERE id >= ${firstIdAt(since)}) AS people`,
   );
   return {
     submissions: row?.submissions ?? 0,

@@ -31,7 +31,13 @@ export const DELIVERY_QUEUE: Queue = {
 export interface Lease {
   owner: string;
   until: number;
+  /** Whether what another worker took and did not end in time is taken over. */
+  takesOver: boolean;
 }
+
+/** Whether a row is nobody's: or somebody's who seems to have vanished. */
+const isFree = ({ takesOver }: Lease, now: number): SQL =>
+  sql`job.lease_until <= ${now} ${takesOver ? sql`` : sql`AND job.lease_owner IS NULL`}`;
 
 /**
  * Takes up to `limit` due rows for one worker. A row that another worker is taking is skipped; a row whose lease ran
@@ -51,7 +57,7 @@ export function claim(
       db,
       sql`SELECT job.id, job.lease_owner AS owner FROM ${table} job
         WHERE job.state IN ${oneOf(queue.states)}
-          AND job.due_at <= ${now} AND job.lease_until <= ${now} ${queue.only ? sql`AND ${queue.only}` : sql``}
+          AND job.due_at <= ${now} AND ${isFree(lease, now)} ${queue.only ? sql`AND ${queue.only}` : sql``}
         ORDER BY job.due_at LIMIT ${limit} FOR UPDATE SKIP LOCKED`,
     );
     return take(db, queue, rows, lease);
@@ -129,7 +135,13 @@ export function claimDeliveries(
       );
       fullAt = gate?.budgetFullAt ?? 0;
       if (tryingOut) limit = (await isAnyoneTrying(db, connectionId, now)) ? 0 : 1;
-      if (pace) limit = Math.min(limit, roomFor(pace, fullAt, limit, now));
+      if (pace) {
+        limit = Math.min(limit, roomFor(pace, fullAt, limit, now));
+        // What a clock said that was ahead is put right at once: nothing may be granted for a while, and it would be read again.
+        const told = takeFromBudget(fullAt, pace, 0, now).fullAt;
+        if (told < fullAt) await setFullAt(db, connectionId, told);
+        fullAt = told;
+      }
     }
     if (limit === 0) return [];
     const rows: { id: string; owner: string | null }[] = [];
@@ -140,7 +152,7 @@ export function claimDeliveries(
         db,
         sql`SELECT job.id, job.lease_owner AS owner FROM deliveries job FORCE INDEX (deliveries_work)
           WHERE job.connection_id = ${connectionId} AND job.state = ${state}
-            AND job.due_at <= ${now} AND job.lease_until <= ${now}
+            AND job.due_at <= ${now} AND ${isFree(lease, now)}
             AND NOT EXISTS (
               SELECT 1 FROM deliveries earlier
               WHERE earlier.contact_id = job.contact_id AND earlier.connection_id = job.connection_id
@@ -151,12 +163,16 @@ export function claimDeliveries(
     }
     if (pace && rows.length > 0) {
       const spent = takeFromBudget(fullAt, pace, requestsFor(pace, rows.length), now);
-      await db.execute(
-        sql`UPDATE connection_health SET budget_full_at = ${Math.ceil(spent.fullAt)} WHERE connection_id = ${connectionId}`,
-      );
+      await setFullAt(db, connectionId, spent.fullAt);
     }
     return take(db, DELIVERY_QUEUE, rows, lease);
   });
+}
+
+async function setFullAt(db: Db, connectionId: string, fullAt: number): Promise<void> {
+  await db.execute(
+    sql`UPDATE connection_health SET budget_full_at = ${Math.ceil(fullAt)} WHERE connection_id = ${connectionId}`,
+  );
 }
 
 type SharedPace = NonNullable<Share['pace']>;

@@ -1,8 +1,8 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
-import { changedRows, insertRows, type Db } from './database.ts';
-import { deliveries, routes, routeSources, routeVersions, sendings, trials } from './schema/index.ts';
+import { changedRows, countUpTo, insertRows, type Db } from './database.ts';
+import { routes, routeSources, routeVersions, sendings, trials } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
 export interface RouteRecord extends Versioned<RouteDocument> {
@@ -175,9 +175,9 @@ export async function archiveRoute(db: Db, id: string, at: number | null): Promi
   return changedRows(result) === 1;
 }
 
-/** How many deliveries went by a route, whatever became of them. */
-export const countDeliveriesOf = (db: Db, id: string): Promise<number> =>
-  db.$count(deliveries, eq(deliveries.routeId, id));
+/** How many deliveries went by a route, whatever became of them; of many only that there are more. */
+export const countDeliveriesOf = (db: Db, id: string, most: number): Promise<number> =>
+  countUpTo(db, most, sql`FROM deliveries WHERE route_id = ${id}`);
 
 /** Deletes a route by which nothing went. */
 export async function removeRoute(db: Db, id: string): Promise<void> {

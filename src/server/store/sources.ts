@@ -1,16 +1,9 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import type { MadeDocument, SourceDocument } from '../../core/intake/index.ts';
 import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
-import { changedRows, type Db } from './database.ts';
-import {
-  formCounts,
-  formEvents,
-  keptForms,
-  routeSources,
-  sources,
-  sourceVersions,
-  submissions,
-} from './schema/index.ts';
+import { forgetCounts } from './counting.ts';
+import { changedRows, countUpTo, type Db } from './database.ts';
+import { keptForms, routeSources, sources, sourceVersions } from './schema/index.ts';
 import type { Versioned } from './versions.ts';
 
 /** A source that an operator made. */
@@ -129,14 +122,14 @@ export async function saveSourceDraft(
   return result.affectedRows === 1;
 }
 
-/** How many submissions came by a source, whatever became of them. */
-export const countSubmissionsOf = (db: Db, id: string): Promise<number> =>
-  db.$count(submissions, eq(submissions.sourceId, id));
+/** How many submissions came by a source, whatever became of them; of many only that there are more. */
+export const countSubmissionsOf = (db: Db, id: string, most: number): Promise<number> =>
+  countUpTo(db, most, sql`FROM submissions WHERE source_id = ${id}`);
 
 /** Deletes a source by which nothing came, with what was counted of it. */
 export async function removeSource(db: Db, id: string): Promise<void> {
-  for (const table of [keptForms, formEvents, formCounts, routeSources, sourceVersions])
-    await db.delete(table).where(eq(table.sourceId, id));
+  await forgetCounts(db, id);
+  for (const table of [keptForms, routeSources, sourceVersions]) await db.delete(table).where(eq(table.sourceId, id));
   await db.delete(sources).where(eq(sources.id, id));
 }
 

@@ -1,5 +1,5 @@
 import type { SilenceFinding, SilenceView } from '../../contract/insight.ts';
-import type { Silence } from '../../core/insight/index.ts';
+import type { CountedWhat, Silence } from '../../core/insight/index.ts';
 import { countOf, silenceOf } from '../../core/insight/index.ts';
 import { isOpenAt } from '../../core/intake/index.ts';
 import { checkInstallation } from '../connecting/installation.ts';
@@ -46,16 +46,17 @@ export async function silences(
   return new Map(found);
 }
 
-/** The pages on which a form was met lately, those with most visitors first. */
-export async function pagesMetOn({ store, now }: Context, id: string): Promise<string[]> {
+/** The pages on which a form was met lately, those with most visitors first. @param id 'every': any form @param what what happened there; anything unless it is said */
+export async function pagesMetOn({ store, now }: Context, id: string, what?: CountedWhat): Promise<string[]> {
   const sums = await readSums(store.db, 'value', {
     dimension: 'page',
-    sourceIds: [id],
+    sourceIds: id === 'every' ? id : [id],
     fromHour: hoursOf(now() - RHYTHM_MS),
     toHour: hoursOf(now()) + 1,
   });
   const counts = new Map<string, number>();
-  for (const { of, count } of sums) counts.set(of, (counts.get(of) ?? 0) + count);
+  for (const { of, count } of what ? sums.filter((sum) => sum.what === what) : sums)
+    counts.set(of, (counts.get(of) ?? 0) + count);
   return [...counts]
     .sort(([, one], [, other]) => other - one)
     .slice(0, MOST_PAGES)

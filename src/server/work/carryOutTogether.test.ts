@@ -36,6 +36,7 @@ function service(more: {
   place?: (change: PersonChange) => Reply<Placed>;
   /** Whether the answer for each is what is held; then it has the person in it. */
   answersProve?: boolean;
+  canFind?: boolean;
 }) {
   const asked: string[] = [];
   const there = new Map<string, HeldPerson>();
@@ -74,6 +75,7 @@ function service(more: {
   };
   const connector = {
     together,
+    canFind: more.canFind ?? true,
     find: (wanted: { email: string }) => Promise.resolve(one(wanted)),
     place: (change: PersonChange) =>
       Promise.resolve(more.place?.(change) ?? { ok: true as const, value: { moved: false } }),
@@ -129,6 +131,14 @@ describe('several people by one request', () => {
     const { connect, asked } = service({ find: null });
     expect(await outcomes(connect)).toEqual(['delivered', 'delivered', 'delivered']);
     expect(asked).toEqual(['write 3', `find ${MARA}`, `find ${ULRIC}`, `find ${WREN}`]);
+  });
+
+  it('are taken for accepted, and for no more, where nobody can be asked for', async () => {
+    const { connect, asked } = service({ find: null, canFind: false });
+    expect(await outcomes(connect)).toEqual(Array(3).fill('accepted there; it cannot be read back'));
+    expect(asked).toEqual(['write 3']);
+    const proving = service({ find: null, canFind: false, answersProve: true });
+    expect(await outcomes(proving.connect)).toEqual(Array(3).fill('delivered, as its answer shows'));
   });
 
   it('each have an outcome of their own, and who was refused is not asked for', async () => {

@@ -5,7 +5,16 @@ import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import type { Consent } from '../store/people/index.ts';
-import { changeFor, compared, failed, notSeen, provedByAnswer, unlike, type Ending } from '../connecting/carryOut.ts';
+import {
+  changeFor,
+  compared,
+  failed,
+  notSeen,
+  provedByAnswer,
+  UNSEEN,
+  unlike,
+  type Ending,
+} from '../connecting/carryOut.ts';
 
 interface Try {
   job: { delivery: DeliveryRecord; consent: Consent | null };
@@ -53,7 +62,9 @@ export async function carryOutTogether<Tried extends Try>(
     const shown = together.answersProve && !placed.value.moved ? reply.value : null;
     const { intent } = person.delivery;
     const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, null), 'delivered');
-    if (answered && trusts(person.job)) endings.set(person.delivery, answered);
+    if (answered && (trusts(person.job) || !connector.canFind)) endings.set(person.delivery, answered);
+    // Nobody can be asked for there: that somebody is not found would say nothing.
+    else if (!connector.canFind) endings.set(person.delivery, UNSEEN);
     else arrived.push({ ...person, answered });
   }
   const found = await readBack(connect, arrived);

@@ -12,7 +12,7 @@ import {
   renewLease,
   type DueConnection,
 } from '../store/queue.ts';
-import type { Loop } from './loop.ts';
+import type { Loop, Worker } from './loop.ts';
 
 /** How a try ended, as far as it concerns everything else that is to go to the same connection. */
 export interface Outcome {
@@ -67,7 +67,7 @@ interface Lane<Job> {
  */
 export function runLanes<Job extends { delivery: { id: string } }>(
   context: Context,
-  owner: string,
+  { owner, clock }: Worker,
   { load, together, takeBundle, deliver }: Delivering<Job>,
 ): Loop {
   const { store, now, log, config } = context;
@@ -80,7 +80,7 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     isWoken = true;
     endRest();
   };
-  const lease = () => ({ owner, until: now() + config.leaseMs });
+  const lease = () => ({ owner, until: now() + config.leaseMs, takesOver: !clock.isUnsure() });
 
   const renewal = setInterval(() => {
     const ids = [...lanes.values()].flatMap(({ taken, underWay }) => [

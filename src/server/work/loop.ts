@@ -1,4 +1,5 @@
 import type { Context } from '../context.ts';
+import type { ClockWatch } from './clockWatch.ts';
 import { claim, renewLease, type Queue } from '../store/queue.ts';
 
 const IDLE_MS = 150;
@@ -8,6 +9,12 @@ const TROUBLE_MS = 1_000;
 export interface Loop {
   /** Takes nothing new, and waits for what is under way. */
   stop(): Promise<void>;
+}
+
+/** Who works, and by which clock. */
+export interface Worker {
+  owner: string;
+  clock: ClockWatch;
 }
 
 export type Handle = (ids: string[]) => Promise<void>;
@@ -25,7 +32,7 @@ export interface Share {
 export function runLoop(
   context: Context,
   queue: Queue,
-  owner: string,
+  { owner, clock }: Worker,
   { atOnce, together }: Share,
   handle: Handle,
 ): Loop {
@@ -33,7 +40,7 @@ export function runLoop(
   const taken: string[] = [];
   const underWay = new Map<string[], Promise<void>>();
   let stopped = false;
-  const lease = () => ({ owner, until: now() + config.leaseMs });
+  const lease = () => ({ owner, until: now() + config.leaseMs, takesOver: !clock.isUnsure() });
 
   const renewal = setInterval(() => {
     const ids = [...[...underWay.keys()].flat(), ...taken];

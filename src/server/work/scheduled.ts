@@ -12,6 +12,8 @@ import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
 import { forgetOldKeptForms } from '../store/keptForms.ts';
+import { straightenTimes } from '../store/straighten.ts';
+import type { Worker } from './loop.ts';
 import { addConsentEvents, fillSearchWords } from '../store/people/index.ts';
 import { workers } from '../store/schema/index.ts';
 
@@ -29,10 +31,11 @@ export const WORKER_GONE_MS = 15_000;
 export type Task = (context: Context) => Promise<void>;
 
 /** What a worker does by the clock: says that it is alive, and ends what nobody confirmed in time. */
-export function runScheduled(context: Context, owner: string, tasks: Task[]): { stop(): Promise<void> } {
+export function runScheduled(context: Context, { owner, clock }: Worker, tasks: Task[]): { stop(): Promise<void> } {
   const { store, now, log, config } = context;
   let running = Promise.resolve();
   const beat = async () => {
+    if (clock.takeNotice()) await straightenTimes(store, now(), config.leaseMs);
     await store.db
       .insert(workers)
       .values({ id: owner, seenAt: now() })

@@ -6,6 +6,7 @@ import { LiveWirings } from '../planning/liveWiring.ts';
 import { runCounting } from './counting.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
+import { ClockWatch } from './clockWatch.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
 import { runScheduled, type Task } from './scheduled.ts';
@@ -21,19 +22,20 @@ const MAILING = { atOnce: 4, together: 1 };
  */
 export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<void> } {
   const owner = context.newId();
+  const worker = { owner, clock: new ClockWatch(context.config.leaseMs, context.now) };
   const mailer = createMailer(context);
   const endings = new Endings(context, owner);
   const wirings = new LiveWirings(context.store);
   const parts = [
-    runLoop(context, SUBMISSION_QUEUE, owner, PLANNING, (ids) => planAndStore(context, wirings, ids)),
-    runLoop(context, MAIL_QUEUE, owner, MAILING, async ([id = '']) => sendMail(context, mailer, id)),
-    runLanes(context, owner, {
+    runLoop(context, SUBMISSION_QUEUE, worker, PLANNING, (ids) => planAndStore(context, wirings, ids)),
+    runLoop(context, MAIL_QUEUE, worker, MAILING, async ([id = '']) => sendMail(context, mailer, id)),
+    runLanes(context, worker, {
       load: (connectionId, taken) => loadJobs(context, connectionId, taken),
       together: mostTogether,
       takeBundle,
       deliver: (bundle) => deliver(context, bundle, owner, endings),
     }),
-    runScheduled(context, owner, tasks),
+    runScheduled(context, worker, tasks),
     runCounting(context),
     runSendings(context, wirings),
   ];

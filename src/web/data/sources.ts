@@ -106,6 +106,7 @@ export function useAddSource() {
       name: string;
       kind: MadeKind;
       start?: string;
+      page?: string;
       live?: boolean;
     }) => {
       const made = await api.post<SourceView>('/sources', input);
@@ -117,6 +118,10 @@ export function useAddSource() {
     },
   });
 }
+
+/** The pages of sites on which any form was met lately, those with most visitors first. */
+export const usePagesMetOn = () =>
+  useQuery({ queryKey: ['sources', 'pages'], queryFn: () => api.get<string[]>('/sources/pages') });
 
 /** Says when the draft of a source goes live. @returns a mutation by when, in milliseconds since 1970; null for never */
 export function useSchedule(id: string) {

@@ -12,7 +12,7 @@ interface NameFormProps {
   /** What it is called unless somebody says otherwise. */
   suggested?: string;
   /** Another way to make it, which does something more. */
-  also?: { action: string; onSubmit: (name: string) => void };
+  also?: { action: string; onSubmit: (name: string) => void; beside?: ReactNode };
   onCancel: () => void;
   children?: ReactNode;
 }
@@ -54,7 +54,12 @@ export function NameForm({
         <button className="btn btn-sm btn-primary" disabled={busy}>
           {action}
         </button>
-        {also && (
+        <button type="button" className="btn btn-sm" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
+      {also && (
+        <div className="flex flex-wrap items-center gap-2">
           <button
             type="button"
             className="btn btn-sm"
@@ -66,11 +71,9 @@ export function NameForm({
           >
             {also.action}
           </button>
-        )}
-        <button type="button" className="btn btn-sm" onClick={onCancel}>
-          Cancel
-        </button>
-      </div>
+          {also.beside}
+        </div>
+      )}
     </form>
   );
 }

@@ -3,11 +3,17 @@ import type { Db } from '../../store/database.ts';
 import { countDeliveriesOf, findRoute, listRoutes } from '../../store/routes.ts';
 import { countSubmissionsOf, findSource } from '../../store/sources.ts';
 
+/** Beyond so many it is only said that there are more. */
+const MOST_COUNTED = 1_000;
+
+const said = (count: number, one: string, many: string): string =>
+  count > MOST_COUNTED ? `More than ${MOST_COUNTED} ${many}` : `${count} ${count === 1 ? one : many}`;
+
 /** What stops when a source is deleted, and why it may have to stay: what came by it is kept, and tells where it came from. */
 export async function stopsOfSource(db: Db, id: string): Promise<StopsView | null> {
   const source = await findSource(db, id);
   if (!source) return null;
-  const taken = await countSubmissionsOf(db, id);
+  const taken = await countSubmissionsOf(db, id, MOST_COUNTED);
   const fed = (await listRoutes(db)).filter(
     ({ draft, live }) => draft.sourceIds.includes(id) || live?.sourceIds.includes(id),
   );
@@ -20,7 +26,7 @@ export async function stopsOfSource(db: Db, id: string): Promise<StopsView | nul
     kept:
       taken === 0
         ? null
-        : `${taken} ${taken === 1 ? 'submission' : 'submissions'} came by it, and are kept with where they came from. Archive it instead: it leaves the list, and takes nothing any more.`,
+        : `${said(taken, 'submission', 'submissions')} came by it, and are kept with where they came from. Archive it instead: it leaves the list, and takes nothing any more.`,
   };
 }
 
@@ -28,12 +34,12 @@ export async function stopsOfSource(db: Db, id: string): Promise<StopsView | nul
 export async function stopsOfRoute(db: Db, id: string): Promise<StopsView | null> {
   const route = await findRoute(db, id);
   if (!route) return null;
-  const sent = await countDeliveriesOf(db, id);
+  const sent = await countDeliveriesOf(db, id, MOST_COUNTED);
   return {
     stops: route.state === 'live' && route.live ? ['What its sources take from now on goes nowhere by it.'] : [],
     kept:
       sent === 0
         ? null
-        : `${sent} ${sent === 1 ? 'delivery' : 'deliveries'} went by it, and are kept with the way they went. Archive it instead: it leaves the list, and sends nothing any more.`,
+        : `${said(sent, 'delivery', 'deliveries')} went by it, and are kept with the way they went. Archive it instead: it leaves the list, and sends nothing any more.`,
   };
 }

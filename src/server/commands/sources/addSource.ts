@@ -3,6 +3,7 @@ import {
   FIRST_START,
   SOURCE_FORMAT,
   STARTS,
+  type FormDocument,
   type PostsDocument,
   type MadeDocument,
 } from '../../../core/intake/index.ts';
@@ -24,8 +25,26 @@ const NEW_POSTS: PostsDocument = {
 };
 
 /** What a new source of a kind starts as. */
-const newDocument = (kind: MadeKind, start: string): MadeDocument =>
-  kind === 'posts' ? NEW_POSTS : (STARTS.find(({ id }) => id === start) ?? FIRST_START).document;
+function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
+  if (kind === 'posts') return NEW_POSTS;
+  const { document } = STARTS.find(({ id }) => id === start) ?? FIRST_START;
+  return page === '' ? document : shownOn(document, new URL(page));
+}
+
+/** A form that shows itself on a page, at the end of what it says, and is taken from there alone. */
+const shownOn = (form: FormDocument, { origin, pathname }: URL): FormDocument => ({
+  ...form,
+  origins: [origin],
+  showing: { ...form.showing, pages: [origin + pathname], placeAt: 'main > :last-child', placeSide: 'after' },
+});
+
+interface NewSource {
+  kind: MadeKind;
+  /** What a form begins with. */
+  start?: string;
+  /** The address of the page that it is shown on; '' for none. */
+  page?: string;
+}
 
 /**
  * Makes a source: a new one of its kind, one out of a file, as a draft whatever it was there, or a given one.
@@ -38,13 +57,10 @@ export async function addSource(
     name,
     publicId = newPublicId(),
     ...start
-  }: { name: string; publicId?: string } & (
-    { kind: MadeKind; start?: string } | { imported: MadeDocument } | { draft: MadeDocument }
-  ),
+  }: { name: string; publicId?: string } & (NewSource | { imported: MadeDocument } | { draft: MadeDocument }),
 ): Promise<Result<string, Refusal>> {
   const { newId, now } = context;
-  const draft =
-    'draft' in start ? start.draft : 'imported' in start ? start.imported : newDocument(start.kind, start.start ?? '');
+  const draft = 'draft' in start ? start.draft : 'imported' in start ? start.imported : newDocument(start);
   return inCommand(context, actor, async (db) => {
     const id = newId();
     await store(db, { id, publicId, name, draft, now: now() });

@@ -24,7 +24,7 @@ import {
 } from '../../../core/insight/index.ts';
 import type { Context } from '../../context.ts';
 import { silences } from '../../watching/silence.ts';
-import { readCounts, readSpans, readSums, type CountRow } from '../../store/counting.ts';
+import { readHours, readSpans, readSums } from '../../store/counting.ts';
 import { HOUR_MS } from '../../store/figures.ts';
 import { readSiteKinds, writeSiteKind } from '../../store/siteKinds.ts';
 import { listSources } from '../../store/sources.ts';
@@ -51,6 +51,8 @@ export function insightRoutes(context: Context): Hono<Session> {
       throw new Problem(422, 'invalid', `By the hour, at most ${MOST_DAYS_BY_HOUR} days are shown at once.`);
     const sources = (await listSources(store.db)).filter(({ id }) => !query.source || id === query.source);
     const ids = sources.map(({ id }) => id);
+    // All of them together are counted together.
+    const asked = query.source ? ids : 'every';
     const [start, end] = [from.toMillis(), to.plus({ days: 1 }).toMillis()];
     const hours = (ms: number) => Math.floor(ms / HOUR_MS);
     const days = Math.round(to.diff(from, 'days').days) + 1;
@@ -61,14 +63,15 @@ export function insightRoutes(context: Context): Hono<Session> {
       fromHour: hours(begin),
       toHour: hours(finish),
     });
-    const [counts, former, sums, spans, silent] = await Promise.all([
-      readCounts(store.db, 'all', ids, hours(start), hours(end)),
+    const [counts, trend, former, sums, spans, silent] = await Promise.all([
+      readSums(store.db, 'source', over('all', start, end)),
+      readHours(store.db, { ...over('all', start, end), sourceIds: asked }, ['shown', 'completed']),
       readSums(store.db, 'source', over('all', before, start)),
-      by === 'all' ? [] : readSums(store.db, 'value', over(by, start, end)),
-      readSpans(store.db, ids, hours(start), hours(end)),
+      by === 'all' ? [] : readSums(store.db, 'value', { ...over(by, start, end), sourceIds: asked }),
+      readSpans(store.db, over('question', start, end)),
       silences(context, sources),
     ]);
-    const nowOf = groupBy(counts, ({ sourceId }) => sourceId);
+    const nowOf = groupBy(counts, ({ of }) => of);
     const formerOf = groupBy(former, ({ of }) => of);
     const values = valuesOf(sums);
     const kinds = by === 'referrer' ? await readSiteKinds(store.db) : new Map<string, SiteKind>();
@@ -96,7 +99,7 @@ export function insightRoutes(context: Context): Hono<Session> {
         };
       }),
       per,
-      trend: trendOf(counts, { from, to, zone, per }),
+      trend: trendOf(trend, { from, to, per }),
       by,
       values: values.slice(0, MOST_VALUES).map((one): ValueInsight => {
         const kind = kinds.get(one.value);
@@ -135,18 +138,21 @@ function sumOf(rows: { what: CountedWhat; count: number }[] = []): Counts {
   return sum;
 }
 
-/** How many came in each step of a period, also where none did. Weeks begin on Monday (ISO 8601). */
+/** How many came in each step of a period, also where none did. Weeks begin on Monday (ISO 8601). @param rows from the first hour on */
 function trendOf(
-  rows: CountRow[],
-  { from, to, zone, per }: { from: DateTime; to: DateTime; zone: string; per: TrendUnit },
+  rows: { hour: number; what: CountedWhat; count: number }[],
+  { from, to, per }: { from: DateTime; to: DateTime; per: TrendUnit },
 ): TrendPoint[] {
-  const nameOf = (at: DateTime) => at.toFormat("yyyy-MM-dd'T'HH:mm");
-  const own = groupBy(rows, ({ hour }) => nameOf(DateTime.fromMillis(hour * HOUR_MS, { zone }).startOf(per)));
   const trend: TrendPoint[] = [];
   const end = to.plus({ days: 1 });
-  for (let at = from.startOf(per); at < end; at = at.plus({ [per]: 1 })) {
-    const { shown, completed } = sumOf(own.get(nameOf(at)));
-    trend.push({ from: nameOf(at), shown, completed });
+  let row = 0;
+  for (let at = from.startOf(per); at < end;) {
+    const next = at.plus({ [per]: 1 });
+    const begun = row;
+    while (row < rows.length && (rows[row]?.hour ?? 0) * HOUR_MS < next.toMillis()) row += 1;
+    const { shown, completed } = sumOf(rows.slice(begun, row));
+    trend.push({ from: at.toFormat("yyyy-MM-dd'T'HH:mm"), shown, completed });
+    at = next;
   }
   return trend;
 }

@@ -6,7 +6,7 @@ import { compareVariants, countOf, type CountedWhat, type Stretch } from '../../
 import { SUSPICIONS } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
 import { pagesMetOn, whySilent } from '../../watching/silence.ts';
-import { readCounts, readSums } from '../../store/counting.ts';
+import { readDays, readSums } from '../../store/counting.ts';
 import { HOUR_MS } from '../../store/figures.ts';
 import type { SourceRecord } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
@@ -14,7 +14,7 @@ import { allow, type Session } from '../gates.ts';
 /** Of so many days ways through forms are told. */
 const WAYS_DAYS = 30;
 /** So far back variants are compared. */
-const MOST_HOURS_COMPARED = 366 * 24;
+const MOST_DAYS_COMPARED = 366;
 
 /** What was counted of one source, as those need it who work on it. @param must finds it, or answers that there is none */
 export function sourceFigureRoutes(context: Context, must: (id: string) => Promise<SourceRecord>): Hono<Session> {
@@ -62,11 +62,10 @@ export function sourceFigureRoutes(context: Context, must: (id: string) => Promi
     const { id, live } = await must(c.req.param('id'));
     const variants = live?.kind === 'form' ? live.variants.map((one) => one.id) : [];
     if (live?.kind !== 'form' || variants.length === 0) return c.json(null);
-    const counts = await readCounts(store.db, 'variant', [id], present() - MOST_HOURS_COMPARED, present() + 1);
+    const fromDay = Math.floor(present() / 24) - MOST_DAYS_COMPARED;
+    const counts = await readDays(store.db, { dimension: 'variant', sourceId: id, fromDay });
     const own = counts.filter(({ value }) => variants.includes(value));
-    const days = [...groupBy(own, (row) => String(Math.floor(row.hour / 24)))].sort(
-      ([one], [other]) => Number(one) - Number(other),
-    );
+    const days = [...groupBy(own, ({ day }) => String(day))];
     const stretches = days.map(([, rows]): Stretch => {
       const of = (what: CountedWhat) =>
         variants.map((variant) =>

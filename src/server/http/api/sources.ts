@@ -44,6 +44,7 @@ import { readKnownPeople, saidOfSelf } from '../../store/people/index.ts';
 import { readSamples } from '../../store/submissions.ts';
 import { NOBODY, type KnownSample } from '../../../core/plan/index.ts';
 import { isChanged } from '../../store/versions.ts';
+import { pagesMetOn } from '../../watching/silence.ts';
 import { allow, type Session } from '../gates.ts';
 import { entryRoutes, fateRoutes } from './entries.ts';
 import { sourceLines } from './lines.ts';
@@ -121,6 +122,12 @@ export function sourceRoutes(context: Context): Hono<Session> {
 
   app.route('/', entryRoutes(context, 'source', sourceLines));
   app.get('/', allow('sources:read'), async (c) => c.json(await views(await listSources(store.db))));
+  /** Pages of sites, not ours, on which our script showed any form lately, those with most visitors first. */
+  app.get('/pages', allow('sources:read'), async (c) => {
+    const own = new URL(context.config.publicUrl).origin;
+    const met = await pagesMetOn(context, 'every', 'shown');
+    return c.json(met.filter((page) => URL.canParse(page) && new URL(page).origin !== own));
+  });
   app.get('/:id', allow('sources:read'), async (c) => c.json(await viewOf(c.req.param('id'))));
 
   app.post('/', allow('sources:write'), async (c) => {

@@ -1,7 +1,6 @@
 import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono';
 import { html } from 'hono/html';
 import { bodyLimit } from 'hono/body-limit';
-import { secureHeaders } from 'hono/secure-headers';
 import {
   forVisitor,
   insteadFor,
@@ -29,7 +28,7 @@ import type { LiveSource, LiveSources } from './liveSources.ts';
 import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
 import { Problem, problemOf, tooLarge } from '../problems.ts';
 import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
-import { SAFE_HEADERS } from '../safeHeaders.ts';
+import { dressing } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
 import { afterSending, type Outcome } from './afterSending.ts';
 import { answerTo, asPart, KEY_USED, languageIn, stateOf, type Refusal } from './answers.ts';
@@ -48,7 +47,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
   const app = new Hono<Intake>();
   const pace = new Pace(submissionsPerMinute);
   const findLive = live.find;
-  const dressed = secureHeaders(SAFE_HEADERS);
+  const dressed = dressing(context.config.publicUrl);
   app.onError(afterBreak(context));
 
   app.get('*', dressed);

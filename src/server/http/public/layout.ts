@@ -51,7 +51,10 @@ export function showPage(c: HonoContext, shown: PublicPage, status = 200): Respo
       `frame-ancestors ${framedBy}`,
     ].join('; '),
   );
-  if (personal) c.header('cache-control', 'no-store');
+  // What is said once, and by a nonce, is not said again out of a store; and not to people of another language.
+  c.header('cache-control', personal ? 'no-store' : 'no-cache');
+  c.header('vary', 'accept-language', { append: true });
+  c.header('x-content-type-options', 'nosniff');
   return c.html(page(shown, nonce, isFramed), status as 200);
 }
 

@@ -1,12 +1,11 @@
 import type { Context as HonoContext, Env } from 'hono';
 import { html } from 'hono/html';
-import { secureHeaders } from 'hono/secure-headers';
 import { languageFor } from '../../../core/forms/index.ts';
 import { wordsIn } from '../../../forms/index.ts';
 import type { Context } from '../../context.ts';
 import { readOrganisationNames } from '../../store/organisation.ts';
 import { Problem, problemOf, problemResponse } from '../problems.ts';
-import { SAFE_HEADERS } from '../safeHeaders.ts';
+import { dressing } from '../safeHeaders.ts';
 import { showPage } from './layout.ts';
 
 /** After so long a visitor is asked to try again. */
@@ -52,11 +51,9 @@ export function showTrouble(c: HonoContext, of: string, { status, slug, message,
   return showPage(c, { title, language, of, body, personal: true }, status);
 }
 
-const dressed = secureHeaders(SAFE_HEADERS);
-
 /** An answer with the headers that all our pages have, where nothing else put them there. */
-async function dress(c: HonoContext, answer: Response): Promise<Response> {
-  await dressed(c as HonoContext<Env, string>, () => Promise.resolve(void (c.res = answer)));
+async function dress({ config }: Context, c: HonoContext, answer: Response): Promise<Response> {
+  await dressing(config.publicUrl)(c as HonoContext<Env, string>, () => Promise.resolve(void (c.res = answer)));
   return c.res;
 }
 
@@ -65,7 +62,7 @@ export async function answerTrouble(context: Context, c: HonoContext, problem: P
   const answer = isLookedAt(c)
     ? await showTrouble(c, await organisationName(context), problem)
     : problemResponse(problem);
-  return dress(c, answer);
+  return dress(context, c, answer);
 }
 
 /** The same where something broke. */

@@ -1,5 +1,5 @@
-import { customType, index, int, mysqlTable, primaryKey, tinyint, varchar } from 'drizzle-orm/mysql-core';
-import type { CountedWhat, Dimension } from '../../../core/insight/index.ts';
+import { customType, index, int, mysqlTable, primaryKey, smallint, tinyint, varchar } from 'drizzle-orm/mysql-core';
+import type { CountedWhat, Dimension, StretchHours } from '../../../core/insight/index.ts';
 import { id, time } from './columns.ts';
 
 /** Texts that are counted apart also where only a capital or an accent differs. */
@@ -40,7 +40,7 @@ export const formEvents = mysqlTable(
   ],
 );
 
-/** How often what happened, by the hour (UTC), of all and by one thing at a time. */
+/** How often what happened, by the hour (UTC), of all and by one thing at a time; of each source, and ('') of all of them. */
 export const formCounts = mysqlTable(
   'form_counts',
   {
@@ -54,6 +54,27 @@ export const formCounts = mysqlTable(
     count: int('count').notNull(),
   },
   (table) => [primaryKey({ columns: [table.dimension, table.sourceId, table.hour, table.value, table.what] })],
+);
+
+/** The same by longer stretches of time (UTC): what is asked for is read off them, and only its ends by the hour. */
+export const formSums = mysqlTable(
+  'form_sums',
+  {
+    /** How long a stretch is. */
+    hours: smallint('hours').$type<StretchHours>().notNull(),
+    dimension: varchar('dimension', { length: 10 }).$type<Dimension>().notNull(),
+    sourceId: id('source_id').notNull(),
+    /** Its number since 1970. */
+    stretch: int('stretch').notNull(),
+    value: exactText('value', 300).notNull(),
+    what: varchar('what', { length: 10 }).$type<CountedWhat>().notNull(),
+    count: int('count').notNull(),
+  },
+  (table) => [
+    primaryKey({
+      columns: [table.hours, table.dimension, table.sourceId, table.stretch, table.value, table.what],
+    }),
+  ],
 );
 
 /** How many deliveries arrived by each way through a route, by the day (UTC). */

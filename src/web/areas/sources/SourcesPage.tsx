@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import type { SourceLine } from '../../../contract/entries.ts';
 import { FIRST_START, SOURCE_KINDS, STARTS, type MadeKind } from '../../../core/intake/index.ts';
+import { Chooser } from '../../parts/Chooser.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
 import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
@@ -16,7 +17,7 @@ import { Working } from '../../parts/Working.tsx';
 import { OwnFiles } from './OwnFiles.tsx';
 import { TakeOver } from './TakeOver.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
-import { useAddSource, useSource, useSourceLines } from '../../data/sources.ts';
+import { useAddSource, usePagesMetOn, useSource, useSourceLines } from '../../data/sources.ts';
 
 export function SourcesPage() {
   const lines = useSourceLines();
@@ -81,9 +82,12 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
   const navigate = useNavigate();
   const [kind, setKind] = useState<MadeKind>('form');
   const [start, setStart] = useState(FIRST_START.id);
+  const pages = usePagesMetOn();
+  const [chosen, setPage] = useState<string | null>(null);
+  const page = chosen ?? pages.data?.[0] ?? '';
   const submit = (name: string, live = false) =>
     add.mutate(
-      { name, kind, live, ...(kind === 'form' ? { start } : {}) },
+      { name, kind, live, ...(kind === 'form' ? { start } : {}), ...(live && page !== '' ? { page } : {}) },
       {
         onSuccess: ({ id }) => {
           onDone();
@@ -101,7 +105,25 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
       onSubmit={(name) => submit(name)}
       suggested={kind === 'form' ? (STARTS.find(({ id }) => id === start)?.name ?? '') : ''}
       {...(kind === 'form'
-        ? { also: { action: 'Make it, and publish it', onSubmit: (name) => submit(name, true) } }
+        ? {
+            also: {
+              action: 'Make it, and show it on',
+              onSubmit: (name) => submit(name, true),
+              beside: (
+                <Chooser
+                  className="max-w-sm"
+                  label="The page on which it is shown at once"
+                  placeholder="a page of its own"
+                  items={(pages.data ?? []).map((address) => ({
+                    id: address,
+                    name: address.replace(/^https?:\/\//, ''),
+                  }))}
+                  value={page}
+                  onChange={setPage}
+                />
+              ),
+            },
+          }
         : {})}
       onCancel={onDone}
     >

@@ -1,0 +1,44 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { DomUtils, parseDocument } from 'htmlparser2';
+
+/** A cell as LibreOffice has it after it opened a file. */
+export interface SheetCell {
+  text: string;
+  /** string, float…; '' for an empty cell. */
+  type: string;
+  isFormula: boolean;
+}
+
+/** Opens a file in LibreOffice (Debian's, without a window) and tells what is in its cells, row by row. */
+export function openedBySheets(file: string): SheetCell[][] {
+  const folder = mkdtempSync(path.join(tmpdir(), 'iwashi-sheets-'));
+  try {
+    execFileSync(
+      'soffice',
+      [
+        `-env:UserInstallation=file://${folder}/profile`,
+        '--headless',
+        '--convert-to',
+        'fods',
+        '--outdir',
+        folder,
+        file,
+      ],
+      { stdio: 'pipe', timeout: 120_000 },
+    );
+    const opened = readFileSync(path.join(folder, `${path.basename(file, path.extname(file))}.fods`), 'utf8');
+    const document = parseDocument(opened, { xmlMode: true });
+    return DomUtils.getElementsByTagName('table:table-row', document.children).map((row) =>
+      DomUtils.getElementsByTagName('table:table-cell', row.children).map((cell) => ({
+        text: DomUtils.textContent(cell).trim(),
+        type: cell.attribs['office:value-type'] ?? '',
+        isFormula: cell.attribs['table:formula'] !== undefined,
+      })),
+    );
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
