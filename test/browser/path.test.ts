@@ -102,7 +102,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByRole('button', { name: 'Text', exact: true }).click();
     await operator.getByLabel('Label', { exact: true }).fill('Full name');
     expect(await operator.getByLabel('Field name').inputValue()).toBe('full_name');
-    expect(await operator.getByLabel('Kept as').inputValue()).toBe('full_name');
+    expect(await operator.getByLabel('Contact value').inputValue()).toBe('full_name');
     await operator.getByRole('button', { name: 'Choice', exact: true }).click();
     await operator.getByLabel('Answers, one a line').fill('Planets\nTaking pictures');
     await operator.getByRole('combobox', { name: 'Type', exact: true }).selectOption('several choices');

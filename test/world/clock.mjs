@@ -2,6 +2,7 @@
 // hold can be asked for. Both by SIGUSR2.
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import process from 'node:process';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 

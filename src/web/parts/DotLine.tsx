@@ -1,7 +1,7 @@
 import type { DotLineData } from '../../contract/connection.ts';
 
 const GAP = 9;
-const hour = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+const hour = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 /** Twenty-four dots, one an hour, filled by volume, ringed when something was held. */
 export function DotLine({ hours, what }: { hours: DotLineData; what: string }) {

@@ -9,7 +9,7 @@ const STEPS: [Intl.RelativeTimeFormatUnit, number][] = [
   ['minute', 60],
 ];
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
-const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+const exact = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
 
 export function sayWhen(iso: string, now: number): string {
   const seconds = (Date.parse(iso) - now) / 1000;

@@ -33,7 +33,7 @@ export function KeptAs({ field: { key, keepAs, keepRule }, onChange }: PartProps
     : [...KEEP_AS, [keepAs, keepAs.replaceAll('_', ' ')] as [string, string]];
   return (
     <>
-      <Labelled label="Kept as">
+      <Labelled label="Contact value">
         <select
           className="select select-sm w-full"
           value={keepAs}

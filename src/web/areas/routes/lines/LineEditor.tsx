@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { dequal } from 'dequal';
 import { factFields } from '../../../../core/intake/index.ts';
 import {
@@ -153,14 +154,27 @@ function TextOrigin({
   fields: SourceField[];
   onChange: (text: string) => void;
 }) {
+  const words = useRef<HTMLTextAreaElement>(null);
+  const shown = withNames(text, fields);
+  /** Puts a field where one types, apart from the words beside it. */
+  const insert = (id: string) => {
+    const at = words.current?.selectionEnd ?? shown.length;
+    const [before, after] = [shown.slice(0, at), shown.slice(at)];
+    const gap = (isApart: boolean) => (isApart ? '' : ' ');
+    const left = gap(before === '' || /[\s(["'/@-]$/.test(before));
+    const right = gap(after === '' || /^[\s)\]"'/@.,;:!?-]/.test(after));
+    const { key = id } = factFields(fields).find((field) => field.id === id) ?? {};
+    onChange(withIds(`${before}${left}{${key}}${right}${after}`, fields));
+  };
   return (
     <div className="flex flex-col gap-1">
       <Field label="Text">
         <textarea
+          ref={words}
           className="textarea textarea-sm w-full"
           rows={Math.min(6, text.split('\n').length + 1)}
           placeholder="Words, with {field} where a value goes"
-          value={withNames(text, fields)}
+          value={shown}
           onChange={(event) => onChange(withIds(event.target.value, fields))}
         />
       </Field>
@@ -168,7 +182,7 @@ function TextOrigin({
         className="select select-xs w-full"
         aria-label={`Insert a field into the text for ${label}`}
         value=""
-        onChange={(event) => onChange(`${text}{${event.target.value}}`)}
+        onChange={(event) => insert(event.target.value)}
       >
         <option value="">insert a field</option>
         {factFields(fields).map(({ id, key, label: name }) => (

@@ -1,3 +1,4 @@
+import { figure } from '../../../parts/figures.ts';
 import type { SendingView } from '../../../../contract/sendings.ts';
 import { inSentence } from '../../../../core/conditions/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
@@ -33,10 +34,10 @@ export function Sending({ sending, fields, onSteer }: SendingProps) {
           aria-label="How far it has come"
         />
         <span>
-          {done.toLocaleString()} of {total.toLocaleString()}
+          {figure(done)} of {figure(total)}
         </span>
         <span className="text-quiet">
-          {perMinute.toLocaleString()} a minute, begun <Time at={startedAt} /> by {by}
+          {figure(perMinute)} a minute, begun <Time at={startedAt} /> by {by}
         </span>
         <span className="ml-auto flex gap-1">
           {state === 'running' && (

@@ -1,3 +1,4 @@
+import { figure } from '../../../parts/figures.ts';
 import { useState } from 'react';
 import type { RouteView } from '../../../../contract/route.ts';
 import { SENDING_PILES, type SendingPile, type SendingPreview } from '../../../../contract/sendings.ts';
@@ -175,9 +176,6 @@ const isWorthIt = ({ total, looked, sent, held, asked, waiting }: SendingPreview
 function previewInWords({ total, looked, ...counts }: SendingPreview, pile: SendingPile): string {
   if (total === 0)
     return pile === 'held' ? 'Nothing of that period is held by this route.' : 'Nothing was received in that period.';
-  const of =
-    looked < total
-      ? `Of the first ${looked.toLocaleString()} of ${total.toLocaleString()}`
-      : `Of ${total.toLocaleString()}`;
+  const of = looked < total ? `Of the first ${figure(looked)} of ${figure(total)}` : `Of ${figure(total)}`;
   return `${of}: ${countsInWords(counts)}.`;
 }

@@ -1,3 +1,4 @@
+import { figure } from '../../../parts/figures.ts';
 import type { SendingCounts } from '../../../../contract/sendings.ts';
 
 /** How many of each, in words; those of which there are none are left out. */
@@ -10,6 +11,6 @@ export function countsInWords({ sent, held, asked, waiting, leftOut, notChosen }
     [leftOut, 'not sent: sent before, not for them, or asked before'],
     [notChosen, 'not among those chosen'],
   ];
-  const said = counts.filter(([count]) => count > 0).map(([count, words]) => `${count.toLocaleString()} ${words}`);
+  const said = counts.filter(([count]) => count > 0).map(([count, words]) => `${figure(count)} ${words}`);
   return said.join(', ') || 'nothing yet';
 }
