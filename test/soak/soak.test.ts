@@ -1,3 +1,4 @@
+import autocannon from 'autocannon';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -9,7 +10,7 @@ import type { FileValue } from '../../src/core/values/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { seededRandom } from '../../src/server/demo/people.ts';
 import { expectRecounted } from '../world/counts.ts';
-import { sourceField } from '../world/fields.ts';
+import { postsOf, sourceField } from '../world/fields.ts';
 import { FiveServices } from '../world/fiveServices.ts';
 import { fields } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
@@ -23,6 +24,8 @@ import { linkIn, TERN_KEY, World } from '../world/world.ts';
 const MINUTES = Number(process.env.SOAK_MINUTES ?? 5);
 const SEED = Number(process.env.SOAK_SEED ?? Math.floor(Math.random() * 1_000_000));
 const VISITORS = 8;
+/** Posts a second of a client that nobody here wrote. */
+const LOAD_A_SECOND = 15;
 const DISK_MB = 700;
 /** Memory that a program may hold in the end beyond what it held when it had hardly begun, in bytes. */
 const MORE_MEMORY = 24 * 1024 * 1024;
@@ -33,6 +36,7 @@ let world: World;
 let operator: Operator;
 let services: FiveServices;
 let letter: SourceView;
+let load: SourceView;
 let database: OwnDatabase;
 let second: ChildProcess;
 /** A worker that nobody kills: what it holds in memory can be compared. */
@@ -54,6 +58,8 @@ beforeAll(async () => {
   operator = await world.operator();
   services = await FiveServices.wire(world, operator);
   letter = await wireLetter();
+  const email = sourceField('email', 'email', { required: true, keepAs: 'email' });
+  load = await operator.source('Load', postsOf([email]));
   second = await world.oneMoreWorker();
   steady = await world.oneMoreWorker();
 });
@@ -262,10 +268,21 @@ it(
         await rest(1_000);
       }
     };
+    const loaded = autocannon({
+      url: load.postUrl,
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: 'load-[<id>]@hill.example' }),
+      idReplacement: true,
+      connections: 2,
+      overallRate: LOAD_A_SECOND,
+      duration: MINUTES * 60,
+    });
     let isOver = false;
     const confirms = confirming(() => isOver);
     await Promise.all([...Array.from({ length: VISITORS }, visitor), troubles()]);
     await services.recover();
+    const { '2xx': answered, requests } = await loaded;
     await clock.put(
       0,
       [world.server, world.worker, second, steady].flatMap((child) => child?.pid ?? []),
@@ -282,8 +299,19 @@ it(
 
     const taken = await world.rows<{ email: string; file: Partial<FileValue> | null; state: string }>(
       `SELECT JSON_VALUE(field_values, '$.email') AS email, JSON_QUERY(field_values, '$.plan') AS file, state
-      FROM submissions ORDER BY id`,
+      FROM submissions WHERE source_id <> ? ORDER BY id`,
+      [load.id],
     );
+    // Whoever is not told that it was taken cannot know; whoever is told can rely on it.
+    const [{ kept = 0, people = 0 } = {}] = await world.rows<{ kept: number; people: number }>(
+      `SELECT COUNT(*) AS kept, COUNT(DISTINCT JSON_VALUE(field_values, '$.email')) AS people FROM submissions
+      WHERE source_id = ? AND state = 'planned'`,
+      [load.id],
+    );
+    expect(kept).toBeGreaterThanOrEqual(answered);
+    expect(kept).toBeLessThanOrEqual(requests.sent);
+    expect(people).toBe(kept);
+
     expect(taken.map(({ email }) => email).sort()).toEqual(visits.map(({ email }) => email).sort());
     expect([...new Set(taken.map(({ state }) => state))]).toEqual(['planned']);
     const deliveries = await world.rows<{ state: string; count: number }>(
@@ -321,7 +349,7 @@ it(
     const serverNew = await clock.heapOf(world.server?.pid ?? 0);
     const mb = (bytes: number) => (bytes / 1024 / 1024).toFixed(1);
     console.log(
-      `soak: ${visits.length} visits, ${JSON.stringify(happened)}; a worker held ${mb(heldBefore)} MB and ${mb(heldNow)} MB, the server ${mb(serverNew)} MB new and ${mb(serverNow)} MB`,
+      `soak: ${visits.length} visits and ${kept} of a load of ${requests.sent} (${answered} answered), ${JSON.stringify(happened)}; a worker held ${mb(heldBefore)} MB and ${mb(heldNow)} MB, the server ${mb(serverNew)} MB new and ${mb(serverNow)} MB`,
     );
     expect(heldNow - heldBefore).toBeLessThan(MORE_MEMORY);
     expect(serverNow - serverNew).toBeLessThan(MORE_MEMORY);
