@@ -303,7 +303,7 @@ it(
       [load.id],
     );
     // Whoever is not told that it was taken cannot know; whoever is told can rely on it.
-    const [{ kept = 0, people = 0 } = {}] = await world.rows<{ kept: number; people: number }>(
+    const [{ kept, people } = { kept: 0, people: 0 }] = await world.rows<{ kept: number; people: number }>(
       `SELECT COUNT(*) AS kept, COUNT(DISTINCT JSON_VALUE(field_values, '$.email')) AS people FROM submissions
       WHERE source_id = ? AND state = 'planned'`,
       [load.id],

@@ -11,7 +11,6 @@ export {
   saidByMedium,
   SITE_KINDS,
   SEEN,
-  TOLD_ALONE,
   type Count,
   type CountedEvent,
   type CountedWhat,
@@ -22,5 +21,5 @@ export {
 export { compareVariants, evidenceOf, LEVEL, type Comparison, type Stretch } from './compare.ts';
 export { intervalOf, shareOf } from './share.ts';
 export { spanOf, spansOf, type Spans } from './spans.ts';
-export { coverOf, STRETCHES, type Cover, type StretchHours } from './stretches.ts';
+export { coverOf, STRETCHES, type StretchHours } from './stretches.ts';
 export { silenceOf, type Silence } from './silence.ts';
