@@ -6,6 +6,7 @@ import type { SubmissionRow } from '../../src/contract/submissions.ts';
 import { PLAIN_SHOWING } from '../../src/core/showing/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { countEarlier, expectRecounted } from '../world/counts.ts';
+import { formOf, sourceField } from '../world/fields.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { BROWSER } from '../world/visitors.ts';
@@ -30,6 +31,7 @@ let showings = 0;
 const newShowing = () => `00000000-0000-4000-8000-${String((showings += 1)).padStart(12, '0')}`;
 
 interface Told {
+  form?: string;
   showing?: string;
   page?: string;
   referrer?: string;
@@ -178,6 +180,19 @@ describe('what happens at a form', () => {
     await expectRecounted(world);
     expect((await countsNow())?.shown).toBe(122);
   });
+});
+
+it('what was counted of a source that is deleted is out of the counts of all', async () => {
+  const other = await operator.form('Soon gone', formOf([sourceField('email', 'email', { keepAs: 'email' })]));
+  const shownOfAll = async () =>
+    (await operator.get<InsightView>('/insight?by=page')).trend.reduce((sum, { shown }) => sum + shown, 0);
+  const before = await shownOfAll();
+  for (let at = 0; at < 3; at += 1) await tell({ form: other.postUrl.split('/').at(-1) ?? '' });
+  await counted();
+  expect(await shownOfAll()).toBe(before + 3);
+  expect((await operator.send('DELETE', `/sources/${other.id}`)).status).toBe(204);
+  expect(await shownOfAll()).toBe(before);
+  await expectRecounted(world);
 });
 
 describe('the page of figures', () => {

@@ -328,22 +328,22 @@ export const readDays = (
 
 /** Takes what was counted of a source out of what was counted of all of them, and forgets it. */
 export async function forgetCounts(db: Db, sourceId: string): Promise<void> {
-  const dimensions = oneOf([...DIMENSIONS]);
   const tables = [
     { table: sql`form_counts`, same: sql`every.hour = own.hour`, all: sql`` },
     {
       table: sql`form_sums`,
       same: sql`every.hours = own.hours AND every.stretch = own.stretch`,
-      all: sql`hours IN ${oneOf([...LONGER])} AND`,
+      all: sql`own.hours IN ${oneOf([...LONGER])} AND`,
     },
   ];
   for (const { table, same, all } of tables) {
+    const own = sql`${all} own.dimension IN ${oneOf([...DIMENSIONS])} AND own.source_id = ${sourceId}`;
     await db.execute(
-      sql`UPDATE ${table} own JOIN ${table} every ON ${same} AND every.dimension = own.dimension AND every.source_id = ${EVERY}
-          AND every.value = own.value AND every.what = own.what
-        SET every.count = every.count - own.count WHERE own.source_id = ${sourceId}`,
+      sql`UPDATE ${table} own STRAIGHT_JOIN ${table} every ON ${same} AND every.dimension = own.dimension
+          AND every.source_id = ${EVERY} AND every.value = own.value AND every.what = own.what
+        SET every.count = every.count - own.count WHERE ${own}`,
     );
-    await db.execute(sql`DELETE FROM ${table} WHERE ${all} dimension IN ${dimensions} AND source_id = ${sourceId}`);
+    await db.execute(sql`DELETE own FROM ${table} own WHERE ${own}`);
   }
   await db.delete(formEvents).where(eq(formEvents.sourceId, sourceId));
 }
