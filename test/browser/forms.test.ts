@@ -547,4 +547,6 @@ describe('Insight', () => {
   });
 });
 
-it('had no trouble on any page', () => expect(troubles).toEqual([]));
+// What the site's own policy blocks there is what that test is about; under a policy that lets the script ask, nothing is.
+it('had no trouble on any page', () =>
+  expect(troubles.filter((one) => !one.startsWith(`${world.site}/strict?asking=no: `))).toEqual([]));
