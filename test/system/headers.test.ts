@@ -49,6 +49,15 @@ const PUBLIC: [name: string, kind: 'html' | 'data' | 'script', status: number, a
   ['notices of nobody', 'data', 404, () => at('/notices/none', { method: 'POST' })],
 ];
 
+/** Pages about somebody, or for somebody alone: nobody keeps them. */
+const PERSONAL = new Set([
+  'the question whether somebody confirms',
+  'that it is confirmed',
+  'a link that was never sent',
+  'a file, to a stranger',
+  'a download that is over',
+]);
+
 /** The directives of a policy (W3C Content Security Policy Level 3, 2.2.1). */
 const directives = (policy: string) =>
   new Map(policy.split(';').map((one): [string, string] => [one.trim().split(' ')[0] ?? '', one.trim()]));
@@ -57,7 +66,7 @@ const directives = (policy: string) =>
 const QUIET_REFERRERS = ['no-referrer', 'same-origin', 'strict-origin', 'origin'];
 
 // Standards are named from memory where they are not at hand; what is checked is what they ask for in so many words.
-describe.each(PUBLIC)('%s', (_, kind, status, ask) => {
+describe.each(PUBLIC)('%s', (name, kind, status, ask) => {
   let headers: Headers;
   beforeAll(async () => {
     const response = await ask();
@@ -84,7 +93,8 @@ describe.each(PUBLIC)('%s', (_, kind, status, ask) => {
   it('says who may keep it (RFC 9111, 5.2.2)', () => {
     // Answers to a POST are kept by nobody unless they say so (RFC 9110, 9.3.3).
     if (status === 202 || status === 303 || status === 422 || kind === 'data') return;
-    expect(of('cache-control')).toMatch(kind === 'script' ? /^public, max-age=\d+$/ : /no-store|no-cache/);
+    if (PERSONAL.has(name)) expect(of('cache-control')).toMatch(/no-store/);
+    else expect(of('cache-control')).toMatch(kind === 'script' ? /^public, max-age=\d+$/ : /no-store|no-cache/);
   });
 
   it('depends for stores on what it depends on (RFC 9110, 12.5.5)', () => {

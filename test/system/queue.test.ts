@@ -3,6 +3,7 @@ import type { Context } from '../../src/server/context.ts';
 import { addConnection, findConnection } from '../../src/server/store/connections.ts';
 import { findDelivery, type DeliveryRecord } from '../../src/server/store/deliveries.ts';
 import { claimDeliveries, giveBack, type Share } from '../../src/server/store/queue.ts';
+import { straightenTimes } from '../../src/server/store/straighten.ts';
 import { Endings } from '../../src/server/work/endings.ts';
 import type { DeliveryState } from '../../src/core/delivery/index.ts';
 import { ownContext } from '../world/context.ts';
@@ -204,5 +205,30 @@ describe('storing how tries ended', () => {
     expect(await Promise.all([mine, lost].map(stateOf))).toEqual(['delivered', 'sending']);
     const [rows] = await context.store.pool.query('SELECT delivery_id FROM attempts');
     expect(rows).toEqual([{ delivery_id: mine.id }]);
+  });
+});
+
+describe('times that a clock told which was ahead', () => {
+  const dueAt = async (id: string) => (await findDelivery(context.store.db, id))?.dueAt;
+  const MINUTE = 60_000;
+
+  it('are put right, and no others', async () => {
+    const queued = await planned('a', { dueAt: NOW + 60 * MINUTE });
+    const apart = await planned('b', { dueAt: NOW + MINUTE });
+    const retrying = await planned('c', { state: 'retrying', dueAt: NOW + 60 * MINUTE });
+    const soon = await planned('d', { state: 'retrying', dueAt: NOW + 15 * MINUTE });
+    const shownLate = await planned('e', { state: 'retrying', dueAt: NOW + 60 * MINUTE });
+    await context.store.pool.query("UPDATE deliveries SET cause = 'not seen yet' WHERE id = ?", [shownLate]);
+    const sending = await planned('f', { state: 'sending' });
+    await context.store.pool.query('UPDATE deliveries SET lease_until = ? WHERE id = ?', [NOW + 60 * MINUTE, sending]);
+    await straightenTimes(context.store, NOW, 15_000);
+    expect(await Promise.all([queued, apart, retrying, soon, shownLate].map(dueAt))).toEqual([
+      NOW,
+      NOW + MINUTE,
+      NOW,
+      NOW + 15 * MINUTE,
+      NOW + 60 * MINUTE,
+    ]);
+    expect((await findDelivery(context.store.db, sending))?.leaseUntil).toBe(NOW + 15_000);
   });
 });

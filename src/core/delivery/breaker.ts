@@ -1,4 +1,5 @@
 import type { Cause } from './causes.ts';
+import { LONGEST_ASKED_MS } from './schedule.ts';
 
 /** What all workers know about how a connection fares. Times in milliseconds since 1970. */
 export interface Health {
@@ -31,7 +32,7 @@ export function afterOutcome(
   now: number,
   random: number,
 ): Health {
-  const asked = waitMs === null ? 0 : now + Math.min(waitMs, 24 * 3_600_000);
+  const asked = waitMs === null ? 0 : now + Math.min(waitMs, LONGEST_ASKED_MS);
   if (cause === 'rate limited') return { ...health, restUntil: Math.max(health.restUntil, asked) };
   if (cause === null || !OF_THE_SERVICE.has(cause)) return { failures: 0, restUntil: Math.max(0, asked) };
   // Left alone already: what was under way then fails for the same trouble, and tells nothing new of how long it lasts.

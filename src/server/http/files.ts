@@ -17,13 +17,13 @@ export function fileRoutes(context: Context): Hono {
       for (const [name, value] of Object.entries(CHALLENGE)) c.header(name, value);
       const body = html`<h1>Sign in first</h1>
         <p>This file was handed over by a visitor. <a href="/">Sign in</a>, then open the link again.</p>`;
-      return showPage(c, { title: 'Sign in first', language: 'en', body }, 401);
+      return showPage(c, { title: 'Sign in first', language: 'en', body, personal: true }, 401);
     }
     const upload = await findUpload(context.store.db, c.req.param('id'));
     if (!upload) {
       const body = html`<h1>This file is gone</h1>
         <p>It was deleted with the submission that it came with, or never was here.</p>`;
-      return showPage(c, { title: 'Gone', language: 'en', body }, 404);
+      return showPage(c, { title: 'Gone', language: 'en', body, personal: true }, 404);
     }
     return sendFile(c, uploadPath(context, upload.id), upload, 'attachment');
   });

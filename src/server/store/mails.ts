@@ -60,6 +60,9 @@ export async function findMail(db: Db, id: string) {
   return row ?? null;
 }
 
+/** No mail waits longer for its next try. */
+export const LONGEST_MAIL_WAIT_MS = 10 * 60_000;
+
 /** How sending ended. */
 export type MailEnd = { sentAt: number } | { error: string; dueAt: number } | { error: string };
 

@@ -31,12 +31,17 @@ export class ClockWatch {
     return this.#steady() < this.#unsureUntil;
   }
 
-  /** Whether times have to be put right; it is told once. */
-  takeNotice(): boolean {
+  /** Has times put right, where they have to be: once, and again where that did not succeed. */
+  async afterJump(straighten: () => Promise<void>): Promise<void> {
     this.#look();
-    const told = this.#untold;
+    if (!this.#untold) return;
     this.#untold = false;
-    return told;
+    try {
+      await straighten();
+    } catch (error) {
+      this.#untold = true;
+      throw error;
+    }
   }
 
   #look(): void {

@@ -4,10 +4,9 @@ import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
 import { addToken, type ConfirmationRecord } from '../store/confirmations.ts';
 import { DAY_MS } from '../store/figures.ts';
-import { countToMailbox, endMail, findMail, type MailRecord } from '../store/mails.ts';
+import { countToMailbox, endMail, findMail, LONGEST_MAIL_WAIT_MS, type MailRecord } from '../store/mails.ts';
 
 const MOST_TRIES = 10;
-const LONGEST_WAIT_MS = 10 * 60_000;
 
 export function createMailer({ config }: Context): Transporter {
   return createTransport({
@@ -55,7 +54,7 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
       ? `the mail server refused it (${responseCode})`
       : `the mail server could not be reached (${code ?? 'unknown'})`;
     if (permanent || mail.tries >= MOST_TRIES) return endMail(store.db, id, { error: reason });
-    const wait = Math.min(LONGEST_WAIT_MS, 1_000 * 2 ** mail.tries) * (0.5 + Math.random() / 2);
+    const wait = Math.min(LONGEST_MAIL_WAIT_MS, 1_000 * 2 ** mail.tries) * (0.5 + Math.random() / 2);
     await endMail(store.db, id, { error: reason, dueAt: Math.round(now() + wait) });
   }
 }

@@ -35,7 +35,7 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
   const { store, now, log, config } = context;
   let running = Promise.resolve();
   const beat = async () => {
-    if (clock.takeNotice()) await straightenTimes(store, now(), config.leaseMs);
+    await clock.afterJump(() => straightenTimes(store, now(), config.leaseMs));
     await store.db
       .insert(workers)
       .values({ id: owner, seenAt: now() })
