@@ -139,13 +139,28 @@ it('counts of an earlier version are counted by longer stretches, and of all sou
     const [found] = await store.pool.query<RowDataPacket[]>(`${sql} ORDER BY 1, 2, 3, 4`);
     return found.map((row): unknown[] => Object.values(row));
   };
-  expect(await read("SELECT dimension, hour, value, what, count FROM form_counts WHERE source_id = ''")).toEqual([
+  expect(
+    await read("SELECT dimension, stretch, value, what, count FROM form_counts WHERE hours = 1 AND source_id = ''"),
+  ).toEqual([
     ['all', 50, '', 'completed', 2],
     ['page', 47, '/one', 'shown', 3],
     ['page', 48, '/one', 'shown', 5],
     ['page', 50, '/one', 'shown', 18],
   ]);
-  expect(await read("SELECT hours, source_id, stretch, count FROM form_sums WHERE what = 'shown'")).toEqual([
+  expect(
+    await read(
+      "SELECT dimension, source_id, stretch, value, what, count FROM form_counts WHERE hours = 1 AND source_id <> ''",
+    ),
+  ).toEqual([
+    ['all', 'b', 50, '', 'completed', 2],
+    ['page', 'a', 47, '/one', 'shown', 3],
+    ['page', 'a', 48, '/one', 'shown', 5],
+    ['page', 'a', 50, '/one', 'shown', 7],
+    ['page', 'b', 50, '/one', 'shown', 11],
+  ]);
+  expect(
+    await read("SELECT hours, source_id, stretch, count FROM form_counts WHERE hours > 1 AND what = 'shown'"),
+  ).toEqual([
     [24, '', 1, 3],
     [24, '', 2, 23],
     [24, 'a', 1, 3],

@@ -4,13 +4,6 @@ import type { World } from './world.ts';
 
 const HOUR = 3_600_000;
 
-/** Each table with counts, and how many hours a row of it is of. */
-const TABLES = STRETCHES.map((hours) =>
-  hours === 1
-    ? { hours, table: 'form_counts', stretch: 'hour', and: '' }
-    : { hours, table: 'form_sums', stretch: 'stretch', and: `AND hours = ${hours}` },
-);
-
 /** Has a source counted as if so many had come some days ago: by stretches of every length, as counts are kept. */
 export async function countEarlier(
   world: World,
@@ -19,12 +12,10 @@ export async function countEarlier(
 ): Promise<void> {
   const { daysAgo, what, many, dimension = 'all', value = '' } = more;
   const hour = Math.floor(Date.now() / HOUR) - daysAgo * 24;
-  for (const { hours, table } of TABLES) {
-    const row = [dimension, sourceId, Math.floor(hour / hours), value, what, many];
-    await world.rows(`INSERT INTO ${table} VALUES (?) ON DUPLICATE KEY UPDATE count = count + VALUES(count)`, [
-      hours === 1 ? row : [hours, ...row],
+  for (const hours of STRETCHES)
+    await world.rows('INSERT INTO form_counts VALUES (?) ON DUPLICATE KEY UPDATE count = count + VALUES(count)', [
+      [hours, dimension, sourceId, Math.floor(hour / hours), value, what, many],
     ]);
-  }
 }
 
 const COLUMNS = {
@@ -40,7 +31,7 @@ const COLUMNS = {
 /** Adds up what happened at forms once more, event by event, and compares it with the counts: of each source and of all, by every stretch. */
 export async function expectRecounted(world: World): Promise<void> {
   for (const [dimension, column] of Object.entries(COLUMNS))
-    for (const { hours, table, stretch, and } of TABLES)
+    for (const hours of STRETCHES)
       for (const whose of ['source_id', "''"]) {
         // Ways through a form, and why something was set aside, are told by themselves alone: as a question is.
         const alone = dimension === 'question' ? '' : "AND what NOT IN ('way', 'aside', 'took', 'replied')";
@@ -49,9 +40,9 @@ export async function expectRecounted(world: World): Promise<void> {
             FROM form_events WHERE ${column} <> '' ${alone} GROUP BY 1, 2, 3, 4 ORDER BY 1, 2, 3, 4`,
         );
         const kept = await world.rows(
-          `SELECT source_id, ${stretch} AS stretch, value, what, count FROM ${table}
-            WHERE dimension = ? AND count <> 0 AND source_id ${whose === 'source_id' ? '<>' : '='} '' ${and} ORDER BY 1, 2, 3, 4`,
-          [dimension],
+          `SELECT source_id, stretch, value, what, count FROM form_counts WHERE hours = ? AND dimension = ? AND count <> 0
+            AND source_id ${whose === 'source_id' ? '<>' : '='} '' ORDER BY 1, 2, 3, 4`,
+          [hours, dimension],
         );
         expect(kept).toEqual(again);
       }

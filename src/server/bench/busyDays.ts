@@ -58,19 +58,19 @@ export async function makeBusyDays(
   }
   const counted = made / ((performance.now() - countedFrom) / 1000);
   const hours = DAY_MS / HOUR_MS;
-  const back = sql.raw(`seq_1_to_${DAYS - 1}`);
   const add = sql`ON DUPLICATE KEY UPDATE count = form_counts.count + VALUES(count)`;
   await db.execute(
-    sql`INSERT INTO form_counts SELECT own.dimension, own.source_id, own.hour - back.seq * ${hours}, own.value, own.what, own.count
-      FROM form_counts own JOIN ${back} back WHERE own.hour >= ${day * hours} AND own.hour < ${(day + 1) * hours} ${add}`,
+    sql`INSERT INTO form_counts SELECT 1, own.dimension, own.source_id, own.stretch - back.seq * ${hours}, own.value, own.what, own.count
+      FROM form_counts own JOIN ${sql.raw(`seq_1_to_${DAYS - 1}`)} back
+      WHERE own.hours = 1 AND own.stretch >= ${day * hours} AND own.stretch < ${(day + 1) * hours} ${add}`,
   );
-  await db.execute(sql`TRUNCATE TABLE form_sums`);
+  await db.execute(sql`DELETE FROM form_counts WHERE hours > 1`);
   for (const long of STRETCHES.filter((one) => one > 1))
     await db.execute(
-      sql`INSERT INTO form_sums SELECT ${long}, dimension, source_id, FLOOR(hour / ${long}), value, what, count FROM form_counts
-        ON DUPLICATE KEY UPDATE count = form_sums.count + VALUES(count)`,
+      sql`INSERT INTO form_counts SELECT ${long}, own.dimension, own.source_id, FLOOR(own.stretch / ${long}), own.value, own.what, own.count
+        FROM form_counts own WHERE own.hours = 1 ${add}`,
     );
-  await rowsOf(db, sql`ANALYZE TABLE form_events, form_counts, form_sums`);
+  await rowsOf(db, sql`ANALYZE TABLE form_events, form_counts`);
   return { noted, counted };
 }
 

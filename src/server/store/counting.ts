@@ -19,7 +19,7 @@ import { groupBy } from '../../core/groupBy.ts';
 import type { VisitPart } from '../../core/intake/index.ts';
 import { insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { DAY_MS } from './figures.ts';
-import { deliveryCounts, formCounts, formEvents, formSums } from './schema/index.ts';
+import { deliveryCounts, formCounts, formEvents } from './schema/index.ts';
 import { readSiteKinds } from './siteKinds.ts';
 
 export type FormEvent = Omit<typeof formEvents.$inferInsert, 'countedBy'>;
@@ -178,7 +178,6 @@ export async function countEvents(db: Db, stroke: string, most: number): Promise
 
 /** Under this name everything is counted once more, whichever source it is of. */
 const EVERY = '';
-const LONGER = STRETCHES.filter((hours) => hours > 1);
 
 /** Adds what a stroke is of to the counts. */
 export async function addCounts(db: Db, stroke: string): Promise<void> {
@@ -186,29 +185,21 @@ export async function addCounts(db: Db, stroke: string): Promise<void> {
     Object.entries(COLUMNS).map(([dimension, column]) => sql`${column} AS ${sql.identifier(dimension)}`),
     sql`, `,
   );
-  const hours = countsOf(
+  const byHour = countsOf(
     await rowsOf<CountedEvent>(
       db,
       sql`SELECT source_id AS sourceId, what, at, ${names} FROM form_events WHERE counted_by = ${stroke}`,
     ),
   );
-  const everyHour = [...hours, ...addedUp(hours, () => ({ sourceId: EVERY }))];
-  const sum = sql`count = count + VALUES(count)`;
-  for (const counts of inPieces(inOrder(everyHour)))
-    await insertRows(
-      db,
-      formCounts,
-      counts.map(({ at: hour, ...count }) => ({ ...count, hour })),
-      sum,
-    );
-  for (const long of LONGER) {
-    const sums = addedUp(everyHour, ({ at }) => ({ at: Math.floor(at / long) }));
-    for (const counts of inPieces(inOrder(sums)))
+  const everyHour = [...byHour, ...addedUp(byHour, () => ({ sourceId: EVERY }))];
+  for (const hours of STRETCHES) {
+    const counts = addedUp(everyHour, ({ at }) => ({ at: Math.floor(at / hours) }));
+    for (const piece of inPieces(inOrder(counts)))
       await insertRows(
         db,
-        formSums,
-        counts.map(({ at: stretch, ...count }) => ({ hours: long, ...count, stretch })),
-        sum,
+        formCounts,
+        piece.map(({ at: stretch, ...count }) => ({ hours, ...count, stretch })),
+        sql`count = count + VALUES(count)`,
       );
   }
 }
@@ -282,13 +273,16 @@ async function readAddedUp(
   const sums = per.includes('value')
     ? { count: sql`count`, by: sql`` }
     : { count: sql`SUM(count)`, by: sql`GROUP BY 1, 3` };
-  const parts = covers.map(({ hours, from, to, sign }) => {
-    const stretch = hours === 1 ? sql`hour` : sql`stretch`;
-    return sql`(SELECT ${sourceId} AS sourceId, ${value} AS value, what, ${sign} * ${sums.count} AS count
-      FROM ${hours === 1 ? sql`form_counts` : sql`form_sums`}
-      WHERE ${hours === 1 ? sql`` : sql`hours = ${hours} AND`} dimension = ${dimension} AND ${ofSources(sourceIds)}
-        AND ${stretch} >= ${from} AND ${stretch} < ${to} ${only.length > 0 ? sql`AND what IN ${oneOf(only)}` : sql``} ${sums.by})`;
-  });
+  const parts = covers.map(
+    ({
+      hours,
+      from,
+      to,
+      sign,
+    }) => sql`(SELECT ${sourceId} AS sourceId, ${value} AS value, what, ${sign} * ${sums.count} AS count
+      FROM form_counts WHERE hours = ${hours} AND dimension = ${dimension} AND ${ofSources(sourceIds)}
+        AND stretch >= ${from} AND stretch < ${to} ${only.length > 0 ? sql`AND what IN ${oneOf(only)}` : sql``} ${sums.by})`,
+  );
   const rows = await rowsOf<Omit<Sum, 'count'> & { count: string }>(db, sql.join(parts, sql` UNION ALL `));
   return addedUp(rows.map((row) => ({ ...row, dimension, at: 0, count: Number(row.count) }))).filter(
     ({ count }) => count > 0,
@@ -307,10 +301,10 @@ export async function readHours(
   if (sourceIds.length === 0) return [];
   const rows = await rowsOf<{ hour: number; what: CountedWhat; count: string }>(
     db,
-    sql`SELECT hour, what, SUM(count) AS count FROM form_counts
-      WHERE dimension = ${dimension} AND ${ofSources(sourceIds)} AND hour >= ${fromHour} AND hour < ${toHour}
-        AND what IN ${oneOf(only)}
-      GROUP BY hour, what ORDER BY hour`,
+    sql`SELECT stretch AS hour, what, SUM(count) AS count FROM form_counts
+      WHERE hours = 1 AND dimension = ${dimension} AND ${ofSources(sourceIds)} AND stretch >= ${fromHour}
+        AND stretch < ${toHour} AND what IN ${oneOf(only)}
+      GROUP BY stretch, what ORDER BY stretch`,
   );
   return rows.map((row) => ({ ...row, count: Number(row.count) }));
 }
@@ -321,30 +315,20 @@ export const readDays = (
   { dimension, sourceId, fromDay }: { dimension: Dimension; sourceId: string; fromDay: number },
 ): Promise<{ day: number; value: string; what: CountedWhat; count: number }[]> =>
   db
-    .select({ day: formSums.stretch, value: formSums.value, what: formSums.what, count: formSums.count })
-    .from(formSums)
+    .select({ day: formCounts.stretch, value: formCounts.value, what: formCounts.what, count: formCounts.count })
+    .from(formCounts)
     .where(sql`hours = 24 AND dimension = ${dimension} AND source_id = ${sourceId} AND stretch >= ${fromDay}`)
-    .orderBy(formSums.stretch);
+    .orderBy(formCounts.stretch);
 
 /** Takes what was counted of a source out of what was counted of all of them, and forgets it. */
 export async function forgetCounts(db: Db, sourceId: string): Promise<void> {
-  const tables = [
-    { table: sql`form_counts`, same: sql`every.hour = own.hour`, all: sql`` },
-    {
-      table: sql`form_sums`,
-      same: sql`every.hours = own.hours AND every.stretch = own.stretch`,
-      all: sql`own.hours IN ${oneOf([...LONGER])} AND`,
-    },
-  ];
-  for (const { table, same, all } of tables) {
-    const own = sql`${all} own.dimension IN ${oneOf([...DIMENSIONS])} AND own.source_id = ${sourceId}`;
-    await db.execute(
-      sql`UPDATE ${table} own STRAIGHT_JOIN ${table} every ON ${same} AND every.dimension = own.dimension
-          AND every.source_id = ${EVERY} AND every.value = own.value AND every.what = own.what
-        SET every.count = every.count - own.count WHERE ${own}`,
-    );
-    await db.execute(sql`DELETE own FROM ${table} own WHERE ${own}`);
-  }
+  const own = sql`own.hours IN ${oneOf([...STRETCHES])} AND own.dimension IN ${oneOf([...DIMENSIONS])} AND own.source_id = ${sourceId}`;
+  await db.execute(
+    sql`UPDATE form_counts own STRAIGHT_JOIN form_counts every ON every.hours = own.hours AND every.dimension = own.dimension
+        AND every.source_id = ${EVERY} AND every.stretch = own.stretch AND every.value = own.value AND every.what = own.what
+      SET every.count = every.count - own.count WHERE ${own}`,
+  );
+  await db.execute(sql`DELETE own FROM form_counts own WHERE ${own}`);
   await db.delete(formEvents).where(eq(formEvents.sourceId, sourceId));
 }
 

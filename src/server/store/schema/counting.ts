@@ -40,32 +40,17 @@ export const formEvents = mysqlTable(
   ],
 );
 
-/** How often what happened, by the hour (UTC), of all and by one thing at a time; of each source, and ('') of all of them. */
+/** How often what happened in a stretch of time (UTC), of all and by one thing at a time; of each source, and ('') of all of them. */
 export const formCounts = mysqlTable(
   'form_counts',
   {
-    dimension: varchar('dimension', { length: 10 }).$type<Dimension>().notNull(),
-    sourceId: id('source_id').notNull(),
-    /** Hours since 1970. */
-    hour: int('hour').notNull(),
-    /** '' for all. */
-    value: exactText('value', 300).notNull(),
-    what: varchar('what', { length: 10 }).$type<CountedWhat>().notNull(),
-    count: int('count').notNull(),
-  },
-  (table) => [primaryKey({ columns: [table.dimension, table.sourceId, table.hour, table.value, table.what] })],
-);
-
-/** The same by longer stretches of time (UTC): what is asked for is read off them, and only its ends by the hour. */
-export const formSums = mysqlTable(
-  'form_sums',
-  {
-    /** How long a stretch is. */
+    /** How long the stretch is. */
     hours: smallint('hours').$type<StretchHours>().notNull(),
     dimension: varchar('dimension', { length: 10 }).$type<Dimension>().notNull(),
     sourceId: id('source_id').notNull(),
     /** Its number since 1970. */
     stretch: int('stretch').notNull(),
+    /** '' for all. */
     value: exactText('value', 300).notNull(),
     what: varchar('what', { length: 10 }).$type<CountedWhat>().notNull(),
     count: int('count').notNull(),
