@@ -47,6 +47,7 @@ const disk = new SmallDisk(DISK_MB);
 const [ofTroubles, ofVisitors] = [seededRandom(SEED), seededRandom(SEED + 1)];
 const below = (most: number) => Math.floor(ofTroubles() * most);
 const belowOfVisitors = (most: number) => Math.floor(ofVisitors() * most);
+const programs = () => [world.server, world.worker, second, steady];
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 beforeAll(async () => {
@@ -188,7 +189,6 @@ const TROUBLES = ['server', 'worker', 'second worker', 'database', 'clock', 'dis
 /** One thing that goes wrong, and is over when this is. */
 async function trouble(): Promise<string> {
   const what = TROUBLES[below(TROUBLES.length)] ?? 'server';
-  const pids = [world.server, world.worker, second, steady].flatMap((child) => child?.pid ?? []);
   switch (what) {
     case 'server':
       await world.kill('server');
@@ -209,7 +209,7 @@ async function trouble(): Promise<string> {
       break;
     case 'clock':
       // Far jumps have tests of their own: what was asked before one and is looked for after it may be judged by no clock.
-      await clock.put(below(90_000) - 45_000, pids);
+      await clock.put(below(90_000) - 45_000, programs());
       break;
     case 'disk':
       if (!disk.isOwn) break;
@@ -235,7 +235,7 @@ it(
     const visits: Visit[] = [];
     const end = Date.now() + MINUTES * MINUTE;
     await services.fail();
-    const heldBefore = await clock.heapOf(steady.pid ?? 0);
+    const heldBefore = await clock.heapOf(steady);
 
     const visitor = async () => {
       while (Date.now() < end) {
@@ -283,10 +283,7 @@ it(
     await Promise.all([...Array.from({ length: VISITORS }, visitor), troubles()]);
     await services.recover();
     const { '2xx': answered, requests } = await loaded;
-    await clock.put(
-      0,
-      [world.server, world.worker, second, steady].flatMap((child) => child?.pid ?? []),
-    );
+    await clock.put(0, programs());
     const letters = visits.filter(({ door }) => door === 'file');
     await eventually(
       () => Promise.resolve(confirmed.size),
@@ -342,11 +339,11 @@ it(
     await expectRecounted(world);
 
     // Of the server there is no earlier figure, since it was killed: one that has just begun is as good.
-    const heldNow = await clock.heapOf(steady.pid ?? 0);
-    const serverNow = await clock.heapOf(world.server?.pid ?? 0);
+    const heldNow = await clock.heapOf(steady);
+    const serverNow = await clock.heapOf(world.server);
     await world.kill('server');
     await world.startServer();
-    const serverNew = await clock.heapOf(world.server?.pid ?? 0);
+    const serverNew = await clock.heapOf(world.server);
     const mb = (bytes: number) => (bytes / 1024 / 1024).toFixed(1);
     console.log(
       `soak: ${visits.length} visits and ${kept} of a load of ${requests.sent} (${answered} answered), ${JSON.stringify(happened)}; a worker held ${mb(heldBefore)} MB and ${mb(heldNow)} MB, the server ${mb(serverNew)} MB new and ${mb(serverNow)} MB`,

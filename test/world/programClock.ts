@@ -1,3 +1,4 @@
+import type { ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -15,14 +16,17 @@ export class ProgramClock {
     this.env = { TEST_CLOCK: this.#folder, NODE_OPTIONS: `--import=${preload}` };
   }
 
-  /** Puts the clock to another time than the true one. @param ms later; less than 0 for earlier */
-  async put(ms: number, pids: number[]): Promise<void> {
+  /** Puts the clock to another time than the true one, for programs that run. @param ms later; less than 0 for earlier */
+  async put(ms: number, programs: (ChildProcess | null)[]): Promise<void> {
     writeFileSync(path.join(this.#folder, 'offset'), String(ms));
-    await Promise.all(pids.map((pid) => this.heapOf(pid).catch(() => 0)));
+    // One that was killed meanwhile begins by this clock.
+    await Promise.all(programs.map((program) => this.heapOf(program).catch(() => 0)));
   }
 
   /** What a program holds in its memory, in bytes, once what is not needed any more is thrown away. */
-  async heapOf(pid: number): Promise<number> {
+  async heapOf(program: ChildProcess | null): Promise<number> {
+    const pid = program?.pid;
+    if (pid === undefined) throw new Error('it does not run');
     const file = path.join(this.#folder, `heap-${pid}`);
     rmSync(file, { force: true });
     process.kill(pid, 'SIGUSR2');

@@ -89,12 +89,9 @@ export const api = {
 
 /** The sentence to show for a failure, whatever it was. */
 export function saying(error: unknown): string {
-  if (error instanceof ApiProblem && error.issues.length > 0) {
-    const [first, ...more] = error.issues;
-    const others = more.length === 0 ? '' : ` And ${more.length} more ${more.length === 1 ? 'thing' : 'things'}.`;
-    return error.message.includes(first?.detail ?? '')
-      ? error.message
-      : `${error.message} ${first?.detail ?? ''}${others}`;
-  }
-  return error instanceof Error ? error.message : 'Something went wrong.';
+  if (!(error instanceof Error)) return 'Something went wrong.';
+  const [first, ...more] = error instanceof ApiProblem ? error.issues : [];
+  if (!first || error.message.includes(first.detail)) return error.message;
+  const others = more.length === 0 ? '' : ` And ${more.length} more ${more.length === 1 ? 'thing' : 'things'}.`;
+  return `${error.message} ${first.detail}${others}`;
 }

@@ -38,7 +38,7 @@ export function DeliveriesPage() {
         <ActivityTabs />
         <div className="flex-1 flex flex-wrap justify-end gap-2">
           <Filter label="Address or name" />
-          <FilterSelect name="connection" label="To" every="To everywhere" options={connections.data} />
+          <FilterSelect name="connection" label="To" every="Every connection" options={connections.data} />
           <FilterSelect name="route" label="Route" every="Every route" options={routes.data} />
           <FilterSelect name="state" label="State" every="Every state" options={inWords(DELIVERY_STATES)} />
           <FilterSelect name="cause" label="Cause" every="Every cause" options={inWords(CAUSE_NAMES)} />
