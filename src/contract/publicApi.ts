@@ -11,6 +11,11 @@ const pageOf = <Row extends Type.TSchema>(row: Row) =>
   Type.Object({
     rows: Type.Array(row),
     next: orNull(Type.String({ description: 'Give it as `before` to get the next page; null at the end.' })),
+    looked: Type.Optional(
+      Type.Integer({
+        description: 'How many were looked at for this page, where that was not all; the next one looks further.',
+      }),
+    ),
   });
 
 const Status = Type.Object({

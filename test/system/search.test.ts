@@ -61,6 +61,35 @@ describe('search', () => {
     expect(none).toEqual({ rows: [], next: null });
   });
 
+  it('looks through a part of a long list at a time where many have each of the words and few have both', async () => {
+    // 6,000 people of whom each has one of two words, changed later than the one who has both.
+    const at = Date.now();
+    const both = 'f0000000-0000-7000-8000-000000000000';
+    const id = (n: string) => `CONCAT('f0000000-0000-7000-9000-', LPAD(${n}, 12, '0'))`;
+    await world.rows(
+      `INSERT INTO contacts (id, person_id, email, name, created_at, updated_at) SELECT ${id('seq')}, ${id('seq')}, CONCAT('of', seq, '@many.example'), 'Of Many', ${at}, ${at} + seq FROM seq_1_to_6000`,
+    );
+    await world.rows(
+      `INSERT INTO search_words (contact_id, word) SELECT ${id('seq')}, IF(seq % 2, 'fennimore', 'garnet') FROM seq_1_to_6000`,
+    );
+    await world.rows(
+      `INSERT INTO contacts (id, person_id, email, name, created_at, updated_at) VALUES ('${both}', '${both}', 'both@many.example', 'Fennimore Garnet', ${at}, ${at})`,
+    );
+    await world.rows(
+      `INSERT INTO search_words (contact_id, word) VALUES ('${both}', 'fennimore'), ('${both}', 'garnet')`,
+    );
+    const ask = (before = '') =>
+      operator.get<Page<PersonRow>>(`/people?text=${text('fennimore garnet')}&before=${before}`);
+    const first = await ask();
+    expect(first).toMatchObject({ rows: [], looked: 5_000 });
+    const second = await ask(first.next ?? '');
+    expect(second.rows.map(({ email }) => email)).toEqual(['both@many.example']);
+    expect(second).toMatchObject({ next: null });
+    expect('looked' in second).toBe(false);
+    await world.rows("DELETE FROM search_words WHERE contact_id LIKE 'f0000000-%'");
+    await world.rows("DELETE FROM contacts WHERE id LIKE 'f0000000-%'");
+  });
+
   it('goes by the name that a person has now', async () => {
     expect((await sendJson(source, { ...fields('zora@other.example'), name: 'Zora Penhallowe' })).status).toBe(202);
     await eventually(

@@ -15,7 +15,7 @@ import { beginning, firstIdAt, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf, type MailRecord } from './mails.ts';
 import { purposeNames } from './purposes.ts';
 import type { DeliveryRecord } from './deliveries.ts';
-import { peopleLike } from './people/search.ts';
+import { peopleLike, reachOf, type Reach } from './people/search.ts';
 import { samePerson } from './people/tree.ts';
 import { attempts, confirmations, connections, consentEvents, deliveries, purposes, routes } from './schema/index.ts';
 
@@ -106,10 +106,12 @@ export async function listSubmissions(
   if (before) conditions.push(sql`s.id < ${before}`);
   if (filter.sourceId) conditions.push(sql`s.source_id = ${filter.sourceId}`);
   if (filter.contactId) conditions.push(ofContact(filter.contactId));
+  let isCommon = false;
   if (filter.text) {
     const like = await peopleLike(db, filter.text);
     const nobodys = await ofNobody(db, filter.text);
     if (like === null && nobodys.length === 0) return { rows: [], next: null };
+    isCommon = like !== null && 'among' in like;
     conditions.push(
       like !== null && 'among' in like
         ? like.among(sql`s.contact_id`)
@@ -124,6 +126,8 @@ export async function listSubmissions(
   if (filter.to !== undefined) conditions.push(sql`s.id < ${firstIdAt(filter.to)}`);
   if (filter.reached) conditions.push(wasCounted(filter.reached, filter.by ?? 'all', filter.value ?? ''));
   if (filter.progress) conditions.push(mayHaveCome(filter.progress));
+  const reach = isCommon && isOnlyText(filter) ? await reachIn(db, 'submissions', before) : null;
+  if (reach) conditions.push(sql`s.id >= ${reach.id}`);
   const having = filter.progress ? sql`HAVING progress = ${filter.progress}` : sql``;
   // An outer join, though every submission has a source: an inner one would begin with the few sources, and sort all.
   const rows = await rowsOf<{
@@ -150,7 +154,25 @@ export async function listSubmissions(
     phone: phone ?? '',
     name: name ?? '',
   }));
-  return { rows: shown, next: rows.length > PAGE_SIZE ? (shown.at(-1)?.id ?? null) : null };
+  return { rows: shown, ...endOf(rows.length, shown, reach) };
+}
+
+/** Whether nothing but a text narrows a list: anything else is found by its index, and few are looked at. */
+const isOnlyText = (filter: object): boolean =>
+  Object.entries(filter).every(([name, value]) => name === 'text' || value === undefined);
+
+/** How far a page of them is looked through, from below an id. */
+const reachIn = (db: Db, list: 'submissions' | 'deliveries', before: string | null): Promise<Reach | null> =>
+  reachOf(
+    db,
+    sql`SELECT id FROM ${sql.identifier(list)} WHERE ${before ? sql`id < ${before}` : sql`TRUE`} ORDER BY id DESC`,
+    before === null,
+  );
+
+/** Where the page after one begins: below its last line, or where its looking ended. */
+function endOf(found: number, shown: { id: string }[], reach: Reach | null): Pick<Page<unknown>, 'next' | 'looked'> {
+  if (found > PAGE_SIZE) return { next: shown.at(-1)?.id ?? null };
+  return reach ? { next: reach.id, looked: reach.looked } : { next: null };
 }
 
 /** An address or number that was typed as a whole, as keys of people are written; null for anything else. */
@@ -224,6 +246,7 @@ export async function listDeliveries(
       ? // An empty list is none to the database; nothing has an id without letters.
         sql`${deliveries.id} IN ${oneOf(['', ...(await idsOfPeople(db, 'deliveries', like.ids))])}`
       : like.among(sql`${deliveries.contactId}`));
+  const reach = like && 'among' in like && isOnlyText(filter) ? await reachIn(db, 'deliveries', before) : null;
   const rows = await db
     .select({ delivery: deliveries, connectionName: connections.name, routeName: routes.name, behind: EARLIER })
     .from(deliveries)
@@ -240,6 +263,7 @@ export async function listDeliveries(
         filter.submissionId ? eq(deliveries.submissionId, filter.submissionId) : undefined,
         filter.contactId ? sql`${deliveries.contactId} IN ${samePerson(filter.contactId)}` : undefined,
         before ? lt(deliveries.id, before) : undefined,
+        reach ? gte(deliveries.id, reach.id) : undefined,
       ),
     )
     .orderBy(desc(deliveries.id))
@@ -258,7 +282,7 @@ export async function listDeliveries(
       tries.get(delivery.id) ?? [],
     );
   });
-  return { rows: views, next: rows.length > PAGE_SIZE ? (views.at(-1)?.id ?? null) : null };
+  return { rows: views, ...endOf(rows.length, views, reach) };
 }
 
 const EARLIER = sql<

@@ -1,4 +1,8 @@
+import type { InfiniteData } from '@tanstack/react-query';
+import type { Page } from '../../contract/pages.ts';
+
 interface PagedQuery {
+  data: InfiniteData<Page<unknown>> | undefined;
   hasNextPage: boolean;
   isFetchingNextPage: boolean;
   fetchNextPage: () => Promise<unknown>;
@@ -14,10 +18,18 @@ export function MoreRows({ query }: { query: PagedQuery }) {
       </p>
     );
   if (!query.hasNextPage) return null;
+  const pages = query.data?.pages ?? [];
+  const looked = pages.at(-1)?.looked;
   return (
-    <div className="p-4">
+    <div className="p-4 flex flex-col gap-2 items-start">
+      {looked !== undefined && (
+        <p className="text-quiet text-sm" role="status">
+          {pages.some(({ rows }) => rows.length > 0) ? 'These' : 'None'} so far: many have each of these words, so a
+          part of the list is looked through at a time.
+        </p>
+      )}
       <button className="btn btn-sm" onClick={() => void query.fetchNextPage()} disabled={query.isFetchingNextPage}>
-        {query.isFetchingNextPage ? 'Loading' : 'Show more'}
+        {query.isFetchingNextPage ? 'Loading' : looked === undefined ? 'Show more' : 'Look further'}
       </button>
     </div>
   );

@@ -31,11 +31,14 @@ function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
   return page === '' ? document : shownOn(document, new URL(page));
 }
 
+/** The end of what a page says: of its main part, or of all of it where none is marked as that. */
+const END_OF_PAGE = 'main > :last-child, body:not(:has(main)) > :last-child';
+
 /** A form that shows itself on a page, at the end of what it says, and is taken from there alone. */
 const shownOn = (form: FormDocument, { origin, pathname }: URL): FormDocument => ({
   ...form,
   origins: [origin],
-  showing: { ...form.showing, pages: [origin + pathname], placeAt: 'main > :last-child', placeSide: 'after' },
+  showing: { ...form.showing, pages: [origin + pathname], placeAt: END_OF_PAGE, placeSide: 'after' },
 });
 
 interface NewSource {

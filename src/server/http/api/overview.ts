@@ -46,12 +46,25 @@ export function overviewRoutes(context: Context): Hono<Session> {
   });
 
   app.get('/overview', allow('overview:read'), async (c) => {
-    const sources = await listSources(store.db);
-    const connections = await listConnections(store.db);
-    const routes = await listRoutes(store.db);
+    const since = now() - DAY_MS;
+    // None needs another's answer: the database is asked for all of it at once.
+    const asked = Promise.all([
+      readFlows(store.db, 7, now()),
+      readHealths(store.db),
+      groupHeld(store.db),
+      readDisks(context.config),
+      countSetAside(store.db),
+      readToday(store.db, since),
+    ]);
+    const [sources, connections, routes] = await Promise.all([
+      listSources(store.db),
+      listConnections(store.db),
+      listRoutes(store.db),
+    ]);
+    const [[volumes, healths, heldGroups, disks, { setAside, failed, mailsHeld, asksHeld }, today], silent, check] =
+      await Promise.all([asked, silences(context, sources), routeChecker(context, store.db, routes)]);
     const sourceNames = new Map(sources.map((source) => [source.id, source]));
     const connectionNames = new Map(connections.map(({ id, name }) => [id, name]));
-    const volumes = await readFlows(store.db, 7, now());
     const volumeOf = new Map<string, number>();
     for (const [way, { delivered, held }] of volumes) {
       const [routeId = ''] = way.split(' ');
@@ -73,9 +86,8 @@ export function overviewRoutes(context: Context): Hono<Session> {
         })),
       );
 
-    const healths = await readHealths(store.db);
     const needs: OverviewView['needs'] = [];
-    for (const { cause, connectionId, connectionName, count, detail } of await groupHeld(store.db)) {
+    for (const { cause, connectionId, connectionName, count, detail } of heldGroups) {
       needs.push({
         kind: 'held',
         count,
@@ -95,7 +107,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
           link: `/connections/${id}`,
         });
     }
-    for (const { holds, freeBytes, nearlyFull } of await readDisks(context.config))
+    for (const { holds, freeBytes, nearlyFull } of disks)
       if (nearlyFull)
         needs.push({
           kind: 'disk',
@@ -103,7 +115,6 @@ export function overviewRoutes(context: Context): Hono<Session> {
           text: `The disk that holds ${holds} is nearly full: ${inBytes(freeBytes)} are left. When nothing fits any more, forms cannot be sent. Make room, or move it to a larger one.`,
           link: '',
         });
-    const { setAside, failed, mailsHeld, asksHeld } = await countSetAside(store.db);
     if (failed > 0)
       needs.push({ kind: 'failed', count: failed, text: 'could not be planned', link: '/activity?progress=failed' });
     if (setAside > 0)
@@ -120,7 +131,6 @@ export function overviewRoutes(context: Context): Hono<Session> {
         text: 'mails of ours that could not be sent',
         link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
       });
-    const check = await routeChecker(context, store.db, routes);
     const found = await each(routes, ({ id, state, live }) => (state === 'live' && live ? check(id, live) : []));
     for (const [at, route] of routes.entries()) {
       const findings = found[at] ?? [];
@@ -133,7 +143,6 @@ export function overviewRoutes(context: Context): Hono<Session> {
           link: `/routes/${route.id}`,
         });
     }
-    const silent = await silences(context, sources);
     for (const { id, name, publishAt, draft } of sources) {
       const silence = silent.get(id);
       if (silence)
@@ -152,10 +161,9 @@ export function overviewRoutes(context: Context): Hono<Session> {
           link: `/sources/${id}`,
         });
     }
-    const since = now() - DAY_MS;
     return c.json({
       since,
-      today: await readToday(store.db, since),
+      today,
       needs,
       flows,
       moreRoutes: goes.length - drawn.length,

@@ -1,4 +1,5 @@
 import { Hono } from 'hono';
+import type { Page } from '../../../contract/pages.ts';
 import { PlaceActInput, type PersonRow, type PersonView, type PlaceView } from '../../../contract/people.ts';
 import { groupBy } from '../../../core/groupBy.ts';
 import { consentState } from '../../../core/consent/index.ts';
@@ -63,13 +64,15 @@ export function peopleRoutes(context: Context): Hono<Session> {
   app.get('/', allow('people:read'), async (c) => {
     const [updatedAt, id] = (c.req.query('before') ?? '').split('.');
     const after = updatedAt && cursor(id) ? { updatedAt: moment(updatedAt), id: id ?? '' } : null;
-    const found = await listPeople(store.db, c.req.query('text') ?? '', after, PAGE_SIZE + 1);
-    const shown = found.slice(0, PAGE_SIZE);
-    const last = shown.at(-1);
+    const { people, reach } = await listPeople(store.db, c.req.query('text') ?? '', after, PAGE_SIZE + 1);
+    const shown = people.slice(0, PAGE_SIZE);
+    const isFull = people.length > PAGE_SIZE;
+    const end = isFull ? shown.at(-1) : reach;
     return c.json({
       rows: await rows(shown),
-      next: found.length > PAGE_SIZE && last ? `${last.updatedAt}.${last.id}` : null,
-    });
+      next: end ? `${end.updatedAt}.${end.id}` : null,
+      ...(reach && !isFull ? { looked: reach.looked } : {}),
+    } satisfies Page<PersonRow>);
   });
 
   app.get('/:id', allow('people:read'), async (c) => {

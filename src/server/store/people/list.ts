@@ -1,6 +1,6 @@
 import { desc, eq, sql } from 'drizzle-orm';
 import { oneOf, rowsOf, type Db } from '../database.ts';
-import { peopleLike } from './search.ts';
+import { peopleLike, reachOf, type Reach } from './search.ts';
 import { claims, contactKeys, contacts, contactValues, merges } from '../schema/index.ts';
 
 export type PersonRecord = Pick<
@@ -9,7 +9,7 @@ export type PersonRecord = Pick<
 >;
 
 /**
- * People, those changed last first, a page at a time.
+ * People, those changed last first, a page at a time; and how far was looked, where what is searched for is common.
  * @param after where the page starts: the time and id of the row before it
  */
 export async function listPeople(
@@ -17,20 +17,26 @@ export async function listPeople(
   text: string,
   after: { updatedAt: number; id: string } | null,
   limit: number,
-): Promise<PersonRecord[]> {
+): Promise<{ people: PersonRecord[]; reach: Reach | null }> {
   const like = text === '' ? null : await peopleLike(db, text);
-  if (text !== '' && like === null) return [];
+  if (text !== '' && like === null) return { people: [], reach: null };
   // Few are read and put in order; otherwise they come in it.
   const few = like !== null && 'ids' in like;
   const found =
     like === null ? sql`TRUE` : 'ids' in like ? sql`id IN ${oneOf(like.ids)}` : like.among(sql`contacts.id`);
-  return rowsOf<PersonRecord>(
+  const from = sql`WHERE merged_into IS NULL ${after ? sql`AND (updated_at, id) < (${after.updatedAt}, ${after.id})` : sql``}`;
+  const order = sql`ORDER BY updated_at DESC, id DESC`;
+  const reach =
+    like !== null && 'among' in like
+      ? await reachOf(db, sql`SELECT id, updated_at AS updatedAt FROM contacts ${from} ${order}`, after === null)
+      : null;
+  const people = await rowsOf<PersonRecord>(
     db,
     sql`SELECT id, email, phone, name, created_at AS createdAt, updated_at AS updatedAt FROM contacts ${few ? sql`IGNORE INDEX (contacts_updated)` : sql``}
-      WHERE merged_into IS NULL AND ${found}
-        ${after ? sql`AND (updated_at, id) < (${after.updatedAt}, ${after.id})` : sql``}
-      ORDER BY updated_at DESC, id DESC LIMIT ${limit}`,
+      ${from} AND ${found} ${reach ? sql`AND (updated_at, id) >= (${reach.updatedAt}, ${reach.id})` : sql``}
+      ${order} LIMIT ${limit}`,
   );
+  return { people, reach };
 }
 
 /** A person, by any of the contacts that are they. */

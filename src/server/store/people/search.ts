@@ -9,6 +9,8 @@ const FEW = 2_000;
 /** So many people get their words at once who were there before words were kept. */
 const FILLED_TOGETHER = 500;
 const FILLED = 'search words';
+/** So many are looked at one by one for a page; for those after the first more, since whoever asks for them wants it found. */
+const LOOKED_AT = { first: 5_000, later: 40_000 };
 const ALL = 'all';
 
 interface Named {
@@ -96,6 +98,24 @@ export async function peopleLike(
     sql`SELECT c.id FROM contacts c WHERE c.id IN ${oneOf(rarest.ids)} AND ${all}`,
   );
   return someOf(rows.map(({ id }) => id));
+}
+
+/** How far a page of a list goes whose lines are looked at one by one. */
+export interface Reach {
+  looked: number;
+  /** The last line that is looked at. */
+  id: string;
+  updatedAt: number;
+}
+
+/**
+ * Where the looking of a page ends; null where it comes to the end of the list.
+ * @param list selects the lines of the list from where the page starts, in their order
+ */
+export async function reachOf(db: Db, list: SQL, isFirst: boolean): Promise<Reach | null> {
+  const looked = LOOKED_AT[isFirst ? 'first' : 'later'];
+  const [end] = await rowsOf<{ id: string; updatedAt?: number }>(db, sql`${list} LIMIT 1 OFFSET ${looked - 1}`);
+  return end ? { looked, id: end.id, updatedAt: end.updatedAt ?? 0 } : null;
 }
 
 const someOf = (ids: string[]) => (ids.length === 0 ? null : { ids });

@@ -52,7 +52,7 @@ export function DeliveriesPage() {
         {deliveries.isError && !deliveries.data ? (
           <Failed error={deliveries.error} again={() => void deliveries.refetch()} />
         ) : null}
-        {deliveries.data && rows.length === 0 ? (
+        {deliveries.data && rows.length === 0 && !deliveries.hasNextPage ? (
           <NoDeliveries state={state} isNarrowed={params.size > (state ? 1 : 0)} />
         ) : (
           <table className="rows w-full" aria-rowcount={rows.length + 1} onKeyDown={moveInList}>

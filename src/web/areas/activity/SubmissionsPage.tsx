@@ -33,7 +33,7 @@ export function SubmissionsPage() {
         {submissions.isError && !submissions.data ? (
           <Failed error={submissions.error} again={() => void submissions.refetch()} />
         ) : null}
-        {submissions.data && rows.length === 0 ? (
+        {submissions.data && rows.length === 0 && !submissions.hasNextPage ? (
           params.size > 0 ? (
             <Empty
               title="Nothing matches"

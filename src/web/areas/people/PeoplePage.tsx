@@ -71,7 +71,7 @@ function PeopleList({ openId }: { openId: string | undefined }) {
           </li>
         ))}
       </ul>
-      {people.data && rows.length === 0 && (
+      {people.data && rows.length === 0 && !people.hasNextPage && (
         <p className="p-4 text-quiet">
           {text ? 'Nobody matches.' : 'Nobody yet. People appear here with their first submission.'}
         </p>
