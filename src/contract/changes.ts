@@ -28,6 +28,8 @@ export const ACTS = {
   'stopped listening': 'stopped the notices from',
   'made there': 'made something in',
   released: 'released',
+  'set the secret': 'set the secret of',
+  'sent again': 'had taken what came to',
   answered: 'noted an answer to',
   'tried again': 'retried',
   'planned anew': 'planned again',

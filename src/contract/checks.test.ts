@@ -16,7 +16,15 @@ describe('a form', () => {
   it('is taken as it is, and an address for posts as well', () => {
     expect(pointers(check(FormDocumentInput, form))).toEqual([]);
     expect(pointers(check(PostsDocumentInput, postsOf([field])))).toEqual([]);
-    expect(pointers(check(PostsDocumentInput, form))).toEqual(['/kind', '/each']);
+    expect(pointers(check(PostsDocumentInput, form))).toEqual([
+      '/kind',
+      '/each',
+      '/proof',
+      '/idPath',
+      '/events',
+      '/answer',
+      '/challenge',
+    ]);
   });
   it('names what is wrong deep inside by JSON Pointer', () => {
     const wrong = {

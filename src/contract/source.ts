@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
+  IsDefined,
   IsIn,
   IsNumber,
   IsString,
@@ -36,6 +37,7 @@ import type { DotLineData } from './connection.ts';
 import { SourceFieldInput } from './field.ts';
 import { EndingIfInput, EndingInput, FormItemInput, FormVariantInput, GuardsInput, LookInput } from './form.ts';
 import { OpenTimesInput, ShowingInput } from './showing.ts';
+import { ChallengeInput, EventKindsInput, ProofInput, WebhookAnswerInput } from './webhook.ts';
 
 class AnySourceInput {
   @IsIn([SOURCE_FORMAT])
@@ -160,6 +162,30 @@ export class PostsDocumentInput extends AnySourceInput implements PostsDocument 
   @IsString()
   @MaxLength(300)
   each!: string;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => ProofInput)
+  proof!: ProofInput;
+
+  @IsString()
+  @MaxLength(300)
+  idPath!: string;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => EventKindsInput)
+  events!: EventKindsInput;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => WebhookAnswerInput)
+  answer!: WebhookAnswerInput;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => ChallengeInput)
+  challenge!: ChallengeInput;
 }
 
 export class SourceInput {

@@ -1,5 +1,11 @@
 import { saying } from '../../src/core/forms/index.ts';
-import { plainFace, SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../src/core/intake/index.ts';
+import {
+  PLAIN_WEBHOOK,
+  plainFace,
+  SOURCE_FORMAT,
+  type FormDocument,
+  type PostsDocument,
+} from '../../src/core/intake/index.ts';
 import { plainField, type SourceField } from '../../src/core/values/index.ts';
 
 /** A field of a source that asks for nothing more than a test says. */
@@ -33,5 +39,6 @@ export const postsOf = (fields: SourceField[], more: Partial<PostsDocument> = {}
   statement: '',
   trust: 'usual',
   each: '',
+  ...PLAIN_WEBHOOK,
   ...more,
 });

@@ -1,8 +1,9 @@
-export { inferFields } from './inferFields.ts';
+export { readWritten, writingOf, type Writing } from './bodies.ts';
 export { readPayload, suspicionOf } from './kinds/index.ts';
 export { keyFor, meaningOf } from './naming.ts';
 export {
   entriesOf,
+  objectOf,
   readRaw,
   readFormBody,
   readUrlencoded,
@@ -33,6 +34,30 @@ export {
   type PostsDocument,
   type SourceDocument,
 } from './source.ts';
+export { fieldsFor, findingsOf, inferFields, shapeOf, type Gone, type PathFinding, type Shape } from './shape.ts';
+export {
+  actOf,
+  asFieldPath,
+  ANSWER_STATUSES,
+  challengeIn,
+  CHALLENGES,
+  ENCODINGS,
+  EVENT_ACTS,
+  eventKindsIn,
+  goneOf,
+  HASHES,
+  idsIn,
+  learnFrom,
+  PLAIN_WEBHOOK,
+  PROOFS,
+  type Challenge,
+  type EventAct,
+  type EventKinds,
+  type GoneOfKind,
+  type KindLearnt,
+  type Proof,
+  type WebhookAnswer,
+} from './webhook.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
 export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

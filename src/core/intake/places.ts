@@ -9,19 +9,33 @@ export interface Located {
   location: (string | number)[];
 }
 
+/** A path that goes into a payload which is a list. */
+const POINTS_INTO_LIST = /^\$(\[[\d*:-]|\.\*|\.\.)/;
+
+/**
+ * The payloads in what was sent: a list is several of them, each by itself, unless the source's paths point into the list.
+ */
+export function wholesOf(document: SourceDocument, json: unknown): Located[] {
+  const paths = document.kind === 'posts' ? [document.each, ...document.fields.map(({ path }) => path)] : ['$.*'];
+  if (!Array.isArray(json) || paths.some((path) => POINTS_INTO_LIST.test(path))) return [{ value: json, location: [] }];
+  return json.map((value: unknown, index) => ({ value, location: [index] }));
+}
+
 /** What is a submission of its own in a payload: each thing that the source's path finds, or the whole. */
-export const partsOf = (document: SourceDocument, json: unknown): Located[] =>
-  document.kind === 'posts' && document.each !== '' ? located(json, document.each) : [{ value: json, location: [] }];
+export const partsOf = (document: SourceDocument, whole: Located): Located[] =>
+  document.kind === 'posts' && document.each !== '' ? within(whole, document.each) : [whole];
 
 /**
  * What stands in a payload for a field. A path that begins with $ is looked for in the whole payload, one that begins with
  * @ in the part that is the submission; without a path, the field's name is looked for in the part.
  */
-export function foundFor({ path, key }: Pick<SourceField, 'path' | 'key'>, json: unknown, part: Located): Located[] {
-  if (path.startsWith('$')) return located(json, path);
-  const own = path === '' ? `$[${JSON.stringify(key)}]` : `$${path.slice(1)}`;
-  return located(part.value, own).map(({ value, location }) => ({ value, location: [...part.location, ...location] }));
+export function foundFor({ path, key }: Pick<SourceField, 'path' | 'key'>, whole: Located, part: Located): Located[] {
+  if (path.startsWith('$')) return within(whole, path);
+  return within(part, path === '' ? `$[${JSON.stringify(key)}]` : `$${path.slice(1)}`);
 }
+
+const within = (place: Located, path: string): Located[] =>
+  located(place.value, path).map(({ value, location }) => ({ value, location: [...place.location, ...location] }));
 
 /** A file that stands in JSON itself: a `data:` URL (RFC 2397), or an object with its name and its content in Base64. */
 export interface EmbeddedFile {
@@ -34,10 +48,12 @@ export interface EmbeddedFile {
 export function embeddedFiles(document: SourceDocument, json: unknown): EmbeddedFile[] {
   const files = new Map<string, EmbeddedFile>();
   for (const field of document.fields.filter(({ type }) => type === 'file')) {
-    for (const part of partsOf(document, json)) {
-      for (const { value, location } of foundFor(field, json, part)) {
-        const found = embedded(value);
-        if (found) files.set(JSON.stringify(location), { ...found, name: found.name || field.key, location });
+    for (const whole of wholesOf(document, json)) {
+      for (const part of partsOf(document, whole)) {
+        for (const { value, location } of foundFor(field, whole, part)) {
+          const found = embedded(value);
+          if (found) files.set(JSON.stringify(location), { ...found, name: found.name || field.key, location });
+        }
       }
     }
   }

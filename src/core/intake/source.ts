@@ -12,6 +12,7 @@ import {
   type Look,
 } from '../forms/index.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
+import { PLAIN_WEBHOOK, type WebhookParts } from './webhook.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
@@ -83,8 +84,8 @@ export interface FormDocument extends AnySource {
   guards: Guards;
 }
 
-/** JSON or form posts from elsewhere: another system hands on what it was given. */
-export interface PostsDocument extends AnySource {
+/** An address for programs: another system hands on what it was given. */
+export interface PostsDocument extends AnySource, WebhookParts {
   kind: 'posts';
   /** A JSONPath to what is a submission of its own in each payload; '' when a payload is one. */
   each: string;
@@ -172,7 +173,7 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
 
 const SOURCE: Format = {
   what: 'source',
-  upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing, withPaths, withOwnFiles],
+  upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing, withPaths, withOwnFiles, withWebhook],
 };
 
 /** The format of sources as they are written today. */
@@ -285,6 +286,11 @@ function withOwnFiles(old: Loose): Loose {
       face: variant.face === null ? null : face(variant.face),
     })),
   };
+}
+
+/** To format 9: addresses for programs say who may send, which events are taken, and what is answered. */
+function withWebhook(old: Loose): Loose {
+  return old.kind === 'posts' ? { ...PLAIN_WEBHOOK, ...old } : old;
 }
 
 /** Colours may fade, and change under the pointer. */

@@ -1,6 +1,12 @@
 import { PLAIN_LOOK, saying, type Look } from '../../core/forms/index.ts';
 import { PLAIN_SHOWING } from '../../core/showing/index.ts';
-import { plainFace, SOURCE_FORMAT, type FormDocument, type PostsDocument } from '../../core/intake/index.ts';
+import {
+  PLAIN_WEBHOOK,
+  plainFace,
+  SOURCE_FORMAT,
+  type FormDocument,
+  type PostsDocument,
+} from '../../core/intake/index.ts';
 import {
   chainOf,
   fieldsUsed,
@@ -396,6 +402,7 @@ export const ordersSource = (): PostsDocument => ({
   statement: PURPOSES.calls.wordings[0] ?? '',
   trust: 'usual',
   each: '',
+  ...PLAIN_WEBHOOK,
 });
 
 /** Groups are called back; the front desk hears of every order. */

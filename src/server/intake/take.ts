@@ -1,5 +1,7 @@
 import {
   contentOf,
+  idsIn,
+  objectOf,
   readPayload,
   readVisit,
   suspicionOf,
@@ -48,6 +50,8 @@ export interface Arrival {
   hasWorked?: boolean;
   /** When a page of ours was shown, if it was one of ours. */
   shownAt: number | null;
+  /** Whether somebody has it taken once more that was taken before, which makes it another one. */
+  isAgain?: boolean;
 }
 
 export type Taken =
@@ -58,6 +62,8 @@ export type Taken =
       answers: FieldValues;
       /** Whether the same came a moment ago, from whomever: what is known of that is not for whoever sends this. */
       cameBefore: boolean;
+      /** Those that had come before, whoever named them. */
+      repeated: Repeated[];
     }
   | { ok: false; why: 'invalid'; issues: FieldIssue[] }
   | { ok: false; why: 'unreadable'; problem: string }
@@ -65,6 +71,20 @@ export type Taken =
   | { ok: false; why: 'work wanted' }
   /** The caller's name for this request was used for another one. */
   | { ok: false; why: 'key used before' };
+
+/** A submission that came again. */
+interface Repeated {
+  id: string;
+  /** Whether it was another one that came under the same name. */
+  differs: boolean;
+}
+
+/** What the sender calls each submission in an arrival; '' for those without a name. */
+function namesOf({ document, payload, isAgain = false }: Arrival): string[] {
+  if (document.kind !== 'posts' || document.idPath === '' || isAgain) return [];
+  const json = payload.kind === 'json' ? payload.json : objectOf(payload.entries);
+  return idsIn(document, json);
+}
 
 /**
  * Takes what arrived: reads it, screens it, stores it durably. What follows is the workers' business. Of several submissions
@@ -80,7 +100,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   const each = readings.flatMap((reading) => (reading.ok ? [reading.values] : []));
   const receivedAt = context.now();
   const raw = { contentType: arrival.contentType, payload: withoutSigns(payload), headers: arrival.headers };
-  const isOne = each.length === 1;
+  const isOne = each.length <= 1;
   const arrivalId = isOne ? null : context.newId();
   if (arrivalId !== null)
     await throughBreaks(() => addArrival(store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw }));
@@ -92,8 +112,16 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   if (suspicion === 'too fast' && arrival.canWork) return { ok: false, why: 'work wanted' };
   const ids: string[] = [];
   let cameBefore = false;
+  const repeated: Repeated[] = [];
+  const names = namesOf(arrival);
   for (const [part, values] of each.entries()) {
-    const content = arrival.idempotencyKey ? `key ${arrival.idempotencyKey}` : contentOf(document.fields, values);
+    const named = names[part] ?? '';
+    const content =
+      named !== ''
+        ? `named ${named}`
+        : arrival.idempotencyKey
+          ? `key ${arrival.idempotencyKey}`
+          : contentOf(document.fields, values);
     const taken = await storeOnce(context, document, {
       id: context.newId(),
       sourceId: arrival.sourceId,
@@ -104,7 +132,8 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
       values,
       visit,
       // Two that are alike in one arrival are two; the same arrival again is the same.
-      contentHash: sha256(isOne ? content : `${part} ${content}`),
+      contentHash: sha256(isOne || named !== '' ? content : `${part} ${content}`),
+      isNamed: named !== '',
       personKey: personKeyOf(keysOf(document.fields, values, arrival.sourceId)),
       suspicion,
       tookSeconds: tookSeconds(sent(TOOK_FIELD)),
@@ -112,9 +141,10 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
     if (!taken.ok) return taken;
     ids.push(taken.id);
     cameBefore ||= taken.cameBefore && arrival.idempotencyKey === null;
+    repeated.push(...(taken.cameBefore ? [{ id: taken.id, differs: taken.differs }] : []));
   }
   if (suspicion !== null) await noteSetAside(context, arrival, visit, ids, suspicion, receivedAt);
-  return { ok: true, ids, answers: each[0] ?? {}, cameBefore };
+  return { ok: true, ids, answers: each[0] ?? {}, cameBefore, repeated };
 }
 
 /** By what a visitor is known, goes on with a form, or showed to be none of the robots: nobody needs it who looks at what came. */
@@ -154,7 +184,7 @@ const noteSetAside = (
     ),
   );
 
-type Stored = { ok: true; id: string; cameBefore: boolean } | { ok: false; why: 'key used before' };
+type Stored = { ok: true; id: string; cameBefore: boolean; differs: boolean } | { ok: false; why: 'key used before' };
 
 /** How often an earlier one may vanish in the very moment before it is looked at. */
 const MOST_TRIES = 5;
@@ -163,9 +193,10 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const isSame = (values: FieldValues) => contentOf(fields, values) === contentOf(fields, submission.values);
   const isSetAside = submission.suspicion !== null;
   const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Stored> => {
-    if (!isSame(earlier.values)) return { ok: false, why: 'key used before' };
+    const differs = !isSame(earlier.values);
+    if (differs && !submission.isNamed) return { ok: false, why: 'key used before' };
     await throughBreaks(() => countRepeat(store.db, earlier.id, submission.receivedAt));
-    return { ok: true, id: earlier.id, cameBefore: true };
+    return { ok: true, id: earlier.id, cameBefore: true, differs };
   };
   // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
   const find = (aside: boolean) => throughBreaks(() => findEarlier(store.db, submission, aside));
@@ -175,10 +206,11 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const files = filesIn(submission.values);
   if (files.length > 0) await throughBreaks(() => assignUploads(store.db, files, submission.id));
   for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
-    if (await acceptSubmission(store, submission)) return { ok: true, id: submission.id, cameBefore: false };
+    if (await acceptSubmission(store, submission))
+      return { ok: true, id: submission.id, cameBefore: false, differs: false };
     const earlier = await find(isSetAside);
     // It was stored, though the database did not come to say so.
-    if (earlier?.id === submission.id) return { ok: true, id: submission.id, cameBefore: false };
+    if (earlier?.id === submission.id) return { ok: true, id: submission.id, cameBefore: false, differs: false };
     if (earlier) return repeated(earlier);
   }
   throw new Error('a repeated submission could not be found');

@@ -41,6 +41,8 @@ export interface NewSubmission {
   visit: Visit;
   /** What makes it the same request as another, hashed. */
   contentHash: string;
+  /** Whether that is what its sender calls it, which makes it the same however late it comes again. */
+  isNamed: boolean;
   /** See `personKey`; '' when it names nobody. */
   personKey: string;
   suspicion: Suspicion | null;
@@ -93,6 +95,12 @@ function acceptingOf(pool: Pool): (row: Row) => Promise<Stored> {
 /** Under which the same content stands if it comes again in the same stretch of time, which a unique index forbids. */
 const repeatKey = (contentHash: string, at: number): string => `${contentHash}.${Math.floor(at / REPEAT_WITHIN_MS)}`;
 
+/** Under which what its sender names stands: it comes once, and never again. */
+const NAMED = '.named';
+
+const keyOf = (contentHash: string, at: number, isNamed: boolean): string =>
+  isNamed ? contentHash + NAMED : repeatKey(contentHash, at);
+
 /** What was set aside stands apart: it must not make a repeat of what the person themselves sends afterwards. */
 const ASIDE = '.aside';
 
@@ -106,7 +114,7 @@ export async function acceptSubmission({ pool }: Store, submission: NewSubmissio
   const { id, sourceId, sourceVersion, receivedAt, raw, arrivalId, values, visit, contentHash, personKey } = submission;
   const { suspicion, tookSeconds } = submission;
   const state: SubmissionState = suspicion ? 'set aside' : 'received';
-  const key = repeatKey(contentHash, receivedAt) + (suspicion ? ASIDE : '');
+  const key = keyOf(contentHash, receivedAt, submission.isNamed) + (suspicion ? ASIDE : '');
   const start = [id, sourceId, sourceVersion, receivedAt, state];
   const json = [JSON.stringify(raw), arrivalId, JSON.stringify(values)];
   const came = VISIT_PARTS.map((part) => visit[part] ?? null);
@@ -119,11 +127,11 @@ export async function acceptSubmission({ pool }: Store, submission: NewSubmissio
 /** The earlier submission of a source that stands for the same request; null when there is none. */
 export async function findEarlier(
   db: Db,
-  request: Pick<NewSubmission, 'sourceId' | 'contentHash' | 'receivedAt'>,
+  request: Pick<NewSubmission, 'sourceId' | 'contentHash' | 'receivedAt' | 'isNamed'>,
   isSetAside: boolean,
 ): Promise<{ id: string; values: FieldValues } | null> {
-  const { sourceId, contentHash, receivedAt } = request;
-  const key = repeatKey(contentHash, receivedAt) + (isSetAside ? ASIDE : '');
+  const { sourceId, contentHash, receivedAt, isNamed } = request;
+  const key = keyOf(contentHash, receivedAt, isNamed) + (isSetAside ? ASIDE : '');
   const [earlier] = await db
     .select({ id: submissions.id, values: submissions.values })
     .from(submissions)
@@ -182,7 +190,8 @@ export async function absorbRepeats(db: Db, taken: SubmissionRecord[]): Promise<
 /** Has what a person sends from now on count as new, also when they sent the very same shortly before. */
 export async function endRepeats(db: Db, contactId: string, now: number): Promise<void> {
   await db.execute(
-    sql`UPDATE submissions SET repeat_key = id WHERE id >= ${firstIdAt(now - 2 * REPEAT_WITHIN_MS)} AND contact_id IN ${samePerson(contactId)}`,
+    sql`UPDATE submissions SET repeat_key = id WHERE id >= ${firstIdAt(now - 2 * REPEAT_WITHIN_MS)} AND contact_id IN ${samePerson(contactId)}
+      AND repeat_key NOT LIKE ${`%${NAMED}`}`,
   );
 }
 

@@ -13,6 +13,8 @@ import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deli
 import { DAY_MS } from '../store/figures.ts';
 import { forgetOldKeptForms } from '../store/keptForms.ts';
 import { straightenTimes } from '../store/straighten.ts';
+import { forgetNoted } from '../store/webhooks.ts';
+import { learnShapes } from './learning.ts';
 import type { Worker } from './loop.ts';
 import { addConsentEvents, fillSearchWords } from '../store/people/index.ts';
 import { workers } from '../store/schema/index.ts';
@@ -44,6 +46,8 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
     await dropExpiredSessions(store.db, now());
     await expireConfirmations(context);
     for (const task of tasks) await task(context);
+    await learnShapes(context);
+    await forgetNoted(store.db, FORGOTTEN_AT_ONCE);
     await checkConnections(context);
     for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
     await clearLooseUploads(context, LOOSE_AT_ONCE);

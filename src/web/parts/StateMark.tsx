@@ -55,6 +55,15 @@ const MARKS: Record<string, Mark> = {
   unconfirmed: { icon: MailQuestionMark, tone: 'text-secondary' },
   unsubscribed: { icon: Ban, tone: 'text-error' },
   suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
+  // what came to an address for programs
+  taken: { icon: CheckCheck, tone: 'text-success' },
+  repeated: { icon: RotateCcw, tone: 'text-quiet', word: 'came again' },
+  ignored: { icon: Minus, tone: 'text-quiet' },
+  'not genuine': { icon: KeyRound, tone: 'text-error', word: 'does not show who sent it' },
+  'not readable': { icon: TriangleAlert, tone: 'text-error' },
+  'not valid': { icon: TriangleAlert, tone: 'text-error', word: 'not taken' },
+  closed: { icon: Pause, tone: 'text-warning', word: 'came while it was paused' },
+  sample: { icon: CircleDashed, tone: 'text-info', word: 'kept as an example' },
   // connections
   connected: { icon: Plug, tone: 'text-success' },
   failing: { icon: RotateCcw, tone: 'text-warning', word: 'failing, tried again' },

@@ -14,9 +14,10 @@ import {
   type SourceField,
 } from '../../values/index.ts';
 import { objectOf, type SentFile } from '../payload.ts';
-import { foundFor, partsOf, type Located } from '../places.ts';
+import { foundFor } from '../places.ts';
 import { readFields, type Kind, type Reading } from '../reading.ts';
 import type { PostsDocument } from '../source.ts';
+import { allParts, takenParts, type Part } from '../webhook.ts';
 
 /** Most submissions in one payload. */
 const PARTS_LIMIT = 200;
@@ -26,12 +27,13 @@ export const posts: Kind<PostsDocument> = {
   read: (document, payload) => {
     const json = payload.kind === 'json' ? payload.json : objectOf(payload.entries);
     if (typeof json !== 'object' || json === null) return { problem: 'The body is neither an object nor a list.' };
-    const parts = partsOf(document, json);
-    if (parts.length === 0) return { problem: `Nothing stands at ${document.each}, where the submissions should be.` };
+    const found = allParts(document, json);
+    if (found.length === 0) return { problem: `Nothing stands at ${document.each}, where the submissions should be.` };
+    const parts = takenParts(document, json);
     if (parts.length > PARTS_LIMIT) return { problem: `These are more than ${PARTS_LIMIT} submissions in one.` };
     return parts.map((part, index) => {
-      const reading = readPart(document.fields, json, part, payload.files);
-      return reading.ok || document.each === ''
+      const reading = readPart(document.fields, part, payload.files);
+      return reading.ok || (document.each === '' && found.length === 1)
         ? reading
         : { ok: false, issues: reading.issues.map((issue) => ({ ...issue, part: index })) };
     });
@@ -40,9 +42,9 @@ export const posts: Kind<PostsDocument> = {
   screen: () => null,
 };
 
-const readPart = (fields: SourceField[], json: unknown, part: Located, files: SentFile[]): Reading =>
+const readPart = (fields: SourceField[], { whole, part }: Part, files: SentFile[]): Reading =>
   readFields(fields, (field) => {
-    const found = foundFor(field, json, part).map(({ value }) => value);
+    const found = foundFor(field, whole, part).map(({ value }) => value);
     return field.type === 'file' ? readFile(field, found, files) : readFound(field, found);
   });
 

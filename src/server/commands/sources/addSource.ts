@@ -1,6 +1,7 @@
 import type { MadeKind } from '../../../core/intake/index.ts';
 import {
   FIRST_START,
+  PLAIN_WEBHOOK,
   SOURCE_FORMAT,
   STARTS,
   type FormDocument,
@@ -22,6 +23,7 @@ const NEW_POSTS: PostsDocument = {
   statement: '',
   trust: 'usual',
   each: '',
+  ...PLAIN_WEBHOOK,
 };
 
 /** What a new source of a kind starts as. */

@@ -19,7 +19,7 @@ import { pathIssues } from './pathIssues.ts';
 import { variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
 import type { MadeDocument } from '../../../core/intake/index.ts';
-import { areTimes, isZone, type FormDocument } from '../../../core/intake/index.ts';
+import { areTimes, isZone, type FormDocument, type PostsDocument } from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';
 
@@ -52,8 +52,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
       '/fields',
       'Nothing in it says who somebody is: it needs an email field, or a phone or an id that is kept as such.',
     );
-  if (document.kind === 'posts' && document.each !== '' && !isPath(document.each))
-    add('/each', 'This is not a JSONPath. Write it like $.orders[*].');
+  if (document.kind === 'posts') webhookIssues(document, add);
   if (document.kind === 'form') formIssues(document, add);
   fields.forEach((field, index) => {
     const at = `/fields/${index}`;
@@ -74,6 +73,28 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
       add(`${at}/path`, `"${field.path}" is not a JSONPath. Write it like $.customer.email.`);
   });
   return issues;
+}
+
+/** What keeps an address for programs in particular from going live. */
+function webhookIssues(document: PostsDocument, add: (pointer: string, detail: string) => void): void {
+  const { each, idPath, events, challenge, proof } = document;
+  const path = (pointer: string, text: string, such: string) => {
+    if (text !== '' && !isPath(text.replace(/^@/, '$'))) add(pointer, `This is not a JSONPath. Write it like ${such}.`);
+  };
+  path('/each', each, '$.orders[*]');
+  path('/idPath', idPath, '$.id');
+  path('/events/path', events.path, '$.type');
+  if (challenge.by === 'body') path('/challenge/name', challenge.name, '$.challenge');
+  if (challenge.by !== 'nothing' && challenge.name === '') add('/challenge/name', 'Say where the word stands.');
+  if (proof.by === 'basic' && proof.user === '') add('/proof/user', 'Basic authentication needs a user name.');
+  if ((proof.by === 'header' || proof.by === 'signature') && proof.header === '')
+    add('/proof/header', 'Name the header.');
+  if (proof.by === 'signature' && !proof.canonical.includes('{body}'))
+    add('/proof/canonical', 'What is signed has to have {body} in it: else a signature would fit any body.');
+  if (proof.by === 'signature' && proof.timeHeader !== '' && !proof.canonical.includes('{time}'))
+    add('/proof/canonical', 'The time has to be signed too, as {time}: else an old message could be given a new one.');
+  if (events.path !== '' && events.others === 'ignore' && !events.known.some(({ act }) => act === 'take'))
+    add('/events/others', 'Every kind of event is ignored: nothing would ever be taken.');
 }
 
 /** What keeps a form in particular from going live. */

@@ -1,5 +1,6 @@
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/overview.ts';
+import { asFieldPath } from '../../../core/intake/index.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
 import { inBytes } from '../../../core/values/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
@@ -12,6 +13,7 @@ import { countSetAside, DAY_MS, readFlows, readStatusFigures, readToday } from '
 import { readHealths } from '../../store/health.ts';
 import { listRoutes } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
+import { readGone } from '../../store/webhooks.ts';
 import { readDisks } from '../../watching/machine.ts';
 import { silences } from '../../watching/silence.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
@@ -55,14 +57,18 @@ export function overviewRoutes(context: Context): Hono<Session> {
       readDisks(context.config),
       countSetAside(store.db),
       readToday(store.db, since),
+      readGone(store.db),
     ]);
     const [sources, connections, routes] = await Promise.all([
       listSources(store.db),
       listConnections(store.db),
       listRoutes(store.db),
     ]);
-    const [[volumes, healths, heldGroups, disks, { setAside, failed, mailsHeld, asksHeld }, today], silent, check] =
-      await Promise.all([asked, silences(context, sources), routeChecker(context, store.db, routes)]);
+    const [
+      [volumes, healths, heldGroups, disks, { setAside, failed, mailsHeld, asksHeld }, today, gone],
+      silent,
+      check,
+    ] = await Promise.all([asked, silences(context, sources), routeChecker(context, store.db, routes)]);
     const sourceNames = new Map(sources.map((source) => [source.id, source]));
     const connectionNames = new Map(connections.map(({ id, name }) => [id, name]));
     const volumeOf = new Map<string, number>();
@@ -142,6 +148,17 @@ export function overviewRoutes(context: Context): Hono<Session> {
           text: `${route.name}: ${blockers[0].message}`,
           link: `/routes/${route.id}`,
         });
+    }
+    for (const { id, name, live, state } of sources) {
+      if (live?.kind !== 'posts' || state !== 'live') continue;
+      for (const { path, since, without } of gone.get(id) ?? [])
+        if (live.fields.some((field) => field.path === asFieldPath(live, path)))
+          needs.push({
+            kind: 'changed',
+            count: 0,
+            text: `${name}: ${asFieldPath(live, path)} is gone since ${new Date(since).toISOString().slice(0, 16).replace('T', ' ')} UTC; ${without} came without it.`,
+            link: `/sources/${id}`,
+          });
     }
     for (const { id, name, publishAt, draft } of sources) {
       const silence = silent.get(id);

@@ -51,6 +51,7 @@ import { sourceLines } from './lines.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
+import { webhookRoutes } from './webhooks.ts';
 import { sourceFigureRoutes } from './sourceFigures.ts';
 import { exported, plain, readExported } from './exchange.ts';
 import { pausingRoutes } from './pausing.ts';
@@ -221,6 +222,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.route('/', pausingRoutes(context, 'source', viewOf));
 
   app.route('/', sourceFigureRoutes(context, must));
+  app.route('/', webhookRoutes(context, must));
 
   app.get('/:id/samples', allow('sources:read'), async (c) => {
     const record = await must(c.req.param('id'));

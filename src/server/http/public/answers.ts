@@ -124,20 +124,22 @@ export const KEY_USED = () =>
 
 function problemAnswer(c: HonoContext, refusal: Exclude<Refusal, KeptOutcome | { task: string }>): Response {
   const problem =
-    'problem' in refusal
-      ? refusal.problem
-      : new Problem(
-          422,
-          'invalid',
-          'Something in it is not right.',
-          ('issues' in refusal ? refusal.issues : refusal.again.issues).map(({ field, message, part }) => ({
-            pointer: part === undefined ? `/${field}` : `/${part}/${field}`,
-            detail: message,
-          })),
-        );
+    'problem' in refusal ? refusal.problem : notValid('issues' in refusal ? refusal.issues : refusal.again.issues);
   const response = problemResponse(problem);
   return c.newResponse(response.body, problem.status, Object.fromEntries(response.headers));
 }
+
+/** What is wrong with the fields of what was sent. */
+export const notValid = (issues: FieldIssue[]): Problem =>
+  new Problem(
+    422,
+    'invalid',
+    'Something in it is not right.',
+    issues.map(({ field, message, part }) => ({
+      pointer: part === undefined ? `/${field}` : `/${part}/${field}`,
+      detail: message,
+    })),
+  );
 
 /** A form as it is shown to a visitor now. */
 export function stateOf(

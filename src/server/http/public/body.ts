@@ -2,18 +2,11 @@ import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import { Busboy, type BusboyFileStream } from '@fastify/busboy';
 import type { Context as HonoContext } from 'hono';
-import {
-  embeddedFiles,
-  readFormBody,
-  withValueAt,
-  type Entries,
-  type FieldIssue,
-  type Payload,
-  type SentFile,
-} from '../../../core/intake/index.ts';
+import { readFormBody, type Entries, type FieldIssue, type SentFile } from '../../../core/intake/index.ts';
 import { keptName } from '../../../core/forms/index.ts';
-import { inBytes, type SourceField } from '../../../core/values/index.ts';
+import { type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
+import { mediaTypeIn, tooLargeIssue, withFilesOut, type Body } from '../../intake/programBody.ts';
 import { isWhole } from '../../intake/pieces.ts';
 import { FileTooLarge, fileValueOf, storeUpload } from '../../intake/uploads.ts';
 import { readSignedText, signText } from '../../security/stamps.ts';
@@ -30,14 +23,7 @@ const AROUND_FILE_BYTES = 4 * 1024;
 /** Of a file that is too large, so many times the limit is read to its end, so that its sender is told in words. */
 const TOLD_TIMES = 5;
 
-/** What a request holds, and what of it could not be kept. */
-export interface Body {
-  payload: Payload;
-  issues: FieldIssue[];
-}
-
-export const mediaTypeOf = (c: HonoContext): string =>
-  (c.req.header('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+export const mediaTypeOf = (c: HonoContext): string => mediaTypeIn(c.req.header('content-type') ?? '');
 
 const fileFields = (source: SourceRecord | null): SourceField[] =>
   (source?.live?.fields ?? []).filter(({ type }) => type === 'file');
@@ -76,7 +62,7 @@ export async function readBody(context: Context, c: HonoContext, source: SourceR
 }
 
 /** The body in the encoding that its media type says, else in UTF-8 (RFC 8259, 8.1); null when it is not in it. */
-async function textOf(c: HonoContext): Promise<string | null> {
+export async function textOf(c: HonoContext): Promise<string | null> {
   const charset = /;\s*charset="?([\w.:-]+)/i.exec(c.req.header('content-type') ?? '')?.[1] ?? 'utf-8';
   try {
     return new TextDecoder(charset, { fatal: true }).decode(await c.req.arrayBuffer());
@@ -85,24 +71,6 @@ async function textOf(c: HonoContext): Promise<string | null> {
     if (error instanceof RangeError || error instanceof TypeError) return null;
     throw error;
   }
-}
-
-/** Stores the files that stand in JSON; what is kept of the payload says which they are. */
-async function withFilesOut(context: Context, source: SourceRecord, json: unknown, beside: SentFile[]): Promise<Body> {
-  const files = [...beside];
-  const issues: FieldIssue[] = [];
-  let kept = json;
-  for (const { location, name, base64 } of embeddedFiles(source.live ?? source.draft, json)) {
-    try {
-      const value = await storeUpload(context, source.id, name, Readable.from([Buffer.from(base64, 'base64')]));
-      files.push({ name: '', value });
-      kept = withValueAt(kept, location, { file: value.file, name: value.name });
-    } catch (error) {
-      if (!(error instanceof FileTooLarge)) throw error;
-      issues.push(tooLargeIssue(context, name, name));
-    }
-  }
-  return { payload: { kind: 'json', json: kept, files }, issues };
 }
 
 /** What a form sent that has no files with it, but may have some that came before it. */
@@ -163,11 +131,6 @@ async function readMultipart(context: Context, c: HonoContext, source: SourceRec
   }
   return { payload: { kind: 'entries', entries, files }, issues };
 }
-
-const tooLargeIssue = ({ config }: Context, field: string, name: string): FieldIssue => ({
-  field,
-  message: `"${name.slice(0, 60)}" is larger than ${inBytes(config.uploadBytes)}, which is the most that is taken.`,
-});
 
 async function textIn(stream: BusboyFileStream): Promise<string> {
   const chunks: Buffer[] = [];

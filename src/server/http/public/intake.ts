@@ -22,6 +22,7 @@ import { endKept, keepEntries, readKept } from '../../intake/keeping.ts';
 import { knownBySign } from '../../intake/visitors.ts';
 import { throughBreaks } from '../../store/database.ts';
 import { elapsedSeconds, senderOf, takeSubmission, type Arrival } from '../../intake/take.ts';
+import type { SourceRecord } from '../../store/sources.ts';
 import { isDone, newTask } from '../../security/work.ts';
 import { readSignedTime } from '../../security/stamps.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
@@ -37,6 +38,7 @@ import { cameBy, cameFrom, evidenceOf, filledIn, SIGN_PARAMETER } from './came.t
 import { showClosed, showEnding, showForm, showGone, showInstead } from './formPage.ts';
 import { showPage } from './layout.ts';
 import { Pace, tooOften } from './pace.ts';
+import { createPosted, greetingOf } from './posted.ts';
 
 interface Intake {
   Variables: { answered: Refusal | Outcome };
@@ -54,8 +56,12 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
   const isOpen = ({ live: document }: LiveSource): boolean =>
     document.kind !== 'form' || isOpenAt(document.open, context.now());
   app.get('/:publicId', async (c) => {
+    const programs = await live.posts(c.req.param('publicId'));
+    const greeting = programs && greetingOf(programs, (name) => c.req.query(name));
+    if (greeting) return c.text(greeting, 200);
     const source = await findLive(c.req.param('publicId'));
     const of = await organisationName(context);
+    if (!source && programs) return showPage(c, { title: 'For programs', language: 'en', of, body: onlyPosts }, 404);
     if (!source) return showClosed(c, of, languageFor(asked(c)), null);
     if (source.live.kind === 'form' && !isOpen(source))
       return showClosed(c, of, languageIn(c, source.live), source.live);
@@ -184,9 +190,22 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     return again(taken.issues);
   }
 
+  const posted = createPosted(context, submissionsPerMinute);
+  const takePosted: MiddlewareHandler = async (c, next) => {
+    const source = await live.posts(c.req.param('publicId') ?? '');
+    if (!source) return next();
+    const answer = await posted(c, source, c.req.param('secret') ?? '');
+    for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? '')))
+      answer.headers.set(name, value);
+    return answer;
+  };
+  // Its secret may stand in its address.
+  app.post('/:publicId/:secret', limitBody(context, live.posts), takePosted);
+
   app.post(
     '/:publicId',
-    limitBody(context, findLive),
+    limitBody(context, async (id) => (await findLive(id)) ?? live.posts(id)),
+    takePosted,
     async (c, next) => {
       const outcome = await take(c);
       if (!('ids' in outcome)) {
@@ -228,7 +247,7 @@ const asVariant = (live: LiveSource['live'], id: string): LiveSource['live'] =>
 
 /** A length that is told is checked without touching the body; one that is not is counted as it streams in. */
 const limitBody =
-  (context: Context, find: (publicId: string) => Promise<LiveSource | null>): MiddlewareHandler =>
+  (context: Context, find: (publicId: string) => Promise<SourceRecord | null>): MiddlewareHandler =>
   async (c, next) => {
     const maxSize = bodyLimitOf(context, await find(c.req.param('publicId') ?? ''));
     const length = c.req.header('content-length');

@@ -14,6 +14,8 @@ export interface LiveSources {
   /** The live source at a public address; null where there is none. */
   find: (publicId: string) => Promise<LiveSource | null>;
   all: () => Promise<LiveSource[]>;
+  /** The address for programs at a public address, live or not; null where there is none, or it is archived. */
+  posts: (publicId: string) => Promise<SourceRecord | null>;
 }
 
 /** A source as visitors meet it; null where it is not live. */
@@ -27,26 +29,30 @@ const asMet = (source: SourceRecord, publicUrl: string): LiveSource | null => {
 export function liveSources({ store, config }: Context): LiveSources {
   // By a clock that cannot be put back: what is published would stay away until the old time comes again.
   const now = () => performance.now();
-  const cache = new Map<string, { source: LiveSource | null; until: number }>();
+  const cache = new Map<string, { source: LiveSource | null; posts: SourceRecord | null; until: number }>();
   let list: { sources: LiveSource[]; until: number } = { sources: [], until: 0 };
+  const read = async (publicId: string) => {
+    const cached = cache.get(publicId);
+    if (cached && cached.until > now()) return cached;
+    let found: SourceRecord | null;
+    try {
+      const ask = () => findSourceByPublicId(store.db, publicId);
+      found = await (cached ? ask() : throughBreaks(ask));
+    } catch (error) {
+      // While the database is away, what was live a moment ago is.
+      if (cached) return cached;
+      throw error;
+    }
+    const source = found && asMet(found, config.publicUrl);
+    const posts = found?.draft.kind === 'posts' && found.archivedAt === null ? found : null;
+    if (cache.size > MOST_CACHED) cache.clear();
+    const fresh = { source, posts, until: now() + CACHE_MS };
+    cache.set(publicId, fresh);
+    return fresh;
+  };
   return {
-    find: async (publicId) => {
-      const cached = cache.get(publicId);
-      if (cached && cached.until > now()) return cached.source;
-      let found: SourceRecord | null;
-      try {
-        const read = () => findSourceByPublicId(store.db, publicId);
-        found = await (cached ? read() : throughBreaks(read));
-      } catch (error) {
-        // While the database is away, what was live a moment ago is.
-        if (cached) return cached.source;
-        throw error;
-      }
-      const source = found && asMet(found, config.publicUrl);
-      if (cache.size > MOST_CACHED) cache.clear();
-      cache.set(publicId, { source, until: now() + CACHE_MS });
-      return source;
-    },
+    find: async (publicId) => (await read(publicId)).source,
+    posts: async (publicId) => (await read(publicId)).posts,
     all: async () => {
       if (list.until <= now())
         list = {

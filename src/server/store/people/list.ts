@@ -24,7 +24,11 @@ export async function listPeople(
   const few = like !== null && 'ids' in like;
   const found =
     like === null ? sql`TRUE` : 'ids' in like ? sql`id IN ${oneOf(like.ids)}` : like.among(sql`contacts.id`);
-  const from = sql`WHERE merged_into IS NULL ${after ? sql`AND (updated_at, id) < (${after.updatedAt}, ${after.id})` : sql``}`;
+  // Pairs that are compared as a whole are looked at one by one; the first by itself is found in the index.
+  const below = after
+    ? sql`AND updated_at <= ${after.updatedAt} AND (updated_at < ${after.updatedAt} OR id < ${after.id})`
+    : sql``;
+  const from = sql`WHERE merged_into IS NULL ${below}`;
   const order = sql`ORDER BY updated_at DESC, id DESC`;
   const reach =
     like !== null && 'among' in like
@@ -33,7 +37,7 @@ export async function listPeople(
   const people = await rowsOf<PersonRecord>(
     db,
     sql`SELECT id, email, phone, name, created_at AS createdAt, updated_at AS updatedAt FROM contacts ${few ? sql`IGNORE INDEX (contacts_updated)` : sql``}
-      ${from} AND ${found} ${reach ? sql`AND (updated_at, id) >= (${reach.updatedAt}, ${reach.id})` : sql``}
+      ${from} AND ${found} ${reach ? sql`AND updated_at >= ${reach.updatedAt} AND (updated_at > ${reach.updatedAt} OR id >= ${reach.id})` : sql``}
       ${order} LIMIT ${limit}`,
   );
   return { people, reach };

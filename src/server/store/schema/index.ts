@@ -12,3 +12,4 @@ export * from './sources.ts';
 export * from './submissions.ts';
 export * from './trials.ts';
 export * from './sendings.ts';
+export * from './webhooks.ts';

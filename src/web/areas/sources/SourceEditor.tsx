@@ -7,19 +7,16 @@ import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
-import { Field } from '../../parts/Field.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
 import { useTellOpen } from '../../shell/openObject.ts';
 import { FormBuilder } from './builder/FormBuilder.tsx';
 import { FormSettings } from './builder/FormSettings.tsx';
-import { FieldsEditor } from './FieldsEditor.tsx';
-import { PostsEvidence } from './PostsEvidence.tsx';
 import { PublishChanges } from './PublishChanges.tsx';
 import { SourceVersions } from './SourceVersions.tsx';
 import { GoesLive, Standing } from './SourceFate.tsx';
-import { TrustField } from './TrustField.tsx';
+import { WebhookPanel, WebhookParts } from './webhook/WebhookParts.tsx';
 
 interface SourceEditorProps {
   source: SourceView;
@@ -57,7 +54,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
       leftLabel="Sources"
       left={list}
       leftSize="21%"
-      rightLabel={document.kind === 'form' ? 'Settings' : 'How programs send'}
+      rightLabel={document.kind === 'form' ? 'Settings' : 'Address and arrivals'}
       right={
         document.kind === 'form' ? (
           <FormSettings
@@ -77,7 +74,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
             onSelect={setSelected}
           />
         ) : (
-          <PostsEvidence source={source} document={document} onFields={(fields) => set({ fields })} />
+          <WebhookPanel source={source} document={document} set={set} />
         )
       }
       middle={
@@ -129,7 +126,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
               onChange={change}
             />
           ) : (
-            <PostsParts document={document} set={set} about={about} liveIds={liveIds} />
+            <WebhookParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           )}
           <RoutesOf source={source} />
           <GoesLive source={source} draft={draft} />
@@ -168,60 +165,5 @@ function RoutesOf({ source }: { source: SourceView }) {
         </ul>
       )}
     </section>
-  );
-}
-
-interface PostsPartsProps {
-  document: PostsDocument;
-  set: (part: Partial<PostsDocument>) => void;
-  /** What is wrong with the part at a JSON Pointer. */
-  about: (pointer: string) => string | undefined;
-  liveIds: string[];
-}
-
-function PostsParts({ document, set, about, liveIds }: PostsPartsProps) {
-  return (
-    <div className="p-5 flex flex-col gap-7">
-      <section aria-labelledby="fields">
-        <h3 id="fields" className="text-lg font-semibold">
-          Fields
-        </h3>
-        <p className="text-quiet mb-3">What is taken out of each payload. The whole payload is kept beside it.</p>
-        <FieldsEditor fields={document.fields} liveIds={liveIds} onChange={(fields) => set({ fields })} about={about} />
-        <div className="mt-4 max-w-md">
-          <TrustField trust={document.trust} onChange={(trust) => set({ trust })} error={about('/trust')} />
-        </div>
-      </section>
-      <section aria-labelledby="payload" className="grid gap-4 sm:grid-cols-2">
-        <h3 id="payload" className="text-lg font-semibold sm:col-span-2">
-          Payload and consent
-        </h3>
-        <Field
-          label="One submission for each"
-          help="A JSONPath, such as $.orders[*]; a field's path then begins with @ for what is in it. Empty: the payload is one submission."
-          error={about('/each')}
-        >
-          <input
-            className="input w-full font-mono"
-            value={document.each}
-            spellCheck={false}
-            placeholder="$.orders[*]"
-            onChange={(event) => set({ each: event.target.value.trim() })}
-          />
-        </Field>
-        <Field
-          label="What people agreed to there"
-          help="The words that the other system shows when they send. Not needed with a field that says yes."
-          error={about('/statement')}
-        >
-          <textarea
-            className="textarea w-full"
-            rows={3}
-            value={document.statement}
-            onChange={(event) => set({ statement: event.target.value })}
-          />
-        </Field>
-      </section>
-    </div>
   );
 }

@@ -74,7 +74,7 @@ export function SourcesPage() {
 
 const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
-  posts: 'Posts from elsewhere: another system sends JSON or form posts to an address of yours.',
+  posts: 'Inbound webhook: another system sends what it has to an address of yours.',
 };
 
 function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () => void }) {

@@ -1,0 +1,180 @@
+import { one, textAt } from '../json/index.ts';
+import { goneFrom, learn, NO_SHAPE, type Gone, type Shape } from './shape.ts';
+import { foundFor, partsOf, wholesOf, type Located } from './places.ts';
+import type { PostsDocument } from './source.ts';
+
+/** By what it is known who sends to an address. */
+export const PROOFS = ['nothing', 'path', 'bearer', 'basic', 'header', 'standard webhooks', 'signature'] as const;
+
+/** How whoever sends shows that they know the secret. What is of no use to a way is ''. */
+export interface Proof {
+  by: (typeof PROOFS)[number];
+  /** The user name of basic authentication. */
+  user: string;
+  /** The header that holds the secret, or the signature. */
+  header: string;
+  /** What is signed: {body}, {time}, and whatever stands between them. */
+  canonical: string;
+  hash: (typeof HASHES)[number];
+  encoding: (typeof ENCODINGS)[number];
+  /** What stands before a signature, such as sha256=. */
+  prefix: string;
+  /** The header that says when it was signed, in seconds since 1970; '' where none does, and an old one may be sent again. */
+  timeHeader: string;
+}
+
+export const HASHES = ['sha256', 'sha512', 'sha1'] as const;
+export const ENCODINGS = ['hex', 'base64'] as const;
+
+export const NO_PROOF: Proof = {
+  by: 'nothing',
+  user: '',
+  header: '',
+  canonical: '{body}',
+  hash: 'sha256',
+  encoding: 'hex',
+  prefix: '',
+  timeHeader: '',
+};
+
+export type EventAct = 'take' | 'ignore';
+export const EVENT_ACTS: EventAct[] = ['take', 'ignore'];
+
+/** Which of several kinds of events at one address are taken. */
+export interface EventKinds {
+  /** A JSONPath to the kind; '' where all that comes is of one kind. */
+  path: string;
+  known: { kind: string; act: EventAct }[];
+  /** What becomes of kinds that are not named. */
+  others: EventAct;
+}
+
+export const ALL_EVENTS: EventKinds = { path: '', known: [], others: 'take' };
+
+/** What whoever sends is told once it is kept. */
+export interface WebhookAnswer {
+  status: (typeof ANSWER_STATUSES)[number];
+  /** '' for what became of it, as JSON. */
+  body: string;
+  mediaType: string;
+}
+
+export const ANSWER_STATUSES = [202, 200, 201, 204] as const;
+export const OWN_ANSWER: WebhookAnswer = { status: 202, body: '', mediaType: 'text/plain' };
+
+/** What an address is asked before anything is sent to it, and says back to show that it is meant. */
+export interface Challenge {
+  by: 'nothing' | 'query' | 'body';
+  /** A name in the address's query, or a JSONPath in the body. */
+  name: string;
+}
+
+export const CHALLENGES: Challenge['by'][] = ['nothing', 'query', 'body'];
+export const NO_CHALLENGE: Challenge = { by: 'nothing', name: '' };
+
+/** What a document says of an address for posts beside its fields. */
+export interface WebhookParts {
+  proof: Proof;
+  /** A JSONPath to what tells a message from its repetition; '' where only the same content in ten minutes does. */
+  idPath: string;
+  events: EventKinds;
+  answer: WebhookAnswer;
+  challenge: Challenge;
+}
+
+export const PLAIN_WEBHOOK: WebhookParts = {
+  proof: NO_PROOF,
+  idPath: '',
+  events: ALL_EVENTS,
+  answer: OWN_ANSWER,
+  challenge: NO_CHALLENGE,
+};
+
+/** One submission of a payload, with the whole that it is in. */
+export interface Part {
+  whole: Located;
+  part: Located;
+}
+
+/** The submissions in a payload, of every kind of event. */
+export const allParts = (document: PostsDocument, json: unknown): Part[] =>
+  wholesOf(document, json).flatMap((whole) => partsOf(document, whole).map((part) => ({ whole, part })));
+
+/** What stands at a path of the document in a part, as text; '' for nothing. */
+function saidAt(path: string, { whole, part }: Part): string {
+  if (path === '') return '';
+  const [found] = foundFor({ path, key: '' }, whole, part);
+  return textAt({ found: found?.value }, '$.found');
+}
+
+/** The kind of the event that a part tells. */
+export const eventKindOf = ({ events }: Pick<PostsDocument, 'events'>, part: Part): string =>
+  saidAt(events.path, part).slice(0, 120);
+
+/** What becomes of an event of a kind. */
+export function actOf({ events }: Pick<PostsDocument, 'events'>, kind: string): EventAct {
+  if (events.path === '') return 'take';
+  return events.known.find((one) => one.kind === kind)?.act ?? events.others;
+}
+
+/** The parts of a payload that are taken. */
+export const takenParts = (document: PostsDocument, json: unknown): Part[] =>
+  allParts(document, json).filter((part) => actOf(document, eventKindOf(document, part)) === 'take');
+
+/** The kinds of the events in a payload, in their order; of what is not taken as well. */
+export const eventKindsIn = (document: PostsDocument, json: unknown): string[] =>
+  document.events.path === '' ? [] : allParts(document, json).map((part) => eventKindOf(document, part));
+
+/** By what each part that is taken is told from its repetition; '' for those without. Two kinds of events may share ids. */
+export const idsIn = (document: PostsDocument, json: unknown): string[] =>
+  takenParts(document, json).map((part) => {
+    const id = saidAt(document.idPath, part);
+    return id === '' ? '' : JSON.stringify([eventKindOf(document, part), id]);
+  });
+
+/** What was learnt of one kind of event that came to an address. Times are milliseconds since 1970. */
+export interface KindLearnt {
+  came: number;
+  lastAt: number;
+  shape: Shape;
+}
+
+/** What does not come any more with events of a kind. */
+export interface GoneOfKind extends Gone {
+  kind: string;
+}
+
+export const goneOf = (learnt: Record<string, KindLearnt>): GoneOfKind[] =>
+  Object.entries(learnt).flatMap(([kind, { shape }]) => goneFrom(shape).map((gone) => ({ kind, ...gone })));
+
+/** So many kinds are told apart in what is learnt; what names more has something else in that place. */
+const MOST_KINDS = 60;
+
+/** What is known of the kinds of events at an address, after one more payload; those that are ignored among them. */
+export function learnFrom(
+  learnt: Record<string, KindLearnt>,
+  document: PostsDocument,
+  json: unknown,
+  at: number,
+): Record<string, KindLearnt> {
+  const next = new Map(Object.entries(learnt));
+  for (const one of allParts(document, json)) {
+    const kind = eventKindOf(document, one);
+    const before = next.get(kind) ?? { came: 0, lastAt: at, shape: NO_SHAPE };
+    if (before.came === 0 && next.size >= MOST_KINDS) continue;
+    const { value } = document.each === '' ? one.whole : one.part;
+    next.set(kind, { came: before.came + 1, lastAt: at, shape: learn(before.shape, value, at) });
+  }
+  return Object.fromEntries(next);
+}
+
+/** A path into what is learnt of a payload, as fields of the document write it. */
+export const asFieldPath = ({ each }: Pick<PostsDocument, 'each'>, path: string): string =>
+  each === '' ? path : path.replace(/^\$/, '@');
+
+/** What a body asks to be said back; null where it asks for nothing. */
+export function challengeIn({ challenge }: Pick<PostsDocument, 'challenge'>, json: unknown): string | null {
+  if (challenge.by !== 'body' || challenge.name === '') return null;
+  const asked = one(json, challenge.name);
+  return typeof asked === 'string' || typeof asked === 'number' ? String(asked) : null;
+}

@@ -1,0 +1,177 @@
+import { Hono } from 'hono';
+import { SecretInput, type ArrivalRow, type ArrivalView, type ShapeView } from '../../../contract/webhook.ts';
+import {
+  asFieldPath,
+  eventKindsIn,
+  findingsOf,
+  objectOf,
+  shapeOf,
+  type PostsDocument,
+  type RawSubmission,
+} from '../../../core/intake/index.ts';
+import { all } from '../../../core/json/index.ts';
+import { sendAgain } from '../../commands/sources/sendAgain.ts';
+import { setSecret } from '../../commands/sources/setSecret.ts';
+import type { Context } from '../../context.ts';
+import { jsonIn } from '../../intake/programBody.ts';
+import type { SourceRecord } from '../../store/sources.ts';
+import {
+  ARRIVALS_SHOWN,
+  findNoted,
+  listNoted,
+  listTaken,
+  readLearnt,
+  readSourceSecret,
+  type NotedArrival,
+  type TakenArrival,
+} from '../../store/webhooks.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { notFound, readInput } from '../problems.ts';
+
+/** What came to an address for programs, and its secret. @param must finds it, or answers that there is none */
+export function webhookRoutes(context: Context, must: (id: string) => Promise<SourceRecord>): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store } = context;
+
+  async function mustPosts(id: string): Promise<{ source: SourceRecord; document: PostsDocument }> {
+    const source = await must(id);
+    const document = source.live ?? source.draft;
+    if (document.kind !== 'posts') throw notFound('address for programs');
+    return { source, document };
+  }
+
+  app.get('/:id/arrivals', allow('people:read'), async (c) => {
+    const { source, document } = await mustPosts(c.req.param('id'));
+    const [taken, noted] = await Promise.all([listTaken(store.db, source.id), listNoted(store.db, source.id)]);
+    const rows = [
+      ...taken.map((one) => rowOfTaken(document, one)),
+      ...noted.map((one) => rowOfNoted(document, one)),
+    ].sort((one, other) => (one.at < other.at ? 1 : -1));
+    return c.json(rows.slice(0, ARRIVALS_SHOWN) satisfies ArrivalRow[]);
+  });
+
+  app.get('/:id/arrivals/:arrival', allow('people:read'), async (c) => {
+    const { source, document } = await mustPosts(c.req.param('id'));
+    const id = c.req.param('arrival');
+    const noted = await findNoted(store.db, source.id, id);
+    if (noted) {
+      const { contentType, headers, body } = noted;
+      const json = jsonIn(contentType, body);
+      return c.json({
+        ...rowOfNoted(document, noted),
+        contentType,
+        headers,
+        read: json === undefined ? null : { json },
+        body: body === '' ? null : body,
+      } satisfies ArrivalView);
+    }
+    const [taken] = await listTaken(store.db, source.id, id);
+    if (!taken) throw notFound('arrival');
+    const { raw } = taken;
+    return c.json({
+      ...rowOfTaken(document, taken),
+      contentType: raw.contentType,
+      headers: raw.headers,
+      read: { json: jsonOf(raw) },
+      body: null,
+    } satisfies ArrivalView);
+  });
+
+  app.post('/:id/arrivals/:arrival/again', allow('people:act'), async (c) => {
+    const { source } = await mustPosts(c.req.param('id'));
+    const submissions = outcome(
+      await sendAgain(c.get('actor'), context, { sourceId: source.id, arrivalId: c.req.param('arrival') }),
+    );
+    return c.json({ submissions });
+  });
+
+  app.get('/:id/shape', allow('people:read'), async (c) => {
+    const { source } = await mustPosts(c.req.param('id'));
+    // By the draft: its paths are what somebody works on.
+    const draft = source.draft as PostsDocument;
+    const [taken, noted, learnt, secret] = await Promise.all([
+      listTaken(store.db, source.id),
+      listNoted(store.db, source.id),
+      readLearnt(store.db, source.id),
+      readSourceSecret(store.db, source.id),
+    ]);
+    const payloads = [
+      ...taken.map(({ raw }) => jsonOf(raw)),
+      ...noted
+        .filter(({ outcome: of }) => LEARNT_FROM.has(of))
+        .map(({ contentType, body }) => jsonIn(contentType, body)),
+    ].filter((json) => json !== undefined && json !== null);
+    const samples = payloads.flatMap((json) =>
+      draft.each !== '' ? all(json, draft.each) : Array.isArray(json) ? (json as unknown[]) : [json],
+    );
+    const found = findingsOf(shapeOf(samples));
+    const fieldAt = (path: string) => draft.fields.find((field) => field.path === path)?.label ?? '';
+    return c.json({
+      samples: samples.length,
+      findings: found.map((finding) => ({
+        ...finding,
+        path: asFieldPath(draft, finding.path),
+        example: exampleAt(samples, finding.path, finding.secret),
+      })),
+      kinds: Object.entries(learnt.kinds).flatMap(([kind, { came, lastAt }]) =>
+        kind === '' ? [] : [{ kind, came, lastAt: new Date(lastAt).toISOString() }],
+      ),
+      gone: learnt.gone.map(({ path, since, ...rest }) => ({
+        ...rest,
+        path: asFieldPath(draft, path),
+        since: new Date(since).toISOString(),
+        field: fieldAt(asFieldPath(draft, path)),
+      })),
+      secretSince: secret === null ? null : new Date(secret.setAt).toISOString(),
+    } satisfies ShapeView);
+  });
+
+  app.put('/:id/secret', allow('sources:write'), async (c) => {
+    const { source } = await mustPosts(c.req.param('id'));
+    const { secret } = await readInput(c, SecretInput);
+    return c.json(outcome(await setSecret(c.get('actor'), context, { id: source.id, secret })));
+  });
+
+  return app;
+}
+
+const LEARNT_FROM = new Set(['sample', 'closed', 'ignored', 'not valid']);
+
+const jsonOf = ({ payload }: RawSubmission): unknown =>
+  payload === null ? null : payload.kind === 'json' ? payload.json : objectOf(payload.entries);
+
+const rowOfTaken = (document: PostsDocument, { id, receivedAt, submissions, raw }: TakenArrival): ArrivalRow => ({
+  id,
+  at: new Date(receivedAt).toISOString(),
+  outcome: 'taken',
+  why: '',
+  kinds: kindsIn(document, jsonOf(raw)),
+  submissions,
+});
+
+const rowOfNoted = (document: PostsDocument, noted: NotedArrival): ArrivalRow => ({
+  id: noted.id,
+  at: new Date(noted.receivedAt).toISOString(),
+  outcome: noted.outcome,
+  why: noted.why,
+  kinds: kindsIn(document, jsonIn(noted.contentType, noted.body)),
+  submissions: noted.submissions,
+});
+
+const kindsIn = (document: PostsDocument, json: unknown): string[] =>
+  typeof json === 'object' && json !== null
+    ? [...new Set(eventKindsIn(document, json))].filter((kind) => kind !== '')
+    : [];
+
+/** The newest thing that stands at a place. */
+function exampleAt(samples: unknown[], path: string, isSecret: boolean): string {
+  if (isSecret) return '';
+  for (const sample of samples) {
+    const [found] = all(sample, path);
+    if (found !== undefined && found !== null && found !== '') return textOf(found).slice(0, 80);
+  }
+  return '';
+}
+
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : (JSON.stringify(value) ?? ''));

@@ -1,0 +1,47 @@
+import { goneOf, learnFrom, objectOf, type PostsDocument } from '../../core/intake/index.ts';
+import type { Context } from '../context.ts';
+import { jsonIn } from '../intake/programBody.ts';
+import { findSource } from '../store/sources.ts';
+import { listUnread, listWebhookIds, readLearnt, saveLearnt } from '../store/webhooks.ts';
+
+/** So many of what came to one address are read at each beat. */
+const READ_TOGETHER = 200;
+
+/** Learns what the payloads look like that come to addresses for programs, whatever became of them. */
+export async function learnShapes({ store }: Context): Promise<void> {
+  for (const id of await listWebhookIds(store.db)) {
+    const before = await readLearnt(store.db, id);
+    const { taken, noted } = await listUnread(store.db, before, READ_TOGETHER);
+    const [lastTaken, lastNoted] = [taken.at(-1), noted.at(-1)];
+    if (!lastTaken && !lastNoted) continue;
+    const source = await findSource(store.db, id);
+    if (source?.draft.kind !== 'posts') continue;
+    const document = (source.live ?? source.draft) as PostsDocument;
+    let { kinds } = before;
+    const read = new Set<string>();
+    const payloads = [
+      ...taken.flatMap(({ raw, arrivalId, at }) => {
+        // Several submissions by one arrival share what came.
+        if (raw.payload === null || (arrivalId !== null && read.has(arrivalId))) return [];
+        if (arrivalId !== null) read.add(arrivalId);
+        const { payload } = raw;
+        return [{ at, json: payload.kind === 'json' ? payload.json : objectOf(payload.entries) }];
+      }),
+      ...noted
+        .filter(({ outcome }) => outcome !== 'repeated' && outcome !== 'taken')
+        .flatMap(({ body, contentType, receivedAt }) => {
+          const json = jsonIn(contentType, body);
+          return json === undefined ? [] : [{ at: receivedAt, json }];
+        }),
+    ].sort((one, other) => one.at - other.at);
+    for (const { json, at } of payloads) kinds = learnFrom(kinds, document, json, at);
+    // Another worker may have read the same meanwhile: then its reading stands.
+    await saveLearnt(store.db, before, {
+      sourceId: id,
+      submissionId: lastTaken?.id ?? before.submissionId,
+      notedId: lastNoted?.id ?? before.notedId,
+      kinds,
+      gone: goneOf(kinds),
+    });
+  }
+}
