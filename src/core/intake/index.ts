@@ -34,10 +34,11 @@ export {
   type PostsDocument,
   type SourceDocument,
 } from './source.ts';
-export { fieldsFor, findingsOf, inferFields, shapeOf, type Gone, type PathFinding, type Shape } from './shape.ts';
+export { withFieldsFor, findingsOf, inferFields, shapeOf, type Gone, type PathFinding, type Shape } from './shape.ts';
 export {
   actOf,
   asFieldPath,
+  asUsable,
   ANSWER_STATUSES,
   challengeIn,
   CHALLENGES,

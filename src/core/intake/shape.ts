@@ -130,7 +130,7 @@ export const findingsOf = ({ came, paths }: Shape): PathFinding[] =>
       type,
       confidence: filled === 0 ? 0 : count / filled,
       filled: came === 0 ? 0 : filled / came,
-      personal: PERSONAL_TYPES.includes(type) || PERSONAL_NAME.test(plain(name)),
+      personal: PERSONAL_TYPES.includes(type) || (PERSONAL_NAME.test(plain(name)) && !isOfThing(path, name)),
       secret: SECRET_NAME.test(plain(name)),
     };
   });
@@ -144,6 +144,9 @@ function mostly(types: PathSeen['types']): [type: TypeName, count: number] {
   const [first = ['text', 0]] = [...counts].sort(([, one], [, other]) => other - one);
   return first[1] >= MOSTLY * all ? first : ['text', texts];
 }
+
+/** What is in a list has a name itself, which is nobody's. */
+const isOfThing = (path: string, name: string): boolean => name === 'name' && path.includes('[*]');
 
 const MOSTLY = 0.8;
 const PERSONAL_TYPES: TypeName[] = ['email', 'phone', 'person name', 'postal address'];
@@ -160,12 +163,23 @@ function namesIn(path: string): string[] {
   );
 }
 
-/** A field for each place that somebody chose; in a name that is taken, with the name around it. */
-export function fieldsFor(findings: Pick<PathFinding, 'path' | 'type'>[], before: SourceField[] = []): SourceField[] {
+/**
+ * Fields with one more for each place that somebody chose; in a name that is taken, with the name around it. A field that is
+ * there already, of the same name and type, and looks for nothing yet, is the one that is meant.
+ */
+export function withFieldsFor(before: SourceField[], findings: Pick<PathFinding, 'path' | 'type'>[]): SourceField[] {
   const fields = [...before];
   const meant = new Set(before.map(({ keepAs }) => keepAs));
   for (const { path, type } of findings) {
     if (fields.length === MOST_FIELDS) break;
+    const waits = fields.findIndex(
+      (field) => field.path === '' && field.type === type && field.key === keyFor(namesIn(path).at(-1) ?? '', []),
+    );
+    const waiting = fields[waits];
+    if (waiting) {
+      fields[waits] = { ...waiting, path };
+      continue;
+    }
     const names = namesIn(path);
     const name = names.at(-1) ?? '';
     const label = labelOf(name || 'value');
@@ -177,7 +191,7 @@ export function fieldsFor(findings: Pick<PathFinding, 'path' | 'type'>[], before
     meant.add(meaning);
     fields.push({ ...plainField(key, type), label, path, keepAs });
   }
-  return fields.slice(before.length);
+  return fields;
 }
 
 /**
@@ -185,7 +199,10 @@ export function fieldsFor(findings: Pick<PathFinding, 'path' | 'type'>[], before
  * Whoever wires the source looks them over.
  */
 export const inferFields = (...examples: unknown[]): SourceField[] =>
-  fieldsFor(findingsOf(shapeOf(examples)).filter(({ path, secret }) => !path.includes('[*]') && !secret));
+  withFieldsFor(
+    [],
+    findingsOf(shapeOf(examples)).filter(({ path, secret }) => !path.includes('[*]') && !secret),
+  );
 
 interface Leaf {
   path: string;

@@ -1,4 +1,4 @@
-import { one, textAt } from '../json/index.ts';
+import { isPath, one, textAt } from '../json/index.ts';
 import { goneFrom, learn, NO_SHAPE, type Gone, type Shape } from './shape.ts';
 import { foundFor, partsOf, wholesOf, type Located } from './places.ts';
 import type { PostsDocument } from './source.ts';
@@ -110,6 +110,22 @@ function saidAt(path: string, { whole, part }: Part): string {
 /** The kind of the event that a part tells. */
 export const eventKindOf = ({ events }: Pick<PostsDocument, 'events'>, part: Part): string =>
   saidAt(events.path, part).slice(0, 120);
+
+/** A draft as far as it can be used: paths that are none, since somebody is still typing them, are left out. */
+export function asUsable(document: PostsDocument): PostsDocument {
+  const usable = (path: string) => (path !== '' && isPath(path.replace(/^@/, '$')) ? path : '');
+  return {
+    ...document,
+    each: usable(document.each),
+    idPath: usable(document.idPath),
+    events: { ...document.events, path: usable(document.events.path) },
+    challenge:
+      document.challenge.by === 'body'
+        ? { ...document.challenge, name: usable(document.challenge.name) }
+        : document.challenge,
+    fields: document.fields.map((field) => ({ ...field, path: usable(field.path) })),
+  };
+}
 
 /** What becomes of an event of a kind. */
 export function actOf({ events }: Pick<PostsDocument, 'events'>, kind: string): EventAct {

@@ -14,7 +14,7 @@ export interface Posted {
   status: number;
   /** A body of its own each time. */
   body: () => string;
-  headers: Record<string, string>;
+  headers: Record<string, string> | ((body: string) => Record<string, string>);
 }
 
 /**
@@ -36,7 +36,9 @@ export async function besideBare({ config }: Context, count: number, posted: Pos
   const dispatcher = new Agent({ connections: AT_ONCE });
   const measure = (url: string, status: number) => () =>
     perSecond(count, AT_ONCE, async () => {
-      const response = await request(url, { method: 'POST', dispatcher, body: posted.body(), headers: posted.headers });
+      const body = posted.body();
+      const headers = typeof posted.headers === 'function' ? posted.headers(body) : posted.headers;
+      const response = await request(url, { method: 'POST', dispatcher, body, headers });
       await response.body.dump();
       if (response.statusCode !== status) throw new Error(`${url} answered ${response.statusCode}`);
     });

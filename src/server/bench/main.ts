@@ -3,6 +3,7 @@ import { parseArgs } from 'node:util';
 import { benchAccept } from './accept.ts';
 import { benchCount } from './count.ts';
 import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
+import { benchHook } from './hook.ts';
 import { benchPublic } from './public.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
@@ -15,6 +16,7 @@ import type { Comparison } from './compare.ts';
 const BENCHES: Record<string, () => Promise<Comparison>> = {
   accept: benchAccept,
   public: benchPublic,
+  hook: benchHook,
   count: benchCount,
   mapping: benchMapping,
   path: benchPath,
@@ -27,6 +29,7 @@ const BENCHES: Record<string, () => Promise<Comparison>> = {
 const MEANINGS: Record<string, string> = {
   accept: 'submissions accepted, against a bare handler with one INSERT (aim 0.6)',
   public: 'forms sent by the script on a page, with all checks, against the same handler (aim 0.5)',
+  hook: 'signed messages taken by an inbound webhook, against the same handler (aim 0.6)',
   count: 'showings of forms noted, two events each, against the same handler',
   mapping: 'mappings of 25 lines applied, against a hand-written function (aim 0.5)',
   path: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',

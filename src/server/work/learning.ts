@@ -1,4 +1,4 @@
-import { goneOf, learnFrom, objectOf, type PostsDocument } from '../../core/intake/index.ts';
+import { asUsable, goneOf, learnFrom, objectOf, type PostsDocument } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { jsonIn } from '../intake/programBody.ts';
 import { findSource } from '../store/sources.ts';
@@ -16,7 +16,7 @@ export async function learnShapes({ store }: Context): Promise<void> {
     if (!lastTaken && !lastNoted) continue;
     const source = await findSource(store.db, id);
     if (source?.draft.kind !== 'posts') continue;
-    const document = (source.live ?? source.draft) as PostsDocument;
+    const document = asUsable((source.live ?? source.draft) as PostsDocument);
     let { kinds } = before;
     const read = new Set<string>();
     const payloads = [

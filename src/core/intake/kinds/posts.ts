@@ -69,6 +69,7 @@ function readFound(field: SourceField, found: unknown[]): Result<FieldValue> {
   switch (field.type) {
     case 'list of records':
       if (isListOfRecords(first)) return readRecords(first);
+      // XML does not tell one in a list from one by itself.
       return isListOfRecords(given) ? readRecords(given) : readText(field, first);
     case 'several choices':
       return readAnswers(

@@ -2,14 +2,17 @@ import { Hono } from 'hono';
 import { SecretInput, type ArrivalRow, type ArrivalView, type ShapeView } from '../../../contract/webhook.ts';
 import {
   asFieldPath,
+  asUsable,
   eventKindsIn,
   findingsOf,
   objectOf,
   shapeOf,
+  type PathFinding,
   type PostsDocument,
   type RawSubmission,
 } from '../../../core/intake/index.ts';
 import { all } from '../../../core/json/index.ts';
+import { holds, inWords } from '../../../core/values/index.ts';
 import { sendAgain } from '../../commands/sources/sendAgain.ts';
 import { setSecret } from '../../commands/sources/setSecret.ts';
 import type { Context } from '../../context.ts';
@@ -22,6 +25,7 @@ import {
   listTaken,
   readLearnt,
   readSourceSecret,
+  type Learnt,
   type NotedArrival,
   type TakenArrival,
 } from '../../store/webhooks.ts';
@@ -38,7 +42,7 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
     const source = await must(id);
     const document = source.live ?? source.draft;
     if (document.kind !== 'posts') throw notFound('address for programs');
-    return { source, document };
+    return { source, document: asUsable(document) };
   }
 
   app.get('/:id/arrivals', allow('people:read'), async (c) => {
@@ -89,20 +93,15 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
   app.get('/:id/shape', allow('people:read'), async (c) => {
     const { source } = await mustPosts(c.req.param('id'));
     // By the draft: its paths are what somebody works on.
-    const draft = source.draft as PostsDocument;
+    const draft = asUsable(source.draft as PostsDocument);
     const [taken, noted, learnt, secret] = await Promise.all([
       listTaken(store.db, source.id),
       listNoted(store.db, source.id),
       readLearnt(store.db, source.id),
       readSourceSecret(store.db, source.id),
     ]);
-    const payloads = [
-      ...taken.map(({ raw }) => jsonOf(raw)),
-      ...noted
-        .filter(({ outcome: of }) => LEARNT_FROM.has(of))
-        .map(({ contentType, body }) => jsonIn(contentType, body)),
-    ].filter((json) => json !== undefined && json !== null);
-    const samples = payloads.flatMap((json) =>
+    const came = samplesOf(taken, noted);
+    const samples = came.flatMap(({ json }) =>
       draft.each !== '' ? all(json, draft.each) : Array.isArray(json) ? (json as unknown[]) : [json],
     );
     const found = findingsOf(shapeOf(samples));
@@ -112,11 +111,9 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
       findings: found.map((finding) => ({
         ...finding,
         path: asFieldPath(draft, finding.path),
-        example: exampleAt(samples, finding.path, finding.secret),
+        example: exampleAt(samples, finding),
       })),
-      kinds: Object.entries(learnt.kinds).flatMap(([kind, { came, lastAt }]) =>
-        kind === '' ? [] : [{ kind, came, lastAt: new Date(lastAt).toISOString() }],
-      ),
+      kinds: kindsSeen(draft, learnt, came),
       gone: learnt.gone.map(({ path, since, ...rest }) => ({
         ...rest,
         path: asFieldPath(draft, path),
@@ -134,6 +131,29 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
   });
 
   return app;
+}
+
+/** What came that can be read, with when it did. */
+const samplesOf = (taken: TakenArrival[], noted: NotedArrival[]): { json: unknown; at: number }[] =>
+  [
+    ...taken.map(({ raw, receivedAt }) => ({ json: jsonOf(raw), at: receivedAt })),
+    ...noted
+      .filter(({ outcome: of }) => LEARNT_FROM.has(of))
+      .map(({ contentType, body, receivedAt }) => ({ json: jsonIn(contentType, body), at: receivedAt })),
+  ].filter(({ json }) => json !== undefined && json !== null);
+
+/** The kinds of events that came: as they were counted, or, where the draft tells them apart in another way, among the newest. */
+function kindsSeen(draft: PostsDocument, { kinds }: Learnt, came: { json: unknown; at: number }[]): ShapeView['kinds'] {
+  const newest = new Map<string, { came: number; lastAt: number }>();
+  for (const { json, at } of came)
+    for (const kind of eventKindsIn(draft, json)) {
+      const before = newest.get(kind) ?? { came: 0, lastAt: 0 };
+      newest.set(kind, { came: before.came + 1, lastAt: Math.max(before.lastAt, at) });
+    }
+  const all = new Map([...newest, ...Object.entries(kinds).filter(([kind]) => newest.size === 0 || newest.has(kind))]);
+  return [...all].flatMap(([kind, { came: count, lastAt }]) =>
+    kind === '' ? [] : [{ kind, came: count, lastAt: new Date(lastAt).toISOString() }],
+  );
 }
 
 const LEARNT_FROM = new Set(['sample', 'closed', 'ignored', 'not valid']);
@@ -165,11 +185,12 @@ const kindsIn = (document: PostsDocument, json: unknown): string[] =>
     : [];
 
 /** The newest thing that stands at a place. */
-function exampleAt(samples: unknown[], path: string, isSecret: boolean): string {
-  if (isSecret) return '';
+function exampleAt(samples: unknown[], { path, type, secret }: PathFinding): string {
+  if (secret) return '';
   for (const sample of samples) {
     const [found] = all(sample, path);
-    if (found !== undefined && found !== null && found !== '') return textOf(found).slice(0, 80);
+    if (found !== undefined && found !== null && found !== '')
+      return (holds(type, found) ? inWords(found) : textOf(found)).slice(0, 80);
   }
   return '';
 }

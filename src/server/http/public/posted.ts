@@ -1,5 +1,6 @@
 import type { Context as HonoContext } from 'hono';
 import {
+  asUsable,
   challengeIn,
   eventKindsIn,
   objectOf,
@@ -69,7 +70,7 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
   }
 
   return async function take(c: HonoContext, source: SourceRecord, inPath: string): Promise<Response> {
-    const document = (source.live ?? source.draft) as PostsDocument;
+    const document = source.live === null ? asUsable(source.draft as PostsDocument) : (source.live as PostsDocument);
     const { proof } = document;
     const address = visitorAddress(c, config.trustedProxies);
     const isOpen = proof.by === 'nothing';
@@ -115,7 +116,7 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
     const asked = challengeIn(document, json);
     if (asked !== null) return c.text(asked, 200, { 'x-content-type-options': 'nosniff' });
     if (source.live === null) {
-      await note(came, 'sample', 'It came before this source was published: it is an example to map with.');
+      await note(came, 'sample', '');
       return c.json({ accepted: false, kept: 'as an example, until the source is published' }, 202);
     }
     if (source.state !== 'live') {

@@ -72,6 +72,8 @@ export function SourcesPage() {
   );
 }
 
+const KIND_WORDS: Record<MadeKind, string> = { form: 'form', posts: 'webhook' };
+
 const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
   posts: 'Inbound webhook: another system sends what it has to an address of yours.',
@@ -215,7 +217,7 @@ function SourceList({ lines, openId, onAdd }: { lines: SourceLine[]; openId: str
           </strong>
           <span className="flex justify-between gap-2 text-quiet text-sm">
             <span className="truncate">
-              {[kind, folder, `${today} in 24 hours`].filter((text) => text !== '').join(' · ')}
+              {[KIND_WORDS[kind], folder, `${today} in 24 hours`].filter((text) => text !== '').join(' · ')}
             </span>
             <StateMark
               state={archivedAt !== null ? 'archived' : changed && liveVersion !== null ? 'changed' : state}

@@ -6,6 +6,7 @@ import {
   type WebhookAnswer,
 } from '../../../../core/intake/index.ts';
 import { Field } from '../../../parts/Field.tsx';
+import { PLACES } from './places.ts';
 
 interface AnswerPartProps {
   document: PostsDocument;
@@ -45,6 +46,7 @@ export function AnswerPart({ document, set, about }: AnswerPartProps) {
           value={idPath}
           spellCheck={false}
           placeholder="$.id"
+          list={PLACES}
           onChange={({ target }) => set({ idPath: target.value.trim() })}
         />
       </Field>

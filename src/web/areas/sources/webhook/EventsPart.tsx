@@ -3,6 +3,7 @@ import type { ShapeView } from '../../../../contract/webhook.ts';
 import { EVENT_ACTS, type EventAct, type EventKinds } from '../../../../core/intake/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { Time } from '../../../parts/Time.tsx';
+import { PLACES } from './places.ts';
 
 interface EventsPartProps {
   events: EventKinds;
@@ -40,6 +41,7 @@ export function EventsPart({ events, onChange, seen, about }: EventsPartProps) {
           value={path}
           spellCheck={false}
           placeholder="$.type"
+          list={PLACES}
           onChange={({ target }) => onChange({ ...events, path: target.value.trim() })}
         />
       </Field>

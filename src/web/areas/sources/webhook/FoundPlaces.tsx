@@ -1,5 +1,5 @@
 import type { ShapeView } from '../../../../contract/webhook.ts';
-import { fieldsFor } from '../../../../core/intake/index.ts';
+import { withFieldsFor } from '../../../../core/intake/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { percent } from '../../../parts/figures.ts';
 
@@ -14,7 +14,7 @@ export function FoundPlaces({ shape: { samples, findings, gone }, fields, onFiel
   const taken = new Set(fields.map(({ path }) => path));
   const free = findings.filter(({ path }) => !taken.has(path));
   const useful = free.filter(({ path, secret }) => !secret && !path.includes('[*]'));
-  const take = (chosen: typeof findings) => onFields([...fields, ...fieldsFor(chosen, fields)]);
+  const take = (chosen: typeof findings) => onFields(withFieldsFor(fields, chosen));
   if (samples === 0) return null;
   return (
     <section aria-labelledby="found">
@@ -53,7 +53,7 @@ export function FoundPlaces({ shape: { samples, findings, gone }, fields, onFiel
                   <td>
                     {type}
                     {confidence < 1 && confidence > 0 && <span className="text-quiet"> in {percent(confidence)}</span>}
-                    {personal && <span className="block text-quiet">personal</span>}
+                    {personal && <span className="text-quiet">, personal</span>}
                     {secret && <span className="block text-warning font-semibold">looks secret</span>}
                   </td>
                   <td className="whitespace-nowrap">{percent(filled)}</td>

@@ -5,6 +5,7 @@ import { useShape } from '../../../data/webhooks.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { FieldsEditor } from '../FieldsEditor.tsx';
 import { TrustField } from '../TrustField.tsx';
+import { PLACES } from './places.ts';
 import { AddressPart } from './AddressPart.tsx';
 import { AnswerPart } from './AnswerPart.tsx';
 import { Arrivals } from './Arrivals.tsx';
@@ -22,6 +23,9 @@ interface WebhookPartsProps {
   liveIds: string[];
 }
 
+/** What an id or a kind of event is written as. */
+const TELLING = new Set<string>(['text', 'number']);
+
 const NOTHING_LEARNT: ShapeView = { samples: 0, findings: [], kinds: [], gone: [], secretSince: null };
 
 /** An address for programs: what is taken out of what comes, and what is asked of whoever sends. */
@@ -29,6 +33,13 @@ export function WebhookParts({ source, document, set, about, liveIds }: WebhookP
   const { data: shape = NOTHING_LEARNT } = useShape(source.id, source.draftAt);
   return (
     <div className="p-5 flex flex-col gap-7">
+      <datalist id={PLACES}>
+        {shape.findings
+          .filter(({ path, type }) => TELLING.has(type) && !path.includes('[*]'))
+          .map(({ path }) => (
+            <option key={path} value={path} />
+          ))}
+      </datalist>
       <FoundPlaces shape={shape} fields={document.fields} onFields={(fields) => set({ fields })} />
       <section aria-labelledby="fields">
         <h3 id="fields" className="text-lg font-semibold">
