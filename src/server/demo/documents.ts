@@ -403,6 +403,8 @@ export const ordersSource = (): PostsDocument => ({
   trust: 'usual',
   each: '',
   ...PLAIN_WEBHOOK,
+  proof: { ...PLAIN_WEBHOOK.proof, by: 'standard webhooks' },
+  idPath: '$.order',
 });
 
 /** Groups are called back; the front desk hears of every order. */

@@ -12,6 +12,7 @@ import { addPurpose } from '../commands/purposes/addPurpose.ts';
 import { publishRoute } from '../commands/routes/publishRoute.ts';
 import { addOwnFile } from '../commands/ownFiles/addOwnFile.ts';
 import { addSource } from '../commands/sources/addSource.ts';
+import { setSecret } from '../commands/sources/setSecret.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { noteEvents } from '../store/counting.ts';
@@ -237,6 +238,11 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     if (source.publicId !== 'sky-letter-sign-up') continue;
     const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live);
     await fetch(`${siteUrl}/form.html`, { method: 'PUT', body: form });
+  }
+  const orders = (await listSources(store.db)).find(({ publicId }) => publicId === 'box-office-orders');
+  if (orders) {
+    const { address: url, secret } = mustDo(await setSecret(IWASHI, context, { id: orders.id, secret: '' }));
+    await fetch(`${siteUrl}/told.json`, { method: 'PUT', body: JSON.stringify({ url, secret }) });
   }
   const script = `<script async src="${config.publicUrl}/place/script.js"></script>`;
   await fetch(`${siteUrl}/head.html`, { method: 'PUT', body: script });

@@ -1,5 +1,7 @@
 import { html, raw } from 'hono/html';
 
+import type { Order } from './boxOffice.ts';
+
 type Html = ReturnType<typeof html>;
 
 const STYLE = `
@@ -124,6 +126,7 @@ export const evenings = (head: string) =>
           </tr>
         </tbody>
       </table>
+      <p><a href="/book">Book your seats</a>, and bring a coat.</p>
       <p><a href="/sky-letter">The Sky letter</a> says in time which evenings will be worth the walk.</p>
     </main>`,
   );
@@ -163,13 +166,46 @@ export const book = (head: string, { evening, name, email }: Record<'evening' | 
     'Choose your seats',
     html`<main class="wide">
       <h1>Choose your seats</h1>
-      <dl>
-        <dt>Evening</dt>
-        <dd>${evening || 'not chosen yet'}</dd>
-        <dt>For</dt>
-        <dd>${name} ${email === '' ? '' : `(${email})`}</dd>
-      </dl>
       <p>Row by the dome, row by the wall, or the bench with the blanket: we keep it until dusk.</p>
+      ${/^\d{4}-\d\d-\d\d$/.test(evening) || evening === '' ? '' : html`<p>You asked for: ${evening}.</p>`}
+      <form method="post" action="/book">
+        <p>
+          <label>Evening <input type="date" name="evening" required value="${evening}" /></label>
+        </p>
+        <p>
+          <label>Name <input name="name" required autocomplete="name" value="${name}" /></label>
+        </p>
+        <p>
+          <label
+            >Phone <input type="tel" name="phone" required autocomplete="tel" placeholder="+44 1632 960 100"
+          /></label>
+          <small>By booking you agree that we call you about your evening.</small>
+        </p>
+        <p>
+          <label
+            >Email, if you have one <input type="email" name="email" autocomplete="email" value="${email}"
+          /></label>
+        </p>
+        <p>
+          <label>Tickets <input type="number" name="tickets" min="1" max="40" value="2" required /></label>
+        </p>
+        <p>
+          <label><input type="checkbox" name="chart" value="yes" /> and a star chart</label>
+        </p>
+        <button>Book</button>
+      </form>
+    </main>`,
+  );
+
+/** After an evening was booked. */
+export const booked = (head: string, number: number, { evening, name, tickets }: Order) =>
+  sitePage(
+    head,
+    '/book',
+    'Booked',
+    html`<main class="wide">
+      <h1>Booked</h1>
+      <p>Order ${number}: ${tickets} for ${evening}, in the name of ${name}. The box office has it.</p>
     </main>`,
   );
 
