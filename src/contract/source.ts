@@ -22,6 +22,7 @@ import {
   SOURCE_KINDS,
   FIRST_START,
   STARTS,
+  type FileDocument,
   type FormDocument,
   type PostsDocument,
   type MadeDocument,
@@ -186,6 +187,11 @@ export class PostsDocumentInput extends AnySourceInput implements PostsDocument 
   @ValidateNested()
   @Type(() => ChallengeInput)
   challenge!: ChallengeInput;
+}
+
+export class FileDocumentInput extends AnySourceInput implements FileDocument {
+  @IsIn(['file'])
+  kind!: 'file';
 }
 
 export class SourceInput {

@@ -26,6 +26,8 @@ export interface Config {
   uploadFolder: string;
   /** The largest file that is taken, in bytes. */
   uploadBytes: number;
+  /** The largest file that is imported, in bytes. */
+  importBytes: number;
   /** How long the requests and answers of attempts are kept, in days. */
   attemptDays: number;
   /** Filled into the sign-in page of a demo. */
@@ -55,6 +57,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     dropFolder: env.IWASHI_DROPS ?? path.join(dataFolder, 'drops'),
     uploadFolder: env.IWASHI_UPLOADS ?? path.join(dataFolder, 'uploads'),
     uploadBytes: wholeNumber(env, 'IWASHI_UPLOAD_BYTES', 10 * 1024 * 1024),
+    importBytes: wholeNumber(env, 'IWASHI_IMPORT_BYTES', 512 * 1024 * 1024),
     attemptDays: wholeNumber(env, 'IWASHI_ATTEMPT_DAYS', 90),
     demoSignIn:
       env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD

@@ -69,6 +69,17 @@ export class Operator {
       body: content,
     });
 
+  /** The same to any address that takes a file. */
+  async bring<T>(path: string, name: string, content: Uint8Array<ArrayBuffer> | string): Promise<T> {
+    const response = await fetch(`${this.#app}/api${path}`, {
+      method: 'POST',
+      headers: { cookie: this.#cookie, 'x-iwashi-csrf': this.#csrf, [FILE_NAME_HEADER]: encodeURIComponent(name) },
+      body: content,
+    });
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+    return (await response.json()) as T;
+  }
+
   /** Opens an address of the application, as a link in a browser does. */
   open = (url: string): Promise<Response> => fetch(url, { headers: { cookie: this.#cookie } });
 

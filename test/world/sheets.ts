@@ -12,24 +12,30 @@ export interface SheetCell {
   isFormula: boolean;
 }
 
-/** Opens a file in LibreOffice (Debian's, without a window) and tells what is in its cells, row by row. */
+/** Has LibreOffice (Debian's, without a window) write a file in another format. @returns where it is, in the same folder as its profile */
+export function convertedBySheets(file: string, to: string, folder: string, readAs: string[] = []): string {
+  execFileSync(
+    'soffice',
+    [
+      `-env:UserInstallation=file://${folder}/profile`,
+      '--headless',
+      ...readAs,
+      '--convert-to',
+      to,
+      '--outdir',
+      folder,
+      file,
+    ],
+    { stdio: 'pipe', timeout: 120_000 },
+  );
+  return path.join(folder, `${path.basename(file, path.extname(file))}.${to.split(':')[0] ?? to}`);
+}
+
+/** Opens a file in LibreOffice and tells what is in its cells, row by row. */
 export function openedBySheets(file: string): SheetCell[][] {
   const folder = mkdtempSync(path.join(tmpdir(), 'iwashi-sheets-'));
   try {
-    execFileSync(
-      'soffice',
-      [
-        `-env:UserInstallation=file://${folder}/profile`,
-        '--headless',
-        '--convert-to',
-        'fods',
-        '--outdir',
-        folder,
-        file,
-      ],
-      { stdio: 'pipe', timeout: 120_000 },
-    );
-    const opened = readFileSync(path.join(folder, `${path.basename(file, path.extname(file))}.fods`), 'utf8');
+    const opened = readFileSync(convertedBySheets(file, 'fods', folder), 'utf8');
     const document = parseDocument(opened, { xmlMode: true });
     return DomUtils.getElementsByTagName('table:table-row', document.children).map((row) =>
       DomUtils.getElementsByTagName('table:table-cell', row.children).map((cell) => ({

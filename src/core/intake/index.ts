@@ -25,6 +25,7 @@ export {
   readSource,
   SOURCE_FORMAT,
   SOURCE_KINDS,
+  type FileDocument,
   type FormDocument,
   type MadeDocument,
   type MadeKind,

@@ -18,7 +18,7 @@ import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
 
 /** By what people, or other systems for them, hand something over: the kinds that operators make. */
-export const SOURCE_KINDS = ['form', 'posts'] as const;
+export const SOURCE_KINDS = ['form', 'posts', 'file'] as const;
 export type MadeKind = (typeof SOURCE_KINDS)[number];
 /** notices: what a connected system tells us; such a source is there as soon as one is listened to. */
 export type SourceKind = MadeKind | 'notices';
@@ -91,6 +91,19 @@ export interface PostsDocument extends AnySource, WebhookParts {
   each: string;
 }
 
+/** Files whose rows are submissions: lists of people that were kept elsewhere. */
+export interface FileDocument extends AnySource {
+  kind: 'file';
+}
+
+/** The same as an address for programs, which reads payloads in the same way. Each row is one of its own. */
+export const asPosts = (document: FileDocument): PostsDocument => ({
+  ...document,
+  kind: 'posts',
+  each: '',
+  ...PLAIN_WEBHOOK,
+});
+
 /** Where in what a system tells the parts of an event are, as JSONPaths, and what its kinds mean. */
 export interface NoticePaths {
   /** To each event; absent where what is told is one. */
@@ -110,7 +123,7 @@ export interface NoticesDocument extends AnySource {
 }
 
 /** A source that an operator builds; publishing freezes it as a version. */
-export type MadeDocument = FormDocument | PostsDocument;
+export type MadeDocument = FormDocument | PostsDocument | FileDocument;
 export type SourceDocument = MadeDocument | NoticesDocument;
 
 /** What a form has before anybody chose anything: its questions in the order of its fields, in English, plainly. */

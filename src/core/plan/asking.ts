@@ -28,10 +28,14 @@ export function wordingOf(
 export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { given: Given[]; refused: Given[] } {
   const given: Given[] = [];
   const refused: Given[] = [];
+  const { imported } = input;
   for (const ask of route.document.consent.asks) {
-    const one = { ask, wording: wordingOf(ask, input) };
-    const isGiven = ask.tickField === '' || input.values[ask.tickField] === true;
+    const one = { ask, wording: imported ? imported.words : wordingOf(ask, input) };
+    const isTicked = ask.tickField === '' || input.values[ask.tickField] === true;
+    const isGiven = isTicked && (!imported || mayBeTakenOver(plan, route, ask, input));
     (isGiven ? given : refused).push(one);
+    // Nobody who is in a list was offered anything by us.
+    if (imported && !isGiven) continue;
     for (const channel of ask.channels)
       addConsent(plan, {
         kind: isGiven ? 'given' : 'not given',
@@ -39,11 +43,24 @@ export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { g
         channel,
         wording: one.wording,
       });
+    if (imported) {
+      if (imported.agreed === 'confirmed' && ask.channels.includes('email'))
+        addConsent(plan, { kind: 'confirmed', purpose: ask.purpose, channel: 'email', wording: one.wording });
+      continue;
+    }
     const left = ask.channels.filter((channel) => hasTakenBack(input.known.consent, { purpose: ask.purpose, channel }));
     if (isGiven && left.length > 0)
       note(plan, 'left before', `${route.name}: they took back before what they agree to anew by "${one.wording}".`);
   }
   return { given, refused };
+}
+
+/** Whether what a list says of somebody's consent may be taken over: never where they took it back here. */
+function mayBeTakenOver(plan: Plan, route: LiveRoute, ask: ConsentAsk, { known, imported }: PlanInput): boolean {
+  if (imported?.agreed === 'no') return false;
+  const left = ask.channels.some((channel) => hasTakenBack(known.consent, { purpose: ask.purpose, channel }));
+  if (left) note(plan, 'left before', `${route.name}: they took it back before, and a list cannot give it again.`);
+  return !left;
 }
 
 /** Whether the person proved that the address is theirs, for a purpose. */

@@ -1,6 +1,6 @@
 import { decide, fieldsAskedFor, isOfKnown, type Condition, type Decision, type Facts } from '../conditions/index.ts';
 import type { ContactKey } from '../identity/index.ts';
-import { factFields, factsOf, type Visit } from '../intake/index.ts';
+import { factFields, factsOf, type SourceDocument, type Visit } from '../intake/index.ts';
 import type { FieldValues, SourceField, Trust } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
 import { knowledgeOf, type KnownPerson } from './knowledge.ts';
@@ -15,7 +15,23 @@ export interface LiveRoute {
   document: RouteDocument;
 }
 
+/** What is said of people who are taken over from a list, rather than having sent something themselves. */
+export interface Imported {
+  /** no: nobody was asked. given: they agreed. confirmed: they agreed, and proved that the address is theirs. */
+  agreed: (typeof IMPORTED_AS)[number];
+  /** The words that they agreed to. */
+  words: string;
+}
+
+/** What is shown of a plan for a row of a file, before anybody has said what its people agreed to: as if they had, whole. */
+export const importedForPreview = ({ kind }: Pick<SourceDocument, 'kind'>): Imported | null =>
+  kind === 'file' ? { agreed: 'confirmed', words: '(the words that are said when a file is imported)' } : null;
+
+export const IMPORTED_AS = ['no', 'given', 'confirmed'] as const;
+
 export interface PlanInput {
+  /** null where people sent it themselves. */
+  imported?: Imported | null;
   fields: SourceField[];
   /** The words beside the source's button. */
   statement: string;

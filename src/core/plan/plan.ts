@@ -71,16 +71,21 @@ function planRoute(
     ? [...new Set(given.filter(({ ask }) => ask.channels.includes('email')).map(({ ask }) => ask.purpose))]
     : [];
   const cannotAsk = addressToAsk(input) === '';
-  const unreachable = purposes.filter((purpose) => cannotAsk && !isConfirmedFor(input.known.consent, purpose));
+  const isSaid = input.imported?.agreed === 'confirmed';
+  const unreachable = purposes.filter(
+    (purpose) => (cannotAsk || input.imported) && !isSaid && !isConfirmedFor(input.known.consent, purpose),
+  );
   const facts = routeFacts(route.document, input, () => agreedIn(given));
   const drafts = draftsFor(plan, route, { input, facts, given, refused, unreachable });
 
-  const waits = ({ delivery: { needs } }: Draft) => needs?.channel === 'email' && purposes.includes(needs.purpose);
+  // Nobody is sent a mail who is in a list: what would wait for an answer only fills gaps.
+  const waits = ({ delivery: { needs } }: Draft) =>
+    !input.imported && needs?.channel === 'email' && purposes.includes(needs.purpose);
   const protects = consent.changes === 'ask' && isConfirmed;
   const changes =
     protects &&
     (overwrites(plan) || drafts.some((draft) => waits(draft) && isMore(draft.delivery.intent, draft.before)));
-  const toAsk = purposes.filter((purpose) => !unreachable.includes(purpose));
+  const toAsk = input.imported ? [] : purposes.filter((purpose) => !unreachable.includes(purpose));
   const after = planAsking(plan, route, { input, purposes: toAsk, changes });
   for (const draft of drafts) {
     const { delivery } = draft;
@@ -90,7 +95,7 @@ function planRoute(
       plan.actions.push({ ...delivery, after: { kind: 'now' }, intent });
     }
   }
-  planMails(plan, route, { input, facts });
+  if (!input.imported) planMails(plan, route, { input, facts });
 }
 
 /** What is agreed to with the submission itself, as facts. */
@@ -111,7 +116,13 @@ interface Standing {
 /** The deliveries to those targets of a route that are for the person, and have the consent that they need. */
 function draftsFor(plan: Plan, route: LiveRoute, { input, facts, given, refused, unreachable }: Standing): Draft[] {
   const { targets } = route.document;
-  const lacks = targets.map((target) => lackOf(target, { given, refused, unreachable }));
+  const { confirmedBy } = route.document.consent;
+  const { imported } = input;
+  const isAskedThere = ({ id }: Target) =>
+    confirmedBy.by === 'target' && confirmedBy.targetId === id && imported && imported.agreed !== 'confirmed';
+  const lacks = targets.map(
+    (target) => lackOf(target, { given, refused, unreachable, input }) ?? (isAskedThere(target) ? NOT_CONFIRMED : null),
+  );
   // Where nothing goes for one reason, that is said once.
   const [first] = lacks;
   const isOne = first != null && lacks.every((lack) => lack?.text === first.text);
@@ -151,20 +162,28 @@ function draftsFor(plan: Plan, route: LiveRoute, { input, facts, given, refused,
   return drafts;
 }
 
+const NOT_CONFIRMED = {
+  code: 'not confirmed' as const,
+  text: 'they did not confirm, and nobody in a list is sent a mail that asks for it',
+};
+
 /** What a target lacks of the consent that it needs; null when it has it, or needs none. */
 function lackOf(
   { needs }: Target,
-  { given, refused, unreachable }: Omit<Standing, 'input' | 'facts'>,
-): { code: 'no consent' | 'no address to confirm'; text: string } | null {
+  { given, refused, unreachable, input: { imported } }: Omit<Standing, 'facts'>,
+): { code: 'no consent' | 'no address to confirm' | 'not confirmed'; text: string } | null {
   if (needs === null) return null;
   const own = given.find(({ ask }) => ask.id === needs.ask);
   if (!own?.ask.channels.includes(needs.channel)) {
     const wording = (own ?? refused.find(({ ask }) => ask.id === needs.ask))?.wording ?? '';
-    const text = own
-      ? `"${wording}" says nothing of being reached ${byChannel(needs.channel)}`
-      : `nobody said yes to "${wording}"`;
+    const text = imported
+      ? 'the list says of nobody that they agreed to it, or they took it back'
+      : own
+        ? `"${wording}" says nothing of being reached ${byChannel(needs.channel)}`
+        : `nobody said yes to "${wording}"`;
     return { code: 'no consent', text };
   }
+  if (needs.channel === 'email' && imported && unreachable.includes(own.ask.purpose)) return NOT_CONFIRMED;
   return needs.channel === 'email' && unreachable.includes(own.ask.purpose)
     ? { code: 'no address to confirm', text: 'there is no address at which the person could confirm' }
     : null;

@@ -100,6 +100,7 @@ export const NOTE_CODES = [
   'no consent',
   'left before',
   'no address to confirm',
+  'not confirmed',
   'no address to answer',
   'only gaps',
   'change asked for',

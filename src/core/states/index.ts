@@ -2,4 +2,5 @@ export { CONNECTING, type ConnectionEvent, type ConnectionState } from './connec
 export { MAILING, type MailEvent, type MailState } from './mailing.ts';
 export { PUBLISHING, type PublishEvent, type PublishState } from './publishing.ts';
 export { transitionsOf } from './transitions.ts';
+export { IMPORTING, type ImportEvent, type ImportState } from './importing.ts';
 export { SENDING, type SendingEvent, type SendingState } from './sending.ts';

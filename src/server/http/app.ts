@@ -39,6 +39,8 @@ import { bearerOf, requireScope } from './tokenAccess.ts';
 const OPEN = new Set(['GET /session/state', 'POST /session', 'POST /session/first', 'GET /openapi.json']);
 
 const API_BODY_LIMIT_BYTES = 1024 * 1024;
+/** Where the body is a file. */
+const STREAMED = /^\/api\/(own-files|sources\/[\w-]+\/imports)$/;
 
 /** The whole of what is reached over HTTP. */
 export function createApp(context: Context, submissionsPerMinute: number): Hono {
@@ -87,7 +89,7 @@ export function createApi(context: Context): Hono<Session> {
     onError: () => problemResponse(tooLarge('The request is too large.')),
   });
   // A file is counted as it streams in.
-  api.use((c, next) => (c.req.path === '/api/own-files' ? next() : limited(c, next)));
+  api.use((c, next) => (c.req.method === 'POST' && STREAMED.test(c.req.path) ? next() : limited(c, next)));
   api.use(async (c, next) => {
     await next();
     c.header('cache-control', 'no-store');

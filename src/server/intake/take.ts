@@ -50,6 +50,8 @@ export interface Arrival {
   hasWorked?: boolean;
   /** When a page of ours was shown, if it was one of ours. */
   shownAt: number | null;
+  /** What it is called here, where we know it by more than what is in it; such as the row of a file. */
+  name?: string;
   /** Whether somebody has it taken once more that was taken before, which makes it another one. */
   isAgain?: boolean;
 }
@@ -80,7 +82,8 @@ interface Repeated {
 }
 
 /** What the sender calls each submission in an arrival; '' for those without a name. */
-function namesOf({ document, payload, isAgain = false }: Arrival): string[] {
+function namesOf({ document, payload, name, isAgain = false }: Arrival): string[] {
+  if (name !== undefined) return [name];
   if (document.kind !== 'posts' || document.idPath === '' || isAgain) return [];
   const json = payload.kind === 'json' ? payload.json : objectOf(payload.entries);
   return idsIn(document, json);

@@ -18,6 +18,7 @@ import type { RouteRecord } from '../store/routes.ts';
 import { sentBefore } from '../store/sendings.ts';
 import { visitWithSign } from '../intake/visitors.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
+import { importedIn, importsOf } from './imported.ts';
 import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
 
 /** What becomes of one submission that is sent again. */
@@ -63,6 +64,13 @@ export async function planAgain(
   const people = await readKnownPeople(db, said, { lock, answersSince: null });
   const wiringOf = await wirings.ofAll(submissions.map(({ sourceId }) => sourceId));
   const asked = isOfPeople(when) ? await readKnowledge(db) : null;
+  const importOf = await importsOf(
+    db,
+    submissions.flatMap((submission, index) => {
+      const document = documents[index];
+      return document ? [{ submission, document }] : [];
+    }),
+  );
   const here = new Set<string>();
   const plans: PlannedAgain[] = [];
   for (const [index, submission] of submissions.entries()) {
@@ -76,7 +84,8 @@ export async function planAgain(
     const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
     const { fields, statement, trust } = document;
     const visit = visitWithSign(context, submission);
-    const about = { fields, statement, trust, values: submission.values, visit, known, now };
+    const imported = importedIn(document, importOf(submission, document));
+    const about = { fields, statement, trust, imported, values: submission.values, visit, known, now };
     if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
       plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });
       continue;

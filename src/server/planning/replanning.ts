@@ -5,6 +5,7 @@ import type { Context } from '../context.ts';
 import { readCatalogues } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { replayDelivery, type DeliveryRecord } from '../store/deliveries.ts';
+import { importedIn, importsOf } from './imported.ts';
 import { readKnowledge } from '../store/knowledge.ts';
 import { readKnownPerson, saidOfSelf } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
@@ -29,7 +30,10 @@ export async function replanned(
   const source = submission && (await readSourceVersion(db, submission.sourceId, submission.sourceVersion));
   if (!submission || !source) return bad('What it came of is not here any more.');
   if (!route?.live || route.liveVersion === null) return bad('Its route is not live any more.');
+  const imported = importedIn(source, (await importsOf(db, [{ submission, document: source }]))(submission, source));
   const plan = planSubmission({
+    // What they confirmed, here or there, let it be sent at all.
+    imported: imported && { ...imported, agreed: 'confirmed' },
     fields: source.fields,
     statement: source.statement,
     trust: source.trust,

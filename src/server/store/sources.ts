@@ -4,6 +4,7 @@ import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { forgetCounts } from './counting.ts';
 import { changedRows, countUpTo, type Db } from './database.ts';
 import { keptForms, routeSources, sources, sourceVersions } from './schema/index.ts';
+import { listImports, removeImport } from './imports.ts';
 import { forgetWebhook } from './webhooks.ts';
 import type { Versioned } from './versions.ts';
 
@@ -129,6 +130,7 @@ export const countSubmissionsOf = (db: Db, id: string, most: number): Promise<nu
 
 /** Deletes a source by which nothing came, with what was counted of it. */
 export async function removeSource(db: Db, id: string): Promise<void> {
+  for (const record of await listImports(db, id)) await removeImport(db, record.id);
   await forgetCounts(db, id);
   await forgetWebhook(db, id);
   for (const table of [keptForms, routeSources, sourceVersions]) await db.delete(table).where(eq(table.sourceId, id));

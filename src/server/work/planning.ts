@@ -17,6 +17,8 @@ import type { Context } from '../context.ts';
 import { addConfirmations, pendingConfirmation, type NewConfirmation } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
 import { addDeliveries, type NewDelivery } from '../store/deliveries.ts';
+import { importedIn, importsOf } from '../planning/imported.ts';
+import type { ImportRecord } from '../store/imports.ts';
 import { addMails, askingMail, type NewMail } from '../store/mails.ts';
 import {
   addConsentEvents,
@@ -92,6 +94,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     taken.map(({ said }) => said),
     { lock: true, answersSince: answers ? now - ANSWER_REST_MS : null },
   );
+  const importOf = await importsOf(db, taken);
   const left: string[] = [];
   const here = new Set<string>();
   const changes = noChanges();
@@ -110,6 +113,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       fields,
       statement,
       trust,
+      imported: importedIn(document, importOf(submission, document)),
       values: submission.values,
       keys,
       visit: visitWithSign(context, submission),
@@ -117,7 +121,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       known,
       now,
     });
-    collect(context, changes, submission, plan, now);
+    collect(context, changes, { submission, plan, from: importOf(submission, document) }, now);
   }
   await changeContacts(db, changes.contacts, context.newId, now);
   await addConsentEvents(db, changes.consent);
@@ -169,7 +173,12 @@ export const noChanges = (): Changes => ({
 });
 
 /** Adds what one plan changes. A submission that does not say who it is changes nothing. */
-function collect(context: Context, changes: Changes, submission: SubmissionRecord, plan: Plan, now: number): void {
+function collect(
+  context: Context,
+  changes: Changes,
+  { submission, plan, from }: { submission: SubmissionRecord; plan: Plan; from: ImportRecord | null },
+  now: number,
+): void {
   const { newId } = context;
   const { contact } = plan;
   const contactId = contact && (contact.contactId ?? newId());
@@ -185,15 +194,33 @@ function collect(context: Context, changes: Changes, submission: SubmissionRecor
   });
 
   const { 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
-  const evidence = { page: submission.page ?? '', 'user agent': userAgent, address };
+  const evidence: Record<string, string> = from
+    ? importedEvidence(from, submission)
+    : { page: submission.page ?? '', 'user agent': userAgent, address };
+  // What people agreed to elsewhere, they did then.
+  const agreedAt = from
+    ? Math.min(Date.parse(`${from.evidence.when}T12:00Z`) || submission.receivedAt, submission.receivedAt)
+    : null;
   for (const event of plan.consent) {
     // What a person did happened when the form was sent, not when we got to it.
-    const at = event.kind === 'asked' ? now : submission.receivedAt;
+    const at = event.kind === 'asked' ? now : (agreedAt ?? submission.receivedAt);
     changes.consent.push({ ...event, id: newId(), contactId, submissionId: submission.id, at, evidence });
   }
 
   collectActions(context, changes, { contactId, submissionId: submission.id }, plan, now);
 }
+
+/** Where what is taken over comes from, as somebody said who imported it. */
+const importedEvidence = (
+  { name, byName, evidence }: ImportRecord,
+  { raw }: SubmissionRecord,
+): Record<string, string> => ({
+  'imported from': name,
+  row: raw.headers.row ?? '',
+  'agreed where': evidence.where,
+  'agreed when': evidence.when,
+  'imported by': byName,
+});
 
 /** Adds what the actions of a plan change: confirmations that are asked for, deliveries, mails. */
 export function collectActions(

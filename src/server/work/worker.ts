@@ -4,6 +4,7 @@ import { deliver, loadJobs, mostTogether, takeBundle } from './delivering.ts';
 import { Endings } from './endings.ts';
 import { LiveWirings } from '../planning/liveWiring.ts';
 import { runCounting } from './counting.ts';
+import { runImports } from './importing.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
 import { ClockWatch } from './clockWatch.ts';
@@ -38,6 +39,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
     runScheduled(context, worker, tasks),
     runCounting(context),
     runSendings(context, wirings),
+    runImports(context, owner, wirings),
   ];
   return {
     async stop() {

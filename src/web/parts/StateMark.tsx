@@ -55,6 +55,14 @@ const MARKS: Record<string, Mark> = {
   unconfirmed: { icon: MailQuestionMark, tone: 'text-secondary' },
   unsubscribed: { icon: Ban, tone: 'text-error' },
   suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
+  // files that are imported
+  judging: { icon: Hourglass, tone: 'text-info', word: 'is looked through' },
+  unreadable: { icon: TriangleAlert, tone: 'text-error', word: 'cannot be read' },
+  ready: { icon: CircleDashed, tone: 'text-brass', word: 'waits for you' },
+  rehearsing: { icon: Hourglass, tone: 'text-info', word: 'is rehearsed' },
+  running: { icon: Send, tone: 'text-info', word: 'is taken' },
+  done: { icon: CheckCheck, tone: 'text-success' },
+  cancelled: { icon: Ban, tone: 'text-quiet' },
   // what came to an address for programs
   taken: { icon: CheckCheck, tone: 'text-success' },
   repeated: { icon: RotateCcw, tone: 'text-quiet', word: 'came again' },

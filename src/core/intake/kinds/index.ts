@@ -2,6 +2,7 @@ import type { Payload } from '../payload.ts';
 import type { Kind, Reading, ReadingFacts, Unreadable } from '../reading.ts';
 import type { Signs, Suspicion } from '../screening.ts';
 import type { SourceDocument, SourceKind } from '../source.ts';
+import { file } from './file.ts';
 import { form } from './form.ts';
 import { notices } from './notices.ts';
 import { posts } from './posts.ts';
@@ -10,6 +11,7 @@ import { posts } from './posts.ts';
 const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }>> } = {
   form,
   posts,
+  file,
   notices,
 };
 

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { keysOf, testPerson } from '../../../core/identity/index.ts';
 import type { Visit } from '../../../core/intake/index.ts';
 import type { TargetTrial } from '../../../core/delivery/index.ts';
-import { NOBODY, deliveriesIn, planSubmission, type Plan, type RouteDocument } from '../../../core/plan/index.ts';
+import { NOBODY, deliveriesIn, importedForPreview, planSubmission, type Plan, type RouteDocument } from '../../../core/plan/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { tryTarget } from '../../connecting/rehearsing.ts';
@@ -102,6 +102,7 @@ async function planOf(
     fields: document.fields,
     statement: document.statement,
     trust: document.trust,
+    imported: importedForPreview(document),
     values: about.values,
     visit: about.visit,
     keys: keysOf(document.fields, about.values, about.sourceId),

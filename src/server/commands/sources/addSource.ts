@@ -4,6 +4,7 @@ import {
   PLAIN_WEBHOOK,
   SOURCE_FORMAT,
   STARTS,
+  type FileDocument,
   type FormDocument,
   type PostsDocument,
   type MadeDocument,
@@ -26,9 +27,19 @@ const NEW_POSTS: PostsDocument = {
   ...PLAIN_WEBHOOK,
 };
 
+/** What a source of files starts as. */
+const NEW_FILE: FileDocument = {
+  format: SOURCE_FORMAT,
+  kind: 'file',
+  fields: [{ ...plainField('email', 'email'), label: 'Email', required: true, keepAs: 'email' }],
+  statement: '',
+  trust: 'usual',
+};
+
 /** What a new source of a kind starts as. */
 function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
   if (kind === 'posts') return NEW_POSTS;
+  if (kind === 'file') return NEW_FILE;
   const { document } = STARTS.find(({ id }) => id === start) ?? FIRST_START;
   return page === '' ? document : shownOn(document, new URL(page));
 }

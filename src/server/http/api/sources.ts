@@ -1,6 +1,7 @@
 import type { ClassConstructor } from 'class-transformer';
 import { Hono } from 'hono';
 import {
+  FileDocumentInput,
   FormDocumentInput,
   FormsInput,
   PostsDocumentInput,
@@ -12,13 +13,7 @@ import {
 } from '../../../contract/source.ts';
 import { pageToShow, readForms, sheetsOf } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
-import {
-  exampleValues,
-  readMadeSource,
-  type FormDocument,
-  type PostsDocument,
-  type MadeDocument,
-} from '../../../core/intake/index.ts';
+import { exampleValues, readMadeSource, type MadeDocument } from '../../../core/intake/index.ts';
 import { ShownPageInput, type ShownPage } from '../../../contract/shownPage.ts';
 import { PagesInput } from '../../../contract/installation.ts';
 import { visitSheets } from '../../connecting/visiting.ts';
@@ -51,6 +46,7 @@ import { sourceLines } from './lines.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
+import { importRoutes } from './imports.ts';
 import { webhookRoutes } from './webhooks.ts';
 import { sourceFigureRoutes } from './sourceFigures.ts';
 import { exported, plain, readExported } from './exchange.ts';
@@ -223,6 +219,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
 
   app.route('/', sourceFigureRoutes(context, must));
   app.route('/', webhookRoutes(context, must));
+  app.route('/', importRoutes(context));
 
   app.get('/:id/samples', allow('sources:read'), async (c) => {
     const record = await must(c.req.param('id'));
@@ -250,8 +247,12 @@ export function sourceRoutes(context: Context): Hono<Session> {
 const htmlOf = (postUrl: string, document: MadeDocument): string =>
   document.kind === 'form' ? printFormToCopy(postUrl, document) : '';
 
-const classOf = ({ kind }: MadeDocument): ClassConstructor<FormDocument | PostsDocument> =>
-  kind === 'form' ? FormDocumentInput : PostsDocumentInput;
+const CLASSES: { [Kind in MadeDocument['kind']]: ClassConstructor<MadeDocument> } = {
+  form: FormDocumentInput,
+  posts: PostsDocumentInput,
+  file: FileDocumentInput,
+};
+const classOf = ({ kind }: MadeDocument): ClassConstructor<MadeDocument> => CLASSES[kind];
 
 /** A made-up sample for a form that has received nothing yet. */
 const exampleOf = ({ fields }: MadeDocument): SampleView => ({

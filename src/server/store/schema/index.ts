@@ -4,6 +4,7 @@ export * from './connections.ts';
 export * from './counting.ts';
 export * from './consent.ts';
 export * from './deliveries.ts';
+export * from './imports.ts';
 export * from './installation.ts';
 export * from './mails.ts';
 export * from './people.ts';

@@ -6,6 +6,7 @@ import type { SourceLine } from '../../../contract/entries.ts';
 import type { RouteView } from '../../../contract/route.ts';
 import type { SampleView, SourceView } from '../../../contract/source.ts';
 import { edgeSamples, factFields, factsOf } from '../../../core/intake/index.ts';
+import { importedForPreview } from '../../../core/plan/index.ts';
 import { knowledgeFields, type RouteDocument, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
@@ -180,7 +181,7 @@ export function RouteBench({
                   targets={document.targets}
                   connections={connections}
                   fields={fields}
-                  statement={source?.draft.statement ?? ''}
+                  statement={source ? (importedForPreview(source.draft)?.words ?? source.draft.statement) : ''}
                   issues={issues}
                   onChange={(consent) => change({ ...document, consent })}
                 />

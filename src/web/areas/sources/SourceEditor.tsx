@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
 import { intoVariant, withVariant } from '../../../core/forms/index.ts';
-import type { FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
+import type { FileDocument, FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
@@ -16,7 +16,15 @@ import { FormSettings } from './builder/FormSettings.tsx';
 import { PublishChanges } from './PublishChanges.tsx';
 import { SourceVersions } from './SourceVersions.tsx';
 import { GoesLive, Standing } from './SourceFate.tsx';
+import { FilePanel } from './files/FilePanel.tsx';
+import { FileParts } from './files/FileParts.tsx';
 import { WebhookPanel, WebhookParts } from './webhook/WebhookParts.tsx';
+
+const RIGHT_LABELS: Record<MadeDocument['kind'], string> = {
+  form: 'Settings',
+  posts: 'Address and arrivals',
+  file: 'Files',
+};
 
 interface SourceEditorProps {
   source: SourceView;
@@ -45,7 +53,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
   const about = (pointer: string) =>
     issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const liveIds = source.live?.fields.map(({ id }) => id) ?? [];
-  const set = (part: Partial<FormDocument> | Partial<PostsDocument>) =>
+  const set = (part: Partial<FormDocument> | Partial<PostsDocument> | Partial<FileDocument>) =>
     change({ ...document, ...part } as MadeDocument);
   useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
@@ -54,7 +62,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
       leftLabel="Sources"
       left={list}
       leftSize="21%"
-      rightLabel={document.kind === 'form' ? 'Settings' : 'Address and arrivals'}
+      rightLabel={RIGHT_LABELS[document.kind]}
       right={
         document.kind === 'form' ? (
           <FormSettings
@@ -73,6 +81,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
             selected={selected}
             onSelect={setSelected}
           />
+        ) : document.kind === 'file' ? (
+          <FilePanel source={source} />
         ) : (
           <WebhookPanel source={source} document={document} set={set} />
         )
@@ -125,6 +135,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
               onSelect={setSelected}
               onChange={change}
             />
+          ) : document.kind === 'file' ? (
+            <FileParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           ) : (
             <WebhookParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           )}

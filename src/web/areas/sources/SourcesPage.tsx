@@ -72,10 +72,11 @@ export function SourcesPage() {
   );
 }
 
-const KIND_WORDS: Record<MadeKind, string> = { form: 'form', posts: 'webhook' };
+const KIND_WORDS: Record<MadeKind, string> = { form: 'form', posts: 'webhook', file: 'file' };
 
 const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
+  file: 'File: a list of people that was kept elsewhere, row by row.',
   posts: 'Inbound webhook: another system sends what it has to an address of yours.',
 };
 

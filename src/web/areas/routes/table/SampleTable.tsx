@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { ConnectionView } from '../../../../contract/connection.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { RouteView } from '../../../../contract/route.ts';
+import { importedForPreview } from '../../../../core/plan/index.ts';
 import { ODDITIES, oddFirst, type RouteDocument, type SampleRow } from '../../../../core/plan/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { useRouteVersion } from '../../../data/routes.ts';
@@ -50,6 +51,7 @@ export function SampleTable({ route, document, source, connections, knowledge, o
         ? null
         : {
             ...source.draft,
+            imported: importedForPreview(source.draft),
             catalogues,
             knowledge,
             now: Math.floor(now / 60_000) * 60_000,

@@ -4,8 +4,9 @@ export const noWords = askCheck({
   code: 'no words that people agree to',
   level: 'blocker',
   why: 'Proof of consent is who agreed to which words, and when: without the words there is none (GDPR, article 7).',
-  find: ({ ask, wording }) =>
-    ask.tickField === '' && wording.trim() === ''
+  // With a file, the words are said when it is imported.
+  find: ({ ask, source, wording }) =>
+    source.kind !== 'file' && ask.tickField === '' && wording.trim() === ''
       ? [
           {
             message: 'Nothing says what people agree to, so there would be no proof.',

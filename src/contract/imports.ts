@@ -1,0 +1,130 @@
+import {
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+} from 'class-validator';
+import { IMPORTED_AS, type Imported } from '../core/plan/index.ts';
+import type { ImportState } from '../core/states/index.ts';
+import { DELIMITERS, type ColumnFound, type Delimiter, type Written } from '../core/tables/index.ts';
+
+/** What is said of the people in a file: it is kept as evidence of each consent that is taken over. */
+export interface ImportEvidence extends Imported {
+  /** Where they agreed. */
+  where: string;
+  /** On which day, or until when: such as 2026-03-01; '' where nobody agreed. */
+  when: string;
+}
+
+export const NO_EVIDENCE: ImportEvidence = { agreed: 'no', words: '', where: '', when: '' };
+
+export class ImportEvidenceInput implements ImportEvidence {
+  @IsIn(IMPORTED_AS)
+  agreed!: ImportEvidence['agreed'];
+
+  @ValidateIf(({ agreed }: ImportEvidenceInput) => agreed !== 'no')
+  @IsString()
+  @Length(3, 1000, { message: 'Enter the words that they agreed to.' })
+  words: string = '';
+
+  @ValidateIf(({ agreed }: ImportEvidenceInput) => agreed !== 'no')
+  @IsString()
+  @Length(3, 300, { message: 'Say where they agreed, such as a form on paper, or a system.' })
+  where: string = '';
+
+  @ValidateIf(({ agreed }: ImportEvidenceInput) => agreed !== 'no')
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Say when they agreed; where it was over a time, its last day.' })
+  when: string = '';
+}
+
+/** How a file is read, where it was judged wrongly. */
+export class ReadingInput {
+  @IsString()
+  @MaxLength(40)
+  encoding!: string;
+
+  @IsIn(DELIMITERS)
+  delimiter!: Delimiter;
+
+  @IsBoolean()
+  header!: boolean;
+
+  /** By the names of columns. */
+  @IsObject()
+  written!: Record<string, Written>;
+}
+
+export const MOST_A_MINUTE = 60_000;
+
+export class ImportRunInput extends ImportEvidenceInput {
+  @IsInt({ message: 'Enter how many rows a minute.' })
+  @Min(1)
+  @Max(MOST_A_MINUTE)
+  perMinute!: number;
+}
+
+/** What would become of the rows of a file. */
+export interface RehearsedCounts {
+  rows: number;
+  fresh: number;
+  known: number;
+  changed: number;
+  possible: number;
+  noConsent: number;
+  nobody: number;
+  refused: number;
+}
+
+export const NOTHING_REHEARSED: RehearsedCounts = {
+  rows: 0,
+  fresh: 0,
+  known: 0,
+  changed: 0,
+  possible: 0,
+  noConsent: 0,
+  nobody: 0,
+  refused: 0,
+};
+
+export interface ImportCounts {
+  taken: number;
+  refused: number;
+}
+
+/** An import of a file, and how far it has come. */
+export interface ImportView {
+  id: string;
+  name: string;
+  size: number;
+  state: ImportState;
+  /** Why it cannot be read; '' while it can. */
+  problem: string;
+  at: string;
+  by: string;
+  endedAt: string | null;
+  /** How it is read; null until it was judged. */
+  reading: { format: string; encoding: string; delimiter: Delimiter; header: boolean; because: string } | null;
+  written: Record<string, Written>;
+  columns: ColumnFound[];
+  /** How many rows there are; 0 until it was judged. */
+  total: number;
+  evidence: ImportEvidence;
+  perMinute: number;
+  done: number;
+  counts: ImportCounts;
+  /** null until it was rehearsed, as it is read now. */
+  rehearsed: RehearsedCounts | null;
+}
+
+/** The first rows of a file as they are read. */
+export interface ImportRows {
+  columns: string[];
+  rows: { number: number; cells: Record<string, string> }[];
+}

@@ -1,0 +1,32 @@
+import { transitionsOf } from './transitions.ts';
+
+/**
+ * The states of an import of a file. judging: it is looked through. ready: somebody decides. rehearsing: what would become of its rows
+ * is found out, and nothing is done.
+ */
+export type ImportState =
+  'judging' | 'unreadable' | 'ready' | 'rehearsing' | 'running' | 'paused' | 'done' | 'cancelled';
+export type ImportEvent =
+  | 'judged'
+  | 'found unreadable'
+  | 'read in another way'
+  | 'rehearsed'
+  | 'was rehearsed'
+  | 'begun'
+  | 'paused'
+  | 'resumed'
+  | 'cancelled'
+  | 'came to its end';
+
+export const IMPORTING = transitionsOf<ImportState, ImportEvent>({
+  judged: { from: ['judging'], to: 'ready' },
+  'found unreadable': { from: ['judging', 'rehearsing', 'running'], to: 'unreadable' },
+  'read in another way': { from: ['ready', 'unreadable'], to: 'judging' },
+  rehearsed: { from: ['ready'], to: 'rehearsing' },
+  'was rehearsed': { from: ['rehearsing'], to: 'ready' },
+  begun: { from: ['ready'], to: 'running' },
+  paused: { from: ['running'], to: 'paused' },
+  resumed: { from: ['paused'], to: 'running' },
+  cancelled: { from: ['running', 'paused'], to: 'cancelled' },
+  'came to its end': { from: ['running'], to: 'done' },
+});

@@ -1,0 +1,120 @@
+import { rm } from 'node:fs/promises';
+import type { ImportEvidence, ReadingInput } from '../../../contract/imports.ts';
+import { WRITTEN, type Written } from '../../../core/tables/index.ts';
+import type { ImportEvent } from '../../../core/states/index.ts';
+import type { Result } from '../../../core/result.ts';
+import type { Context } from '../../context.ts';
+import { uploadPath } from '../../intake/uploads.ts';
+import { findImport, forgetRejects, moveImport, removeImport, type ImportRecord } from '../../store/imports.ts';
+import { findSource } from '../../store/sources.ts';
+import type { Db } from '../../store/database.ts';
+import { done, inCommand, refused, unknown, type Act, type Actor, type Done, type Refusal } from '../command.ts';
+
+/** What is done to an import, and what it is called in the list of changes. */
+interface Change {
+  event: ImportEvent;
+  act: Act['act'];
+  detail?: string;
+}
+
+type About = { sourceId: string; id: string };
+
+const wrongTime = (): Result<never, Refusal> =>
+  refused('conflict', 'not-now', 'It has gone on meanwhile: look at it once more.');
+
+async function moving(
+  actor: Actor,
+  context: Context,
+  { sourceId, id }: About,
+  { event, act, detail }: Change,
+  part: (db: Db, record: ImportRecord) => Promise<Result<Parameters<typeof moveImport>[4], Refusal>> = () =>
+    Promise.resolve({ ok: true, value: {} }),
+): Promise<Result<void, Refusal>> {
+  return inCommand(context, actor, async (db): Promise<Done<void>> => {
+    const [source, record] = [await findSource(db, sourceId), await findImport(db, id)];
+    if (!source || record?.sourceId !== sourceId) return unknown('import');
+    const changes = await part(db, record);
+    if (!changes.ok) return changes;
+    if (!(await moveImport(db, id, event, context.now(), changes.value))) return wrongTime();
+    const said = detail === undefined ? record.name : `${record.name}. ${detail}`;
+    return done(undefined, { act, subject: { kind: 'source', id: sourceId, name: source.name }, detail: said });
+  });
+}
+
+/** Has a file read in another way than it was judged. */
+export function readAnew(
+  actor: Actor,
+  context: Context,
+  { encoding, delimiter, header, written, ...about }: About & ReadingInput,
+): Promise<Result<void, Refusal>> {
+  return moving(actor, context, about, { event: 'read in another way', act: 'had read anew' }, (_, record) => {
+    const at = (pointer: string, detail: string) =>
+      Promise.resolve(refused('invalid', 'invalid', detail, [{ pointer, detail }]));
+    if (!isEncoding(encoding)) return at('/encoding', `"${encoding}" is no encoding, such as utf-8 or windows-1250.`);
+    const known = Object.entries(written).filter((one): one is [string, Written] => WRITTEN.includes(one[1]));
+    const reading = record.reading && { ...record.reading, encoding, delimiter, header, because: 'As somebody said.' };
+    const part = { reading, written: Object.fromEntries(known), rehearsed: null, problem: '', done: 0, lastRow: 0 };
+    return Promise.resolve({ ok: true, value: part });
+  });
+}
+
+/** Whether a text is a label of an encoding (WHATWG Encoding, 4.2). */
+function isEncoding(label: string): boolean {
+  try {
+    return new TextDecoder(label).encoding !== '';
+  } catch {
+    return false;
+  }
+}
+
+/** Finds out what would become of every row, with what is said of the people in it. */
+export const rehearseImport = (actor: Actor, context: Context, about: About & { evidence: ImportEvidence }) =>
+  moving(actor, context, about, { event: 'rehearsed', act: 'rehearsed the file of' }, () =>
+    Promise.resolve({ ok: true, value: { evidence: about.evidence, rehearsed: null, done: 0, lastRow: 0 } }),
+  );
+
+/** Begins to take the rows of a file, at a pace, with what is said of the people in it. */
+export const beginImport = (
+  actor: Actor,
+  context: Context,
+  { evidence, perMinute, ...about }: About & { evidence: ImportEvidence; perMinute: number },
+) =>
+  moving(actor, context, about, { event: 'begun', act: 'began to import into' }, async (db) => {
+    const source = await findSource(db, about.sourceId);
+    if (source?.state !== 'live' || source.live === null)
+      return refused(
+        'conflict',
+        'not-live',
+        'Publish the source first: its rows are read by its fields as they are live.',
+      );
+    await forgetRejects(db, about.id);
+    const counts = { taken: 0, refused: 0 };
+    return { ok: true, value: { evidence, perMinute, counts, done: 0, lastRow: 0 } };
+  });
+
+const FATES = {
+  pause: { event: 'paused', act: 'paused the import into' },
+  resume: { event: 'resumed', act: 'resumed the import into' },
+  cancel: { event: 'cancelled', act: 'cancelled the import into' },
+} as const satisfies Record<string, Change>;
+export type ImportFate = keyof typeof FATES;
+export const IMPORT_FATES = Object.keys(FATES) as ImportFate[];
+
+export const moveOn = (actor: Actor, context: Context, { fate, ...about }: About & { fate: ImportFate }) =>
+  moving(actor, context, about, FATES[fate]);
+
+/** Deletes a file and what is known of it; what its rows became stays. */
+export async function deleteImport(actor: Actor, context: Context, about: About): Promise<Result<void, Refusal>> {
+  const record = await findImport(context.store.db, about.id);
+  const outcome = await inCommand<void>(context, actor, async (db) => {
+    const source = await findSource(db, about.sourceId);
+    if (!source || record?.sourceId !== about.sourceId) return unknown('import');
+    if (['running', 'rehearsing', 'judging', 'paused'].includes(record.state))
+      return refused('conflict', 'not-now', 'It is under way: cancel it first, or wait until it is looked through.');
+    await removeImport(db, about.id);
+    const subject = { kind: 'source' as const, id: source.id, name: source.name };
+    return done(undefined, { act: 'deleted a file of', subject, detail: record.name });
+  });
+  if (outcome.ok && record) await rm(uploadPath(context, record.fileId), { force: true });
+  return outcome;
+}

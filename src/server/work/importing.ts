@@ -1,0 +1,249 @@
+import { NOTHING_REHEARSED, type RehearsedCounts } from '../../contract/imports.ts';
+import { keyText } from '../../core/identity/index.ts';
+import type { FileDocument } from '../../core/intake/index.ts';
+import { NOBODY, planSubmission } from '../../core/plan/index.ts';
+import { ColumnJudge } from '../../core/tables/index.ts';
+import { cellText, payloadOf, readRow } from '../importing/reading.ts';
+import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
+import type { Context } from '../context.ts';
+import { takeSubmission } from '../intake/take.ts';
+import { uploadPath } from '../intake/uploads.ts';
+import type { LiveWirings } from '../planning/liveWiring.ts';
+import { addRejects, advanceImport, moveImport, takeImport, type ImportRecord } from '../store/imports.ts';
+import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { findSource, type SourceRecord } from '../store/sources.ts';
+
+const BEAT_MS = 500;
+const MINUTE_MS = 60_000;
+/** For so long an import is a worker's that said nothing of it. */
+const LEASE_MS = 20_000;
+/** So many rows are dealt with between two words of how far it is. */
+const TOGETHER = 100;
+const JUDGED_TOGETHER = 5_000;
+
+/** Files that are being read, and how far: to go on does not mean to begin again. */
+class OpenFiles {
+  readonly #open = new Map<string, { rows: AsyncGenerator<Row>; at: number; seen: Set<string> }>();
+
+  /** The next rows after one, so many at most; and the keys of whom was seen before in this reading. */
+  async next(context: Context, { id, fileId, reading, lastRow, state }: ImportRecord, most: number) {
+    const key = `${id} ${state}`;
+    let file = this.#open.get(key);
+    if (!reading) throw new UnreadableFile('It was not judged yet.');
+    if (file?.at !== lastRow || lastRow === 0) {
+      await this.close(key);
+      file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Set() };
+      this.#open.set(key, file);
+    }
+    const rows: Row[] = [];
+    while (rows.length < most) {
+      const { done, value } = await file.rows.next();
+      if (done) break;
+      file.at = value.number;
+      if (value.number > lastRow) rows.push(value);
+    }
+    return { rows, seen: file.seen };
+  }
+
+  async close(key: string): Promise<void> {
+    await this.#open.get(key)?.rows.return(undefined);
+    this.#open.delete(key);
+  }
+
+  async closeAll(): Promise<void> {
+    for (const key of [...this.#open.keys()]) await this.close(key);
+  }
+}
+
+/** Works on imports of files: judges, rehearses, and takes their rows, a part at a time. One worker at a time has an import. */
+export function runImports(context: Context, owner: string, wirings: LiveWirings): { stop(): Promise<void> } {
+  const files = new OpenFiles();
+  let running = Promise.resolve();
+  let stopped = false;
+  const beat = async () => {
+    while (!stopped && (await workOnOne(context, owner, wirings, files, () => stopped)));
+  };
+  const run = () => {
+    running = running.then(beat).catch((error: unknown) => context.log.error({ err: error }, 'importing failed'));
+  };
+  const timer = setInterval(run, BEAT_MS);
+  return {
+    async stop() {
+      stopped = true;
+      clearInterval(timer);
+      await running;
+      await files.closeAll();
+    },
+  };
+}
+
+/** @returns whether there may be more to do at once */
+async function workOnOne(
+  context: Context,
+  owner: string,
+  wirings: LiveWirings,
+  files: OpenFiles,
+  isStopped: () => boolean,
+): Promise<boolean> {
+  const { store, now } = context;
+  const record = await takeImport(store.db, owner, now(), LEASE_MS);
+  if (!record) return false;
+  try {
+    if (record.state === 'judging') await judge(context, record, isStopped);
+    else if (record.state === 'rehearsing') await rehearsePart(context, wirings, files, record);
+    else await takePart(context, files, record);
+  } catch (error) {
+    if (!(error instanceof UnreadableFile)) throw error;
+    await moveImport(store.db, record.id, 'found unreadable', now(), { problem: error.message });
+  }
+  return true;
+}
+
+/** Finds out how a file is read, and what stands in its columns, over all of its rows. */
+async function judge(context: Context, record: ImportRecord, isStopped: () => boolean): Promise<void> {
+  const { store, now } = context;
+  const place = uploadPath(context, record.fileId);
+  const reading = record.reading ?? (await judgeFile(place));
+  const columns = new Map<string, ColumnJudge>();
+  let total = 0;
+  for await (const { number, cells } of rowsOf(place, reading)) {
+    if (isStopped()) return;
+    total += 1;
+    for (const [name, cell] of Object.entries(cells)) {
+      const column = columns.get(name) ?? new ColumnJudge(name);
+      columns.set(name, column);
+      column.add(cellText(cell), number);
+    }
+    if (total % JUDGED_TOGETHER === 0) {
+      const isOurs = await advanceImport(store.db, record, { done: total, leaseUntil: now() + LEASE_MS });
+      if (!isOurs) return;
+    }
+  }
+  if (total === 0) throw new UnreadableFile('There are no rows in it.');
+  const found = [...columns.values()].map((column) => column.found());
+  await moveImport(store.db, record.id, 'judged', now(), {
+    reading,
+    columns: found,
+    written: Object.fromEntries(found.map(({ name, written }) => [name, record.written[name] ?? written])),
+    total,
+    done: 0,
+    lastRow: 0,
+  });
+}
+
+async function sourceOf({ store }: Context, { sourceId }: ImportRecord): Promise<SourceRecord> {
+  const source = await findSource(store.db, sourceId);
+  if (source?.draft.kind !== 'file') throw new UnreadableFile('Its source is gone.');
+  return source;
+}
+
+/** Finds out what would become of the next rows, by what is live. Nothing is stored of it but the counts. */
+async function rehearsePart(
+  context: Context,
+  wirings: LiveWirings,
+  files: OpenFiles,
+  record: ImportRecord,
+): Promise<void> {
+  const { store, now } = context;
+  const source = await sourceOf(context, record);
+  const document = (source.live ?? source.draft) as FileDocument;
+  const { rows, seen } = await files.next(context, record, TOGETHER);
+  const last = rows.at(-1);
+  const counts: RehearsedCounts = { ...(record.rehearsed ?? NOTHING_REHEARSED) };
+  if (!last) {
+    await moveImport(store.db, record.id, 'was rehearsed', now(), { done: 0, lastRow: 0 });
+    return;
+  }
+  const read = rows.map((row) => readRow(document, payloadOf(row, record.written)));
+  const valid = read.flatMap((one) => ('values' in one ? [one.values] : []));
+  counts.rows += rows.length;
+  counts.refused += rows.length - valid.length;
+  const said = valid.map((values) => saidOfSelf(document.fields, values, source.id));
+  const people = await readKnownPeople(store.db, said, { lock: false, answersSince: null });
+  const wiring = await wirings.of(source.id);
+  for (const [at, values] of valid.entries()) {
+    const { keys } = said[at] ?? { keys: [] };
+    const plan = planSubmission({
+      fields: document.fields,
+      statement: document.statement,
+      trust: document.trust,
+      imported: record.evidence,
+      values,
+      keys,
+      visit: {},
+      ...wiring,
+      known: people[at] ?? NOBODY,
+      now: now(),
+    });
+    const marks = keys.map(keyText);
+    const isHere = marks.some((mark) => seen.has(mark));
+    for (const mark of marks) seen.add(mark);
+    const codes = new Set(plan.notes.map(({ code }) => code));
+    if (!plan.contact) counts.nobody += 1;
+    else if (plan.contact.match === 'new' && !isHere) counts.fresh += 1;
+    else if (plan.contact.changes.some(({ from }) => from !== null)) counts.changed += 1;
+    else counts.known += 1;
+    if (codes.has('possibly the same')) counts.possible += 1;
+    if (codes.has('no consent') || codes.has('not confirmed') || codes.has('left before')) counts.noConsent += 1;
+  }
+  await advanceImport(store.db, record, {
+    rehearsed: counts,
+    lastRow: last.number,
+    done: record.done + rows.length,
+    leaseUntil: 0,
+  });
+}
+
+/** Takes the next rows: each once, by its number, though a worker ends in the middle of them. */
+async function takePart(context: Context, files: OpenFiles, record: ImportRecord): Promise<void> {
+  const { store, now } = context;
+  const source = await sourceOf(context, record);
+  if (source.state !== 'live' || source.live === null) {
+    await moveImport(store.db, record.id, 'paused', now());
+    return;
+  }
+  const most = Math.max(1, Math.min(TOGETHER, Math.round((record.perMinute * BEAT_MS) / MINUTE_MS)));
+  const { rows } = await files.next(context, record, most);
+  const last = rows.at(-1);
+  if (!last) {
+    await moveImport(store.db, record.id, 'came to its end', now());
+    return;
+  }
+  const counts = { ...record.counts };
+  const rejects: Parameters<typeof addRejects>[1] = [];
+  for (const row of rows) {
+    const taken = await takeSubmission(context, {
+      sourceId: source.id,
+      sourceVersion: source.liveVersion ?? 0,
+      document: source.live,
+      contentType: '',
+      payload: payloadOf(row, record.written),
+      headers: { import: record.id, row: String(row.number) },
+      idempotencyKey: null,
+      name: `import ${record.id} ${row.number}`,
+      known: {},
+      shownAt: null,
+    });
+    if (taken.ok) {
+      // One that came before did so by this very import, whose worker ended before it could say so.
+      counts.taken += 1;
+      continue;
+    }
+    counts.refused += 1;
+    const why =
+      taken.why === 'invalid'
+        ? taken.issues.map(({ message }) => message).join(' ')
+        : taken.why === 'unreadable'
+          ? taken.problem
+          : 'It came before.';
+    rejects.push({ importId: record.id, row: row.number, why: why.slice(0, 500), cells: row.cells });
+  }
+  await addRejects(store.db, rejects);
+  await advanceImport(store.db, record, {
+    counts,
+    lastRow: last.number,
+    done: record.done + rows.length,
+    dueAt: now() + Math.round((rows.length * MINUTE_MS) / record.perMinute) - BEAT_MS,
+    leaseUntil: 0,
+  });
+}

@@ -1,0 +1,150 @@
+import { Upload } from 'lucide-react';
+import type { ImportView } from '../../../../contract/imports.ts';
+import type { SourceView } from '../../../../contract/source.ts';
+import { inBytes } from '../../../../core/values/index.ts';
+import { useActOnImport, useBringFile, useImports } from '../../../data/imports.ts';
+import { FileButton } from '../../../parts/FileButton.tsx';
+import { StateMark } from '../../../parts/StateMark.tsx';
+import { ActionError, Loaded } from '../../../parts/States.tsx';
+import { Time } from '../../../parts/Time.tsx';
+import { RunForm } from './RunForm.tsx';
+
+/** The files that were brought, and how far each has come. */
+export function FilePanel({ source }: { source: SourceView }) {
+  const imports = useImports(source.id);
+  const bring = useBringFile(source.id);
+  return (
+    <div className="p-4 flex flex-col gap-4">
+      <section aria-labelledby="bring">
+        <h2 id="bring" className="font-semibold text-lg mb-1">
+          Bring a file
+        </h2>
+        <p className="text-quiet mb-2">It is looked through first. Nothing is taken or sent until you say so.</p>
+        <FileButton
+          icon={<Upload size={14} aria-hidden="true" />}
+          busy={bring.isPending}
+          onFile={(file) => bring.mutate(file)}
+        />
+        <ActionError error={bring.error} />
+      </section>
+      <Loaded query={imports}>
+        {(files) => (
+          <>
+            {files.map((file, at) => (
+              <Import key={file.id} source={source} file={file} isOpen={at === 0} />
+            ))}
+          </>
+        )}
+      </Loaded>
+    </div>
+  );
+}
+
+interface ImportProps {
+  source: SourceView;
+  file: ImportView;
+  isOpen: boolean;
+}
+
+function Import({ source, file, isOpen }: ImportProps) {
+  const act = useActOnImport(source.id, file.id);
+  const { state, total, done, counts } = file;
+  const isCounted = ['running', 'paused', 'done', 'cancelled'].includes(state);
+  return (
+    <details className="box p-3" open={isOpen}>
+      <summary className="cursor-pointer">
+        <span className="font-semibold break-all">{file.name}</span> <StateMark state={state} />
+        <span className="block text-quiet text-sm">
+          {inBytes(file.size)}
+          {total > 0 ? `, ${total} rows` : ''}, brought by {file.by} <Time at={file.at} />
+        </span>
+      </summary>
+      <div className="flex flex-col gap-3 mt-3">
+        {state === 'judging' && <p role="status">It is looked through: {done} rows so far.</p>}
+        {file.problem !== '' && <p className="text-error font-semibold">{file.problem}</p>}
+        {(state === 'rehearsing' || state === 'running') && (
+          <label className="flex flex-col">
+            <span className="text-quiet text-sm">
+              {state === 'running' ? 'Taken or refused' : 'Rehearsed'}: {done} of {total}
+            </span>
+            <progress className="progress w-full" value={done} max={total} />
+          </label>
+        )}
+        {file.rehearsed && <Rehearsed file={file} />}
+        {(state === 'ready' || state === 'rehearsing') && <RunForm source={source} file={file} act={act} />}
+        {isCounted && (
+          <dl className="grid grid-cols-[auto_1fr] gap-x-3">
+            <dt className="text-quiet">Taken</dt>
+            <dd>{counts.taken}</dd>
+            <dt className="text-quiet">Refused</dt>
+            <dd>{counts.refused}</dd>
+          </dl>
+        )}
+        {isCounted && counts.refused > 0 && (
+          <p>
+            <a className="plain-link" href={`/api/sources/${source.id}/imports/${file.id}/rejects.csv`} download>
+              The rows that were refused, with why
+            </a>
+            : mend them there, and bring that file.
+          </p>
+        )}
+        {state === 'paused' && source.state !== 'live' && (
+          <p className="text-warning">The source takes nothing now: let it go on first.</p>
+        )}
+        <div className="flex flex-wrap gap-2">
+          {state === 'running' && (
+            <button type="button" className="btn btn-sm" onClick={() => act.mutate({ act: 'pause' })}>
+              Pause
+            </button>
+          )}
+          {state === 'paused' && (
+            <button type="button" className="btn btn-sm" onClick={() => act.mutate({ act: 'resume' })}>
+              Go on
+            </button>
+          )}
+          {(state === 'running' || state === 'paused') && (
+            <button type="button" className="btn btn-sm" onClick={() => act.mutate({ act: 'cancel' })}>
+              Cancel: the rows that are left stay out
+            </button>
+          )}
+          {['ready', 'unreadable', 'done', 'cancelled'].includes(state) && (
+            <button type="button" className="btn btn-sm btn-ghost" onClick={() => act.mutate({ act: 'delete' })}>
+              Delete the file here
+            </button>
+          )}
+        </div>
+        <ActionError error={act.error} />
+      </div>
+    </details>
+  );
+}
+
+/** What would become of its rows, as far as it was rehearsed. */
+function Rehearsed({ file: { rehearsed, state } }: { file: ImportView }) {
+  if (!rehearsed) return null;
+  const { rows, fresh, known, changed, possible, noConsent, nobody, refused } = rehearsed;
+  const lines: [label: string, count: number, tone?: string][] = [
+    ['New people', fresh],
+    ['Known, and nothing changes', known],
+    ['Known, and something changes', changed],
+    ['Perhaps somebody who is known', possible, 'text-warning'],
+    ['Without the consent that is needed', noConsent, 'text-warning'],
+    ['Say nothing of who it is', nobody, 'text-warning'],
+    ['Refused', refused, 'text-error'],
+  ];
+  return (
+    <section aria-label="Rehearsal">
+      <h3 className="font-semibold">
+        {state === 'rehearsing' ? `Of the first ${rows} rows` : `Of ${rows} rows, as everything is live`}
+      </h3>
+      <dl className="grid grid-cols-[1fr_auto] gap-x-3">
+        {lines.map(([label, count, tone]) => (
+          <div key={label} className="contents">
+            <dt className="text-quiet">{label}</dt>
+            <dd className={`text-right ${count > 0 ? (tone ?? '') : ''}`}>{count}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

@@ -1,0 +1,113 @@
+import { useState } from 'react';
+import { MOST_A_MINUTE, type ImportEvidence, type ImportView } from '../../../../contract/imports.ts';
+import type { SourceView } from '../../../../contract/source.ts';
+import { ApiProblem } from '../../../data/api.ts';
+import type { useActOnImport } from '../../../data/imports.ts';
+import { Field } from '../../../parts/Field.tsx';
+
+interface RunFormProps {
+  source: SourceView;
+  file: ImportView;
+  act: ReturnType<typeof useActOnImport>;
+}
+
+const AGREED: Record<ImportEvidence['agreed'], string> = {
+  no: 'nothing: nobody was asked',
+  given: 'they agreed',
+  confirmed: 'they agreed, and confirmed that the address is theirs',
+};
+
+/** What is said of the people in a file before it is rehearsed or taken. */
+export function RunForm({ source, file, act }: RunFormProps) {
+  const [evidence, setEvidence] = useState(file.evidence);
+  const [perMinute, setPerMinute] = useState(file.perMinute);
+  const set = (part: Partial<ImportEvidence>) => setEvidence({ ...evidence, ...part });
+  const about = (pointer: string) => (act.error instanceof ApiProblem ? act.error.about(pointer) : undefined);
+  const isBusy = file.state !== 'ready' || act.isPending;
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        act.mutate({ act: 'rehearse', evidence });
+      }}
+    >
+      <Field
+        label="What these people agreed to"
+        help="Nobody in a file is sent a mail: neither one that asks to confirm, nor an answer. Whoever took back their consent here stays out."
+        error={about('/agreed')}
+      >
+        <select
+          className="select w-full"
+          value={evidence.agreed}
+          onChange={({ target }) => set({ agreed: target.value as ImportEvidence['agreed'] })}
+        >
+          {Object.entries(AGREED).map(([agreed, words]) => (
+            <option key={agreed} value={agreed}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {evidence.agreed !== 'no' && (
+        <>
+          <Field label="In these words" error={about('/words')}>
+            <textarea
+              className="textarea w-full"
+              rows={2}
+              value={evidence.words}
+              onChange={({ target }) => set({ words: target.value })}
+            />
+          </Field>
+          <Field
+            label="Where"
+            help="Such as a paper list at the gate, or the system they come from."
+            error={about('/where')}
+          >
+            <input
+              className="input w-full"
+              value={evidence.where}
+              onChange={({ target }) => set({ where: target.value })}
+            />
+          </Field>
+          <Field label="When" help="The last day of it, where it was over a time." error={about('/when')}>
+            <input
+              className="input w-full"
+              type="date"
+              value={evidence.when}
+              onChange={({ target }) => set({ when: target.value })}
+            />
+          </Field>
+        </>
+      )}
+      <Field label="Rows a minute" error={about('/perMinute')}>
+        <input
+          className="input w-32"
+          type="number"
+          min={1}
+          max={MOST_A_MINUTE}
+          value={perMinute}
+          onChange={({ target }) => setPerMinute(Number(target.value))}
+        />
+      </Field>
+      <div className="flex flex-wrap gap-2">
+        <button className="btn btn-sm" disabled={isBusy}>
+          Rehearse all rows
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={isBusy || file.rehearsed === null || source.state !== 'live'}
+          onClick={() => act.mutate({ act: 'begin', run: { ...evidence, perMinute } })}
+        >
+          Take {file.total} rows
+        </button>
+      </div>
+      {source.state !== 'live' ? (
+        <p className="text-quiet text-sm">Publish the source: rows are read by its fields as they are live.</p>
+      ) : (
+        file.rehearsed === null && <p className="text-quiet text-sm">Rehearse it first: nothing is taken by that.</p>
+      )}
+    </form>
+  );
+}
