@@ -12,6 +12,7 @@ import {
   mailsIn,
   planSubmission,
   ROUTE_FORMAT,
+  type Imported,
   type KnownPerson,
   type PlanInput,
   type RouteDocument,
@@ -72,8 +73,14 @@ const purposes: Purpose[] = [
 ];
 const NOW = 1_000_000_000;
 
-const planOf = (values: FieldValues, route: Partial<RouteDocument> = {}, known: Partial<KnownPerson> = {}) => {
+const planOf = (
+  values: FieldValues,
+  route: Partial<RouteDocument> = {},
+  known: Partial<KnownPerson> = {},
+  imported: Imported | null = null,
+) => {
   const input: PlanInput = {
+    imported,
     fields,
     statement: '',
     trust: 'usual',
@@ -325,4 +332,67 @@ describe('a sentence fits a purpose', () => {
     ['not with one word more', 'Yes, send me the letter and offers. I can leave it at any time.', false],
     ['not when it is none', '', false],
   ])('%s', (_, sentence, fits) => expect(fitsWording(purpose, sentence)).toBe(fits));
+});
+
+describe('people in a file', () => {
+  const imported = (agreed: Imported['agreed']): Imported => ({ agreed, words: 'Send me the letter.' });
+  const mails: RouteMail[] = [
+    { id: 'a', kind: 'answer', when: null, to: [], after: 'now', subject: 'Thank you', body: 'Hello' },
+    { id: 'n', kind: 'notify', when: null, to: ['desk@hill.example'], after: 'now', subject: 'New', body: 'Look' },
+  ];
+  const ticked = { email: 'a@b.example', letter: true };
+  const plan = (
+    agreed: Imported['agreed'],
+    {
+      values = ticked,
+      route = {},
+      known = {},
+    }: { values?: FieldValues; route?: Partial<RouteDocument>; known?: Partial<KnownPerson> } = {},
+  ) => planOf(values, { mails, ...route }, known, imported(agreed)).plan;
+  const goTo = (of: ReturnType<typeof plan>) => deliveriesIn(of).map(({ targetId, after }) => [targetId, after.kind]);
+
+  it.each([
+    ['no' as const, [['desk', 'now']], []],
+    ['given' as const, [['desk', 'now']], ['given']],
+    [
+      'confirmed' as const,
+      [
+        ['letters', 'now'],
+        ['desk', 'now'],
+      ],
+      ['given', 'confirmed'],
+    ],
+  ])('who said %s go where they may, at once, and nobody is sent a mail', (agreed, deliveries, events) => {
+    const of = plan(agreed);
+    expect(goTo(of)).toEqual(deliveries);
+    expect([asksIn(of), mailsIn(of)]).toEqual([[], []]);
+    expect(of.consent.map(({ kind, wording }) => [kind, wording])).toEqual(
+      events.map((kind) => [kind, 'Send me the letter.']),
+    );
+  });
+
+  it('who took it back here stay out, whatever the file says', () => {
+    const known: Partial<KnownPerson> = {
+      consent: [
+        { purpose: 'letter', channel: 'email', kind: 'given', at: 1 },
+        { purpose: 'letter', channel: 'email', kind: 'withdrawn', at: 2 },
+      ],
+    };
+    const of = plan('confirmed', { known });
+    expect(goTo(of)).toEqual([['desk', 'now']]);
+    expect(of.consent).toEqual([]);
+    expect(of.notes.map(({ code }) => code)).toContain('left before');
+  });
+
+  it('who are not ticked in it agreed to nothing', () =>
+    expect(goTo(plan('confirmed', { values: { email: 'a@b.example', letter: false } }))).toEqual([['desk', 'now']]));
+
+  it('do not go where another system would ask them, unless they confirmed', () => {
+    const route = { consent: { ...document.consent, confirmedBy: { by: 'target' as const, targetId: 'letters' } } };
+    expect(goTo(plan('given', { route }))).toEqual([['desk', 'now']]);
+    expect(goTo(plan('confirmed', { route }))).toEqual([
+      ['letters', 'now'],
+      ['desk', 'now'],
+    ]);
+  });
 });

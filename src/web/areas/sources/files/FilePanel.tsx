@@ -2,6 +2,7 @@ import { Upload } from 'lucide-react';
 import type { ImportView } from '../../../../contract/imports.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import { inBytes } from '../../../../core/values/index.ts';
+import { ApiProblem } from '../../../data/api.ts';
 import { useActOnImport, useBringFile, useImports } from '../../../data/imports.ts';
 import { FileButton } from '../../../parts/FileButton.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
@@ -113,11 +114,14 @@ function Import({ source, file, isOpen }: ImportProps) {
             </button>
           )}
         </div>
-        <ActionError error={act.error} />
+        {!isBeside(act.error) && <ActionError error={act.error} />}
       </div>
     </details>
   );
 }
+
+/** Whether what is wrong is said beside what it concerns. */
+const isBeside = (error: unknown): boolean => error instanceof ApiProblem && error.issues.length > 0;
 
 /** What would become of its rows, as far as it was rehearsed. */
 function Rehearsed({ file: { rehearsed, state } }: { file: ImportView }) {
