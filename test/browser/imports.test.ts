@@ -82,10 +82,10 @@ describe('a list of people', () => {
       file.getByRole('link', { name: 'The rows that were refused, with why' }).click(),
     ]);
     expect(download.suggestedFilename()).toBe('members-not-taken.csv');
-    const rejects = parse(readFileSync(await download.path(), 'utf8'), { bom: true, columns: true }) as Record<
-      string,
-      string
-    >[];
+    const rejects = parse<Record<string, string>>(readFileSync(await download.path(), 'utf8'), {
+      bom: true,
+      columns: true,
+    });
     expect(rejects).toHaveLength(20);
     expect(rejects.every((row) => (row['Why it was not taken'] ?? '').length > 10)).toBe(true);
 

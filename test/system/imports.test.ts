@@ -139,7 +139,7 @@ describe('a file of people', () => {
     const csv = await (
       await operator.open(`${world.app}/api/sources/${source.id}/imports/${file.id}/rejects.csv`)
     ).text();
-    const rejects = parse(csv, { bom: true, columns: true }) as Record<string, string>[];
+    const rejects = parse<Record<string, string>>(csv, { bom: true, columns: true });
     expect(rejects.map((row) => [row['E-Mail'], row.Name, row['Why it was not taken']])).toEqual([
       ['nobody', 'Nobody', expect.stringContaining('has an @ in it')],
       ['', 'Nameless', expect.stringContaining('needed')],

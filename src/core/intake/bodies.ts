@@ -1,4 +1,5 @@
-import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { XMLParser } from 'fast-xml-parser';
+import { SyntaxValidator } from 'fast-xml-validator';
 import { parseJson } from '../json/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { readFormBody, type Payload } from './payload.ts';
@@ -79,8 +80,12 @@ const xml = new XMLParser({
 function readXml(body: string): Result<Payload> {
   // What it declares can grow without end, or lead elsewhere.
   if (/<!DOCTYPE/i.test(body)) return bad('XML with a DOCTYPE is not read.');
-  const valid = XMLValidator.validate(body);
-  if (valid !== true) return bad(`The body is not XML: line ${valid.err.line}. ${valid.err.msg}`);
+  try {
+    SyntaxValidator.validate(body);
+  } catch (error) {
+    const { message, line } = error as Error & { line?: number };
+    return bad(`The body is not XML${line === undefined ? '' : `, in line ${line}`}: ${message}`);
+  }
   try {
     return good({ kind: 'json', json: xml.parse(body) as unknown, files: [] });
   } catch {

@@ -1,4 +1,4 @@
-export { readWritten, writingOf, type Writing } from './bodies.ts';
+export { readWritten, writingOf } from './bodies.ts';
 export { readPayload, suspicionOf } from './kinds/index.ts';
 export { keyFor, meaningOf } from './naming.ts';
 export {
@@ -35,31 +35,32 @@ export {
   type PostsDocument,
   type SourceDocument,
 } from './source.ts';
-export { withFieldsFor, findingsOf, inferFields, shapeOf, type Gone, type PathFinding, type Shape } from './shape.ts';
+export { withFieldsFor, findingsOf, inferFields, shapeOf, type Gone, type PathFinding } from './shape.ts';
 export {
-  actOf,
   asFieldPath,
   asUsable,
-  ANSWER_STATUSES,
   challengeIn,
+  eventKindsIn,
+  goneOf,
+  idsIn,
+  learnFrom,
+  type GoneOfKind,
+  type KindLearnt,
+} from './webhook.ts';
+export {
+  ANSWER_STATUSES,
   CHALLENGES,
   ENCODINGS,
   EVENT_ACTS,
-  eventKindsIn,
-  goneOf,
   HASHES,
-  idsIn,
-  learnFrom,
   PLAIN_WEBHOOK,
   PROOFS,
   type Challenge,
   type EventAct,
   type EventKinds,
-  type GoneOfKind,
-  type KindLearnt,
   type Proof,
   type WebhookAnswer,
-} from './webhook.ts';
+} from './webhookParts.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
 export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

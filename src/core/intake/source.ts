@@ -12,7 +12,7 @@ import {
   type Look,
 } from '../forms/index.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
-import { PLAIN_WEBHOOK, type WebhookParts } from './webhook.ts';
+import { PLAIN_WEBHOOK, type WebhookParts } from './webhookParts.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';

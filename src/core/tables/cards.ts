@@ -47,19 +47,15 @@ type Property = ReturnType<InstanceType<typeof ICAL.Component>['getAllProperties
 function rankOf(property: Property): number {
   const pref = Number(property.getParameter('pref'));
   if (pref >= 1) return pref;
-  return String(property.getParameter('type') ?? '')
-    .toLowerCase()
-    .includes('pref')
-    ? 1
-    : 101;
+  return String(property.getParameter('type')).toLowerCase().includes('pref') ? 1 : 101;
 }
 
-const textOf = (value: unknown): string =>
-  value === null || value === undefined
-    ? ''
-    : Array.isArray(value)
-      ? value.map(textOf).join(' ').trim()
-      : String(value as string);
+function textOf(value: unknown): string {
+  if (Array.isArray(value)) return value.map(textOf).join(' ').trim();
+  if (typeof value === 'string') return value;
+  // Days and moments have objects of their own, which write themselves as ISO 8601 does.
+  return typeof value === 'object' && value !== null ? (value as { toString: () => string }).toString() : '';
+}
 
 function partsOf(component: InstanceType<typeof ICAL.Component>, name: string): string[] {
   const value: unknown = component.getFirstPropertyValue(name);

@@ -135,7 +135,7 @@ export class ColumnJudge {
   }
 
   #asText(): Pick<ColumnFound, 'type' | 'written' | 'because' | 'fits' | 'misfits'> {
-    const because = this.#filled === 0 ? 'It is empty.' : 'It is nothing more particular throughout.';
+    const because = this.#filled === 0 ? 'It is empty.' : '';
     return { type: this.#long ? 'long text' : 'text', written: 'as it is', because, fits: this.#filled, misfits: [] };
   }
 
@@ -192,5 +192,5 @@ export function asWritten(text: string, written: Written): string {
   if (locale === undefined || text.trim() === '') return text;
   const type = written === 'day first' || written === 'month first' ? 'date' : 'number';
   const read = typeOf(type).parse(text, { locale, country: null });
-  return read.ok ? typeOf(type).print(read.value as never) : text;
+  return read.ok ? typeOf(type).print(read.value) : text;
 }

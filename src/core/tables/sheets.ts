@@ -12,7 +12,7 @@ const xml = new XMLParser({
   removeNSPrefix: true,
   htmlEntities: true,
   trimValues: false,
-  isArray: (name) => ALWAYS_LISTS.has(String(name)),
+  isArray: (name) => ALWAYS_LISTS.has(name),
 });
 
 /** A row or a cell that is said to repeat stands for at most so many: sheets end with a row that repeats to their end. */
@@ -36,15 +36,21 @@ function textIn(of: unknown): string {
     .join('');
 }
 
+/** An attribute, which is always a text; '' for none. */
+function attribute(of: Loose, name: string): string {
+  const value = of[name];
+  return typeof value === 'string' ? value : '';
+}
+
 /** What a cell holds, by its type (OpenDocument 1.3, part 3, 19.385): dates and figures as machines write them. */
 function cellValue(cell: Loose): string {
   switch (cell['@value-type']) {
     case 'float':
     case 'currency':
     case 'percentage':
-      return String(cell['@value'] ?? '');
+      return attribute(cell, '@value');
     case 'date':
-      return String(cell['@date-value'] ?? '').replace(/T00:00:00$/, '');
+      return attribute(cell, '@date-value').replace(/T00:00:00$/, '');
     case 'boolean':
       return cell['@boolean-value'] === 'true' ? 'yes' : 'no';
     default:

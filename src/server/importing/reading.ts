@@ -28,11 +28,7 @@ export function readRow(document: FileDocument, payload: Payload): { values: Fie
 }
 
 /** A cell as text, as it is shown and handed back. */
-export const cellText = (cell: unknown): string =>
-  typeof cell === 'string'
-    ? cell
-    : cell === null || cell === undefined
-      ? ''
-      : typeof cell === 'object'
-        ? JSON.stringify(cell)
-        : String(cell as number);
+export function cellText(cell: unknown): string {
+  if (cell === null || cell === undefined) return '';
+  return typeof cell === 'string' ? cell : JSON.stringify(cell);
+}

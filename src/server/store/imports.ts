@@ -6,8 +6,9 @@ import { importRejects, imports } from './schema/index.ts';
 export type ImportRecord = typeof imports.$inferSelect;
 export type NewImport = typeof imports.$inferInsert;
 
-export const addImport = async (db: Db, record: NewImport): Promise<void> =>
-  void (await db.insert(imports).values(record));
+export async function addImport(db: Db, record: NewImport): Promise<void> {
+  await db.insert(imports).values(record);
+}
 
 /** The imports of a source, the newest first. */
 export const listImports = (db: Db, sourceId: string): Promise<ImportRecord[]> =>
@@ -74,9 +75,6 @@ export async function advanceImport(
   return changedRows(result) === 1;
 }
 
-export const changeImport = async (db: Db, id: string, part: Partial<NewImport>): Promise<void> =>
-  void (await db.update(imports).set(part).where(eq(imports.id, id)));
-
 type Reject = typeof importRejects.$inferSelect;
 
 /** Keeps rows that could not be taken; once, however often they are tried. */
@@ -93,8 +91,9 @@ export const listRejects = (db: Db, importId: string, after: number, most: numbe
     .orderBy(asc(importRejects.row))
     .limit(most);
 
-export const forgetRejects = async (db: Db, importId: string): Promise<void> =>
-  void (await db.delete(importRejects).where(eq(importRejects.importId, importId)));
+export async function forgetRejects(db: Db, importId: string): Promise<void> {
+  await db.delete(importRejects).where(eq(importRejects.importId, importId));
+}
 
 /** Deletes an import: its rows stay what they became. */
 export async function removeImport(db: Db, id: string): Promise<void> {

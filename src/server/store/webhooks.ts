@@ -13,23 +13,24 @@ export async function readSourceSecret(db: Db, sourceId: string): Promise<{ secr
   return row ?? null;
 }
 
-export const setSourceSecret = async (db: Db, sourceId: string, secret: string, setAt: number): Promise<void> =>
-  void (await db
-    .insert(sourceSecrets)
-    .values({ sourceId, secret, setAt })
-    .onDuplicateKeyUpdate({ set: { secret, setAt } }));
+export async function setSourceSecret(db: Db, sourceId: string, secret: string, setAt: number): Promise<void> {
+  await db.insert(sourceSecrets).values({ sourceId, secret, setAt }).onDuplicateKeyUpdate({ set: { secret, setAt } });
+}
 
 export type NotedArrival = typeof notedArrivals.$inferSelect;
 
-export const noteArrival = async (db: Db, arrival: NotedArrival): Promise<void> =>
-  void (await db.insert(notedArrivals).values(arrival));
+export async function noteArrival(db: Db, arrival: NotedArrival): Promise<void> {
+  await db.insert(notedArrivals).values(arrival);
+}
 
 /** Notes what became of something that was noted, once somebody had it taken after all. */
-export const setNotedOutcome = async (
+export async function setNotedOutcome(
   db: Db,
   id: string,
   part: Pick<NotedArrival, 'outcome' | 'why' | 'submissions'>,
-): Promise<void> => void (await db.update(notedArrivals).set(part).where(eq(notedArrivals.id, id)));
+): Promise<void> {
+  await db.update(notedArrivals).set(part).where(eq(notedArrivals.id, id));
+}
 
 /** What was noted of a source, the newest first. */
 export const listNoted = (db: Db, sourceId: string): Promise<NotedArrival[]> =>

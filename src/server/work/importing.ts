@@ -37,8 +37,9 @@ class OpenFiles {
     }
     const rows: Row[] = [];
     while (rows.length < most) {
-      const { done, value } = await file.rows.next();
-      if (done) break;
+      const next = await file.rows.next();
+      if (next.done) break;
+      const { value } = next;
       file.at = value.number;
       if (value.number > lastRow) rows.push(value);
     }

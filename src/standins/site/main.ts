@@ -8,7 +8,7 @@ import { book, booked, evenings, home, loud, skyLetter, stories, story, strict, 
 // The observatory's web site. What a web developer would paste into it is put here: PUT /form.html for the place of the form,
 // and PUT /head.html for the head of every page.
 const { PORT = '0', STATE_FILE } = process.env;
-let pasted = { form: '', head: '', told: { url: '', secret: '' } as Told, orders: 2000 };
+let pasted = { form: '', head: '', told: { url: '', secret: '' }, orders: 2000 };
 const file = new StateFile<typeof pasted>(STATE_FILE, () => pasted);
 pasted = { ...pasted, ...file.load() };
 const faults = new Faults();

@@ -45,7 +45,13 @@ async function moving(
 export function readAnew(
   actor: Actor,
   context: Context,
-  { encoding, delimiter, header, written, ...about }: About & ReadingInput,
+  {
+    encoding,
+    delimiter,
+    header,
+    written,
+    ...about
+  }: About & Pick<ReadingInput, 'encoding' | 'delimiter' | 'header' | 'written'>,
 ): Promise<Result<void, Refusal>> {
   return moving(actor, context, about, { event: 'read in another way', act: 'had read anew' }, (_, record) => {
     const at = (pointer: string, detail: string) =>
@@ -106,7 +112,7 @@ export const moveOn = (actor: Actor, context: Context, { fate, ...about }: About
 /** Deletes a file and what is known of it; what its rows became stays. */
 export async function deleteImport(actor: Actor, context: Context, about: About): Promise<Result<void, Refusal>> {
   const record = await findImport(context.store.db, about.id);
-  const outcome = await inCommand<void>(context, actor, async (db) => {
+  const outcome = await inCommand(context, actor, async (db): Promise<Done<void>> => {
     const source = await findSource(db, about.sourceId);
     if (!source || record?.sourceId !== about.sourceId) return unknown('import');
     if (['running', 'rehearsing', 'judging', 'paused'].includes(record.state))

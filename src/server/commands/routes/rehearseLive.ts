@@ -2,7 +2,14 @@ import { randomBytes } from 'node:crypto';
 import { keysOf, testPerson } from '../../../core/identity/index.ts';
 import type { Visit } from '../../../core/intake/index.ts';
 import type { TargetTrial } from '../../../core/delivery/index.ts';
-import { NOBODY, deliveriesIn, importedForPreview, planSubmission, type Plan, type RouteDocument } from '../../../core/plan/index.ts';
+import {
+  NOBODY,
+  deliveriesIn,
+  importedForPreview,
+  planSubmission,
+  type Plan,
+  type RouteDocument,
+} from '../../../core/plan/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import { tryTarget } from '../../connecting/rehearsing.ts';

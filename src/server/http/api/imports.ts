@@ -75,7 +75,8 @@ export function importRoutes(context: Context): Hono<Session> {
 
   app.put('/:id/imports/:import/reading', allow('people:act'), async (c) => {
     const about = { sourceId: c.req.param('id'), id: c.req.param('import') };
-    outcome(await readAnew(c.get('actor'), context, { ...about, ...(await readInput(c, ReadingInput)) }));
+    const { encoding, delimiter, header, written } = await readInput(c, ReadingInput);
+    outcome(await readAnew(c.get('actor'), context, { ...about, encoding, delimiter, header, written }));
     return c.json(await viewOf(about.sourceId, about.id));
   });
 

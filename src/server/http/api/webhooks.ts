@@ -195,4 +195,4 @@ function exampleAt(samples: unknown[], { path, type, secret }: PathFinding): str
   return '';
 }
 
-const textOf = (value: unknown): string => (typeof value === 'string' ? value : (JSON.stringify(value) ?? ''));
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));

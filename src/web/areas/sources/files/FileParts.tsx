@@ -92,7 +92,6 @@ function Columns({ source, file, document, set }: ColumnsProps) {
             <tr>
               <th scope="col">Column</th>
               <th scope="col">Holds</th>
-              <th scope="col">Written</th>
               <th scope="col">Filled</th>
               <th scope="col">
                 <span className="sr-only">Take it</span>
@@ -107,15 +106,7 @@ function Columns({ source, file, document, set }: ColumnsProps) {
                   <span className="block text-quiet break-words">{column.examples.join(' · ')}</span>
                 </td>
                 <td>
-                  {column.type}
-                  <span className="block text-quiet">{column.because}</span>
-                  {column.misfits.length > 0 && (
-                    <span className="block text-warning">
-                      Not like that: {column.misfits.map(({ row, value }) => `row ${row} “${value}”`).join(', ')}
-                    </span>
-                  )}
-                </td>
-                <td>
+                  {column.type}{' '}
                   {column.type === 'date' || column.type === 'number' ? (
                     <select
                       className="select select-sm w-auto"
@@ -130,8 +121,12 @@ function Columns({ source, file, document, set }: ColumnsProps) {
                           <option key={one}>{one}</option>
                         ))}
                     </select>
-                  ) : (
-                    ''
+                  ) : null}
+                  <span className="block text-quiet">{column.because}</span>
+                  {column.misfits.length > 0 && (
+                    <span className="block text-warning">
+                      Not like that: {column.misfits.map(({ row, value }) => `row ${row} “${value}”`).join(', ')}
+                    </span>
                   )}
                 </td>
                 <td className="whitespace-nowrap">{percent(file.total === 0 ? 0 : column.filled / file.total)}</td>

@@ -29,7 +29,7 @@ export function ReadingForm({ file, disabled, onRead }: ReadingFormProps) {
   const { reading } = file;
   const [own, setOwn] = useState({
     encoding: reading?.encoding ?? 'utf-8',
-    delimiter: reading?.delimiter ?? (',' as Delimiter),
+    delimiter: reading?.delimiter ?? ',',
     header: reading?.header ?? true,
   });
   return (

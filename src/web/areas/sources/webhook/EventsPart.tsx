@@ -135,7 +135,8 @@ function NewKind({ known, onAdd }: { known: string[]; onAdd: (kind: string) => v
       onSubmit={(event) => {
         event.preventDefault();
         const form = event.currentTarget;
-        const kind = String(new FormData(form).get('kind') ?? '').trim();
+        const typed = new FormData(form).get('kind');
+        const kind = typeof typed === 'string' ? typed.trim() : '';
         if (kind === '' || known.includes(kind)) return;
         onAdd(kind);
         form.reset();

@@ -19,7 +19,7 @@ export function PayloadTree({ json }: { json: unknown }) {
 
 function Node({ name, value, depth }: { name: string; value: unknown; depth: number }) {
   const [open, setOpen] = useState(depth < 3);
-  const entries = typeof value === 'object' && value !== null ? Object.entries(value) : null;
+  const entries = typeof value === 'object' && value !== null ? Object.entries(value as Record<string, unknown>) : null;
   const label = name === '' ? null : <span className="font-semibold">{name}</span>;
   if (entries === null)
     return (
