@@ -56,9 +56,9 @@ describe('a list of people', () => {
     await columns.getByRole('button', { name: 'Take Joined as a field' }).click();
     // The address that every new source asks for is not in this file under that name.
     await operator.getByRole('button', { name: 'Remove Email', exact: true }).click();
-    await operator.getByRole('group', { name: 'E mail' }).getByLabel('Type').selectOption('email');
-    await operator.getByRole('group', { name: 'E mail' }).getByLabel('required').check();
-    await operator.getByRole('group', { name: 'E mail' }).getByLabel('Contact value').selectOption('email');
+    await operator.getByRole('group', { name: 'E-mail' }).getByLabel('Type').selectOption('email');
+    await operator.getByRole('group', { name: 'E-mail' }).getByLabel('required').check();
+    await operator.getByRole('group', { name: 'E-mail' }).getByLabel('Contact value').selectOption('email');
     expect(await violationsOn(operator)).toEqual([]);
     await operator.getByRole('button', { name: 'Publish', exact: true }).click();
 

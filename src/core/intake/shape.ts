@@ -270,6 +270,8 @@ function seemsToBe(value: unknown): TypeName {
 
 /** "first_name" and "firstName" as words for people. */
 function labelOf(name: string): string {
+  // Somebody wrote it for people to read.
+  if (/^\p{Lu}/u.test(name) && !/_|[\p{Ll}\d]\p{Lu}/u.test(name)) return name;
   const words = name
     .replace(/([a-z\d])([A-Z])/g, '$1 $2')
     .replace(/[_.-]+/g, ' ')

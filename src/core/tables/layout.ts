@@ -45,6 +45,10 @@ export function headerIn(rows: string[][]): { header: boolean; why: string } {
     : { header: false, why: 'The first row is like the others: it names nothing.' };
 }
 
+/** Where a field finds a column: a JSONPath. */
+export const pathToColumn = (name: string): string =>
+  /^[A-Za-z_]\w*$/.test(name) ? `$.${name}` : `$[${JSON.stringify(name)}]`;
+
 /** The names of columns, each its own: doubled ones get a number, and nameless ones their place. */
 export function columnNames(first: string[], header: boolean): string[] {
   const names: string[] = [];

@@ -11,6 +11,7 @@ import { nameOrganisation } from '../commands/organisation/nameOrganisation.ts';
 import { addPurpose } from '../commands/purposes/addPurpose.ts';
 import { publishRoute } from '../commands/routes/publishRoute.ts';
 import { addOwnFile } from '../commands/ownFiles/addOwnFile.ts';
+import { addImport } from '../commands/imports/addImport.ts';
 import { addSource } from '../commands/sources/addSource.ts';
 import { setSecret } from '../commands/sources/setSecret.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
@@ -45,6 +46,7 @@ import {
   storyForm,
   withPurposes,
 } from './documents.ts';
+import { friendsList, friendsSource } from './friends.ts';
 import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
 import { clearNightBar, inventVisits, nextForReaders, visitPlanner } from './visits.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
@@ -119,6 +121,13 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   await addWire(context, 'Calls about evenings', ordersRoute(orders.id, { capstan, bellbuoy }));
 
   const people = inventPeople(PEOPLE, random);
+  // Somebody has brought a list, and nobody decided on it yet.
+  const friends = await addMade(context, 'Friends of old', friendsSource());
+  const content = Readable.from([
+    Buffer.from(friendsList([...people.slice(100, 140), ...inventPeople(60, seededRandom(SEED + 1))])),
+  ]);
+  const list = { sourceId: friends.id, name: 'friends-of-the-observatory.csv', content };
+  mustDo(await addImport(await demoOperator(context), context, list));
   await fillTernPost(around.standins['tern-post'].url, people, now);
   const mailer = createMailer(context);
   const happenings = [

@@ -1,4 +1,5 @@
 import { Upload } from 'lucide-react';
+import { Link } from 'react-router';
 import type { ImportView } from '../../../../contract/imports.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import { inBytes } from '../../../../core/values/index.ts';
@@ -81,6 +82,11 @@ function Import({ source, file, isOpen }: ImportProps) {
             <dd>{counts.refused}</dd>
           </dl>
         )}
+        {isCounted && counts.taken > 0 && (
+          <Link className="plain-link" to={`/activity?source=${source.id}`}>
+            What became of them
+          </Link>
+        )}
         {isCounted && counts.refused > 0 && (
           <p>
             <a className="plain-link" href={`/api/sources/${source.id}/imports/${file.id}/rejects.csv`} download>
@@ -139,7 +145,11 @@ function Rehearsed({ file: { rehearsed, state } }: { file: ImportView }) {
   return (
     <section aria-label="Rehearsal">
       <h3 className="font-semibold">
-        {state === 'rehearsing' ? `Of the first ${rows} rows` : `Of ${rows} rows, as everything is live`}
+        {state === 'rehearsing'
+          ? `Of the first ${rows} rows`
+          : state === 'ready'
+            ? `Of ${rows} rows, as everything is live`
+            : `As it was rehearsed, of ${rows} rows`}
       </h3>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3">
         {lines.map(([label, count, tone]) => (

@@ -1,7 +1,7 @@
 import type { ImportView } from '../../../../contract/imports.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import { withFieldsFor, type FileDocument } from '../../../../core/intake/index.ts';
-import { WRITTEN, type ColumnFound, type Written } from '../../../../core/tables/index.ts';
+import { pathToColumn, WRITTEN, type ColumnFound, type Written } from '../../../../core/tables/index.ts';
 import { useActOnImport, useImportRows, useImports } from '../../../data/imports.ts';
 import { percent } from '../../../parts/figures.ts';
 import { ActionError } from '../../../parts/States.tsx';
@@ -45,9 +45,6 @@ export function FileParts({ source, document, set, about, liveIds }: FilePartsPr
   );
 }
 
-/** Where a field finds a column. */
-const pathTo = (name: string): string => (/^[A-Za-z_]\w*$/.test(name) ? `$.${name}` : `$[${JSON.stringify(name)}]`);
-
 interface ColumnsProps {
   source: SourceView;
   file: ImportView;
@@ -62,10 +59,10 @@ function Columns({ source, file, document, set }: ColumnsProps) {
     set({
       fields: withFieldsFor(
         document.fields,
-        columns.map(({ name, type }) => ({ path: pathTo(name), type })),
+        columns.map(({ name, type }) => ({ path: pathToColumn(name), type })),
       ),
     });
-  const free = file.columns.filter(({ name, filled }) => filled > 0 && !taken.has(pathTo(name)));
+  const free = file.columns.filter(({ name, filled }) => filled > 0 && !taken.has(pathToColumn(name)));
   const { reading } = file;
   const say = (name: string, written: Written) =>
     reading && act.mutate({ act: 'reading', reading: { ...reading, written: { ...file.written, [name]: written } } });
@@ -125,14 +122,18 @@ function Columns({ source, file, document, set }: ColumnsProps) {
                   <span className="block text-quiet">{column.because}</span>
                   {column.misfits.length > 0 && (
                     <span className="block text-warning">
-                      Not like that: {column.misfits.map(({ row, value }) => `row ${row} “${value}”`).join(', ')}
+                      Not like that:{' '}
+                      {column.misfits
+                        .slice(0, 3)
+                        .map(({ row, value }) => `row ${row} “${value}”`)
+                        .join(', ')}
                     </span>
                   )}
                 </td>
                 <td className="whitespace-nowrap">{percent(file.total === 0 ? 0 : column.filled / file.total)}</td>
                 <td className="text-right">
-                  {taken.has(pathTo(column.name)) ? (
-                    <span className="text-quiet">a field</span>
+                  {taken.has(pathToColumn(column.name)) ? (
+                    <span className="text-quiet whitespace-nowrap">a field</span>
                   ) : (
                     <button
                       type="button"

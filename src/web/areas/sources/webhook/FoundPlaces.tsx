@@ -60,7 +60,7 @@ export function FoundPlaces({ shape: { samples, findings, gone }, fields, onFiel
                   <td className="break-all text-quiet">{secret ? 'not shown' : example}</td>
                   <td className="text-right">
                     {taken.has(path) ? (
-                      <span className="text-quiet">a field</span>
+                      <span className="text-quiet whitespace-nowrap">a field</span>
                     ) : (
                       <button
                         type="button"
