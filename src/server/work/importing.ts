@@ -21,6 +21,9 @@ const LEASE_MS = 20_000;
 const TOGETHER = 100;
 const JUDGED_TOGETHER = 5_000;
 
+/** So many files are kept open: of those that were paused, the first is read from its beginning again. */
+const MOST_OPEN = 8;
+
 /** Files that are being read, and how far: to go on does not mean to begin again. */
 class OpenFiles {
   readonly #open = new Map<string, { rows: AsyncGenerator<Row>; at: number; seen: Set<string> }>();
@@ -32,6 +35,8 @@ class OpenFiles {
     if (!reading) throw new UnreadableFile('It was not judged yet.');
     if (file?.at !== lastRow || lastRow === 0) {
       await this.close(key);
+      const [oldest] = this.#open.keys();
+      if (oldest !== undefined && this.#open.size >= MOST_OPEN) await this.close(oldest);
       file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Set() };
       this.#open.set(key, file);
     }
@@ -43,6 +48,7 @@ class OpenFiles {
       file.at = value.number;
       if (value.number > lastRow) rows.push(value);
     }
+    if (rows.length === 0) await this.close(key);
     return { rows, seen: file.seen };
   }
 

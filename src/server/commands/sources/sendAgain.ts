@@ -69,7 +69,12 @@ async function ofNoted(
 ): Promise<Result<Arrival, Refusal>> {
   if (outcome === 'not genuine')
     return refused('conflict', 'not-genuine', 'It did not show who sent it, so its content was not kept.');
-  if (body === '') return refused('conflict', 'not-kept', 'Its content was not kept: it came in parts, or was empty.');
+  if (body === '')
+    return refused(
+      'conflict',
+      'not-kept',
+      'Its content was not kept: it came in parts, was longer than 256 kB, or empty.',
+    );
   const read = await readProgramBody(context, source, contentType, body);
   if (!read.ok) return refused('conflict', read.issue.slug, read.issue.text);
   const [issue] = read.value.issues;

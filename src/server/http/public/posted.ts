@@ -25,6 +25,9 @@ import { Pace, tooOften } from './pace.ts';
 /** So many times as often as a visitor a program may send, and one that shows who it is. */
 const TIMES = { program: 10, genuine: 100 };
 
+/** Of what was not taken so much is kept; what holds files may be longer. */
+const MOST_NOTED = 256 * 1024;
+
 const NOT_GENUINE =
   'It does not show that it comes from whom this address is for: the secret or the signature is not right, or it is too old.';
 
@@ -59,7 +62,8 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
   /** Notes what became no submission; whoever sent it is not kept waiting, or refused, where that fails. */
   async function note({ source, ...came }: Came, outcome: ArrivalOutcome, why: string, submissions: string[] = []) {
     const arrival = { ...came, id: newId(), sourceId: source.id, receivedAt: now(), outcome, why: why.slice(0, 300) };
-    await noteArrival(store.db, { ...arrival, submissions }).catch((error: unknown) => {
+    const body = came.body.length > MOST_NOTED ? '' : came.body;
+    await noteArrival(store.db, { ...arrival, body, submissions }).catch((error: unknown) => {
       log.warn({ err: error }, 'an arrival could not be noted');
     });
   }
