@@ -1,8 +1,8 @@
-import { and, desc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, lt, sql, type SQL } from 'drizzle-orm';
 import type { RawSubmission } from '../../core/intake/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { changedRows, rowsOf, type Db } from './database.ts';
-import { arrivals, notedArrivals, sources, sourceSecrets, sourceShapes, submissions } from './schema/index.ts';
+import { arrivals, notedArrivals, sourceSecrets, sourceShapes, submissions } from './schema/index.ts';
 
 /** So many of what came are kept to be looked at, of each address. */
 export const ARRIVALS_SHOWN = 200;
@@ -199,11 +199,15 @@ export async function forgetWebhook(db: Db, sourceId: string): Promise<void> {
     await db.delete(table).where(eq(table.sourceId, sourceId));
 }
 
-/** The ids of the sources that are addresses for programs. */
-export async function listWebhookIds(db: Db): Promise<string[]> {
-  const rows = await db
-    .select({ id: sources.id })
-    .from(sources)
-    .where(sql`JSON_VALUE(${sources.draft}, '$.kind') = 'posts' AND ${sources.archivedAt} IS NULL`);
+/** The ids of the addresses for programs to which something came that was not read yet. */
+export async function listUnreadWebhooks(db: Db): Promise<string[]> {
+  const newer = (table: SQL, read: SQL) =>
+    sql`EXISTS (SELECT 1 FROM ${table} came WHERE came.source_id = src.id AND came.id > COALESCE(${read}, ''))`;
+  const rows = await rowsOf<{ id: string }>(
+    db,
+    sql`SELECT src.id FROM sources src LEFT JOIN source_shapes shape ON shape.source_id = src.id
+      WHERE src.archived_at IS NULL AND JSON_VALUE(src.draft, '$.kind') = 'posts'
+        AND (${newer(sql`submissions`, sql`shape.submission_id`)} OR ${newer(sql`noted_arrivals`, sql`shape.noted_id`)})`,
+  );
   return rows.map(({ id }) => id);
 }

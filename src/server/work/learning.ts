@@ -2,14 +2,14 @@ import { asUsable, goneOf, learnFrom, objectOf, type PostsDocument } from '../..
 import type { Context } from '../context.ts';
 import { jsonIn } from '../intake/programBody.ts';
 import { findSource } from '../store/sources.ts';
-import { listUnread, listWebhookIds, readLearnt, saveLearnt } from '../store/webhooks.ts';
+import { listUnread, listUnreadWebhooks, readLearnt, saveLearnt } from '../store/webhooks.ts';
 
 /** So many of what came to one address are read at each beat. */
 const READ_TOGETHER = 200;
 
 /** Learns what the payloads look like that come to addresses for programs, whatever became of them. */
 export async function learnShapes({ store }: Context): Promise<void> {
-  for (const id of await listWebhookIds(store.db)) {
+  for (const id of await listUnreadWebhooks(store.db)) {
     const before = await readLearnt(store.db, id);
     const { taken, noted } = await listUnread(store.db, before, READ_TOGETHER);
     const [lastTaken, lastNoted] = [taken.at(-1), noted.at(-1)];
