@@ -21,9 +21,12 @@ const hoursOf = (ms: number): number => Math.floor(ms / HOUR_MS);
 /** The sources that are silent for longer than their own rhythm, by their ids. */
 export async function silences(
   { store, now }: Context,
-  sources: Pick<SourceRecord, 'id' | 'state' | 'archivedAt'>[],
+  sources: Pick<SourceRecord, 'id' | 'state' | 'archivedAt' | 'draft'>[],
 ): Promise<Map<string, Silence>> {
-  const live = sources.filter(({ state, archivedAt }) => state === 'live' && archivedAt === null).map(({ id }) => id);
+  const live = sources
+    // Files come when somebody brings them.
+    .filter(({ state, archivedAt, draft }) => state === 'live' && archivedAt === null && draft.kind !== 'file')
+    .map(({ id }) => id);
   const start = now() - RHYTHM_MS;
   const [sums, last] = await Promise.all([
     readSums(store.db, 'source', {

@@ -5,7 +5,7 @@ import { findSource } from '../store/sources.ts';
 import { listUnread, listUnreadWebhooks, readLearnt, saveLearnt } from '../store/webhooks.ts';
 
 /** So many of what came to one address are read at each beat. */
-const READ_TOGETHER = 200;
+const READ_TOGETHER = 1_000;
 
 /** Learns what the payloads look like that come to addresses for programs, whatever became of them. */
 export async function learnShapes({ store }: Context): Promise<void> {
