@@ -247,6 +247,17 @@ describe('a file of people', () => {
     );
   });
 
+  it('is taken from nobody who is not signed in', async () => {
+    const posted = await fetch(source.postUrl, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ 'E-Mail': 'outside@list.example' }),
+    });
+    expect(posted.status).toBe(404);
+    const brought = await fetch(`${world.app}/api/sources/${source.id}/imports`, { method: 'POST', body: CSV });
+    expect(brought.status).toBe(401);
+  });
+
   it('says why it cannot be read', async () => {
     const broken = await until(source, await bring(source, 'broken.xlsx', 'PK\u0003\u0004 nothing'), 'unreadable');
     expect(broken.problem).toContain('damaged');
