@@ -195,11 +195,13 @@ const CONNECTION = new Set([
   'content-type',
 ]);
 const MOST_HEADERS = 40;
+/** What some send to show who they are, whether it is asked for or not. */
+const SECRET_HEADER = /token|secret|password|api-?key|^x-.*-key$/;
 
 /** The headers of a request without secrets, and where it came from. */
 function headersOf(c: HonoContext, { proof }: PostsDocument, address: string): Record<string, string> {
   const left = new Set([...CONNECTION, ...secretHeaders(proof)]);
-  const kept = Object.entries(c.req.header()).filter(([name]) => !left.has(name));
+  const kept = Object.entries(c.req.header()).filter(([name]) => !left.has(name) && !SECRET_HEADER.test(name));
   return {
     ...Object.fromEntries(kept.slice(0, MOST_HEADERS).map(([name, value]) => [name, value.slice(0, 500)])),
     address,
