@@ -135,7 +135,10 @@ describe('a survey on the page of others', () => {
     await visitor.getByLabel('Email').fill('ada@hill.example');
     await visitor.getByRole('button', { name: 'Send it' }).click();
     await visitor.getByRole('link', { name: 'To the seats' }).click();
-    await visitor.getByText('Ada Vale (ada@hill.example)').waitFor();
+    const booking = visitor.locator('form[action="/book"]');
+    await booking.getByText('Book', { exact: true }).waitFor();
+    expect(await booking.getByLabel('Name').inputValue()).toBe('Ada Vale');
+    expect(await booking.getByLabel('Email, if you have one').inputValue()).toBe('ada@hill.example');
     expect((await kept(planner)).at(-1)).toEqual({
       company: 'Children',
       age: 5,
