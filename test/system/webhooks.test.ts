@@ -132,7 +132,7 @@ describe('an address for programs', () => {
       `SELECT COUNT(*) AS stored, SUM(repeats) AS repeats FROM submissions WHERE source_id = '${source.id}'`,
     );
     expect([Number(row?.stored), Number(row?.repeats)]).toEqual([8_000, 2_000]);
-  }, 120_000);
+  }, 300_000);
 
   it('takes some kinds of events, ignores others, and counts both', async () => {
     const source = await webhook('Kinds', {
