@@ -44,6 +44,20 @@ export class ImportEvidenceInput implements ImportEvidence {
   when: string = '';
 }
 
+/** What a file is, by what is in it. */
+export type FileFormat = 'text' | 'lines' | 'json' | 'workbook' | 'spreadsheet' | 'cards';
+
+/** How a file is read. */
+export interface FileReading {
+  format: FileFormat;
+  /** A label of the WHATWG Encoding standard. */
+  encoding: string;
+  delimiter: Delimiter;
+  header: boolean;
+  /** What it was judged by. */
+  because: string;
+}
+
 /** How a file is read, where it was judged wrongly. */
 export class ReadingInput {
   @IsString()
@@ -110,7 +124,7 @@ export interface ImportView {
   by: string;
   endedAt: string | null;
   /** How it is read; null until it was judged. */
-  reading: { format: string; encoding: string; delimiter: Delimiter; header: boolean; because: string } | null;
+  reading: FileReading | null;
   written: Record<string, Written>;
   columns: ColumnFound[];
   /** How many rows there are; 0 until it was judged. */

@@ -3,7 +3,7 @@ export { readPayload, suspicionOf } from './kinds/index.ts';
 export { keyFor, meaningOf } from './naming.ts';
 export {
   entriesOf,
-  objectOf,
+  jsonOf,
   readRaw,
   readFormBody,
   readUrlencoded,
@@ -14,7 +14,7 @@ export {
   type SentFile,
 } from './payload.ts';
 export { embeddedFiles } from './places.ts';
-export { contentOf, type FieldIssue } from './reading.ts';
+export { contentOf, inOneText, type FieldIssue } from './reading.ts';
 export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } from './samples.ts';
 export { NO_GUARDS, SUSPICIONS, type Guards, type Signs, type Suspicion } from './screening.ts';
 export { FIRST_START, STARTS } from './starts.ts';
@@ -44,6 +44,7 @@ export {
   goneOf,
   idsIn,
   learnFrom,
+  samplesIn,
   type GoneOfKind,
   type KindLearnt,
 } from './webhook.ts';

@@ -80,7 +80,7 @@ export function entriesOf(json: unknown): Entries | null {
 }
 
 /** Entries as an object: a name that came several times has a list. */
-export function objectOf(entries: Entries): Loose {
+function objectOf(entries: Entries): Loose {
   const object: Record<string, string | string[]> = Object.create(null) as Record<string, string | string[]>;
   for (const [name, value] of entries) {
     const before = object[name];
@@ -88,6 +88,10 @@ export function objectOf(entries: Entries): Loose {
   }
   return object;
 }
+
+/** A payload as JSON, in whichever way it was sent. */
+export const jsonOf = (payload: Payload): unknown =>
+  payload.kind === 'json' ? payload.json : objectOf(payload.entries);
 
 /** A copy of a payload with another value at a place in it. */
 export function withValueAt(json: unknown, [step, ...rest]: (string | number)[], value: unknown): unknown {

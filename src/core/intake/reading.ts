@@ -13,6 +13,9 @@ export interface FieldIssue {
   part?: number;
 }
 
+/** What is wrong with several fields, as one text. */
+export const inOneText = (issues: FieldIssue[]): string => issues.map(({ message }) => message).join(' ');
+
 /** One submission in a payload: its values by the ids of its fields, or what is wrong with them. */
 export type Reading = { ok: true; values: FieldValues } | { ok: false; issues: FieldIssue[] };
 

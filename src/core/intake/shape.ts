@@ -1,4 +1,5 @@
 import { isObject } from '../documents/index.ts';
+import { stepTo } from '../json/index.ts';
 import {
   holds,
   isListOfRecords,
@@ -230,8 +231,6 @@ function inRecords(records: unknown[], path: string, names: string[]): Leaf[] {
     }
   return [...found.values()];
 }
-
-const stepTo = (name: string): string => (/^[A-Za-z_]\w*$/.test(name) ? `.${name}` : `[${JSON.stringify(name)}]`);
 
 const isEmpty = (value: unknown): boolean =>
   value === null ||

@@ -14,6 +14,10 @@ export interface Part {
 export const allParts = (document: PostsDocument, json: unknown): Part[] =>
   wholesOf(document, json).flatMap((whole) => partsOf(document, whole).map((part) => ({ whole, part })));
 
+/** What each submission in a payload is read from, by itself: the part, which is the whole where a payload is one. */
+export const samplesIn = (document: PostsDocument, json: unknown): unknown[] =>
+  allParts(document, json).map(({ part }) => part.value);
+
 /** What stands at a path of the document in a part, as text; '' for nothing. */
 function saidAt(path: string, { whole, part }: Part): string {
   if (path === '') return '';
@@ -92,8 +96,7 @@ export function learnFrom(
     const kind = eventKindOf(document, one);
     const before = next.get(kind) ?? { came: 0, lastAt: at, shape: NO_SHAPE };
     if (before.came === 0 && next.size >= MOST_KINDS) continue;
-    const { value } = document.each === '' ? one.whole : one.part;
-    next.set(kind, { came: before.came + 1, lastAt: at, shape: learn(before.shape, value, at) });
+    next.set(kind, { came: before.came + 1, lastAt: at, shape: learn(before.shape, one.part.value, at) });
   }
   return Object.fromEntries(next);
 }

@@ -28,6 +28,10 @@ export const textsAt = (body: unknown, path: string | undefined): string[] =>
 export const located = (body: unknown, path: string): { value: unknown; location: (string | number)[] }[] =>
   queries(path).query(body as JSONValue).nodes;
 
+/** The step of a JSONPath to what has a name: short where the name allows it (RFC 9535, 2.5.1). */
+export const stepTo = (name: string): string =>
+  /^[A-Za-z_]\w*$/.test(name) ? `.${name}` : `[${JSON.stringify(name)}]`;
+
 /** Whether a text is a JSONPath. */
 export function isPath(path: string): boolean {
   try {

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { stepTo } from '../json/index.ts';
 
 /** What can stand between two columns. */
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
@@ -11,7 +12,7 @@ export interface Layout {
   because: string;
 }
 
-const NAMES: Record<Delimiter, string> = { ',': 'a comma', ';': 'a semicolon', '\t': 'a tab', '|': 'a bar' };
+const NAMES: Record<Delimiter, string> = { ',': 'A comma', ';': 'A semicolon', '\t': 'A tab', '|': 'A bar' };
 
 /** Judges how the beginning of a file of text is laid out: what parts its rows into as many columns each, and more than one. */
 export function layoutOf(head: string): Layout {
@@ -28,7 +29,7 @@ export function layoutOf(head: string): Layout {
   const parted =
     alike === 0
       ? 'Nothing parts its rows: it is one column.'
-      : `${NAMES[delimiter].replace(/^a/, 'A')} parts ${alike === 1 ? 'every row' : `${Math.round(alike * 100)} % of the rows`} looked at into ${columns} columns.`;
+      : `${NAMES[delimiter]} parts ${alike === 1 ? 'every row' : `${Math.round(alike * 100)} % of the rows`} looked at into ${columns} columns.`;
   const { header, why } = headerIn(rows);
   return { delimiter, header, because: `${parted} ${why}` };
 }
@@ -46,8 +47,7 @@ export function headerIn(rows: string[][]): { header: boolean; why: string } {
 }
 
 /** Where a field finds a column: a JSONPath. */
-export const pathToColumn = (name: string): string =>
-  /^[A-Za-z_]\w*$/.test(name) ? `$.${name}` : `$[${JSON.stringify(name)}]`;
+export const pathToColumn = (name: string): string => `$${stepTo(name)}`;
 
 /** The names of columns, each its own: doubled ones get a number, and nameless ones their place. */
 export function columnNames(first: string[], header: boolean): string[] {

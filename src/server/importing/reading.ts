@@ -1,4 +1,4 @@
-import { readPayload, type FileDocument, type Payload } from '../../core/intake/index.ts';
+import { inOneText, readPayload, type FileDocument, type Payload } from '../../core/intake/index.ts';
 import { asWritten, type Written } from '../../core/tables/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import type { Row } from './rows.ts';
@@ -24,7 +24,7 @@ export function readRow(document: FileDocument, payload: Payload): { values: Fie
   if (!Array.isArray(readings)) return { why: readings.problem };
   const [reading] = readings;
   if (!reading) return { why: 'There is nothing in it.' };
-  return reading.ok ? { values: reading.values } : { why: reading.issues.map(({ message }) => message).join(' ') };
+  return reading.ok ? { values: reading.values } : { why: inOneText(reading.issues) };
 }
 
 /** A cell as text, as it is shown and handed back. */

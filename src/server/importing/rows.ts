@@ -4,31 +4,9 @@ import { Readable } from 'node:stream';
 import { unzipSync, strFromU8 } from 'fflate';
 import Papa from 'papaparse';
 import { readSheet } from 'read-excel-file/node';
+import type { FileReading } from '../../contract/imports.ts';
 import { parseJson } from '../../core/json/index.ts';
-import {
-  columnNames,
-  headerIn,
-  layoutOf,
-  readCards,
-  readOdsContent,
-  workbookText,
-  type Delimiter,
-} from '../../core/tables/index.ts';
-
-/** What a file is, by what is in it. */
-export const FILE_FORMATS = ['text', 'lines', 'json', 'workbook', 'spreadsheet', 'cards'] as const;
-export type FileFormat = (typeof FILE_FORMATS)[number];
-
-/** How a file is read. */
-export interface Reading {
-  format: FileFormat;
-  /** A label of the WHATWG Encoding standard. */
-  encoding: string;
-  delimiter: Delimiter;
-  header: boolean;
-  /** What it was judged by. */
-  because: string;
-}
+import { columnNames, headerIn, layoutOf, readCards, readOdsContent, workbookText } from '../../core/tables/index.ts';
 
 /** One row: a text for each column, or a nested object; by its number in the file, as people count. */
 export interface Row {
@@ -43,7 +21,7 @@ const WHOLE_BYTES = 64 * 1024 * 1024;
 export class UnreadableFile extends Error {}
 
 /** Judges what a file is and how it is laid out; the encoding over all of it. */
-export async function judgeFile(place: string): Promise<Reading> {
+export async function judgeFile(place: string): Promise<FileReading> {
   const head = await headOf(place);
   const binary = head.subarray(0, 4).toString('latin1');
   const plain = { encoding: 'utf-8', delimiter: ',' as const, header: true };
@@ -68,7 +46,7 @@ export async function judgeFile(place: string): Promise<Reading> {
 }
 
 /** Reads a file row by row: text and lines as they stream, other files as a whole. */
-export async function* rowsOf(place: string, reading: Reading): AsyncGenerator<Row> {
+export async function* rowsOf(place: string, reading: FileReading): AsyncGenerator<Row> {
   const { format, header } = reading;
   if (format === 'text') yield* textRows(place, reading);
   else if (format === 'lines') yield* lineRows(place, reading);
@@ -95,7 +73,7 @@ export async function* rowsOf(place: string, reading: Reading): AsyncGenerator<R
   }
 }
 
-async function* textRows(place: string, { encoding, delimiter, header }: Reading): AsyncGenerator<Row> {
+async function* textRows(place: string, { encoding, delimiter, header }: FileReading): AsyncGenerator<Row> {
   const parser = Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter, skipEmptyLines: false });
   Readable.from(decoded(place, encoding)).pipe(parser);
   let names: string[] | null = null;
@@ -110,7 +88,7 @@ async function* textRows(place: string, { encoding, delimiter, header }: Reading
   }
 }
 
-async function* lineRows(place: string, { encoding }: Reading): AsyncGenerator<Row> {
+async function* lineRows(place: string, { encoding }: FileReading): AsyncGenerator<Row> {
   let rest = '';
   let number = 0;
   const read = (line: string): Row | null => {
@@ -177,7 +155,7 @@ async function encodingOf(place: string, head: Buffer): Promise<{ encoding: stri
   }
 }
 
-async function whole(place: string, { encoding }: Pick<Reading, 'encoding'>): Promise<string> {
+async function whole(place: string, { encoding }: Pick<FileReading, 'encoding'>): Promise<string> {
   return new TextDecoder(encoding).decode(await wholeBytes(place));
 }
 

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import {
   embeddedFiles,
-  objectOf,
+  jsonOf,
   readWritten,
   withValueAt,
   writingOf,
@@ -84,6 +84,5 @@ export const tooLargeIssue = ({ config }: Context, field: string, name: string):
 export function jsonIn(contentType: string, body: string): unknown {
   const writing = writingOf(mediaTypeIn(contentType), body);
   const read = writing && readWritten(writing, body);
-  if (!read?.ok) return undefined;
-  return read.value.kind === 'json' ? read.value.json : objectOf(read.value.entries);
+  return read?.ok ? jsonOf(read.value) : undefined;
 }

@@ -1,7 +1,8 @@
 import {
   contentOf,
   idsIn,
-  objectOf,
+  inOneText,
+  jsonOf,
   readPayload,
   readVisit,
   suspicionOf,
@@ -74,6 +75,12 @@ export type Taken =
   /** The caller's name for this request was used for another one. */
   | { ok: false; why: 'key used before' };
 
+/** Why something was not taken, as one text. */
+export function whyNot(taken: Extract<Taken, { ok: false }>): string {
+  if (taken.why === 'invalid') return inOneText(taken.issues);
+  return taken.why === 'unreadable' ? taken.problem : 'Something else came under its name before.';
+}
+
 /** A submission that came again. */
 interface Repeated {
   id: string;
@@ -85,8 +92,7 @@ interface Repeated {
 function namesOf({ document, payload, name, isAgain = false }: Arrival): string[] {
   if (name !== undefined) return [name];
   if (document.kind !== 'posts' || document.idPath === '' || isAgain) return [];
-  const json = payload.kind === 'json' ? payload.json : objectOf(payload.entries);
-  return idsIn(document, json);
+  return idsIn(document, jsonOf(payload));
 }
 
 /**

@@ -23,6 +23,10 @@ export async function noteArrival(db: Db, arrival: NotedArrival): Promise<void> 
   await db.insert(notedArrivals).values(arrival);
 }
 
+/** Whether it has a payload that stands nowhere else: what was taken, or came again, is with its submissions. */
+export const isOfItsOwn = ({ outcome, body }: Pick<NotedArrival, 'outcome' | 'body'>): boolean =>
+  body !== '' && outcome !== 'repeated' && outcome !== 'taken';
+
 /** Notes what became of something that was noted, once somebody had it taken after all. */
 export async function setNotedOutcome(
   db: Db,

@@ -6,7 +6,8 @@ import { ColumnJudge } from '../../core/tables/index.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
 import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
 import type { Context } from '../context.ts';
-import { takeSubmission } from '../intake/take.ts';
+import { runBeats } from './beats.ts';
+import { takeSubmission, whyNot } from '../intake/take.ts';
 import { uploadPath } from '../intake/uploads.ts';
 import type { LiveWirings } from '../planning/liveWiring.ts';
 import { addRejects, advanceImport, moveImport, takeImport, type ImportRecord } from '../store/imports.ts';
@@ -65,20 +66,12 @@ class OpenFiles {
 /** Works on imports of files: judges, rehearses, and takes their rows, a part at a time. One worker at a time has an import. */
 export function runImports(context: Context, owner: string, wirings: LiveWirings): { stop(): Promise<void> } {
   const files = new OpenFiles();
-  let running = Promise.resolve();
-  let stopped = false;
-  const beat = async () => {
-    while (!stopped && (await workOnOne(context, owner, wirings, files, () => stopped)));
-  };
-  const run = () => {
-    running = running.then(beat).catch((error: unknown) => context.log.error({ err: error }, 'importing failed'));
-  };
-  const timer = setInterval(run, BEAT_MS);
+  const beats = runBeats(context, BEAT_MS, 'importing', (isStopped) =>
+    workOnOne(context, owner, wirings, files, isStopped),
+  );
   return {
     async stop() {
-      stopped = true;
-      clearInterval(timer);
-      await running;
+      await beats.stop();
       await files.closeAll();
     },
   };
@@ -237,13 +230,7 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
       continue;
     }
     counts.refused += 1;
-    const why =
-      taken.why === 'invalid'
-        ? taken.issues.map(({ message }) => message).join(' ')
-        : taken.why === 'unreadable'
-          ? taken.problem
-          : 'It came before.';
-    rejects.push({ importId: record.id, row: row.number, why: why.slice(0, 500), cells: row.cells });
+    rejects.push({ importId: record.id, row: row.number, why: whyNot(taken).slice(0, 500), cells: row.cells });
   }
   await addRejects(store.db, rejects);
   await advanceImport(store.db, record, {

@@ -1,8 +1,8 @@
-import { asUsable, goneOf, learnFrom, objectOf, type PostsDocument } from '../../core/intake/index.ts';
+import { asUsable, goneOf, learnFrom, jsonOf, type PostsDocument } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { jsonIn } from '../intake/programBody.ts';
 import { findSource } from '../store/sources.ts';
-import { listUnread, listUnreadWebhooks, readLearnt, saveLearnt } from '../store/webhooks.ts';
+import { isOfItsOwn, listUnread, listUnreadWebhooks, readLearnt, saveLearnt } from '../store/webhooks.ts';
 
 /** So many of what came to one address are read at each beat. */
 const READ_TOGETHER = 1_000;
@@ -25,14 +25,12 @@ export async function learnShapes({ store }: Context): Promise<void> {
         if (raw.payload === null || (arrivalId !== null && read.has(arrivalId))) return [];
         if (arrivalId !== null) read.add(arrivalId);
         const { payload } = raw;
-        return [{ at, json: payload.kind === 'json' ? payload.json : objectOf(payload.entries) }];
+        return [{ at, json: jsonOf(payload) }];
       }),
-      ...noted
-        .filter(({ outcome }) => outcome !== 'repeated' && outcome !== 'taken')
-        .flatMap(({ body, contentType, receivedAt }) => {
-          const json = jsonIn(contentType, body);
-          return json === undefined ? [] : [{ at: receivedAt, json }];
-        }),
+      ...noted.filter(isOfItsOwn).flatMap(({ body, contentType, receivedAt }) => {
+        const json = jsonIn(contentType, body);
+        return json === undefined ? [] : [{ at: receivedAt, json }];
+      }),
     ].sort((one, other) => one.at - other.at);
     for (const { json, at } of payloads) kinds = learnFrom(kinds, document, json, at);
     // Another worker may have read the same meanwhile: then its reading stands.

@@ -1,5 +1,6 @@
 import type { SendingCounts } from '../../contract/sendings.ts';
 import type { Context } from '../context.ts';
+import { runBeats } from './beats.ts';
 import { countOutcomes, nextPart } from '../planning/partOfSending.ts';
 import type { LiveWirings } from '../planning/liveWiring.ts';
 import type { PlannedAgain } from '../planning/planAgain.ts';
@@ -18,24 +19,8 @@ const MINUTE_MS = 60_000;
 const AT_ONCE = 25;
 
 /** Sends what is there already, a part at each beat, at the pace that was set. One worker at a time has a sending. */
-export function runSendings(context: Context, wirings: LiveWirings): { stop(): Promise<void> } {
-  let running = Promise.resolve();
-  let stopped = false;
-  const beat = async () => {
-    while (!stopped && (await sendPart(context, wirings)));
-  };
-  const run = () => {
-    running = running.then(beat).catch((error: unknown) => context.log.error({ err: error }, 'sending failed'));
-  };
-  const timer = setInterval(run, BEAT_MS);
-  return {
-    async stop() {
-      stopped = true;
-      clearInterval(timer);
-      await running;
-    },
-  };
-}
+export const runSendings = (context: Context, wirings: LiveWirings): { stop(): Promise<void> } =>
+  runBeats(context, BEAT_MS, 'sending', () => sendPart(context, wirings));
 
 /** @returns whether there may be more to do at once */
 async function sendPart(context: Context, wirings: LiveWirings): Promise<boolean> {

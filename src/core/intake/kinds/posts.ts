@@ -13,7 +13,7 @@ import {
   type FieldValue,
   type SourceField,
 } from '../../values/index.ts';
-import { objectOf, type SentFile } from '../payload.ts';
+import { jsonOf, type SentFile } from '../payload.ts';
 import { foundFor } from '../places.ts';
 import { readFields, type Kind, type Reading } from '../reading.ts';
 import type { PostsDocument } from '../source.ts';
@@ -25,7 +25,7 @@ const PARTS_LIMIT = 200;
 /** JSON or form posts from elsewhere: each field says where it stands in the payload, and one payload can be several submissions. */
 export const posts: Kind<PostsDocument> = {
   read: (document, payload) => {
-    const json = payload.kind === 'json' ? payload.json : objectOf(payload.entries);
+    const json = jsonOf(payload);
     if (typeof json !== 'object' || json === null) return { problem: 'The body is neither an object nor a list.' };
     const found = allParts(document, json);
     if (found.length === 0) return { problem: `Nothing stands at ${document.each}, where the submissions should be.` };

@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import type { ImportEvidence, ReadingInput } from '../../../contract/imports.ts';
 import { WRITTEN, type Written } from '../../../core/tables/index.ts';
 import type { ImportEvent } from '../../../core/states/index.ts';
-import type { Result } from '../../../core/result.ts';
+import { good, type Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { uploadPath } from '../../intake/uploads.ts';
 import { findImport, forgetRejects, moveImport, removeImport, type ImportRecord } from '../../store/imports.ts';
@@ -14,7 +14,6 @@ import { done, inCommand, refused, unknown, type Act, type Actor, type Done, typ
 interface Change {
   event: ImportEvent;
   act: Act['act'];
-  detail?: string;
 }
 
 type About = { sourceId: string; id: string };
@@ -26,9 +25,9 @@ async function moving(
   actor: Actor,
   context: Context,
   { sourceId, id }: About,
-  { event, act, detail }: Change,
+  { event, act }: Change,
   part: (db: Db, record: ImportRecord) => Promise<Result<Parameters<typeof moveImport>[4], Refusal>> = () =>
-    Promise.resolve({ ok: true, value: {} }),
+    Promise.resolve(good({})),
 ): Promise<Result<void, Refusal>> {
   return inCommand(context, actor, async (db): Promise<Done<void>> => {
     const [source, record] = [await findSource(db, sourceId), await findImport(db, id)];
@@ -36,8 +35,8 @@ async function moving(
     const changes = await part(db, record);
     if (!changes.ok) return changes;
     if (!(await moveImport(db, id, event, context.now(), changes.value))) return wrongTime();
-    const said = detail === undefined ? record.name : `${record.name}. ${detail}`;
-    return done(undefined, { act, subject: { kind: 'source', id: sourceId, name: source.name }, detail: said });
+    const subject = { kind: 'source' as const, id: sourceId, name: source.name };
+    return done(undefined, { act, subject, detail: record.name });
   });
 }
 
@@ -60,7 +59,7 @@ export function readAnew(
     const known = Object.entries(written).filter((one): one is [string, Written] => WRITTEN.includes(one[1]));
     const reading = record.reading && { ...record.reading, encoding, delimiter, header, because: 'As somebody said.' };
     const part = { reading, written: Object.fromEntries(known), rehearsed: null, problem: '', done: 0, lastRow: 0 };
-    return Promise.resolve({ ok: true, value: part });
+    return Promise.resolve(good(part));
   });
 }
 
@@ -76,7 +75,7 @@ function isEncoding(label: string): boolean {
 /** Finds out what would become of every row, with what is said of the people in it. */
 export const rehearseImport = (actor: Actor, context: Context, about: About & { evidence: ImportEvidence }) =>
   moving(actor, context, about, { event: 'rehearsed', act: 'rehearsed the file of' }, () =>
-    Promise.resolve({ ok: true, value: { evidence: about.evidence, rehearsed: null, done: 0, lastRow: 0 } }),
+    Promise.resolve(good({ evidence: about.evidence, rehearsed: null, done: 0, lastRow: 0 })),
   );
 
 /** Begins to take the rows of a file, at a pace, with what is said of the people in it. */
@@ -95,7 +94,7 @@ export const beginImport = (
       );
     await forgetRejects(db, about.id);
     const counts = { taken: 0, refused: 0 };
-    return { ok: true, value: { evidence, perMinute, counts, done: 0, lastRow: 0 } };
+    return good({ evidence, perMinute, counts, done: 0, lastRow: 0 });
   });
 
 const FATES = {

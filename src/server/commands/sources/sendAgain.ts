@@ -2,7 +2,7 @@ import type { PostsDocument } from '../../../core/intake/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { readProgramBody } from '../../intake/programBody.ts';
-import { takeSubmission, type Arrival } from '../../intake/take.ts';
+import { takeSubmission, whyNot, type Arrival } from '../../intake/take.ts';
 import { findSource, type SourceRecord } from '../../store/sources.ts';
 import { findNoted, listTaken, setNotedOutcome, type NotedArrival } from '../../store/webhooks.ts';
 import { noteOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
@@ -26,15 +26,7 @@ export async function sendAgain(
   const arrival = noted ? await ofNoted(context, source, noted) : await ofTaken(context, source, arrivalId);
   if (!arrival.ok) return arrival;
   const taken = await takeSubmission(context, arrival.value);
-  if (!taken.ok) {
-    const why =
-      taken.why === 'invalid'
-        ? taken.issues.map(({ message }) => message).join(' ')
-        : taken.why === 'unreadable'
-          ? taken.problem
-          : 'Something else came under its name before.';
-    return refused('conflict', 'not-valid', `It still cannot be taken: ${why}`);
-  }
+  if (!taken.ok) return refused('conflict', 'not-valid', `It still cannot be taken: ${whyNot(taken)}`);
   if (taken.ids.length === 0)
     return refused(
       'conflict',

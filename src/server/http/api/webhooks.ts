@@ -5,7 +5,8 @@ import {
   asUsable,
   eventKindsIn,
   findingsOf,
-  objectOf,
+  jsonOf,
+  samplesIn,
   shapeOf,
   type PathFinding,
   type PostsDocument,
@@ -21,6 +22,7 @@ import type { SourceRecord } from '../../store/sources.ts';
 import {
   ARRIVALS_SHOWN,
   findNoted,
+  isOfItsOwn,
   listNoted,
   listTaken,
   readLearnt,
@@ -77,7 +79,7 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
       ...rowOfTaken(document, taken),
       contentType: raw.contentType,
       headers: raw.headers,
-      read: { json: jsonOf(raw) },
+      read: { json: rawJson(raw) },
       body: null,
     } satisfies ArrivalView);
   });
@@ -101,9 +103,7 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
       readSourceSecret(store.db, source.id),
     ]);
     const came = samplesOf(taken, noted);
-    const samples = came.flatMap(({ json }) =>
-      draft.each !== '' ? all(json, draft.each) : Array.isArray(json) ? (json as unknown[]) : [json],
-    );
+    const samples = came.flatMap(({ json }) => samplesIn(draft, json));
     const found = findingsOf(shapeOf(samples));
     const fieldAt = (path: string) => draft.fields.find((field) => field.path === path)?.label ?? '';
     return c.json({
@@ -136,9 +136,9 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
 /** What came that can be read, with when it did. */
 const samplesOf = (taken: TakenArrival[], noted: NotedArrival[]): { json: unknown; at: number }[] =>
   [
-    ...taken.map(({ raw, receivedAt }) => ({ json: jsonOf(raw), at: receivedAt })),
+    ...taken.map(({ raw, receivedAt }) => ({ json: rawJson(raw), at: receivedAt })),
     ...noted
-      .filter(({ outcome: of }) => LEARNT_FROM.has(of))
+      .filter(isOfItsOwn)
       .map(({ contentType, body, receivedAt }) => ({ json: jsonIn(contentType, body), at: receivedAt })),
   ].filter(({ json }) => json !== undefined && json !== null);
 
@@ -156,17 +156,14 @@ function kindsSeen(draft: PostsDocument, { kinds }: Learnt, came: { json: unknow
   );
 }
 
-const LEARNT_FROM = new Set(['sample', 'closed', 'ignored', 'not valid']);
-
-const jsonOf = ({ payload }: RawSubmission): unknown =>
-  payload === null ? null : payload.kind === 'json' ? payload.json : objectOf(payload.entries);
+const rawJson = ({ payload }: RawSubmission): unknown => payload && jsonOf(payload);
 
 const rowOfTaken = (document: PostsDocument, { id, receivedAt, submissions, raw }: TakenArrival): ArrivalRow => ({
   id,
   at: new Date(receivedAt).toISOString(),
   outcome: 'taken',
   why: '',
-  kinds: kindsIn(document, jsonOf(raw)),
+  kinds: kindsIn(document, rawJson(raw)),
   submissions,
 });
 

@@ -61,12 +61,9 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (greeting) return c.text(greeting, 200);
     const source = await findLive(c.req.param('publicId'));
     const of = await organisationName(context);
-    if (!source && programs) return showPage(c, { title: 'For programs', language: 'en', of, body: onlyPosts }, 404);
-    if (!source) return showClosed(c, of, languageFor(asked(c)), null);
-    if (source.live.kind === 'form' && !isOpen(source))
-      return showClosed(c, of, languageIn(c, source.live), source.live);
-    if (source.live.kind !== 'form')
-      return showPage(c, { title: 'For programs', language: 'en', of, body: onlyPosts }, 404);
+    if (programs) return showPage(c, { title: 'For programs', language: 'en', of, body: onlyPosts }, 404);
+    if (source?.live.kind !== 'form') return showClosed(c, of, languageFor(asked(c)), null);
+    if (!isOpen(source)) return showClosed(c, of, languageIn(c, source.live), source.live);
     const first = {
       typed: filledIn(source.live, c.req.queries()),
       issues: [],
@@ -216,7 +213,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       const headers = { ...corsHeaders(c.req.header('origin') ?? ''), 'x-content-type-options': 'nosniff' };
       const isForm = source.live.kind === 'form';
       const after = isForm ? afterSending(context, outcome) : null;
-      if (!prefersJson(c, source)) {
+      if (!prefersJson(c)) {
         if (after?.isOwnPage) {
           c.set('answered', outcome);
           return next();
@@ -233,7 +230,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     },
     dressed,
     async (c) => {
-      const asJson = prefersJson(c, await findLive(c.req.param('publicId')));
+      const asJson = prefersJson(c);
       for (const [name, value] of Object.entries(corsHeaders(c.req.header('origin') ?? ''))) c.header(name, value);
       return answerTo(context, c, c.get('answered'), asJson);
     },
@@ -284,8 +281,8 @@ const onlyPosts = html`<h1>Nothing to see here</h1>
   <p>This address takes what other programs post to it. There is no form.</p>`;
 
 /** JSON is answered when JSON came, when it is asked for before HTML, and to programs. */
-function prefersJson(c: HonoContext, source: LiveSource | null): boolean {
+function prefersJson(c: HonoContext): boolean {
   const accept = c.req.header('accept') ?? '';
-  if (source?.live.kind === 'posts' || mediaTypeOf(c) === 'application/json') return true;
+  if (mediaTypeOf(c) === 'application/json') return true;
   return accept.includes('application/json') && !accept.includes('text/html');
 }

@@ -3,9 +3,9 @@ import {
   asUsable,
   challengeIn,
   eventKindsIn,
-  objectOf,
+  inOneText,
+  jsonOf,
   type FieldIssue,
-  type Payload,
   type PostsDocument,
 } from '../../../core/intake/index.ts';
 import type { ArrivalOutcome } from '../../../contract/webhook.ts';
@@ -128,7 +128,7 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
       return problemResponse(new Problem(404, 'not-found', 'This address does not take anything at the moment.'));
     }
     const notTaken = async (issues: FieldIssue[]) => {
-      await note(came, 'not valid', issues.map(({ message }) => message).join(' '));
+      await note(came, 'not valid', inOneText(issues));
       return problemResponse(notValid(issues));
     };
     if (read.issues.length > 0) return notTaken(read.issues);
@@ -168,9 +168,6 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
     return answer(document, taken.ids);
   };
 }
-
-/** What a payload is looked at as. */
-const jsonOf = (payload: Payload): unknown => (payload.kind === 'json' ? payload.json : objectOf(payload.entries));
 
 /** What an address says back to whoever asks whether it is meant; null where nobody asks. */
 export function greetingOf({ live, draft }: SourceRecord, query: (name: string) => string | undefined): string | null {

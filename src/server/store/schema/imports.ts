@@ -1,18 +1,8 @@
-import { index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
-import type { ImportCounts, ImportEvidence, RehearsedCounts } from '../../../contract/imports.ts';
+import { bigint, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import type { FileReading, ImportCounts, ImportEvidence, RehearsedCounts } from '../../../contract/imports.ts';
 import type { ImportState } from '../../../core/states/index.ts';
-import type { ColumnFound, Delimiter, Written } from '../../../core/tables/index.ts';
-import { bigint } from 'drizzle-orm/mysql-core';
+import type { ColumnFound, Written } from '../../../core/tables/index.ts';
 import { id, json, time } from './columns.ts';
-
-/** How a file is read. */
-export interface StoredReading {
-  format: 'text' | 'lines' | 'json' | 'workbook' | 'spreadsheet' | 'cards';
-  encoding: string;
-  delimiter: Delimiter;
-  header: boolean;
-  because: string;
-}
 
 /** Files whose rows become submissions. What is in them is on the disk, under the import's file. */
 export const imports = mysqlTable(
@@ -25,7 +15,7 @@ export const imports = mysqlTable(
     size: bigint('size', { mode: 'number' }).notNull(),
     state: varchar('state', { length: 12 }).$type<ImportState>().notNull(),
     problem: varchar('problem', { length: 300 }).notNull().default(''),
-    reading: json<StoredReading>('reading'),
+    reading: json<FileReading>('reading'),
     written: json<Record<string, Written>>('written').notNull(),
     columns: json<ColumnFound[]>('columns_found').notNull(),
     total: int('total').notNull().default(0),

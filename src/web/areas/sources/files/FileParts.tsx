@@ -5,8 +5,7 @@ import { pathToColumn, WRITTEN, type ColumnFound, type Written } from '../../../
 import { useActOnImport, useImportRows, useImports } from '../../../data/imports.ts';
 import { percent } from '../../../parts/figures.ts';
 import { ActionError } from '../../../parts/States.tsx';
-import { FieldsEditor } from '../FieldsEditor.tsx';
-import { TrustField } from '../TrustField.tsx';
+import { FieldsPart } from '../FieldsPart.tsx';
 import { ReadingForm } from './ReadingForm.tsx';
 
 interface FilePartsProps {
@@ -31,16 +30,7 @@ export function FileParts({ source, document, set, about, liveIds }: FilePartsPr
           spreadsheet, or cards of people. It is looked through, and its columns stand here. Nothing is sent by that.
         </p>
       )}
-      <section aria-labelledby="fields">
-        <h3 id="fields" className="text-lg font-semibold">
-          Fields
-        </h3>
-        <p className="text-quiet mb-3">What is taken out of each row. The whole row is kept beside it.</p>
-        <FieldsEditor fields={document.fields} liveIds={liveIds} onChange={(fields) => set({ fields })} about={about} />
-        <div className="mt-4 max-w-md">
-          <TrustField trust={document.trust} onChange={(trust) => set({ trust })} error={about('/trust')} />
-        </div>
-      </section>
+      <FieldsPart of="row" document={document} set={set} about={about} liveIds={liveIds} />
     </div>
   );
 }

@@ -3,8 +3,7 @@ import type { ShapeView } from '../../../../contract/webhook.ts';
 import type { PostsDocument } from '../../../../core/intake/index.ts';
 import { useShape } from '../../../data/webhooks.ts';
 import { Field } from '../../../parts/Field.tsx';
-import { FieldsEditor } from '../FieldsEditor.tsx';
-import { TrustField } from '../TrustField.tsx';
+import { FieldsPart } from '../FieldsPart.tsx';
 import { PLACES } from './places.ts';
 import { AddressPart } from './AddressPart.tsx';
 import { AnswerPart } from './AnswerPart.tsx';
@@ -41,16 +40,7 @@ export function WebhookParts({ source, document, set, about, liveIds }: WebhookP
           ))}
       </datalist>
       <FoundPlaces shape={shape} fields={document.fields} onFields={(fields) => set({ fields })} />
-      <section aria-labelledby="fields">
-        <h3 id="fields" className="text-lg font-semibold">
-          Fields
-        </h3>
-        <p className="text-quiet mb-3">What is taken out of each payload. The whole payload is kept beside it.</p>
-        <FieldsEditor fields={document.fields} liveIds={liveIds} onChange={(fields) => set({ fields })} about={about} />
-        <div className="mt-4 max-w-md">
-          <TrustField trust={document.trust} onChange={(trust) => set({ trust })} error={about('/trust')} />
-        </div>
-      </section>
+      <FieldsPart of="payload" document={document} set={set} about={about} liveIds={liveIds} />
       <section aria-labelledby="payload" className="grid gap-4 sm:grid-cols-2">
         <h3 id="payload" className="text-lg font-semibold sm:col-span-2">
           Payload and consent
