@@ -18,6 +18,7 @@ const PROGRAMS = {
   'standins/tern-post': 'src/standins/tern-post/main.ts',
   'standins/capstan': 'src/standins/capstan/main.ts',
   'standins/rowbarn': 'src/standins/rowbarn/main.ts',
+  'standins/fennel-fox': 'src/standins/fennel-fox/main.ts',
   'standins/bellbuoy': 'src/standins/bellbuoy/main.ts',
   'standins/letterloft': 'src/standins/letterloft/main.ts',
   'standins/site': 'src/standins/site/main.ts',

@@ -41,6 +41,7 @@ export async function startDemo(folder, wantedPort, { isOne = false } = {}) {
     'capstan',
     'rowbarn',
     'bellbuoy',
+    'fennel-fox',
   ].entries()) {
     ports[name] = await freePort(wantedPort + index, taken);
     if (ports[name] !== wantedPort + index)
@@ -56,6 +57,7 @@ export async function startDemo(folder, wantedPort, { isOne = false } = {}) {
     },
     rowbarn: { url: url('rowbarn'), clientId: 'app-iwashi', clientSecret: secretIn(folder, 'rowbarn-secret') },
     bellbuoy: { url: `${url('bellbuoy')}/ring/${secretIn(folder, 'bellbuoy-hook')}` },
+    'fennel-fox': { url: url('fennel-fox'), token: secretIn(folder, 'fennel-fox-token', 'fox-') },
     mail: { url: `smtp://127.0.0.1:${ports.smtp}` },
   };
   const signIn = { email: 'operator@pellam-ridge.example', password: secretIn(folder, 'demo-password') };
@@ -73,6 +75,7 @@ export async function startDemo(folder, wantedPort, { isOne = false } = {}) {
       ROWBARN_RETURN: `${url('app')}/api/connections/granted`,
     }),
     standin('bellbuoy', ports.bellbuoy, { BELLBUOY_HOOK: standins.bellbuoy.url.split('/ring/')[1] }),
+    standin('fennel-fox', ports['fennel-fox'], { FENNEL_FOX_TOKEN: standins['fennel-fox'].token }),
     standin('letterloft', ports.mailbox, { SMTP_PORT: String(ports.smtp) }),
     standin('site', ports.site),
   ]);
@@ -150,6 +153,7 @@ function table({ app, site, mailbox, standins, signIn }, moved) {
     ['Tern Post, the mailing list', standins['tern-post'].url, 'see who arrived here'],
     ['Capstan, the front office', standins.capstan.url, 'and which school asked'],
     ['Rowbarn, the sheets', standins.rowbarn.url, 'a row for each sign-up'],
+    ['Fennel & Fox, the shop', standins['fennel-fox'].url, 'buy something, or stop its mails'],
     ['Bellbuoy, team messages', new URL(standins.bellbuoy.url).origin, 'a message for each school'],
   ];
   const width = (column) => Math.max(...rows.map((row) => row[column].length));

@@ -31,6 +31,8 @@ export const ACTS = {
   'set the secret': 'set the secret of',
   'sent again': 'had taken what came to',
   'brought a file': 'brought a file to',
+  'fetched customers': 'fetched the customers of',
+  'read the check-out': 'read the check-out of',
   'had read anew': 'had a file read anew of',
   'rehearsed the file of': 'rehearsed a file of',
   'began to import into': 'began an import into',

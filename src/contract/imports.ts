@@ -58,6 +58,14 @@ export interface FileReading {
   because: string;
 }
 
+/** How far a list was fetched that is read page by page. */
+export interface Fetched {
+  /** Where it goes on: a path of the service, or values for its request; null once it is whole. */
+  next: { path: string } | { values: Record<string, unknown> } | null;
+  count: number;
+  bytes: number;
+}
+
 /** How a file is read, where it was judged wrongly. */
 export class ReadingInput {
   @IsString()
@@ -123,6 +131,8 @@ export interface ImportView {
   at: string;
   by: string;
   endedAt: string | null;
+  /** How many are fetched so far, where it is fetched; null for a file that somebody brought. */
+  fetched: number | null;
   /** How it is read; null until it was judged. */
   reading: FileReading | null;
   written: Record<string, Written>;

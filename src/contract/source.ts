@@ -16,6 +16,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { CHANNELS, type Channel } from '../core/consent/index.ts';
 import { FORM_LANGUAGES, GOALS, type FormItem, type FormLanguage, type Goal, type Way } from '../core/forms/index.ts';
 import {
   SOURCE_FORMAT,
@@ -27,6 +28,8 @@ import {
   type PostsDocument,
   type MadeDocument,
   type MadeKind,
+  type ShopAnswer,
+  type ShopDocument,
   type Suspicion,
   type Visit,
 } from '../core/intake/index.ts';
@@ -194,6 +197,61 @@ export class FileDocumentInput extends AnySourceInput implements FileDocument {
   kind!: 'file';
 }
 
+class ShopAnswerInput implements ShopAnswer {
+  @IsIn(CHANNELS)
+  channel!: Channel;
+
+  @IsString()
+  @MaxLength(60)
+  field!: string;
+
+  @IsString()
+  @MaxLength(60)
+  words!: string;
+
+  @IsString()
+  @MaxLength(60)
+  at!: string;
+}
+
+export class ShopDocumentInput extends AnySourceInput implements ShopDocument {
+  @IsIn(['shop'])
+  kind!: 'shop';
+
+  @IsString()
+  @Length(36, 36)
+  connectionId!: string;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => EventKindsInput)
+  events!: EventKindsInput;
+
+  @IsString()
+  @MaxLength(300)
+  idPath!: string;
+
+  @IsArray()
+  @ArrayMaxSize(4)
+  @ValidateNested({ each: true })
+  @Type(() => ShopAnswerInput)
+  answers!: ShopAnswerInput[];
+
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsString({ each: true })
+  @MaxLength(120, { each: true })
+  saidBy!: string[];
+
+  @IsString()
+  @MaxLength(60)
+  kindField!: string;
+
+  @IsString()
+  @MaxLength(60)
+  testField!: string;
+}
+
 export class SourceInput {
   @IsString()
   @Length(1, 80, { message: 'Give the source a name.' })
@@ -211,6 +269,11 @@ export class SourceInput {
   @MaxLength(300)
   @IsUrl({ protocols: ['http', 'https'], require_tld: false }, { message: 'This is no address of a page.' })
   page: string = '';
+
+  /** The connection that a shop is; '' for other kinds. */
+  @IsString()
+  @MaxLength(36)
+  connectionId: string = '';
 }
 
 /** When a draft goes live by itself. */

@@ -30,6 +30,8 @@ export interface Config {
   importBytes: number;
   /** How long the requests and answers of attempts are kept, in days. */
   attemptDays: number;
+  /** How often shops are asked for what they did not tell, in milliseconds. */
+  shopAskMs: number;
   /** Filled into the sign-in page of a demo. */
   demoSignIn: { email: string; password: string } | null;
 }
@@ -59,6 +61,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     uploadBytes: wholeNumber(env, 'IWASHI_UPLOAD_BYTES', 10 * 1024 * 1024),
     importBytes: wholeNumber(env, 'IWASHI_IMPORT_BYTES', 512 * 1024 * 1024),
     attemptDays: wholeNumber(env, 'IWASHI_ATTEMPT_DAYS', 90),
+    shopAskMs: wholeNumber(env, 'IWASHI_SHOP_ASK_SECONDS', 60) * 1000,
     demoSignIn:
       env.IWASHI_DEMO_EMAIL && env.IWASHI_DEMO_PASSWORD
         ? { email: env.IWASHI_DEMO_EMAIL, password: env.IWASHI_DEMO_PASSWORD }

@@ -3,7 +3,7 @@ import type { Intent } from '../../src/core/plan/index.ts';
 
 /** What is meant for a person: nothing but the address, as far as a test does not say more. */
 export const intentOf = (email: string, more: Partial<Intent> = {}): Intent => ({
-  format: 5,
+  format: 6,
   subject: [{ key: { kind: 'email', value: email }, field: 'mail' }],
   kind: '',
   fields: {},
@@ -12,6 +12,7 @@ export const intentOf = (email: string, more: Partial<Intent> = {}): Intent => (
   tags: [],
   leaves: [],
   tagsOff: [],
+  ends: null,
   duplicates: 'update',
   purpose: 'Sky letter',
   channel: 'email',

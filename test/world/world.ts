@@ -44,6 +44,7 @@ export class StandIn {
 
 export const CAPSTAN = { key: 'cap-key-for-tests', secret: 'cap-secret-for-tests' };
 export const ROWBARN = { clientId: 'app-for-tests', clientSecret: 'rowbarn-secret-for-tests' };
+export const FOX_TOKEN = 'fox-token-for-tests';
 export const BELL = '/ring/hook-for-tests';
 
 /** A whole installation with its stand-ins, in a database of its own. */
@@ -91,6 +92,7 @@ export class World {
       IWASHI_LEASE_MS: '3000',
       IWASHI_SUBMISSIONS_PER_MINUTE: '100000',
       IWASHI_LOG: 'silent',
+      IWASHI_SHOP_ASK_SECONDS: '1',
       IWASHI_DROPS: mkdtempSync('/tmp/iwashi-drops-'),
       IWASHI_UPLOADS: mkdtempSync('/tmp/iwashi-uploads-'),
       ...more,
@@ -138,7 +140,10 @@ export class World {
   }
 
   /** Starts one more stand-in. @returns its address */
-  async standIn(name: 'capstan' | 'rowbarn' | 'bellbuoy', env: Record<string, string> = {}): Promise<StandIn> {
+  async standIn(
+    name: 'capstan' | 'rowbarn' | 'bellbuoy' | 'fennel-fox',
+    env: Record<string, string> = {},
+  ): Promise<StandIn> {
     const { child, ready } = await startProgram(`standins/${name}.js`, [], env);
     this.#children.push(child);
     return new StandIn(`http://127.0.0.1:${ready.port}`);

@@ -3,6 +3,7 @@ import { ANSWER_CAUSES, STANDINGS } from '../../core/delivery/index.ts';
 import { DESTINATION_FIELD_TYPES } from '../../core/mapping/index.ts';
 import { Authentication, Credential } from './authentication.ts';
 import { closed, JsonPath, oneOf, Paging, RequestTemplate } from './requests.ts';
+import { Shop } from './shop.ts';
 import { Webhooks } from './webhooks.ts';
 
 const listed = { request: RequestTemplate, items: JsonPath, paging: Type.Optional(Paging) };
@@ -214,6 +215,7 @@ export const ProfileSchema = closed(
     ),
     batch: Type.Optional(Batch),
     webhooks: Type.Optional(Webhooks),
+    shop: Type.Optional(Shop),
     remove: Type.Optional(closed({ request: RequestTemplate }, 'Deletes a record: to clean up after a trial.')),
     make: Type.Optional(
       closed({
@@ -228,6 +230,12 @@ export const ProfileSchema = closed(
         id: Type.Optional(JsonPath),
         email: Type.Optional(JsonPath),
         state: Type.Optional(JsonPath),
+        states: Type.Optional(
+          Type.Partial(closed({ sms: JsonPath, phone: JsonPath, post: JsonPath }), {
+            description:
+              'Where it says how somebody stands by other channels than email, in the words of `subscription`.',
+          }),
+        ),
         fields: Type.Optional(JsonPath),
         lists: Type.Optional(JsonPath),
         groups: Type.Optional(JsonPath),

@@ -28,6 +28,7 @@ export const CAUSE_NAMES = [
   'address not allowed',
   'differs after sending',
   'consent withdrawn',
+  'agreed again',
 ] as const;
 export type Cause = (typeof CAUSE_NAMES)[number];
 
@@ -145,6 +146,11 @@ export const CAUSES: Record<Cause, CauseFacts> = {
   'consent withdrawn': {
     sentence: 'The person withdrew their consent before this was sent.',
     nextStep: 'Nothing to do: it was dropped. If they sign up again, that counts anew.',
+    action: 'drop',
+  },
+  'agreed again': {
+    sentence: 'The person agreed again before the other system was told that they had withdrawn.',
+    nextStep: 'Nothing to do: it was dropped, and they stay subscribed.',
     action: 'drop',
   },
 };

@@ -116,7 +116,8 @@ describe('the states of a delivery', () => {
 
 describe('reading back', () => {
   const intent: Intent = {
-    format: 5,
+    format: 6,
+    ends: null,
     channel: 'email',
     rules: {},
     subject: [{ key: { kind: 'email', value: 'a@b.example' }, field: 'email' }],

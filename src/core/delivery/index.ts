@@ -4,6 +4,7 @@ export { afterOutcome, HEALTHY, isTryingOut, type Health } from './breaker.ts';
 export { takeFromBudget, type Pace } from './budget.ts';
 export { classifyAnswer, type Answer, type ErrorReading, type ErrorRule, type Fault } from './outcome.ts';
 export {
+  compareEnd,
   compareReadBack,
   PROVED_BY,
   standingTrouble,

@@ -1,3 +1,4 @@
+import { CHANNEL_WORDS, type Channel } from '../consent/index.ts';
 import type { DestinationFieldType, SentValue } from '../mapping/index.ts';
 import type { Cause } from './causes.ts';
 import { convert, typeOf } from '../values/index.ts';
@@ -16,6 +17,8 @@ export interface HeldPerson {
   /** Its own word for how they stand, and what that means; null when the service knows no such thing. */
   state: string;
   standing: Standing | null;
+  /** The same by other channels than email, for those that the service tells apart. */
+  byChannel?: Partial<Record<Channel, Standing>>;
   /** When it was made there, in milliseconds since 1970; null when the service does not say. */
   madeAt: number | null;
   fields: Record<string, SentValue | null>;
@@ -41,9 +44,23 @@ export function standingTrouble({ standing }: HeldPerson): Extract<Cause, `${str
   return standing === 'suppressed' ? 'address suppressed there' : null;
 }
 
+/** How somebody stands there by a channel; null where the service does not say. */
+export const standingBy = ({ standing, byChannel }: HeldPerson, channel: Channel): Standing | null =>
+  channel === 'email' ? standing : (byChannel?.[channel] ?? null);
+
 /** By what people know whom it is about. */
 const nameOf = ({ subject }: Intent): string =>
   (subject.find(({ key }) => key.kind === 'email') ?? subject[0])?.key.value ?? 'somebody unknown';
+
+/** Compares how somebody who is there stands with what was meant to end: what they get by a channel, or their being in places. */
+export function compareEnd(intent: Intent, catalogue: Catalogue, found: HeldPerson): ReadBackRow[] {
+  if (intent.ends === 'places') return absences(intent, catalogue, found);
+  const standing = standingBy(found, intent.channel);
+  const gets = standing === 'subscribed' || standing === 'unconfirmed' || standing === null;
+  return [
+    row(`Gets something by ${CHANNEL_WORDS[intent.channel]}`, 'no', gets ? 'yes' : `no, ${standing} there`, !gets),
+  ];
+}
 
 /**
  * Compares what was meant with what the other system now holds, row by row.
@@ -95,20 +112,23 @@ export function compareReadBack(
     }
   }
   for (const tag of intent.tags) rows.push(place('Tag', tag, found.tags.includes(tag)));
-  for (const { list: id, group: inside } of intent.leaves) {
+  rows.push(...absences(intent, catalogue, found));
+  for (const tag of intent.tagsOff) rows.push(absence('Tag', tag, found.tags.includes(tag)));
+  return rows;
+}
+
+/** Whether somebody is out of the places that they are to leave. */
+function absences({ leaves }: Intent, catalogue: Catalogue, found: HeldPerson): ReadBackRow[] {
+  return leaves.map(({ list: id, group: inside }) => {
     const left = catalogue.lists.find((candidate) => candidate.id === id);
     const group = left?.groups.find((candidate) => candidate.id === inside);
     const isIn = inside === '' ? found.lists.includes(id) : found.groups.includes(inside);
-    rows.push(
-      absence(
-        capital(inside === '' ? catalogue.can.calls.list : catalogue.can.calls.group),
-        group?.name ?? left?.name ?? id,
-        isIn,
-      ),
+    return absence(
+      capital(inside === '' ? catalogue.can.calls.list : catalogue.can.calls.group),
+      group?.name ?? left?.name ?? id,
+      isIn,
     );
-  }
-  for (const tag of intent.tagsOff) rows.push(absence('Tag', tag, found.tags.includes(tag)));
-  return rows;
+  });
 }
 
 const row = (what: string, meant: string, found: string, same: boolean): ReadBackRow => ({ what, meant, found, same });

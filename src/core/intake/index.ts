@@ -33,6 +33,7 @@ export {
   type NoticesDocument,
   type OpenTimes,
   type PostsDocument,
+  type ShopDocument,
   type SourceDocument,
 } from './source.ts';
 export { withFieldsFor, findingsOf, inferFields, shapeOf, type Gone, type PathFinding } from './shape.ts';
@@ -62,6 +63,8 @@ export {
   type Proof,
   type WebhookAnswer,
 } from './webhookParts.ts';
+export { isTried, saidThere, shopAsPosts, shopDocument, type CheckoutBox, type SaidThere } from './shop.ts';
+export { SHOP_EVENTS, type ShopAnswer, type ShopEvent } from './shopParts.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
 export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

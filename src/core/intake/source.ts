@@ -12,13 +12,14 @@ import {
   type Look,
 } from '../forms/index.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
+import type { ShopParts } from './shopParts.ts';
 import { PLAIN_WEBHOOK, type WebhookParts } from './webhookParts.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
 
 /** By what people, or other systems for them, hand something over: the kinds that operators make. */
-export const SOURCE_KINDS = ['form', 'posts', 'file'] as const;
+export const SOURCE_KINDS = ['form', 'posts', 'file', 'shop'] as const;
 export type MadeKind = (typeof SOURCE_KINDS)[number];
 /** notices: what a connected system tells us; such a source is there as soon as one is listened to. */
 export type SourceKind = MadeKind | 'notices';
@@ -104,6 +105,11 @@ export const asPosts = (document: FileDocument): PostsDocument => ({
   ...PLAIN_WEBHOOK,
 });
 
+/** A shop that is connected: what happens there, and what its customers agree to. */
+export interface ShopDocument extends AnySource, ShopParts {
+  kind: 'shop';
+}
+
 /** Where in what a system tells the parts of an event are, as JSONPaths, and what its kinds mean. */
 export interface NoticePaths {
   /** To each event; absent where what is told is one. */
@@ -123,7 +129,7 @@ export interface NoticesDocument extends AnySource {
 }
 
 /** A source that an operator builds; publishing freezes it as a version. */
-export type MadeDocument = FormDocument | PostsDocument | FileDocument;
+export type MadeDocument = FormDocument | PostsDocument | FileDocument | ShopDocument;
 export type SourceDocument = MadeDocument | NoticesDocument;
 
 /** What a form has before anybody chose anything: its questions in the order of its fields, in English, plainly. */
@@ -200,9 +206,15 @@ export const readSource = (json: unknown): Result<SourceDocument, DocumentIssue>
 export function readMadeSource(json: unknown): Result<MadeDocument, DocumentIssue> {
   const read = readSource(json);
   if (!read.ok) return read;
-  return read.value.kind === 'notices'
-    ? bad({ pointer: '/kind', detail: 'What a connected system tells cannot be imported: connect it, and listen.' })
-    : good(read.value);
+  const { value } = read;
+  if (value.kind === 'notices')
+    return bad({
+      pointer: '/kind',
+      detail: 'What a connected system tells cannot be imported: connect it, and listen.',
+    });
+  return value.kind === 'shop'
+    ? bad({ pointer: '/kind', detail: 'A shop cannot be imported: connect it, and make a source of it.' })
+    : good(value);
 }
 
 /**

@@ -1,5 +1,6 @@
-import { CHANNEL_WORDS, hasTakenBack, stateFor, type Channel } from '../consent/index.ts';
+import { CHANNEL_WORDS, hasTakenBack, stateFor, type Channel, type ConsentEventKind } from '../consent/index.ts';
 import { addressIn } from '../identity/index.ts';
+import { saidThere, type SaidThere } from '../intake/index.ts';
 import type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
 import { asksIn, note, type After, type Plan, type PlannedConsent } from './planned.ts';
 import type { ConsentAsk } from './route.ts';
@@ -28,10 +29,16 @@ export function wordingOf(
 export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { given: Given[]; refused: Given[] } {
   const given: Given[] = [];
   const refused: Given[] = [];
-  const { imported } = input;
+  const { imported, shop } = input;
+  const saidBy = shop ? saidThere(shop, input.values) : {};
   for (const ask of route.document.consent.asks) {
-    const one = { ask, wording: imported ? imported.words : wordingOf(ask, input) };
+    const said = saidBy[ask.tickField];
+    const one = { ask, wording: said?.words || (imported ? imported.words : wordingOf(ask, input)) };
     const isTicked = ask.tickField === '' || input.values[ask.tickField] === true;
+    if (said && !imported) {
+      (planSaid(plan, route, { ...one, said, isTicked }, input) ? given : refused).push(one);
+      continue;
+    }
     const isGiven = isTicked && (!imported || mayBeTakenOver(plan, route, ask, input));
     (isGiven ? given : refused).push(one);
     // Nobody who is in a list was offered anything by us.
@@ -42,6 +49,7 @@ export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { g
         purpose: ask.purpose,
         channel,
         wording: one.wording,
+        ...(said?.at == null ? {} : { at: said.at }),
       });
     if (imported) {
       if (imported.agreed === 'confirmed' && ask.channels.includes('email'))
@@ -54,6 +62,42 @@ export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { g
   }
   return { given, refused };
 }
+
+/**
+ * Notes what somebody said elsewhere: each answer once, at the time when it was given, however often it is repeated since.
+ * @returns whether they agree: a yes of before they took it back is none any more
+ */
+function planSaid(
+  plan: Plan,
+  route: LiveRoute,
+  { ask, wording, said, isTicked }: Given & { said: SaidThere; isTicked: boolean },
+  { known, now }: PlanInput,
+): boolean {
+  const at = Math.min(said.at ?? now, now);
+  const ofAsk = known.consent.filter(
+    ({ purpose, channel }) => purpose === ask.purpose && ask.channels.includes(channel),
+  );
+  const left = ofAsk.some((one) => (one.kind === 'withdrawn' || one.kind === 'refused') && one.at >= at);
+  if (isTicked && left) {
+    note(plan, 'left before', `${route.name}: they said yes to "${wording}" before they took it back.`);
+    return false;
+  }
+  for (const channel of ask.channels) {
+    const own = ofAsk.filter((one) => one.channel === channel);
+    // Whoever never agreed has nothing to take back.
+    const takesBack = said.takesBack && own.some((one) => agreesBy(one.kind));
+    const kind = isTicked ? 'given' : takesBack ? 'withdrawn' : 'not given';
+    // A no is known where they took it back by whatever way; and one that comes late takes back nothing that was said after it.
+    const isKnown =
+      kind === 'withdrawn'
+        ? hasTakenBack(own, { purpose: ask.purpose, channel }) || own.some((one) => agreesBy(one.kind) && one.at > at)
+        : own.some((one) => one.kind === kind && one.at === at);
+    if (!isKnown) addConsent(plan, { kind, purpose: ask.purpose, channel, wording, at });
+  }
+  return isTicked;
+}
+
+const agreesBy = (kind: ConsentEventKind): boolean => kind === 'given' || kind === 'confirmed';
 
 /** Whether what a list says of somebody's consent may be taken over: never where they took it back here. */
 function mayBeTakenOver(plan: Plan, route: LiveRoute, ask: ConsentAsk, { known, imported }: PlanInput): boolean {

@@ -1,3 +1,4 @@
+import type { Channel } from '../consent/index.ts';
 import type { DestinationField, DestinationFieldType, FormerName, MapLine } from '../mapping/index.ts';
 import type { DuplicatePolicy, Target } from './route.ts';
 
@@ -38,6 +39,8 @@ export interface Abilities {
   readBack: boolean;
   /** Whether people who left a list there are not taken back without new proof; absent in older catalogues. */
   refusesLeft?: boolean;
+  /** By which channels people can be unsubscribed from here; absent in older catalogues. */
+  unsubscribes?: Channel[];
   /** Whether a record can be deleted from here; absent in older catalogues. */
   removes?: boolean;
   /** What can happen to a person who is there already; the first is the usual one. */

@@ -36,7 +36,8 @@ export function draftDelivery(
   return {
     target,
     catalogue,
-    before: sent?.intent ?? null,
+    // Whoever left is written to as somebody new.
+    before: sent?.intent.ends === null ? sent.intent : null,
     delivery: {
       kind: 'deliver',
       id: `${route.id} ${target.id}`,
@@ -56,6 +57,7 @@ export function draftDelivery(
         tags: catalogue.can.tags ? tagsFor(target, facts) : [],
         leaves: leavesFor(target, catalogue),
         tagsOff: catalogue.can.untags ? target.tagsOff : [],
+        ends: null,
         duplicates: target.duplicates,
         purpose: consent?.ask.purpose ?? '',
         channel,

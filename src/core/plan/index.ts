@@ -1,4 +1,4 @@
-export { IMPORTED_AS, importedForPreview, type Imported } from './input.ts';
+export { IMPORTED_AS, importedForPreview, shopIn, type Imported } from './input.ts';
 export { fieldsFor, listsOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
@@ -24,7 +24,18 @@ export {
   type PreflightSource,
 } from './preflight/index.ts';
 export { addressFieldOf, addressOf, readIntent, type Intent } from './intent.ts';
-export { asksIn, deliveriesIn, mailsIn, readPlan, type Action, type Deliver, type Mail, type Plan } from './planned.ts';
+export {
+  asksIn,
+  deliveriesIn,
+  mailsIn,
+  PLAN_FORMAT,
+  readPlan,
+  type Action,
+  type Deliver,
+  type Mail,
+  type Plan,
+} from './planned.ts';
+export { planTelling, type AgreedThere, type ToldInput } from './telling.ts';
 export { routeChanges, type RouteNames } from './routeChanges.ts';
 export {
   judgeAll,

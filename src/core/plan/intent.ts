@@ -22,6 +22,11 @@ export interface Intent {
   /** Places and tags that the person is not to be in, or have, afterwards. */
   leaves: Place[];
   tagsOff: string[];
+  /**
+   * Set where it ends what they get there, and writes nothing else about them. subscription: they are unsubscribed. places: they are taken
+   * out of `leaves`, since they are there for something else as well.
+   */
+  ends: 'subscription' | 'places' | null;
   duplicates: DuplicatePolicy;
   /** The consent that it stands on; '' where it needs none. */
   purpose: string;
@@ -37,7 +42,7 @@ export const addressOf = ({ subject }: Pick<Intent, 'subject'>): string =>
 export const addressFieldOf = ({ subject }: Pick<Intent, 'subject'>): string =>
   subject.find(({ key }) => key.kind === 'email')?.field ?? '';
 
-const INTENT: Format = { what: 'intent', upgrades: [withSubject, withChannel, withPlaces, withRules] };
+const INTENT: Format = { what: 'intent', upgrades: [withSubject, withChannel, withPlaces, withRules, withEnds] };
 
 /** The format of intents as they are written today. */
 export const INTENT_FORMAT = presentFormat(INTENT);
@@ -69,4 +74,9 @@ export function withPlaces({ list, group, ...old }: Loose): Loose {
 /** Intents to format 5: fields have rules of their own. Before, one rule was for all of them. */
 export function withRules(old: Loose): Loose {
   return { rules: {}, ...old };
+}
+
+/** Intents to format 6: they may end what somebody gets there. Before, each wrote about them. */
+export function withEnds(old: Loose): Loose {
+  return { ends: null, ...old };
 }

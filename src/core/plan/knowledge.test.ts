@@ -8,6 +8,7 @@ import { agreedBy, knowledgeFields, knowledgeOf, type KnownPerson } from './inde
 const said = (kind: ConsentEventKind, at: number) => ({ kind, purpose: 'p', channel: 'email' as const, at });
 const sent = (more: Partial<KnownPerson['sent'][number]> = {}): KnownPerson['sent'][number] => ({
   routeId: 'R',
+  routeVersion: 1,
   targetId: 'T',
   connectionId: 'C',
   arrived: true,

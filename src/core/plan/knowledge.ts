@@ -21,7 +21,14 @@ export interface KnownPerson {
   /** Confirmations that were asked for and not given yet. */
   openConfirmations: { id: string; purposes: string[]; lastSentAt: number }[];
   /** What was last meant for them by each target, of all that was not dropped. */
-  sent: { routeId: string; targetId: string; connectionId: string; arrived: boolean; intent: Intent }[];
+  sent: {
+    routeId: string;
+    routeVersion: number;
+    targetId: string;
+    connectionId: string;
+    arrived: boolean;
+    intent: Intent;
+  }[];
   /** The answers that went out to them lately. */
   answered: { routeId: string; mailId: string; at: number }[];
 }
@@ -49,13 +56,15 @@ const inListId = (connectionId: string, list: string): string => `@in list ${con
 const hasTagId = (connectionId: string, tag: string): string => `@has tag ${connectionId} ${tag}`;
 
 const AGREED = new Set<ConsentState>(['given', 'asked', 'confirmed']);
+/** Whether a state is one of somebody who agreed and did not take it back. */
+export const agrees = (state: ConsentState): boolean => AGREED.has(state);
 
 /** The facts of a person, by their ids. @param sent what was delivered, or is on its way */
 export function knowledgeOf({ consent, sent }: Pick<KnownPerson, 'consent' | 'sent'>): FieldValues {
   const facts: FieldValues = {};
   for (const { purpose, channel } of consent) {
     const need = { purpose, channel };
-    if (AGREED.has(stateFor(consent, need))) facts[agreedId(purpose, channel)] = true;
+    if (agrees(stateFor(consent, need))) facts[agreedId(purpose, channel)] = true;
     else if (hasTakenBack(consent, need)) facts[agreedId(purpose, channel)] = false;
   }
   for (const { connectionId, arrived, intent } of sent) {

@@ -52,8 +52,9 @@ export function madeUpPerson(which: MadeUp, input: Omit<PlanInput, 'known'>): Kn
     ),
     sent: deliveriesIn(before)
       .filter(({ held }) => held === null)
-      .map(({ routeId, targetId, connectionId, intent }) => ({
+      .map(({ routeId, routeVersion, targetId, connectionId, intent }) => ({
         routeId,
+        routeVersion,
         targetId,
         connectionId,
         intent,

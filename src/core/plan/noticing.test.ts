@@ -15,7 +15,7 @@ const known = (...said: [ConsentNeed, ConsentEventKind][]): KnownPerson => ({
 });
 const nobody: KnownPerson = { ...known(), contact: null, identified: { sure: null, possible: [] } };
 const plan = (meaning: string, person: KnownPerson, used = [letter, texts]) =>
-  planNotice({ meaning, from: 'Tern Post', keys: [key], known: person, used });
+  planNotice({ meaning, from: 'Tern Post', keys: [key], known: person, used, told: null });
 
 describe('what another system tells', () => {
   it('takes back what the person was sent there for, by each channel, and nothing twice', () => {

@@ -2,6 +2,7 @@ import { stateFor, type ConsentNeed } from '../consent/index.ts';
 import { keyText, type ContactKey } from '../identity/index.ts';
 import type { KnownPerson } from './input.ts';
 import { note, PLAN_FORMAT, type Plan } from './planned.ts';
+import { planTelling, type ToldInput } from './telling.ts';
 
 export interface NoticeInput {
   /** What the event means here; '' for nothing. */
@@ -13,13 +14,15 @@ export interface NoticeInput {
   known: KnownPerson;
   /** On what consent the person was sent there. */
   used: ConsentNeed[];
+  /** Where they get something by that consent as well; null where nobody else is told. */
+  told: Omit<ToldInput, 'known'> | null;
 }
 
 /**
  * What follows on what another system tells us. Nobody is made of it: whom we do not know is none of ours. Leaving there
  * takes back what the person was sent there for; where they did so before, nothing is written again.
  */
-export function planNotice({ meaning, from, keys, known, used }: NoticeInput): Plan {
+export function planNotice({ meaning, from, keys, known, used, told }: NoticeInput): Plan {
   const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], actions: [], notes: [] };
   const [key] = keys;
   if (!known.contact || !key) {
@@ -42,6 +45,8 @@ export function planNotice({ meaning, from, keys, known, used }: NoticeInput): P
     if (meaning === 'confirmed' && need.channel === 'email' && state !== 'confirmed')
       plan.consent.push({ ...need, kind: 'confirmed', wording: `Confirmed in ${from}.` });
   }
+  const needs = plan.consent.filter(({ kind }) => kind === 'withdrawn');
+  if (told && needs.length > 0) planTelling(plan, { needs, wording: `Unsubscribed in ${from}.` }, { ...told, known });
   if (plan.consent.length === 0) note(plan, 'nothing follows', 'It changes nothing here.');
   return plan;
 }

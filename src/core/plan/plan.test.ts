@@ -349,7 +349,7 @@ describe('somebody who confirmed before', () => {
     ),
     consent: [{ kind: 'confirmed', ...ONE_BY_EMAIL, at: 1 }],
     openConfirmations: [],
-    sent: [{ routeId: 'R', targetId: 'T', connectionId: 'C', arrived: true, intent: meant.intent }],
+    sent: [{ routeId: 'R', routeVersion: 1, targetId: 'T', connectionId: 'C', arrived: true, intent: meant.intent }],
   };
   const withConsent = (consent: Partial<RouteDocument['consent']>, targets = document.targets): LiveRoute => ({
     ...route,
@@ -622,7 +622,7 @@ describe('what is known of a person', () => {
     if (!meant) throw new Error('nothing was planned');
     const sent = (arrived: boolean): KnownPerson => ({
       ...NOBODY,
-      sent: [{ routeId: 'R', targetId: 'T', connectionId: 'C', arrived, intent: meant.intent }],
+      sent: [{ routeId: 'R', routeVersion: 1, targetId: 'T', connectionId: 'C', arrived, intent: meant.intent }],
     });
     const [place] = meant.intent.places;
     const asked = asking(`@in list C ${place?.list}`, 'yes');

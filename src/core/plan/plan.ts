@@ -14,6 +14,8 @@ import { agreedId } from './knowledge.ts';
 import { planMails } from './mailing.ts';
 import { asksIn, note, PLAN_FORMAT, type Plan } from './planned.ts';
 import type { Target } from './route.ts';
+import { planTelling } from './telling.ts';
+import { isTried } from '../intake/index.ts';
 import type { FieldValues } from '../values/index.ts';
 
 /**
@@ -23,6 +25,10 @@ import type { FieldValues } from '../values/index.ts';
 export function planSubmission(input: PlanInput): Plan {
   const { fields, values, known } = input;
   const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], actions: [], notes: [] };
+  if (input.shop && isTried(input.shop, values)) {
+    note(plan, 'a test', 'It was a test: nobody is made of it, and nothing goes anywhere.');
+    return plan;
+  }
   const { sure, possible } = known.identified;
   const key = sure?.by ?? input.keys[0];
   if (!key) {
@@ -43,7 +49,15 @@ export function planSubmission(input: PlanInput): Plan {
     note(plan, 'no live route', 'No live route takes this source. The contact is kept; nothing is sent.');
   for (const route of input.routes) planRoute(plan, route, { isConfirmed, input });
   if (isConfirmed) protectContact(plan.contact, plan, input.routes);
+  tellOthers(plan, input);
   return plan;
+}
+
+/** What is taken back by the submission itself is told to every other place. */
+function tellOthers(plan: Plan, { told, known }: PlanInput): void {
+  const needs = plan.consent.filter(({ kind }) => kind === 'withdrawn');
+  const [first] = needs;
+  if (told && first) planTelling(plan, { needs, wording: first.wording }, { ...told, known });
 }
 
 const DOUBTS: Record<Identified['possible'][number]['because'], (by: ContactKey) => string> = {

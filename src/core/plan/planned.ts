@@ -10,7 +10,7 @@ import {
 } from '../documents/index.ts';
 import type { ContactKey, Possible, ValueChange } from '../identity/index.ts';
 import type { Result } from '../result.ts';
-import { withChannel, withPlaces, withRules, withSubject, type Intent } from './intent.ts';
+import { withChannel, withEnds, withPlaces, withRules, withSubject, type Intent } from './intent.ts';
 import { targetIdAt, type ConsentPolicy } from './route.ts';
 
 export interface PlannedConsent {
@@ -20,6 +20,8 @@ export interface PlannedConsent {
   channel: Channel;
   /** The words the person agreed to or was asked with. */
   wording: string;
+  /** When it was said, in milliseconds since 1970, where that was elsewhere and is known. */
+  at?: number;
 }
 
 /** When an action is done: at once, or when a confirmation that the same plan asks for is given. */
@@ -109,6 +111,8 @@ export const NOTE_CODES = [
   'answered minutes ago',
   'nothing follows',
   'told before',
+  'cannot be told',
+  'a test',
   'said',
 ] as const;
 export type NoteCode = (typeof NOTE_CODES)[number];
@@ -140,7 +144,10 @@ export const deliveriesIn = ({ actions }: Plan): Deliver[] => actions.filter((ac
 export const mailsIn = ({ actions }: Plan): Mail[] =>
   actions.flatMap((action) => (action.kind === 'answer' || action.kind === 'notify' ? [action] : []));
 
-const PLAN: Format = { what: 'plan', upgrades: [withTargets, withKeys, withActions, withPlacesMeant, withRulesMeant] };
+const PLAN: Format = {
+  what: 'plan',
+  upgrades: [withTargets, withKeys, withActions, withPlacesMeant, withRulesMeant, withEndsMeant],
+};
 
 /** The format of plans as they are written today. */
 export const PLAN_FORMAT = presentFormat(PLAN);
@@ -220,6 +227,11 @@ function withPlacesMeant(old: Loose): Loose {
 /** Plans to format 6: fields of what is meant have rules of their own. */
 function withRulesMeant(old: Loose): Loose {
   return withMeant(old, (intent) => ({ ...withRules(intent), format: 5 }));
+}
+
+/** Plans to format 7: what is meant may end what somebody gets. */
+function withEndsMeant(old: Loose): Loose {
+  return withMeant(old, (intent) => ({ ...withEnds(intent), format: 6 }));
 }
 
 /** A plan whose deliveries mean the same in a later format. */

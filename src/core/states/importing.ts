@@ -1,12 +1,13 @@
 import { transitionsOf } from './transitions.ts';
 
 /**
- * The states of an import of a file. judging: it is looked through. ready: somebody decides. rehearsing: what would become of its rows
+ * The states of an import. fetching: all that a shop has is read from it into a file. judging: it is looked through. ready: somebody decides. rehearsing: what would become of its rows
  * is found out, and nothing is done.
  */
 export type ImportState =
-  'judging' | 'unreadable' | 'ready' | 'rehearsing' | 'running' | 'paused' | 'done' | 'cancelled';
+  'fetching' | 'judging' | 'unreadable' | 'ready' | 'rehearsing' | 'running' | 'paused' | 'done' | 'cancelled';
 export type ImportEvent =
+  | 'fetched'
   | 'judged'
   | 'found unreadable'
   | 'read in another way'
@@ -19,14 +20,15 @@ export type ImportEvent =
   | 'came to its end';
 
 export const IMPORTING = transitionsOf<ImportState, ImportEvent>({
+  fetched: { from: ['fetching'], to: 'judging' },
   judged: { from: ['judging'], to: 'ready' },
-  'found unreadable': { from: ['judging', 'rehearsing', 'running'], to: 'unreadable' },
+  'found unreadable': { from: ['fetching', 'judging', 'rehearsing', 'running'], to: 'unreadable' },
   'read in another way': { from: ['ready', 'unreadable'], to: 'judging' },
   rehearsed: { from: ['ready'], to: 'rehearsing' },
   'was rehearsed': { from: ['rehearsing'], to: 'ready' },
   begun: { from: ['ready'], to: 'running' },
   paused: { from: ['running'], to: 'paused' },
   resumed: { from: ['paused'], to: 'running' },
-  cancelled: { from: ['running', 'paused'], to: 'cancelled' },
+  cancelled: { from: ['fetching', 'running', 'paused'], to: 'cancelled' },
   'came to its end': { from: ['running'], to: 'done' },
 });

@@ -1,5 +1,6 @@
 import {
   CAUSES,
+  compareEnd,
   compareReadBack,
   looksFirst,
   overwriting,
@@ -61,6 +62,7 @@ export async function carryOut(
   { unclear, now, begin, trustsAnswers }: Circumstances,
 ): Promise<Ending> {
   const { intent, begunAt } = delivery;
+  if (intent.ends !== null) return carryOutEnd(connector, intent, catalogue);
   const wanted = wantedOf(intent);
   // Every delivery adds a record, either because the service does nothing else or because the route says so.
   const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
@@ -112,6 +114,36 @@ export async function carryOut(
   if (!after.value && connector.shownAfterMs > 0) return failed(notSeen(connector.shownAfterMs));
   const rows = compareReadBack(intent, catalogue, after.value, adds ? null : before);
   return unlike(answered, compared(rows, after.value, outcome, adds));
+}
+
+/**
+ * Ends what somebody gets there: unsubscribes them, or takes them out of places. Harmless when repeated. Who is not there gets nothing,
+ * and who is out of it already is left alone.
+ */
+async function carryOutEnd(connector: Connector, intent: Intent, catalogue: Catalogue): Promise<Ending> {
+  const wanted = wantedOf(intent);
+  const before = await connector.find(wanted);
+  if (!before.ok) return failed(before.fault);
+  if (!before.value) return delivered([], 'not there: there was nothing to end');
+  const rows = compareEnd(intent, catalogue, before.value);
+  if (rows.every(({ same }) => same)) return delivered(rows, ALREADY_SO);
+  const nothing = { fields: {}, otherFields: {}, places: [], tags: [], tagsOff: [], proof: null };
+  const done =
+    intent.ends === 'places'
+      ? await connector.place({ ...wanted, ...nothing, leaves: intent.leaves }, before.value)
+      : await connector.setStanding(wanted, before.value, 'unsubscribed', { proof: null, channel: intent.channel });
+  if (!done.ok) return failed(done.fault);
+  const after = await connector.find(wanted);
+  if (!after.ok) return failed(after.fault);
+  if (!after.value) return delivered([], 'ended: they are not there any more');
+  const left = compareEnd(intent, catalogue, after.value);
+  if (left.every(({ same }) => same)) return delivered(left, 'ended there');
+  const different = left.filter(({ same }) => !same).map(({ what }) => what);
+  return {
+    kind: 'failed',
+    rows: left,
+    fault: { cause: 'differs after sending', said: `Different there: ${different.join(', ')}.`, waitMs: null },
+  };
 }
 
 /** How a try ends whose answer shows all that was meant; null where it does not, and somebody has to look. */

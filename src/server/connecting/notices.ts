@@ -8,7 +8,9 @@ import { newToken, sha256 } from '../security/tokens.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { DUPLICATE_ENTRY, inTransaction, nothingAlongside } from '../store/database.ts';
-import { addSource, findAnySource, publishSource, saveSourceDraft } from '../store/sources.ts';
+import { noteHeard, shopOfConnection } from '../store/shops.ts';
+import { keepExample, takeHappening } from './shops.ts';
+import { addSource, findAnySource, findSource, publishSource, saveSourceDraft } from '../store/sources.ts';
 import {
   addNoticeAddress,
   findNoticeAddress,
@@ -87,6 +89,8 @@ export async function takeNotices(
   const parsed = parseJson(body);
   if (parsed === undefined) return 'not readable';
   await markProven(store.db, connection.id, now());
+  const shop = await shopOfConnection(store.db, connection.id);
+  if (shop !== null) return takeFromShop(context, shop, parsed);
   const source = await sourceOf(context, connection, webhooks);
   const taken = await takeSubmission(context, {
     ...source,
@@ -98,6 +102,18 @@ export async function takeNotices(
     shownAt: null,
   });
   return taken.ok ? 'taken' : 'not readable';
+}
+
+/** Takes what a shop tells that is a source: as an example until it is published, and later where it is paused. */
+async function takeFromShop(context: Context, sourceId: string, json: unknown): Promise<Taken> {
+  const { store, now } = context;
+  const source = await findSource(store.db, sourceId);
+  if (!source) return 'unknown address';
+  if (source.live === null) await keepExample(context, source, json);
+  else if (source.state !== 'live') return 'not ready';
+  else await takeHappening(context, source, json);
+  await noteHeard(store.db, sourceId, now());
+  return 'taken';
 }
 
 /** The source of what a connection tells; made when it is first needed, and anew when its profile tells things in another way. */

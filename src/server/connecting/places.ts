@@ -1,4 +1,5 @@
 import type { PlaceActInput, PlaceView } from '../../contract/people.ts';
+import type { Channel } from '../../core/consent/index.ts';
 import { fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
 import type { HeldPerson } from '../../core/delivery/index.ts';
 import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
@@ -110,7 +111,13 @@ export async function changePlace(
   // First here: what the person asked for holds even when the other system is out of order, and when it tells us of it itself.
   if (act === 'unsubscribe') {
     // A person who is unsubscribed by hand has asked for it: the reason is the evidence.
-    const about = { contactId, from: standsOn(intent), at: context.now(), wording: input.reason };
+    const about = {
+      contactId,
+      from: standsOn(intent),
+      at: context.now(),
+      wording: input.reason,
+      toldBy: place.connection.id,
+    };
     const evidence = { 'unsubscribed in': place.connection.name, by };
     await inTransaction(context.store, async (db) => {
       await withdraw(context, db, { ...about, evidence });
@@ -118,7 +125,17 @@ export async function changePlace(
     });
   }
   const [key, proof] = [context.newId(), consent?.proof ?? null];
-  const done = await actOn(connector, { act, list, group, tag, wanted, held: found.value, proof, key });
+  const done = await actOn(connector, {
+    act,
+    list,
+    group,
+    tag,
+    wanted,
+    held: found.value,
+    proof,
+    channel: intent.channel,
+    key,
+  });
   if (!done.ok) {
     const why = done.fault.said || done.fault.cause;
     return { ok: false, problem: act === 'unsubscribe' ? `${why} ${NOTED_HERE}` : why };
@@ -136,13 +153,14 @@ type Act = Pick<PlaceActInput, 'act' | 'list' | 'group' | 'tag'> & {
   wanted: ReturnType<typeof wantedOf>;
   held: HeldPerson;
   proof: PersonChange['proof'];
+  channel: Channel;
   /** By which the service knows a repeated request. */
   key: string;
 };
 
 async function actOn(
   connector: Connector,
-  { act, list, group, tag, wanted, held, proof, key }: Act,
+  { act, list, group, tag, wanted, held, proof, channel, key }: Act,
 ): Promise<Reply<unknown>> {
   const nothing = { fields: {}, otherFields: {}, places: [], tags: [], leaves: [], tagsOff: [], proof };
   switch (act) {
@@ -162,9 +180,9 @@ async function actOn(
       return written && !written.ok ? written : connector.place(change, held);
     }
     case 'unsubscribe':
-      return connector.setStanding(wanted, held, 'unsubscribed', null);
+      return connector.setStanding(wanted, held, 'unsubscribed', { channel, proof: null });
     case 'subscribe':
-      return connector.setStanding(wanted, held, 'subscribed', proof);
+      return connector.setStanding(wanted, held, 'subscribed', { channel, proof });
     default:
       return act satisfies never;
   }

@@ -79,7 +79,7 @@ export async function tryOperation(context: Context, profile: Profile, input: Tr
     }
     case 'unsubscribe':
       return person(async (held) => {
-        const reply = await connector.setStanding(wanted, held, 'unsubscribed', null);
+        const reply = await connector.setStanding(wanted, held, 'unsubscribed', { channel: 'email', proof: null });
         return reply.ok ? connector.find(wanted) : reply;
       }, saysUnsubscribed);
     case 'remove':

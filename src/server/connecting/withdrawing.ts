@@ -2,6 +2,7 @@ import type { ConsentNeed } from '../../core/consent/index.ts';
 import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
 import { addConsentEvents, consentKey, readConsent } from '../store/people/index.ts';
+import { tellPlaces } from '../planning/telling.ts';
 import { endRepeats } from '../store/submissions.ts';
 
 export interface Withdrawal {
@@ -12,15 +13,18 @@ export interface Withdrawal {
   at: number;
   /** In what words. */
   wording: string;
+  /** The connection at which it is done at once. */
+  toldBy: string;
   evidence: Record<string, string>;
 }
 
 /**
  * Writes into the ledger that a person withdrew; where they did before, nothing: an operator's unsubscribe comes back
- * as a notice of the other system. The same form sent again afterwards is a new sign-up, not a repeat.
+ * as a notice of the other system. Every other place is told. The same form sent again afterwards is a new sign-up, not a repeat.
  */
-export async function withdraw({ newId, now }: Context, db: Db, withdrawal: Withdrawal): Promise<void> {
-  const { contactId, from, ...event } = withdrawal;
+export async function withdraw(context: Context, db: Db, withdrawal: Withdrawal): Promise<void> {
+  const { newId, now } = context;
+  const { contactId, from, toldBy, ...event } = withdrawal;
   const consent = await readConsent(db, [contactId]);
   const standing = from.filter((need) => consent.get(consentKey(contactId, need))?.state !== 'withdrawn');
   if (standing.length === 0) return;
@@ -36,4 +40,5 @@ export async function withdraw({ newId, now }: Context, db: Db, withdrawal: With
     })),
   );
   await endRepeats(db, contactId, now());
+  await tellPlaces(context, db, { contactId, needs: standing, wording: event.wording, toldBy });
 }

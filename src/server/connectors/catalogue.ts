@@ -1,3 +1,4 @@
+import { CHANNELS, type Channel } from '../../core/consent/index.ts';
 import type { FieldSource, ItemSource, Profile } from '../../contract/profile/index.ts';
 import { DESTINATION_FIELD_TYPES, type DestinationField } from '../../core/mapping/index.ts';
 import type { Abilities, Catalogue, CatalogueItem } from '../../core/plan/index.ts';
@@ -30,10 +31,17 @@ export function abilitiesOf(profile: Profile): Abilities {
       field: make?.field !== undefined,
     },
     makesTypes: DESTINATION_FIELD_TYPES.filter((type) => make?.field?.types?.[type] !== undefined),
+    unsubscribes: unsubscribesBy(profile),
     removes: remove !== undefined,
     ...(values?.flags ? { flags: values.flags } : {}),
     calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
   };
+}
+
+/** By which channels somebody who is there can be unsubscribed. */
+function unsubscribesBy({ subscription, record, find }: Profile): Channel[] {
+  if (!subscription?.unsubscribe || !find) return [];
+  return ['email', ...CHANNELS.filter((channel) => channel !== 'email' && record.states?.[channel] !== undefined)];
 }
 
 /** Tells what the requests of a profile send: what none of them does is not offered, though the service can be asked for it. */

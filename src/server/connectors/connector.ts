@@ -1,4 +1,5 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
+import type { Channel } from '../../core/consent/index.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { DestinationFieldType, SentValue } from '../../core/mapping/index.ts';
@@ -69,6 +70,12 @@ export interface Together {
   find: ((emails: string[], records: ExchangeView[][]) => Promise<Reply<Map<string, HeldPerson>>>) | null;
 }
 
+/** By what channel, and with what proof that they confirmed, somebody is subscribed or unsubscribed. */
+export interface StandingBy {
+  channel: Channel;
+  proof: PersonChange['proof'];
+}
+
 /** Access to one account of one other system, in the words of the job. */
 export interface Connector {
   fetchCatalogue(): Promise<Reply<Catalogue>>;
@@ -100,8 +107,8 @@ export interface Connector {
   answersProve: boolean;
   /** Which standing somebody can be brought into by hand. */
   standings: Standing[];
-  /** Subscribes or unsubscribes somebody who is there. @param proof that they confirmed, to come back after leaving */
-  setStanding(wanted: Wanted, held: HeldPerson, to: Standing, proof: PersonChange['proof']): Promise<Reply<null>>;
+  /** Subscribes or unsubscribes somebody who is there. To come back after leaving they may need proof. */
+  setStanding(wanted: Wanted, held: HeldPerson, to: Standing, by: StandingBy): Promise<Reply<null>>;
   /** Several people by one request; null when the service does not take them together. */
   together: Together | null;
   /** Registers an address of ours that is told what happens there. @param secret what it is to sign with, if we may choose */

@@ -64,10 +64,10 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       ...(subscription?.unsubscribe ? (['unsubscribed'] as const) : []),
     ],
 
-    async setStanding(wanted, held, to, proof) {
+    async setStanding(wanted, held, to, { proof, channel }) {
       const template = standingRequest(to);
       if (!template) return CANNOT;
-      const reply = await call(line, template, { ...wanted, id: held.id, proof: proof ?? undefined });
+      const reply = await call(line, template, { ...wanted, id: held.id, channel, proof: proof ?? undefined });
       return reply.ok ? { ok: true, value: null } : reply;
     },
 

@@ -17,7 +17,7 @@ export interface Listing {
 }
 
 /** Where the next page is: values for the template, or an address of its own. */
-type Next = { values: Record<string, unknown> } | { path: string };
+export type Next = { values: Record<string, unknown> } | { path: string };
 
 /**
  * Reads a list to its end, page by page.
@@ -41,19 +41,19 @@ export async function fetchAll(
 
 async function readPages(
   line: Line,
-  { request, items: itemsPath, paging }: Listing,
+  listing: Listing,
   values: Record<string, unknown>,
   identify: (item: unknown) => string,
 ): Promise<Reply<{ items: unknown[]; total: number | null; moved: boolean }>> {
+  const { paging } = listing;
   const found = new Map<string, unknown>();
   let total: number | null = null;
   let moved = false;
   let next: Next | null = firstPage(paging);
   for (let page = 0; page < MOST_PAGES && next !== null; page += 1) {
-    const template: RequestTemplate = 'path' in next ? { ...request, path: next.path } : request;
-    const reply = await call(line, template, { ...values, ...('values' in next ? next.values : {}) });
+    const reply = await askFor(line, listing, values, next);
     if (!reply.ok) return reply;
-    const items = all(reply.value, itemsPath);
+    const items = all(reply.value, listing.items);
     const before = found.size;
     for (const item of items) found.set(identify(item), item);
     // An item that comes twice was moved while the list was read, and another one may have been missed for that.
@@ -69,6 +69,38 @@ async function readPages(
     });
   }
   return { ok: true, value: { items: [...found.values()], total, moved } };
+}
+
+const askFor = (line: Line, { request }: Listing, values: Record<string, unknown>, next: Next) =>
+  call(line, 'path' in next ? { ...request, path: next.path } : request, {
+    ...values,
+    ...('values' in next ? next.values : {}),
+  });
+
+/**
+ * Reads one page of a list, which may be too long to be read at once.
+ * @param at where it goes on, and which page it is, from 0
+ * @returns what is on it, and where the list goes on; null at its end
+ */
+export async function fetchPage(
+  line: Line,
+  listing: Listing,
+  values: Record<string, unknown>,
+  at: { next: Next | null; page: number },
+): Promise<Reply<{ items: unknown[]; next: Next | null }>> {
+  const reply = await askFor(line, listing, values, at.next ?? firstPage(listing.paging));
+  if (!reply.ok) return reply;
+  const items = all(reply.value, listing.items);
+  const { value: body, answer } = reply;
+  const next = nextPage(listing.paging, {
+    page: at.page,
+    body,
+    answer,
+    count: items.length,
+    gained: items.length > 0,
+    base: line.access.baseUrl,
+  });
+  return { ok: true, value: { items, next } };
 }
 
 function firstPage(paging: Paging | undefined): Next {

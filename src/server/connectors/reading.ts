@@ -1,5 +1,6 @@
 import type { Profile } from '../../contract/profile/index.ts';
-import type { Fault, HeldPerson } from '../../core/delivery/index.ts';
+import type { Channel } from '../../core/consent/index.ts';
+import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import type { Wanted } from './connector.ts';
 import { one, textAt, textOf, textsAt } from '../../core/json/index.ts';
 
@@ -13,6 +14,7 @@ export function recordOf({ record, subscription }: Profile, found: unknown): Hel
     email: textAt(found, record.email),
     state,
     standing: subscription?.means[state] ?? null,
+    ...(record.states ? { byChannel: standingsIn(found, record.states, subscription?.means ?? {}) } : {}),
     madeAt: Number.isNaN(madeAt) ? null : madeAt,
     fields: (one(found, record.fields) ?? {}) as HeldPerson['fields'],
     lists: textsAt(found, record.lists),
@@ -20,6 +22,19 @@ export function recordOf({ record, subscription }: Profile, found: unknown): Hel
     tags: textsAt(found, record.tags),
   };
 }
+
+/** How somebody stands by the channels that a service tells apart. */
+const standingsIn = (
+  found: unknown,
+  states: Partial<Record<Channel, string>>,
+  means: Record<string, Standing>,
+): Partial<Record<Channel, Standing>> =>
+  Object.fromEntries(
+    Object.entries(states).flatMap(([channel, path]) => {
+      const standing = means[textAt(found, path)];
+      return standing === undefined ? [] : [[channel, standing]];
+    }),
+  );
 
 /**
  * A record with the time when it was made as our clock would have told it: by what the service's own clock says now.

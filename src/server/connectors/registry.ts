@@ -6,6 +6,7 @@ import mail from './profiles/mail.json' with { type: 'json' };
 import mailToVisitor from './profiles/mail-to-visitor.json' with { type: 'json' };
 import signedWebhook from './profiles/signed-webhook.json' with { type: 'json' };
 import rowbarn from './profiles/rowbarn.json' with { type: 'json' };
+import fennelFox from './profiles/fennel-fox.json' with { type: 'json' };
 import ternPost from './profiles/tern-post.json' with { type: 'json' };
 
 const SHIPPED = [
@@ -13,6 +14,7 @@ const SHIPPED = [
   capstan,
   rowbarn,
   bellbuoy,
+  fennelFox,
   mail,
   mailToVisitor,
   signedWebhook,

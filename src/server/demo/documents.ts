@@ -41,13 +41,21 @@ export const NAMES = ['Pellam Ridge Observatory'];
 export const PURPOSES = {
   letter: {
     name: 'Sky letter',
-    wordings: ['Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.'],
+    wordings: [
+      'Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.',
+      'Yes, send me the Sky letter by email.',
+    ],
     channels: ['email'],
   },
   visits: {
     name: 'School visits',
     wordings: ['By sending this you agree that Pellam Ridge Observatory writes to you about your visit.'],
     channels: ['email'],
+  },
+  texts: {
+    name: 'Short notice by text message',
+    wordings: ['Yes, text me when an evening is cancelled or added.'],
+    channels: ['sms'],
   },
   calls: {
     name: 'Calls about an evening',
@@ -198,6 +206,57 @@ export const skyLetterRoute = (sourceId: string, connectionId: string, more: Tar
   mails: [],
   accepted: {},
 });
+
+/**
+ * What becomes of those who buy in the shop: who agreed to the letter at the check-out is in its list, with a tag for what they bought;
+ * everybody is a customer of the front office, whatever they agreed to.
+ */
+export const shopRoute = (
+  sourceId: string,
+  { ternPost, capstan = '' }: { ternPost: string; capstan?: string },
+): RouteDocument => {
+  const letter = skyLetterRoute(sourceId, ternPost);
+  const bought = (words: string, tag: string): TargetTag => ({
+    id: `bought-${tag}`,
+    tag,
+    when: { kind: 'test', id: `has-${tag}`, field: 'items', test: 'contains', value: words },
+  });
+  return {
+    ...letter,
+    targets: [
+      ...letter.targets.map((target) => ({
+        ...target,
+        places: [{ id: 'p1', list: 'L-100', group: 'G-120', when: null }],
+        tags: [bought('Star chart', 'stargazing'), bought('Binoculars', 'astrophotography')],
+        lines: [
+          line('email', 'email', READY.trim, READY.lowerCase),
+          line('given', 'first_name', READY.trim),
+          line('family', 'last_name', READY.trim),
+          text('signup_page', 'Observatory shop'),
+        ],
+      })),
+      ...(capstan === ''
+        ? []
+        : [
+            {
+              ...plainTarget(capstan, 'person', [
+                line('mail', 'email', READY.trim, READY.lowerCase),
+                text('called', '{first_name} {last_name}'),
+                text('came_by', 'shop'),
+              ]),
+              duplicates: 'update' as const,
+            },
+          ]),
+    ],
+    consent: {
+      ...letter.consent,
+      asks: [
+        { id: BY_EMAIL.ask, purpose: PURPOSES.letter.name, channels: ['email'], tickField: 'agrees_email' },
+        { id: 'a2', purpose: PURPOSES.texts.name, channels: ['sms'], tickField: 'agrees_sms' },
+      ],
+    },
+  };
+};
 
 const SCHOOL_FIELDS = [
   field('first', 'First name', 'text', { required: true, keepAs: 'first_name', width: 'half' }),

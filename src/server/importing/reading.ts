@@ -1,4 +1,4 @@
-import { inOneText, readPayload, type FileDocument, type Payload } from '../../core/intake/index.ts';
+import { inOneText, readPayload, type FileDocument, type Payload, type ShopDocument } from '../../core/intake/index.ts';
 import { asWritten, type Written } from '../../core/tables/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import type { Row } from './rows.ts';
@@ -19,7 +19,10 @@ export const payloadOf = ({ cells }: Row, written: Record<string, Written>): Pay
 });
 
 /** What a row holds by the fields of its source, or why it cannot be taken, in one text. */
-export function readRow(document: FileDocument, payload: Payload): { values: FieldValues } | { why: string } {
+export function readRow(
+  document: FileDocument | ShopDocument,
+  payload: Payload,
+): { values: FieldValues } | { why: string } {
   const readings = readPayload(document, payload, { known: {}, now: 0 });
   if (!Array.isArray(readings)) return { why: readings.problem };
   const [reading] = readings;

@@ -5,6 +5,7 @@ import {
   jsonOf,
   readPayload,
   readVisit,
+  shopAsPosts,
   suspicionOf,
   type Entries,
   type FieldIssue,
@@ -91,8 +92,8 @@ interface Repeated {
 /** What the sender calls each submission in an arrival; '' for those without a name. */
 function namesOf({ document, payload, name, isAgain = false }: Arrival): string[] {
   if (name !== undefined) return [name];
-  if (document.kind !== 'posts' || document.idPath === '' || isAgain) return [];
-  return idsIn(document, jsonOf(payload));
+  if ((document.kind !== 'posts' && document.kind !== 'shop') || document.idPath === '' || isAgain) return [];
+  return idsIn(document.kind === 'shop' ? shopAsPosts(document) : document, jsonOf(payload));
 }
 
 /**

@@ -12,12 +12,14 @@ const MOST_KEPT = 500;
 export interface LiveWiring {
   routes: LiveRoute[];
   catalogues: Record<string, Catalogue>;
+  /** What connections are called, by their ids. */
+  names: Record<string, string>;
   /** What may be known of people; read only where a route asks for it. */
   knowledge: SourceField[];
 }
 
 /** What a source is planned with that no route takes. */
-export const NO_WIRING: LiveWiring = { routes: [], catalogues: {}, knowledge: [] };
+export const NO_WIRING: LiveWiring = { routes: [], catalogues: {}, names: {}, knowledge: [] };
 
 /**
  * What plans are made with. Published versions never change and a catalogue changes with its date, so both are kept;
@@ -60,6 +62,7 @@ export class LiveWirings {
     return {
       routes: live,
       catalogues: Object.fromEntries(await Promise.all(catalogues)),
+      names: Object.fromEntries(dates.map(({ id, name }) => [id, name])),
       knowledge: asks ? await readKnowledge(db) : [],
     };
   }

@@ -8,6 +8,7 @@ import {
   isOfPeople,
   onceMore,
   planSubmission,
+  shopIn,
   type KnownPerson,
   type Plan,
 } from '../../core/plan/index.ts';
@@ -85,7 +86,8 @@ export async function planAgain(
     const { fields, statement, trust } = document;
     const visit = visitWithSign(context, submission);
     const imported = importedIn(document, importOf(submission, document));
-    const about = { fields, statement, trust, imported, values: submission.values, visit, known, now };
+    const shop = shopIn(document);
+    const about = { fields, statement, trust, imported, shop, values: submission.values, visit, known, now };
     if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
       plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });
       continue;

@@ -1,5 +1,5 @@
 import { keysOf } from '../../core/identity/index.ts';
-import { NOBODY, deliveriesIn, knowledgeOf, planSubmission, type Deliver } from '../../core/plan/index.ts';
+import { NOBODY, deliveriesIn, knowledgeOf, planSubmission, shopIn, type Deliver } from '../../core/plan/index.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { readCatalogues } from '../store/connections.ts';
@@ -25,6 +25,7 @@ export async function replanned(
   delivery: DeliveryRecord,
 ): Promise<Result<Replanned>> {
   const { now } = context;
+  if (delivery.intent.ends !== null) return bad('It ends what they get there, whatever its route says now.');
   const submission = await findSubmission(db, delivery.submissionId);
   const route = await findRoute(db, delivery.routeId);
   const source = submission && (await readSourceVersion(db, submission.sourceId, submission.sourceVersion));
@@ -34,6 +35,7 @@ export async function replanned(
   const plan = planSubmission({
     // What they confirmed, here or there, let it be sent at all.
     imported: imported && { ...imported, agreed: 'confirmed' },
+    shop: shopIn(source),
     fields: source.fields,
     statement: source.statement,
     trust: source.trust,

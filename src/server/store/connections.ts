@@ -127,11 +127,13 @@ export const cataloguesOf = (records: Pick<ConnectionRecord, 'id' | 'catalogue'>
   Object.fromEntries(records.flatMap(({ id, catalogue }) => (catalogue ? [[id, catalogue]] : [])));
 
 /** When each catalogue was fetched, of those that were, and how the connection stands. */
-export async function readCatalogueDates(db: Db): Promise<{ id: string; at: number; state: ConnectionState }[]> {
+export async function readCatalogueDates(
+  db: Db,
+): Promise<{ id: string; name: string; at: number; state: ConnectionState }[]> {
   const rows = await db
-    .select({ id: connections.id, at: connections.catalogueAt, state: connections.state })
+    .select({ id: connections.id, name: connections.name, at: connections.catalogueAt, state: connections.state })
     .from(connections);
-  return rows.flatMap(({ id, at, state }) => (at === null ? [] : [{ id, at, state }]));
+  return rows.flatMap(({ at, ...row }) => (at === null ? [] : [{ ...row, at }]));
 }
 
 export async function readCatalogue(db: Db, id: string): Promise<Catalogue | null> {

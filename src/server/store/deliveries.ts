@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/groupBy.ts';
 import {
   DELIVERING,
@@ -9,6 +9,7 @@ import {
   type ReadBackRow,
 } from '../../core/delivery/index.ts';
 import type { ExchangeView } from '../../contract/deliveries.ts';
+import type { ConsentNeed } from '../../core/consent/index.ts';
 import type { Intent } from '../../core/plan/index.ts';
 import { changedRows, byId, insertRows, oneOf, rowsOf, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
@@ -239,6 +240,42 @@ export async function dropDelivery(db: Db, id: string, reason: string, now: numb
     .set({ ...DROPPED.to, causeDetail: reason, endedAt: now })
     .where(and(eq(deliveries.id, id), DROPPED.of));
   return result.affectedRows === 1;
+}
+
+/** Gives up what waits, or is held, on a consent that somebody took back: nothing of it is to be sent, and nothing is to wait for it. */
+export async function dropWithdrawn(db: Db, contactId: string, needs: ConsentNeed[], now: number): Promise<void> {
+  const standing = await db
+    .select({ id: deliveries.id, intent: deliveries.intent })
+    .from(deliveries)
+    .where(and(sql`${deliveries.contactId} IN ${samePerson(contactId)}`, DROPPED.of));
+  const dropped = standing.filter(
+    ({ intent: { purpose, channel, ends } }) =>
+      ends === null && needs.some((need) => need.purpose === purpose && need.channel === channel),
+  );
+  if (dropped.length === 0) return;
+  await db
+    .update(deliveries)
+    .set({ ...DROPPED.to, cause: 'consent withdrawn', causeDetail: '', endedAt: now })
+    .where(
+      and(
+        inArray(
+          deliveries.id,
+          dropped.map(({ id }) => id),
+        ),
+        DROPPED.of,
+      ),
+    );
+}
+
+/** Of which submission the last thing came that was meant for a person; null when nothing ever was. */
+export async function newestOf(db: Db, contactId: string): Promise<string | null> {
+  const [row] = await db
+    .select({ submissionId: deliveries.submissionId })
+    .from(deliveries)
+    .where(sql`${deliveries.contactId} IN ${samePerson(contactId)}`)
+    .orderBy(desc(deliveries.sequence))
+    .limit(1);
+  return row?.submissionId ?? null;
 }
 
 /** So many are held or let go by one statement: more would stop everybody else. */

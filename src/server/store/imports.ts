@@ -39,7 +39,7 @@ export async function moveImport(
   return changedRows(result) === 1;
 }
 
-const WORKED_ON = ['judging', 'rehearsing', 'running'] as const;
+const WORKED_ON = ['fetching', 'judging', 'rehearsing', 'running'] as const;
 
 /** Takes an import whose turn it is, for so long; null when there is none. What its worker left unfinished is taken over. */
 export async function takeImport(db: Db, owner: string, now: number, leaseMs: number): Promise<ImportRecord | null> {

@@ -5,6 +5,7 @@ import { forgetCounts } from './counting.ts';
 import { changedRows, countUpTo, type Db } from './database.ts';
 import { keptForms, routeSources, sources, sourceVersions } from './schema/index.ts';
 import { listImports, removeImport } from './imports.ts';
+import { removeShop } from './shops.ts';
 import { forgetWebhook } from './webhooks.ts';
 import type { Versioned } from './versions.ts';
 
@@ -96,6 +97,17 @@ export const listSourceVersions = (db: Db, sourceId: string): Promise<{ version:
     .where(eq(sourceVersions.sourceId, sourceId))
     .orderBy(desc(sourceVersions.version));
 
+/** When a source was first published; null where it never was. */
+export async function firstPublishedAt(db: Db, sourceId: string): Promise<number | null> {
+  const [row] = await db
+    .select({ at: sourceVersions.publishedAt })
+    .from(sourceVersions)
+    .where(eq(sourceVersions.sourceId, sourceId))
+    .orderBy(asc(sourceVersions.version))
+    .limit(1);
+  return row?.at ?? null;
+}
+
 export async function addSource(
   db: Db,
   source: { id: string; publicId: string; name: string; draft: SourceDocument; now: number },
@@ -133,6 +145,7 @@ export async function removeSource(db: Db, id: string): Promise<void> {
   for (const record of await listImports(db, id)) await removeImport(db, record.id);
   await forgetCounts(db, id);
   await forgetWebhook(db, id);
+  await removeShop(db, id);
   for (const table of [keptForms, routeSources, sourceVersions]) await db.delete(table).where(eq(table.sourceId, id));
   await db.delete(sources).where(eq(sources.id, id));
 }

@@ -328,3 +328,12 @@ export async function readSamples(db: Db, sourceId: string, limit: number): Prom
     visit: visitOf(row),
   }));
 }
+
+/** By which of several sources something came of a person. */
+export async function sourcesOf(db: Db, contactId: string, sourceIds: string[]): Promise<Set<string>> {
+  const rows = await db
+    .selectDistinct({ sourceId: submissions.sourceId })
+    .from(submissions)
+    .where(and(sql`${submissions.contactId} IN ${samePerson(contactId)}`, inArray(submissions.sourceId, sourceIds)));
+  return new Set(rows.map(({ sourceId }) => sourceId));
+}

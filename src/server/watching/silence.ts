@@ -7,6 +7,7 @@ import type { Context } from '../context.ts';
 import { readLastReceived, readSums } from '../store/counting.ts';
 import { DAY_MS, HOUR_MS } from '../store/figures.ts';
 import type { SourceRecord } from '../store/sources.ts';
+import { lookAtShop } from './shopFindings.ts';
 
 /** The stretch of which a source's rhythm is learnt. */
 const RHYTHM_MS = 28 * DAY_MS;
@@ -101,6 +102,7 @@ export async function whySilent(context: Context, source: SourceRecord): Promise
   if (kept > 0) note(false, `${kept} were set aside since then. Look whether real people are among them.`);
   else note(true, 'Nothing was set aside since then.');
   if (live.kind === 'form') findings.push(...(await onPages(context, source, live)));
+  else if (live.kind === 'shop') findings.push(...(await lookAtShop(context, source, live)));
   else note(true, 'Its address answers. Whoever posts to it has not done so since then.');
   return { since: new Date(since).toISOString(), findings };
 }

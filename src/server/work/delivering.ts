@@ -65,6 +65,7 @@ export function takeBundle(jobs: Job[], most: number): Job[] {
 /** Whether nothing has to be looked at before it is written. */
 const goesTogether = (job: Job): boolean =>
   job.delivery.intent.duplicates === 'update' &&
+  job.delivery.intent.ends === null &&
   !looksFirst(job.delivery.intent) &&
   // They are told apart by their addresses in the answer.
   addressOf(job.delivery.intent) !== '' &&
@@ -170,6 +171,10 @@ export const trustsAnswers = ({
 /** Why something is not sent at all. Such a job is tried alone (see `takeBundle`). */
 function unsendable({ delivery, consent }: Job): Fault | null {
   const { cause, causeDetail } = delivery;
+  if (delivery.intent.ends !== null)
+    return consent?.state === 'withdrawn' || consent?.state === 'refused'
+      ? null
+      : { cause: 'agreed again', said: '', waitMs: null };
   // What was planned with consent may wait for long: it is the present consent that counts.
   if (consent?.state === 'withdrawn' || consent?.state === 'refused')
     return { cause: 'consent withdrawn', said: '', waitMs: null };

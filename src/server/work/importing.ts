@@ -1,10 +1,11 @@
 import { NOTHING_REHEARSED, type RehearsedCounts } from '../../contract/imports.ts';
 import { keyText } from '../../core/identity/index.ts';
-import type { FileDocument } from '../../core/intake/index.ts';
-import { NOBODY, planSubmission } from '../../core/plan/index.ts';
+import type { FileDocument, ShopDocument } from '../../core/intake/index.ts';
+import { NOBODY, planSubmission, shopIn } from '../../core/plan/index.ts';
 import { ColumnJudge } from '../../core/tables/index.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
 import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
+import { fetchPart } from './fetching.ts';
 import type { Context } from '../context.ts';
 import { runBeats } from './beats.ts';
 import { takeSubmission, whyNot } from '../intake/take.ts';
@@ -89,7 +90,8 @@ async function workOnOne(
   const record = await takeImport(store.db, owner, now(), LEASE_MS);
   if (!record) return false;
   try {
-    if (record.state === 'judging') await judge(context, record, isStopped);
+    if (record.state === 'fetching') await fetchPart(context, record);
+    else if (record.state === 'judging') await judge(context, record, isStopped);
     else if (record.state === 'rehearsing') await rehearsePart(context, wirings, files, record);
     else await takePart(context, files, record);
   } catch (error) {
@@ -133,7 +135,7 @@ async function judge(context: Context, record: ImportRecord, isStopped: () => bo
 
 async function sourceOf({ store }: Context, { sourceId }: ImportRecord): Promise<SourceRecord> {
   const source = await findSource(store.db, sourceId);
-  if (source?.draft.kind !== 'file') throw new UnreadableFile('Its source is gone.');
+  if (source?.draft.kind !== 'file' && source?.draft.kind !== 'shop') throw new UnreadableFile('Its source is gone.');
   return source;
 }
 
@@ -146,7 +148,7 @@ async function rehearsePart(
 ): Promise<void> {
   const { store, now } = context;
   const source = await sourceOf(context, record);
-  const document = (source.live ?? source.draft) as FileDocument;
+  const document = (source.live ?? source.draft) as FileDocument | ShopDocument;
   const { rows, seen } = await files.next(context, record, TOGETHER);
   const last = rows.at(-1);
   const counts: RehearsedCounts = { ...(record.rehearsed ?? NOTHING_REHEARSED) };
@@ -168,6 +170,7 @@ async function rehearsePart(
       statement: document.statement,
       trust: document.trust,
       imported: record.evidence,
+      shop: shopIn(document),
       values,
       keys,
       visit: {},

@@ -4,6 +4,9 @@ import { NOBODY, planNotice } from '../../core/plan/index.ts';
 import { profileFor } from '../connecting/profiles.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
+import { dropWithdrawn } from '../store/deliveries.ts';
+import { collectActions, noChanges, storeActions } from '../planning/changes.ts';
+import { readTold } from '../planning/telling.ts';
 import { findConnection } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { addNotice, consentUsed } from '../store/notices.ts';
@@ -12,10 +15,11 @@ import { endPlanning, endRepeats, type SubmissionRecord } from '../store/submiss
 
 /** Plans what another system told us, and stores what follows: what happened there, and what it means for consent. Each event once. */
 export async function planTold(
-  { newId, now }: Context,
+  context: Context,
   db: Db,
   { submission, document, said }: { submission: SubmissionRecord; document: NoticesDocument; said: SaidOfSelf },
 ): Promise<void> {
+  const { newId, now } = context;
   const { values, receivedAt } = submission;
   const text = (name: string) => (typeof values[name] === 'string' ? values[name] : '');
   const [known = NOBODY] = await readKnownPeople(db, [said], { lock: true, answersSince: null });
@@ -26,7 +30,11 @@ export async function planTold(
   const meaning = EVENT_MEANINGS.find((one) => one === text('meaning')) ?? null;
   // Nothing has happened that is still to come.
   const at = Math.min(Date.parse(text('at')) || receivedAt, receivedAt);
-  const plan = planNotice({ meaning: meaning ?? '', from, keys: said.keys, known, used });
+  const told =
+    meaning === 'unsubscribed' && contactId !== null
+      ? await readTold(db, { contactId, toldBy: document.connectionId })
+      : null;
+  const plan = planNotice({ meaning: meaning ?? '', from, keys: said.keys, known, used, told });
   const isNew = await addNotice(db, {
     id: newId(),
     connectionId: document.connectionId,
@@ -38,7 +46,12 @@ export async function planTold(
     receivedAt,
   });
   if (!isNew) {
-    const again = { ...plan, consent: [], notes: [{ code: 'told before' as const, text: 'It was told before.' }] };
+    const again = {
+      ...plan,
+      consent: [],
+      actions: [],
+      notes: [{ code: 'told before' as const, text: 'It was told before.' }],
+    };
     return endPlanning(db, [{ id: submission.id, plan: again, contactId }]);
   }
   if (contactId !== null && plan.consent.length > 0) {
@@ -48,7 +61,14 @@ export async function planTold(
       plan.consent.map((event) => ({ ...event, id: newId(), contactId, submissionId: submission.id, at, evidence })),
     );
     // The same form sent again afterwards is a new sign-up, not a repeat.
-    if (plan.consent.some(({ kind }) => kind === 'withdrawn')) await endRepeats(db, contactId, now());
+    const needs = plan.consent.filter(({ kind }) => kind === 'withdrawn');
+    if (needs.length > 0) {
+      await endRepeats(db, contactId, now());
+      await dropWithdrawn(db, contactId, needs, now());
+    }
+    const changes = noChanges();
+    collectActions(context, changes, { contactId, submissionId: submission.id }, plan, now());
+    await storeActions(db, changes, now());
   }
   await endPlanning(db, [{ id: submission.id, plan, contactId }]);
 }

@@ -1,37 +1,24 @@
 import { visitWithSign } from '../intake/visitors.ts';
 import { hasWays, wayName, waysTaken, withVariant } from '../../core/forms/index.ts';
 import { noteCompleted, noteWays } from '../store/counting.ts';
+import { inWords } from '../../core/values/index.ts';
 import { keyText } from '../../core/identity/index.ts';
-import {
-  NOBODY,
-  ANSWER_REST_MS,
-  asksIn,
-  deliveriesIn,
-  mailsIn,
-  planSubmission,
-  type Action,
-  type KnownPerson,
-  type Plan,
-} from '../../core/plan/index.ts';
+import { NOBODY, ANSWER_REST_MS, planSubmission, type KnownPerson, type Plan, shopIn } from '../../core/plan/index.ts';
+import { groupBy } from '../../core/groupBy.ts';
+import type { SourceDocument } from '../../core/intake/index.ts';
+import { readTold } from '../planning/telling.ts';
+import { dropWithdrawn } from '../store/deliveries.ts';
+import { collectActions, noChanges, storeActions, type Changes } from '../planning/changes.ts';
 import type { Context } from '../context.ts';
-import { addConfirmations, pendingConfirmation, type NewConfirmation } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
-import { addDeliveries, type NewDelivery } from '../store/deliveries.ts';
 import { importedIn, importsOf } from '../planning/imported.ts';
 import type { ImportRecord } from '../store/imports.ts';
-import { addMails, askingMail, type NewMail } from '../store/mails.ts';
-import {
-  addConsentEvents,
-  changeContacts,
-  readKnownPeople,
-  saidOfSelf,
-  type ContactChange,
-  type NewConsentEvent,
-} from '../store/people/index.ts';
+import { changeContacts, readKnownPeople, saidOfSelf, type NewConsentEvent } from '../store/people/index.ts';
 import {
   absorbRepeats,
   delayPlanning,
   endPlanning,
+  endRepeats,
   failPlanning,
   findSubmission,
   lockUnplanned,
@@ -114,6 +101,10 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       statement,
       trust,
       imported: importedIn(document, importOf(submission, document)),
+      shop: shopIn(document),
+      ...(document.kind === 'shop' && known.contact
+        ? { told: await readTold(db, { contactId: known.contact.id, toldBy: document.connectionId }) }
+        : {}),
       values: submission.values,
       keys,
       visit: visitWithSign(context, submission),
@@ -121,13 +112,11 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       known,
       now,
     });
-    collect(context, changes, { submission, plan, from: importOf(submission, document) }, now);
+    collect(context, changes, { submission, document, plan, from: importOf(submission, document) }, now);
   }
   await changeContacts(db, changes.contacts, context.newId, now);
-  await addConsentEvents(db, changes.consent);
-  await addConfirmations(db, changes.confirmations);
-  await addMails(db, changes.mails, now);
-  await addDeliveries(db, changes.deliveries, now);
+  await endWithdrawn(db, changes.consent, now);
+  await storeActions(db, changes, now);
   await endPlanning(db, changes.planned);
   const planned = new Set(changes.planned.map(({ id }) => id));
   await noteCompleted(
@@ -154,29 +143,16 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   return left;
 }
 
-export interface Changes {
-  contacts: ContactChange[];
-  consent: NewConsentEvent[];
-  confirmations: NewConfirmation[];
-  mails: NewMail[];
-  deliveries: NewDelivery[];
-  planned: { id: string; plan: Plan; contactId: string | null }[];
-}
-
-export const noChanges = (): Changes => ({
-  contacts: [],
-  consent: [],
-  confirmations: [],
-  mails: [],
-  deliveries: [],
-  planned: [],
-});
-
 /** Adds what one plan changes. A submission that does not say who it is changes nothing. */
 function collect(
   context: Context,
   changes: Changes,
-  { submission, plan, from }: { submission: SubmissionRecord; plan: Plan; from: ImportRecord | null },
+  {
+    submission,
+    document,
+    plan,
+    from,
+  }: { submission: SubmissionRecord; document: SourceDocument; plan: Plan; from: ImportRecord | null },
   now: number,
 ): void {
   const { newId } = context;
@@ -196,18 +172,33 @@ function collect(
   const { 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
   const evidence: Record<string, string> = from
     ? importedEvidence(from, submission)
-    : { page: submission.page ?? '', 'user agent': userAgent, address };
+    : document.kind === 'shop'
+      ? { 'told by': 'the shop', event: inWords(submission.values[document.kindField] ?? '') }
+      : { page: submission.page ?? '', 'user agent': userAgent, address };
   // What people agreed to elsewhere, they did then.
   const agreedAt = from
     ? Math.min(Date.parse(`${from.evidence.when}T12:00Z`) || submission.receivedAt, submission.receivedAt)
     : null;
   for (const event of plan.consent) {
     // What a person did happened when the form was sent, not when we got to it.
-    const at = event.kind === 'asked' ? now : (agreedAt ?? submission.receivedAt);
-    changes.consent.push({ ...event, id: newId(), contactId, submissionId: submission.id, at, evidence });
+    const { at: saidAt, ...said } = event;
+    const at = event.kind === 'asked' ? now : (saidAt ?? agreedAt ?? submission.receivedAt);
+    changes.consent.push({ ...said, id: newId(), contactId, submissionId: submission.id, at, evidence });
   }
 
   collectActions(context, changes, { contactId, submissionId: submission.id }, plan, now);
+}
+
+/** What was planned before somebody took back what it stood on, and waits or is held, is not to be sent any more. */
+async function endWithdrawn(db: Db, events: NewConsentEvent[], now: number): Promise<void> {
+  const taken = groupBy(
+    events.filter(({ kind }) => kind === 'withdrawn'),
+    ({ contactId }) => contactId,
+  );
+  for (const [contactId, needs] of taken) {
+    await dropWithdrawn(db, contactId, needs, now);
+    await endRepeats(db, contactId, now);
+  }
 }
 
 /** Where what is taken over comes from, as somebody said who imported it. */
@@ -221,52 +212,3 @@ const importedEvidence = (
   'agreed when': evidence.when,
   'imported by': byName,
 });
-
-/** Adds what the actions of a plan change: confirmations that are asked for, deliveries, mails. */
-export function collectActions(
-  { newId }: Pick<Context, 'newId'>,
-  changes: Changes,
-  about: { contactId: string; submissionId: string },
-  plan: Plan,
-  now: number,
-): void {
-  /** The confirmation that each action which asks for one leads to. */
-  const confirmationOf = new Map<string, string>();
-  for (const { id: action, routeId, purposes, to, mail, expiresHours, joins } of asksIn(plan)) {
-    const id = joins ?? newId();
-    confirmationOf.set(action, id);
-    if (joins) continue;
-    const asked = pendingConfirmation({ ...about, id, routeId, purposes, sentTo: to, mail }, expiresHours, now);
-    changes.confirmations.push(asked);
-    changes.mails.push(askingMail(newId(), asked));
-  }
-  const waitsFor = ({ after }: Action) =>
-    after.kind === 'confirmed' ? (confirmationOf.get(after.action) ?? null) : null;
-
-  for (const action of deliveriesIn(plan)) {
-    const { routeId, routeVersion, targetId, connectionId, intent, held, leftOut } = action;
-    const confirmationId = waitsFor(action);
-    changes.deliveries.push({
-      ...about,
-      id: newId(),
-      routeId,
-      routeVersion,
-      targetId,
-      connectionId,
-      intent,
-      leftOut,
-      confirmationId,
-      // What cannot be sent as it is waits for the confirmation all the same; it is checked again when it is sent.
-      state: confirmationId !== null ? 'waiting' : held ? 'held' : 'queued',
-      cause: held?.cause ?? null,
-      causeDetail: held?.message ?? null,
-    });
-  }
-  for (const action of mailsIn(plan)) {
-    const { kind, routeId, mailId, to, replyTo, subject, text } = action;
-    const confirmationId = waitsFor(action);
-    const state = confirmationId === null ? 'queued' : 'waiting';
-    const mail = { kind, routeId, mailId, to, replyTo, subject: subject.slice(0, 300), text };
-    changes.mails.push({ ...about, ...mail, id: newId(), confirmationId, state });
-  }
-}

@@ -4,14 +4,10 @@ import { runBeats } from './beats.ts';
 import { countOutcomes, nextPart } from '../planning/partOfSending.ts';
 import type { LiveWirings } from '../planning/liveWiring.ts';
 import type { PlannedAgain } from '../planning/planAgain.ts';
-import { addConfirmations } from '../store/confirmations.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
-import { addDeliveries } from '../store/deliveries.ts';
-import { addMails } from '../store/mails.ts';
-import { addConsentEvents } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
 import { advanceSending, lockDueSending, moveSending, type SendingRecord } from '../store/sendings.ts';
-import { collectActions, noChanges } from './planning.ts';
+import { collectActions, noChanges, storeActions } from '../planning/changes.ts';
 
 const BEAT_MS = 1_000;
 const MINUTE_MS = 60_000;
@@ -82,8 +78,5 @@ async function store(db: Db, context: Context, planned: PlannedAgain[], now: num
         evidence,
       });
   }
-  await addConsentEvents(db, changes.consent);
-  await addConfirmations(db, changes.confirmations);
-  await addMails(db, changes.mails, now);
-  await addDeliveries(db, changes.deliveries, now);
+  await storeActions(db, changes, now);
 }

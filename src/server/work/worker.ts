@@ -11,6 +11,7 @@ import { ClockWatch } from './clockWatch.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
 import { runScheduled, type Task } from './scheduled.ts';
+import { runShops } from './shops.ts';
 import { runSendings } from './sendingThere.ts';
 
 /** One group is planned while the next is read. */
@@ -40,6 +41,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
     runCounting(context),
     runSendings(context, wirings),
     runImports(context, owner, wirings),
+    runShops(context),
   ];
   return {
     async stop() {

@@ -63,6 +63,8 @@ export function letterloftApp(letters: Letter[], changed: () => void): { app: Ho
         .catch((error: unknown) => done(error instanceof Error ? error : new Error('unreadable')));
     },
   });
+  // Whoever is cut off while sending has sent nothing; the mailbox goes on.
+  smtp.on('error', () => undefined);
   return { app, smtp };
 }
 

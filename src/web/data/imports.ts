@@ -6,7 +6,7 @@ import { useRefresh } from './refresh.ts';
 const OFTEN_MS = 1_500;
 const SELDOM_MS = 10_000;
 
-const isUnderWay = ({ state }: ImportView): boolean => ['judging', 'rehearsing', 'running'].includes(state);
+const isUnderWay = ({ state }: ImportView): boolean => ['fetching', 'judging', 'rehearsing', 'running'].includes(state);
 
 /** The files that were brought to a source, the newest first. */
 export const useImports = (sourceId: string) =>

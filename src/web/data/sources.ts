@@ -107,6 +107,7 @@ export function useAddSource() {
       kind: MadeKind;
       start?: string;
       page?: string;
+      connectionId?: string;
       live?: boolean;
     }) => {
       const made = await api.post<SourceView>('/sources', input);

@@ -56,6 +56,7 @@ const MARKS: Record<string, Mark> = {
   unsubscribed: { icon: Ban, tone: 'text-error' },
   suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
   // files that are imported
+  fetching: { icon: Hourglass, tone: 'text-info', word: 'is fetched' },
   judging: { icon: Hourglass, tone: 'text-info', word: 'is looked through' },
   unreadable: { icon: TriangleAlert, tone: 'text-error', word: 'cannot be read' },
   ready: { icon: CircleDashed, tone: 'text-brass', word: 'waits for you' },

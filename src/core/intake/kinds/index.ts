@@ -6,12 +6,14 @@ import { file } from './file.ts';
 import { form } from './form.ts';
 import { notices } from './notices.ts';
 import { posts } from './posts.ts';
+import { shop } from './shop.ts';
 
 /** Every kind of source: one file each in this folder. */
 const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }>> } = {
   form,
   posts,
   file,
+  shop,
   notices,
 };
 

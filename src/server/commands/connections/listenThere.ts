@@ -28,3 +28,12 @@ export async function stopListening(actor: Actor, context: Context, id: string):
   const still = `Nothing more is taken from there, but our address is still registered: ${fault.said || fault.cause}. Take it away there.`;
   return refused('invalid', 'still-registered', still);
 }
+
+/** Has a service tell us anew: our address there was lost, or taken away. */
+export async function listenAnew(actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> {
+  const connection = await findConnection(context.store.db, id);
+  if (!connection) return unknown('connection');
+  // Whether it knew of it any more does not matter: what comes to the old address is not taken.
+  await stopNotices(context, connection);
+  return listenThere(actor, context, id);
+}

@@ -4,6 +4,8 @@ import type { Context } from '../../context.ts';
 import { findConnection, moveConnection, removeConnection as removeRow } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
 import { holdForRemoved } from '../../store/deliveries.ts';
+import { shopOfConnection } from '../../store/shops.ts';
+import { readSourceName } from '../../store/sources.ts';
 import { routesInto } from '../../store/routes.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
@@ -15,6 +17,11 @@ export async function removeConnection(
 ): Promise<Result<void, Refusal>> {
   const connection = await findConnection(context.store.db, id);
   if (!connection) return unknown('connection');
+  const shop = await shopOfConnection(context.store.db, id);
+  if (shop !== null) {
+    const name = await readSourceName(context.store.db, shop);
+    return refused('conflict', 'in-use', `It is the shop of the source ${name}. Delete or archive that one first.`);
+  }
   const users = await routesInto(context.store.db, id);
   if (users.length > 0 && !anyway) {
     const names = users.map(({ name }) => name).join(', ');

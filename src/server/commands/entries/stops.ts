@@ -1,10 +1,18 @@
 import type { StopsView } from '../../../contract/entries.ts';
+import type { MadeKind } from '../../../core/intake/index.ts';
 import type { Db } from '../../store/database.ts';
 import { countDeliveriesOf, findRoute, listRoutes } from '../../store/routes.ts';
 import { countSubmissionsOf, findSource } from '../../store/sources.ts';
 
 /** Beyond so many it is only said that there are more. */
 const MOST_COUNTED = 1_000;
+
+const STOPS: Record<MadeKind, string> = {
+  form: 'Visitors who open it, or a page that it is on, find it closed.',
+  posts: 'Whoever sends to its address finds nothing there.',
+  file: 'No more files can be brought to it.',
+  shop: 'What happens in the shop is not taken any more.',
+};
 
 const said = (count: number, one: string, many: string): string =>
   count > MOST_COUNTED ? `More than ${MOST_COUNTED} ${many}` : `${count} ${count === 1 ? one : many}`;
@@ -20,7 +28,7 @@ export async function stopsOfSource(db: Db, id: string): Promise<StopsView | nul
   const isMet = source.state === 'live' && source.archivedAt === null;
   return {
     stops: [
-      ...(isMet ? ['Visitors who open it, or a page that it is on, find it closed.'] : []),
+      ...(isMet ? [STOPS[source.draft.kind]] : []),
       ...(fed.length > 0 ? [`Nothing of it comes to ${fed.map(({ name }) => name).join(', ')} any more.`] : []),
     ],
     kept:

@@ -7,7 +7,7 @@ import { addImport as store } from '../../store/imports.ts';
 import { findSource } from '../../store/sources.ts';
 import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
-const USUAL_PACE = 1_000;
+export const USUAL_PACE = 1_000;
 
 /** Keeps a file whose rows are to become submissions, and has it looked through. @returns its id */
 export async function addImport(

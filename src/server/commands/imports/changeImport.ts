@@ -114,7 +114,7 @@ export async function deleteImport(actor: Actor, context: Context, about: About)
   const outcome = await inCommand(context, actor, async (db): Promise<Done<void>> => {
     const source = await findSource(db, about.sourceId);
     if (!source || record?.sourceId !== about.sourceId) return unknown('import');
-    if (['running', 'rehearsing', 'judging', 'paused'].includes(record.state))
+    if (['fetching', 'running', 'rehearsing', 'judging', 'paused'].includes(record.state))
       return refused('conflict', 'not-now', 'It is under way: cancel it first, or wait until it is looked through.');
     await removeImport(db, about.id);
     const subject = { kind: 'source' as const, id: source.id, name: source.name };

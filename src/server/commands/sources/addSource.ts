@@ -55,7 +55,8 @@ const shownOn = (form: FormDocument, { origin, pathname }: URL): FormDocument =>
 });
 
 interface NewSource {
-  kind: MadeKind;
+  /** A shop is made of its connection: see connectShop. */
+  kind: Exclude<MadeKind, 'shop'>;
   /** What a form begins with. */
   start?: string;
   /** The address of the page that it is shown on; '' for none. */

@@ -2,7 +2,7 @@ import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { newPublicId } from '../../security/tokens.ts';
 import { addSource, findSource } from '../../store/sources.ts';
-import { done, inCommand, unknown, type Actor, type Refusal } from '../command.ts';
+import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
 const LONGEST_NAME = 80;
 
@@ -13,6 +13,8 @@ export async function duplicateSource(actor: Actor, context: Context, id: string
     const source = await findSource(db, id);
     if (!source) return unknown('source');
     const { draft } = source;
+    if (draft.kind === 'shop')
+      return refused('conflict', 'one-only', 'A shop is one source: of what happens there, each thing counts once.');
     const name = `${source.name.slice(0, LONGEST_NAME - 7)}, copy`;
     const copy = newId();
     // What was found out of variants is of the form that they were shown in.

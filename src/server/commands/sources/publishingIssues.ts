@@ -19,7 +19,13 @@ import { pathIssues } from './pathIssues.ts';
 import { variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
 import type { MadeDocument } from '../../../core/intake/index.ts';
-import { areTimes, isZone, type FormDocument, type PostsDocument } from '../../../core/intake/index.ts';
+import {
+  areTimes,
+  isZone,
+  type FormDocument,
+  type PostsDocument,
+  type ShopDocument,
+} from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';
 
@@ -54,6 +60,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
     );
   if (document.kind === 'posts') webhookIssues(document, add);
   if (document.kind === 'form') formIssues(document, add);
+  if (document.kind === 'shop') shopIssues(document, add);
   fields.forEach((field, index) => {
     const at = `/fields/${index}`;
     const { key, id, type, widget, options, label } = field;
@@ -95,6 +102,17 @@ function webhookIssues(document: PostsDocument, add: (pointer: string, detail: s
     add('/proof/canonical', 'The time has to be signed too, as {time}: else an old message could be given a new one.');
   if (events.path !== '' && events.others === 'ignore' && !events.known.some(({ act }) => act === 'take'))
     add('/events/others', 'Every kind of event is ignored: nothing would ever be taken.');
+}
+
+/** What keeps a shop in particular from going live: the fields that say what somebody agreed to, and what happened. */
+function shopIssues(
+  { fields, answers, kindField, testField }: ShopDocument,
+  add: (pointer: string, detail: string) => void,
+): void {
+  const needed = [kindField, testField, ...answers.flatMap(({ field, words, at }) => [field, words, at])];
+  for (const id of needed)
+    if (!fields.some((field) => field.id === id))
+      add('/fields', `The field "${id}" is needed: by it is known what happened, or what somebody agreed to.`);
 }
 
 /** What keeps a form in particular from going live. */

@@ -156,5 +156,6 @@ const toView = ({ createdAt, endedAt, byName, ...record }: ImportRecord): Import
     counts,
     // What is being rehearsed is told by how far it is.
     rehearsed: record.rehearsed,
+    fetched: record.fetched?.count ?? null,
   };
 };

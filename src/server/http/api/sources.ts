@@ -6,6 +6,7 @@ import {
   FormsInput,
   PostsDocumentInput,
   ScheduleInput,
+  ShopDocumentInput,
   SourceInput,
   type SampleView,
   type SourceVersionView,
@@ -18,6 +19,7 @@ import { ShownPageInput, type ShownPage } from '../../../contract/shownPage.ts';
 import { PagesInput } from '../../../contract/installation.ts';
 import { visitSheets } from '../../connecting/visiting.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
+import { connectShop } from '../../commands/sources/connectShop.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
 import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
@@ -46,6 +48,7 @@ import { sourceLines } from './lines.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
+import { shopRoutes } from './shops.ts';
 import { importRoutes } from './imports.ts';
 import { webhookRoutes } from './webhooks.ts';
 import { sourceFigureRoutes } from './sourceFigures.ts';
@@ -118,6 +121,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
   }
 
   app.route('/', entryRoutes(context, 'source', sourceLines));
+  app.route('/', shopRoutes(context, must));
   app.get('/', allow('sources:read'), async (c) => c.json(await views(await listSources(store.db))));
   /** Pages of sites, not ours, on which our script showed any form lately, those with most visitors first. */
   app.get('/pages', allow('sources:read'), async (c) => {
@@ -129,13 +133,21 @@ export function sourceRoutes(context: Context): Hono<Session> {
 
   app.post('/', allow('sources:write'), async (c) => {
     const input = await readInput(c, SourceInput);
-    const id = outcome(await addSource(c.get('actor'), context, input));
+    const actor = c.get('actor');
+    const id = outcome(
+      input.kind === 'shop'
+        ? await connectShop(actor, context, input)
+        : await addSource(actor, context, { name: input.name, kind: input.kind, start: input.start, page: input.page }),
+    );
     return c.json(await viewOf(id), 201);
   });
 
   app.put('/:id/draft', allow('sources:write'), async (c) => {
     const { id, draft: before } = await must(c.req.param('id'));
-    const draft = plain(await readInput(c, classOf(before)));
+    const typed = plain(await readInput(c, classOf(before)));
+    // Of which shop it is, was said when it was made.
+    const draft =
+      typed.kind === 'shop' && before.kind === 'shop' ? { ...typed, connectionId: before.connectionId } : typed;
     outcome(await saveSourceDraft(c.get('actor'), context, { id, draft, revision: revisionIn(c) }));
     return c.json(await viewOf(id));
   });
@@ -251,6 +263,7 @@ const CLASSES: { [Kind in MadeDocument['kind']]: ClassConstructor<MadeDocument> 
   form: FormDocumentInput,
   posts: PostsDocumentInput,
   file: FileDocumentInput,
+  shop: ShopDocumentInput,
 };
 const classOf = ({ kind }: MadeDocument): ClassConstructor<MadeDocument> => CLASSES[kind];
 

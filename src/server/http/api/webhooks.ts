@@ -8,6 +8,7 @@ import {
   jsonOf,
   samplesIn,
   shapeOf,
+  shopAsPosts,
   type PathFinding,
   type PostsDocument,
   type RawSubmission,
@@ -43,6 +44,8 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
   async function mustPosts(id: string): Promise<{ source: SourceRecord; document: PostsDocument }> {
     const source = await must(id);
     const document = source.live ?? source.draft;
+    // What a shop tells is looked at in the same way.
+    if (document.kind === 'shop') return { source, document: shopAsPosts(document) };
     if (document.kind !== 'posts') throw notFound('address for programs');
     return { source, document: asUsable(document) };
   }

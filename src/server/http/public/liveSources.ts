@@ -22,8 +22,8 @@ export interface LiveSources {
 const asMet = (source: SourceRecord, publicUrl: string): LiveSource | null => {
   const { state, live, archivedAt } = source;
   if (state !== 'live' || live === null || archivedAt !== null) return null;
-  // A file is brought by somebody who is signed in.
-  if (live.kind === 'file') return null;
+  // A file is brought by somebody who is signed in, and a shop tells its own address of ours.
+  if (live.kind === 'file' || live.kind === 'shop') return null;
   return { ...source, live: live.kind === 'form' ? withPictures(live, publicUrl) : live };
 };
 

@@ -185,9 +185,9 @@ export async function readContacts(db: Db, ids: string[], since: number | null) 
 /** What was last meant for each of these contacts by each target, of all that was not dropped. */
 async function sentTo(db: Db, ids: string[]): Promise<Map<string, KnownPerson['sent']>> {
   if (ids.length === 0) return new Map();
-  const { contactId, routeId, targetId, connectionId, state, intent } = deliveries;
+  const { contactId, routeId, routeVersion, targetId, connectionId, state, intent } = deliveries;
   const rows = await db
-    .select({ contactId, routeId, targetId, connectionId, state, intent })
+    .select({ contactId, routeId, routeVersion, targetId, connectionId, state, intent })
     .from(deliveries)
     .where(and(inArray(contactId, ids), ne(deliveries.state, 'dropped')))
     .orderBy(desc(deliveries.sequence));

@@ -1,5 +1,5 @@
 import { bigint, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
-import type { FileReading, ImportCounts, ImportEvidence, RehearsedCounts } from '../../../contract/imports.ts';
+import type { Fetched, FileReading, ImportCounts, ImportEvidence, RehearsedCounts } from '../../../contract/imports.ts';
 import type { ImportState } from '../../../core/states/index.ts';
 import type { ColumnFound, Written } from '../../../core/tables/index.ts';
 import { id, json, time } from './columns.ts';
@@ -15,6 +15,8 @@ export const imports = mysqlTable(
     size: bigint('size', { mode: 'number' }).notNull(),
     state: varchar('state', { length: 12 }).$type<ImportState>().notNull(),
     problem: varchar('problem', { length: 300 }).notNull().default(''),
+    /** How far all that a shop has was fetched; null for files that somebody brought. */
+    fetched: json<Fetched>('fetched'),
     reading: json<FileReading>('reading'),
     written: json<Record<string, Written>>('written').notNull(),
     columns: json<ColumnFound[]>('columns_found').notNull(),

@@ -99,7 +99,7 @@ function ActionPart({
     case 'deliver':
       return (
         <PlanPart
-          title={`Delivery to ${names[action.connectionId] ?? 'a connection'}`}
+          title={`${action.intent.ends === null ? 'Delivery to' : 'End in'} ${names[action.connectionId] ?? 'a connection'}`}
           aside={aside}
           because={action.because}
         >
@@ -136,6 +136,17 @@ function Delivery({
   action: { connectionId, intent, held, leftOut },
   names,
 }: ActionProps<Extract<Action, { kind: 'deliver' }>>) {
+  const leaves = intent.leaves
+    .map(({ list, group }) => names[nameKey(connectionId, 'place', group || list)] ?? (group || list))
+    .join(', ');
+  if (intent.ends !== null)
+    return (
+      <p>
+        {intent.ends === 'subscription'
+          ? `Unsubscribed there, by ${CHANNEL_WORDS[intent.channel]}.`
+          : `Taken out of ${leaves}, and left where they are for something else.`}
+      </p>
+    );
   return (
     <>
       {held && <p className="text-error font-semibold mb-1">Would be held: {held.message}</p>}
@@ -161,14 +172,7 @@ function Delivery({
           />
         ))}
         {intent.tags.length > 0 && <PlanRow name="Tags" value={intent.tags.join(', ')} />}
-        {intent.leaves.length > 0 && (
-          <PlanRow
-            name="Taken out of"
-            value={intent.leaves
-              .map(({ list, group }) => names[nameKey(connectionId, 'place', group || list)] ?? (group || list))
-              .join(', ')}
-          />
-        )}
+        {leaves !== '' && <PlanRow name="Taken out of" value={leaves} />}
         {intent.tagsOff.length > 0 && <PlanRow name="Tags taken off" value={intent.tagsOff.join(', ')} />}
         <PlanRow name="If there already" value={intent.duplicates === 'add' ? 'add another' : intent.duplicates} />
       </dl>

@@ -2,7 +2,13 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
 import { intoVariant, withVariant } from '../../../core/forms/index.ts';
-import type { FileDocument, FormDocument, PostsDocument, MadeDocument } from '../../../core/intake/index.ts';
+import type {
+  FileDocument,
+  FormDocument,
+  PostsDocument,
+  MadeDocument,
+  ShopDocument,
+} from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
@@ -18,12 +24,15 @@ import { SourceVersions } from './SourceVersions.tsx';
 import { GoesLive, Standing } from './SourceFate.tsx';
 import { FilePanel } from './files/FilePanel.tsx';
 import { FileParts } from './files/FileParts.tsx';
+import { ShopPanel } from './shop/ShopPanel.tsx';
+import { ShopParts } from './shop/ShopParts.tsx';
 import { WebhookPanel, WebhookParts } from './webhook/WebhookParts.tsx';
 
 const RIGHT_LABELS: Record<MadeDocument['kind'], string> = {
   form: 'Settings',
   posts: 'Address and arrivals',
   file: 'Files',
+  shop: 'Shop and arrivals',
 };
 
 interface SourceEditorProps {
@@ -53,7 +62,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
   const about = (pointer: string) =>
     issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const liveIds = source.live?.fields.map(({ id }) => id) ?? [];
-  const set = (part: Partial<FormDocument> | Partial<PostsDocument> | Partial<FileDocument>) =>
+  const set = (part: Partial<FormDocument> | Partial<PostsDocument> | Partial<FileDocument> | Partial<ShopDocument>) =>
     change({ ...document, ...part } as MadeDocument);
   useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
@@ -83,6 +92,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
           />
         ) : document.kind === 'file' ? (
           <FilePanel source={source} />
+        ) : document.kind === 'shop' ? (
+          <ShopPanel source={source} document={document} />
         ) : (
           <WebhookPanel source={source} document={document} set={set} />
         )
@@ -137,6 +148,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
             />
           ) : document.kind === 'file' ? (
             <FileParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
+          ) : document.kind === 'shop' ? (
+            <ShopParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           ) : (
             <WebhookParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           )}

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Navigate, useLocation, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import type { SourceLine } from '../../../contract/entries.ts';
 import { FIRST_START, SOURCE_KINDS, STARTS, type MadeKind } from '../../../core/intake/index.ts';
 import { Chooser } from '../../parts/Chooser.tsx';
@@ -17,6 +17,7 @@ import { Working } from '../../parts/Working.tsx';
 import { OwnFiles } from './OwnFiles.tsx';
 import { TakeOver } from './TakeOver.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
+import { useShopChoices } from '../../data/shops.ts';
 import { useAddSource, usePagesMetOn, useSource, useSourceLines } from '../../data/sources.ts';
 
 export function SourcesPage() {
@@ -72,11 +73,12 @@ export function SourcesPage() {
   );
 }
 
-const KIND_WORDS: Record<MadeKind, string> = { form: 'form', posts: 'webhook', file: 'file' };
+const KIND_WORDS: Record<MadeKind, string> = { form: 'form', posts: 'webhook', file: 'file', shop: 'shop' };
 
 const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
   file: 'File: a list of people that was kept elsewhere, row by row.',
+  shop: 'Shop: what happens in a connected shop, and what its customers agreed to.',
   posts: 'Inbound webhook: another system sends what it has to an address of yours.',
 };
 
@@ -85,12 +87,23 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
   const navigate = useNavigate();
   const [kind, setKind] = useState<MadeKind>('form');
   const [start, setStart] = useState(FIRST_START.id);
+  const shops = useShopChoices(kind === 'shop');
+  const [shop, setShop] = useState('');
+  const free = shops.data?.filter(({ sourceId }) => sourceId === null) ?? [];
+  const connectionId = shop === '' ? (free[0]?.id ?? '') : shop;
   const pages = usePagesMetOn();
   const [chosen, setPage] = useState<string | null>(null);
   const page = chosen ?? pages.data?.[0] ?? '';
   const submit = (name: string, live = false) =>
     add.mutate(
-      { name, kind, live, ...(kind === 'form' ? { start } : {}), ...(live && page !== '' ? { page } : {}) },
+      {
+        name,
+        kind,
+        live,
+        ...(kind === 'form' ? { start } : {}),
+        ...(kind === 'shop' ? { connectionId } : {}),
+        ...(live && page !== '' ? { page } : {}),
+      },
       {
         onSuccess: ({ id }) => {
           onDone();
@@ -106,7 +119,13 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
       busy={add.isPending}
       error={add.error}
       onSubmit={(name) => submit(name)}
-      suggested={kind === 'form' ? (STARTS.find(({ id }) => id === start)?.name ?? '') : ''}
+      suggested={
+        kind === 'form'
+          ? (STARTS.find(({ id }) => id === start)?.name ?? '')
+          : kind === 'shop'
+            ? (free.find(({ id }) => id === connectionId)?.name ?? '')
+            : ''
+      }
       {...(kind === 'form'
         ? {
             also: {
@@ -150,6 +169,27 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
           </button>
         </p>
       </fieldset>
+      {kind === 'shop' && shops.data && (
+        <div>
+          {free.length > 0 ? (
+            <Chooser
+              className="max-w-sm"
+              label="Which shop"
+              placeholder="a connected shop"
+              items={free}
+              value={connectionId}
+              onChange={setShop}
+            />
+          ) : (
+            <p>
+              {shops.data.length > 0 ? 'Every connected shop is a source already. ' : 'No shop is connected yet. '}
+              <Link className="plain-link" to="/connections/new">
+                Connect a shop
+              </Link>
+            </p>
+          )}
+        </div>
+      )}
       {kind === 'form' && (
         <fieldset className="flex flex-col">
           <legend className="font-semibold">Begin with</legend>

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { ConnectionView } from '../../../../contract/connection.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { RouteView } from '../../../../contract/route.ts';
-import { importedForPreview } from '../../../../core/plan/index.ts';
+import { importedForPreview, shopIn } from '../../../../core/plan/index.ts';
 import { ODDITIES, oddFirst, type RouteDocument, type SampleRow } from '../../../../core/plan/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { useRouteVersion } from '../../../data/routes.ts';
@@ -52,6 +52,7 @@ export function SampleTable({ route, document, source, connections, knowledge, o
         : {
             ...source.draft,
             imported: importedForPreview(source.draft),
+            shop: shopIn(source.draft),
             catalogues,
             knowledge,
             now: Math.floor(now / 60_000) * 60_000,

@@ -9,6 +9,7 @@ import { FileButton } from '../../../parts/FileButton.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
+import { rowsOf } from './rowsOf.ts';
 import { RunForm } from './RunForm.tsx';
 
 /** The files that were brought, and how far each has come. */
@@ -48,7 +49,8 @@ interface ImportProps {
   isOpen: boolean;
 }
 
-function Import({ source, file, isOpen }: ImportProps) {
+/** One import, and what can be done with it. */
+export function Import({ source, file, isOpen }: ImportProps) {
   const act = useActOnImport(source.id, file.id);
   const { state, total, done, counts } = file;
   const isCounted = ['running', 'paused', 'done', 'cancelled'].includes(state);
@@ -57,11 +59,13 @@ function Import({ source, file, isOpen }: ImportProps) {
       <summary className="cursor-pointer">
         <span className="font-semibold break-all">{file.name}</span> <StateMark state={state} />
         <span className="block text-quiet text-sm">
-          {inBytes(file.size)}
-          {total > 0 ? `, ${total} rows` : ''}, brought by {file.by} <Time at={file.at} />
+          {file.fetched === null ? `${inBytes(file.size)}, ` : ''}
+          {total > 0 ? `${total} ${rowsOf(file)}, ` : ''}
+          {file.fetched === null ? 'brought' : 'fetched'} by {file.by} <Time at={file.at} />
         </span>
       </summary>
       <div className="flex flex-col gap-3 mt-3">
+        {state === 'fetching' && <p role="status">They are fetched: {file.fetched} so far.</p>}
         {state === 'judging' && <p role="status">It is looked through: {done} rows so far.</p>}
         {file.problem !== '' && <p className="text-error font-semibold">{file.problem}</p>}
         {(state === 'rehearsing' || state === 'running') && (
@@ -109,9 +113,9 @@ function Import({ source, file, isOpen }: ImportProps) {
               Go on
             </button>
           )}
-          {(state === 'running' || state === 'paused') && (
+          {(state === 'fetching' || state === 'running' || state === 'paused') && (
             <button type="button" className="btn btn-sm" onClick={() => act.mutate({ act: 'cancel' })}>
-              Cancel: the rows that are left stay out
+              {state === 'fetching' ? 'Cancel' : `Cancel: the ${rowsOf(file)} that are left stay out`}
             </button>
           )}
           {['ready', 'unreadable', 'done', 'cancelled'].includes(state) && (
@@ -130,8 +134,10 @@ function Import({ source, file, isOpen }: ImportProps) {
 const isBeside = (error: unknown): boolean => error instanceof ApiProblem && error.issues.length > 0;
 
 /** What would become of its rows, as far as it was rehearsed. */
-function Rehearsed({ file: { rehearsed, state } }: { file: ImportView }) {
+function Rehearsed({ file }: { file: ImportView }) {
+  const { rehearsed, state } = file;
   if (!rehearsed) return null;
+  const name = rowsOf(file);
   const { rows, fresh, known, changed, possible, noConsent, nobody, refused } = rehearsed;
   const lines: [label: string, count: number, tone?: string][] = [
     ['New people', fresh],
@@ -146,10 +152,10 @@ function Rehearsed({ file: { rehearsed, state } }: { file: ImportView }) {
     <section aria-label="Rehearsal">
       <h3 className="font-semibold">
         {state === 'rehearsing'
-          ? `Of the first ${rows} rows`
+          ? `Of the first ${rows} ${name}`
           : state === 'ready'
-            ? `Of ${rows} rows, as everything is live`
-            : `As it was rehearsed, of ${rows} rows`}
+            ? `Of ${rows} ${name}, as everything is live`
+            : `As it was rehearsed, of ${rows} ${name}`}
       </h3>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3">
         {lines.map(([label, count, tone]) => (

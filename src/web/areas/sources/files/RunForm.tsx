@@ -3,6 +3,7 @@ import { MOST_A_MINUTE, type ImportEvidence, type ImportView } from '../../../..
 import type { SourceView } from '../../../../contract/source.ts';
 import { ApiProblem } from '../../../data/api.ts';
 import type { useActOnImport } from '../../../data/imports.ts';
+import { rowsOf } from './rowsOf.ts';
 import { Field } from '../../../parts/Field.tsx';
 
 interface RunFormProps {
@@ -15,6 +16,12 @@ const AGREED: Record<ImportEvidence['agreed'], string> = {
   no: 'nothing: nobody was asked',
   given: 'they agreed',
   confirmed: 'they agreed, and confirmed that the address is theirs',
+};
+
+const AGREED_IN_SHOP: Record<ImportEvidence['agreed'], string> = {
+  no: 'nothing, whatever the shop has of them',
+  given: 'to what each said there, in its words',
+  confirmed: 'to what each said there, and confirmed that the address is theirs',
 };
 
 /** What is said of the people in a file before it is rehearsed or taken. */
@@ -34,7 +41,7 @@ export function RunForm({ source, file, act }: RunFormProps) {
     >
       <Field
         label="What these people agreed to"
-        help="Nobody in a file is sent a mail: neither one that asks to confirm, nor an answer. Whoever took back their consent here stays out."
+        help="Nobody in it is sent a mail: neither one that asks to confirm, nor an answer. Whoever took back their consent here stays out."
         error={about('/agreed')}
       >
         <select
@@ -42,14 +49,14 @@ export function RunForm({ source, file, act }: RunFormProps) {
           value={evidence.agreed}
           onChange={({ target }) => set({ agreed: target.value as ImportEvidence['agreed'] })}
         >
-          {Object.entries(AGREED).map(([agreed, words]) => (
+          {Object.entries(file.fetched === null ? AGREED : AGREED_IN_SHOP).map(([agreed, words]) => (
             <option key={agreed} value={agreed}>
               {words}
             </option>
           ))}
         </select>
       </Field>
-      {evidence.agreed !== 'no' && (
+      {evidence.agreed !== 'no' && file.fetched === null && (
         <>
           <Field label="In these words" error={about('/words')}>
             <textarea
@@ -80,7 +87,7 @@ export function RunForm({ source, file, act }: RunFormProps) {
           </Field>
         </>
       )}
-      <Field label="Rows a minute" error={about('/perMinute')}>
+      <Field label={file.fetched === null ? 'Rows a minute' : 'Customers a minute'} error={about('/perMinute')}>
         <input
           className="input w-32"
           type="number"
@@ -92,7 +99,7 @@ export function RunForm({ source, file, act }: RunFormProps) {
       </Field>
       <div className="flex flex-wrap gap-2">
         <button className="btn btn-sm" disabled={isBusy}>
-          Rehearse all rows
+          Rehearse all {rowsOf(file)}
         </button>
         <button
           type="button"
@@ -100,7 +107,7 @@ export function RunForm({ source, file, act }: RunFormProps) {
           disabled={isBusy || file.rehearsed === null || source.state !== 'live'}
           onClick={() => act.mutate({ act: 'begin', run: { ...evidence, perMinute } })}
         >
-          Take {file.total} rows
+          Take {file.total} {rowsOf(file)}
         </button>
       </div>
       {source.state !== 'live' ? (

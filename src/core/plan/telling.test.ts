@@ -1,0 +1,154 @@
+import { describe, expect, it } from 'vitest';
+import { catalogueOf } from '../../../test/world/catalogue.ts';
+import { intentOf } from '../../../test/world/intents.ts';
+import type { ConsentEventKind, ConsentNeed } from '../consent/index.ts';
+import type { Abilities } from './catalogue.ts';
+import {
+  deliveriesIn,
+  PLAN_FORMAT,
+  planNotice,
+  planTelling,
+  type KnownPerson,
+  type Plan,
+  type ToldInput,
+} from './index.ts';
+
+const LETTER: ConsentNeed = { purpose: 'letter', channel: 'email' };
+const OFFERS: ConsentNeed = { purpose: 'offers', channel: 'email' };
+const TEXTS: ConsentNeed = { purpose: 'letter', channel: 'sms' };
+const key = { kind: 'email' as const, value: 'mara@hill.example' };
+const place = (list: string) => [{ list, group: '' }];
+
+type Sent = KnownPerson['sent'][number];
+const sent = (connectionId: string, need: ConsentNeed, more: Partial<Sent> & { list?: string } = {}): Sent => ({
+  routeId: 'R',
+  routeVersion: 3,
+  targetId: `T ${connectionId} ${need.purpose}`,
+  connectionId,
+  arrived: true,
+  intent: intentOf(key.value, { ...need, places: place(more.list ?? 'L'), tags: ['web'], fields: { given: 'Mara' } }),
+  ...more,
+});
+
+const known = (own: Sent[], ...said: [ConsentNeed, ConsentEventKind][]): KnownPerson => ({
+  contact: { id: 'P', address: key.value, values: {} },
+  identified: { sure: { id: 'P', by: key }, possible: [] },
+  consent: said.map(([need, kind], at) => ({ ...need, kind, at })),
+  openConfirmations: [],
+  sent: own,
+  answered: [],
+});
+
+const LISTS: Partial<Abilities> = { unsubscribes: ['email'], leavesLists: true };
+const world = (can: Partial<Abilities>[], more: Partial<ToldInput> = {}): Omit<ToldInput, 'known'> => {
+  const ids = can.map((_, index) => `C${index + 1}`);
+  return {
+    agreedThere: [],
+    catalogues: Object.fromEntries(ids.map((id, index) => [id, withAbilities(can[index] ?? {})])),
+    names: Object.fromEntries(ids.map((id) => [id, `Service ${id}`])),
+    toldBy: '',
+    ...more,
+  };
+};
+const withAbilities = (can: Partial<Abilities>) => {
+  const catalogue = catalogueOf({});
+  return { ...catalogue, can: { ...catalogue.can, ...can } };
+};
+
+function tell(person: KnownPerson, around: Omit<ToldInput, 'known'>, needs = [LETTER]): Plan {
+  const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], actions: [], notes: [] };
+  planTelling(plan, { needs, wording: 'No more.' }, { ...around, known: person });
+  return plan;
+}
+const ends = (plan: Plan) => deliveriesIn(plan).map(({ connectionId, intent }) => [connectionId, intent.ends]);
+
+describe('telling others that somebody took back what they agreed to', () => {
+  it('unsubscribes them wherever they get something for it, once each, and writes nothing else about them', () => {
+    const two = [sent('C1', LETTER), sent('C1', LETTER, { targetId: 'other' }), sent('C2', LETTER)];
+    const plan = tell(known(two, [LETTER, 'withdrawn']), world([LISTS, LISTS]));
+    expect(ends(plan)).toEqual([
+      ['C1', 'subscription'],
+      ['C2', 'subscription'],
+    ]);
+    expect(deliveriesIn(plan)[0]).toMatchObject({
+      after: { kind: 'now' },
+      needs: null,
+      because: 'They took back what they agreed to by email, so Service C1 is told.',
+      routeVersion: 3,
+      intent: { ...LETTER, fields: {}, places: [], tags: [], leaves: place('L'), wording: 'No more.' },
+    });
+  });
+
+  it('leaves alone what stands on something else, and on another channel', () => {
+    const own = [sent('C1', OFFERS), sent('C2', TEXTS), sent('C3', { purpose: '', channel: 'email' })];
+    expect(tell(known(own, [OFFERS, 'confirmed']), world([LISTS, LISTS, LISTS])).actions).toEqual([]);
+  });
+
+  it('takes them out of the places alone where they get something else that they still agree to', () => {
+    const own = [sent('C1', LETTER, { list: 'L1' }), sent('C1', OFFERS, { list: 'L2' })];
+    const both = tell(known(own, [LETTER, 'withdrawn'], [OFFERS, 'confirmed']), world([LISTS]));
+    expect(ends(both)).toEqual([['C1', 'places']]);
+    expect(deliveriesIn(both)[0]?.intent.leaves).toEqual(place('L1'));
+    // What they took back before holds nobody subscribed.
+    expect(ends(tell(known(own, [OFFERS, 'withdrawn']), world([LISTS])))).toEqual([['C1', 'subscription']]);
+    expect(ends(tell(known(own, [OFFERS, 'confirmed']), world([LISTS]), [LETTER, OFFERS]))).toEqual([
+      ['C1', 'subscription'],
+    ]);
+  });
+
+  it('says where nobody can be taken out from here', () => {
+    const plan = tell(
+      known([sent('C1', LETTER), sent('C2', TEXTS)]),
+      world([{ leavesLists: false, leavesGroups: false }, LISTS]),
+      [LETTER, TEXTS],
+    );
+    expect(ends(plan)).toEqual([['C2', 'places']]);
+    expect(plan.notes).toMatchObject([
+      { code: 'cannot be told', text: expect.stringContaining('Service C1') as string },
+    ]);
+  });
+
+  it('tells whoever told it nothing, nor where it is ended already', () => {
+    const ended = sent('C2', LETTER);
+    ended.intent = { ...ended.intent, ends: 'subscription' };
+    const own = [sent('C1', LETTER), ended];
+    expect(tell(known(own), world([LISTS, LISTS], { toldBy: 'C1' })).actions).toEqual([]);
+  });
+
+  it('tells the shops that know them, for what their boxes are asked for', () => {
+    const shop = { connectionId: 'C1', routeId: 'R', routeVersion: 2, sourceId: 'S', asks: [LETTER, TEXTS] };
+    const around = world([{ unsubscribes: ['email', 'sms'] }], { agreedThere: [shop] });
+    const both = tell(known([]), around, [LETTER, TEXTS]);
+    expect(deliveriesIn(both).map(({ targetId, intent }) => [targetId, intent.channel, intent.ends])).toEqual([
+      ['S', 'email', 'subscription'],
+      ['S', 'sms', 'subscription'],
+    ]);
+    expect(tell(known([]), around, [OFFERS]).actions).toEqual([]);
+    const nameless = known([]);
+    const unknown = { ...nameless, contact: nameless.contact && { ...nameless.contact, address: '' } };
+    expect(tell(unknown, around).actions).toEqual([]);
+  });
+
+  it('ends after one round where two systems echo each other', () => {
+    const own = [sent('C1', LETTER), sent('C2', LETTER)];
+    const first = planNotice({
+      meaning: 'unsubscribed',
+      from: 'Service C1',
+      keys: [key],
+      known: known(own, [LETTER, 'confirmed']),
+      used: [LETTER],
+      told: world([LISTS, LISTS], { toldBy: 'C1' }),
+    });
+    expect(first.consent).toMatchObject([{ kind: 'withdrawn' }]);
+    expect(ends(first)).toEqual([['C2', 'subscription']]);
+    const echo = planNotice({
+      meaning: 'unsubscribed',
+      from: 'Service C2',
+      keys: [key],
+      known: known(own, [LETTER, 'confirmed'], [LETTER, 'withdrawn']),
+      used: [LETTER],
+      told: world([LISTS, LISTS], { toldBy: 'C2' }),
+    });
+    expect([echo.consent, echo.actions]).toEqual([[], []]);
+  });
+});
