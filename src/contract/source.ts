@@ -28,7 +28,8 @@ import {
   type PostsDocument,
   type MadeDocument,
   type MadeKind,
-  type ShopAnswer,
+  type SaidAnswer,
+  type RegistrationDocument,
   type ShopDocument,
   type Suspicion,
   type Visit,
@@ -159,10 +160,7 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   guards!: GuardsInput;
 }
 
-export class PostsDocumentInput extends AnySourceInput implements PostsDocument {
-  @IsIn(['posts'])
-  kind!: 'posts';
-
+class AnyPostedInput extends AnySourceInput {
   @IsString()
   @MaxLength(300)
   each!: string;
@@ -192,12 +190,17 @@ export class PostsDocumentInput extends AnySourceInput implements PostsDocument 
   challenge!: ChallengeInput;
 }
 
+export class PostsDocumentInput extends AnyPostedInput implements PostsDocument {
+  @IsIn(['posts'])
+  kind!: 'posts';
+}
+
 export class FileDocumentInput extends AnySourceInput implements FileDocument {
   @IsIn(['file'])
   kind!: 'file';
 }
 
-class ShopAnswerInput implements ShopAnswer {
+class SaidAnswerInput implements SaidAnswer {
   @IsIn(CHANNELS)
   channel!: Channel;
 
@@ -234,8 +237,8 @@ export class ShopDocumentInput extends AnySourceInput implements ShopDocument {
   @IsArray()
   @ArrayMaxSize(4)
   @ValidateNested({ each: true })
-  @Type(() => ShopAnswerInput)
-  answers!: ShopAnswerInput[];
+  @Type(() => SaidAnswerInput)
+  answers!: SaidAnswerInput[];
 
   @IsArray()
   @ArrayMaxSize(40)
@@ -250,6 +253,39 @@ export class ShopDocumentInput extends AnySourceInput implements ShopDocument {
   @IsString()
   @MaxLength(60)
   testField!: string;
+}
+
+export class RegistrationDocumentInput extends AnyPostedInput implements RegistrationDocument {
+  @IsIn(['registration'])
+  kind!: 'registration';
+
+  @IsArray()
+  @ArrayMaxSize(4)
+  @ValidateNested({ each: true })
+  @Type(() => SaidAnswerInput)
+  answers!: SaidAnswerInput[];
+
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsString({ each: true })
+  @MaxLength(120, { each: true })
+  saidBy!: string[];
+
+  @IsString()
+  @MaxLength(60)
+  kindField!: string;
+
+  @IsString()
+  @MaxLength(60)
+  testField!: string;
+
+  @IsString()
+  @MaxLength(60)
+  membershipField!: string;
+
+  @IsString()
+  @Length(1, 120, { message: 'Say what a membership that ended by itself is called.' })
+  lapsedKind!: string;
 }
 
 export class SourceInput {

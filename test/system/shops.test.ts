@@ -12,7 +12,7 @@ import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { Channel, Customer, ShopState } from '../../src/standins/fennel-fox/state.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
-import type { StandIn} from '../world/world.ts';
+import type { StandIn } from '../world/world.ts';
 import { CAPSTAN, FOX_TOKEN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
@@ -300,7 +300,8 @@ describe('consent that is taken back travels both ways', () => {
     expect(customer?.answers.email.words).toBe('Taken back elsewhere.');
     // They left the letter, and nothing else.
     expect(customer?.answers.sms.says).toBe('yes');
-    const echo = (await trailsOf(address, 2)).find(({ values }) => values.event === 'answer.changed');
+    // The order, what the list told, and what the shop told of it.
+    const echo = (await trailsOf(address, 3)).find(({ values }) => values.event === 'answer.changed');
     expect(echo?.plan).toMatchObject({
       consent: [],
       actions: expect.not.arrayContaining([{ kind: 'ask' }]) as unknown,
@@ -410,7 +411,8 @@ it('a sample of a shop can be rehearsed on its route', async () => {
   const sample = samples.find(({ values }) => values.event === 'order.placed' && values.agrees_email === true);
   const rehearsed = await operator.post<{ plan: TrailView['plan'] }>(`/routes/${route.id}/rehearsal`, {
     sourceId: source.id,
-    submissionId: sample?.id,
+    values: sample?.values,
+    visit: sample?.visit,
   });
   expect(rehearsed.plan?.contact?.match).toBe('matched');
 });

@@ -34,6 +34,8 @@ function testHolds({ test, value }: FieldTest, given: string[], now: number): bo
   if (test === 'is within the last days') return isWithinDays(first, value, now, 1);
   if (test === 'is within the next days') return isWithinDays(first, value, now, -1);
   if (test in WRITTEN_TESTS) return WRITTEN_TESTS[test as keyof typeof WRITTEN_TESTS](given, value);
+  // What is a value of several parts is no text.
+  if (!(test in ORDERED_TESTS)) return null;
   const difference = differenceOf(first, value);
   return difference === null ? null : ORDERED_TESTS[test as keyof typeof ORDERED_TESTS](difference);
 }

@@ -1,5 +1,14 @@
 import { isWithinDays, orderOf, ORDERED_TESTS, WRITTEN_TESTS } from './texts.ts';
-import { convert, inWords, shapeOf, type FieldValue, type TypeName } from '../values/index.ts';
+import {
+  convert,
+  holds,
+  inWords,
+  isInForce,
+  shapeOf,
+  type FieldValue,
+  type Membership,
+  type TypeName,
+} from '../values/index.ts';
 
 /** What a value is compared with: nothing, a text, one or several answers, a number of days, or a pattern with * and ?. */
 export type Asked = 'nothing' | 'value' | 'several' | 'days' | 'pattern';
@@ -45,6 +54,12 @@ const ordered = (wanted: (difference: number) => boolean) => (given: FieldValue,
 /** Whether a date is within some days of now. @param sign 1 for those that are over, -1 for those to come */
 const withinDays = (sign: 1 | -1) => (given: FieldValue, asked: string, now: number) =>
   typeof given === 'string' ? isWithinDays(given, asked, now, sign) : null;
+
+/** Whether somebody is a member now, or is not. */
+const inForce = (wanted: boolean) => (given: FieldValue, _: string, now: number) =>
+  holds('membership', given)
+    ? isInForce(given as Membership, new Date(now).toISOString().slice(0, 10)) === wanted
+    : null;
 
 /** A test of texts, for a value as it is written. */
 const written = (holds: (given: string[], asked: string) => boolean) => (given: FieldValue, asked: string) =>
@@ -149,6 +164,17 @@ export const TESTS = {
     asks: 'days',
     of: DATED,
     holds: withinDays(-1),
+  },
+  'is in force': { words: 'is in force', asks: 'nothing', of: ['membership'], holds: inForce(true) },
+  'is over': { words: 'is not in force', asks: 'nothing', of: ['membership'], holds: inForce(false) },
+  'is of the level': {
+    words: 'is of the level',
+    asks: 'value',
+    of: ['membership'],
+    holds: (given, asked) =>
+      typeof given === 'object' && 'level' in given && typeof given.level === 'string'
+        ? WRITTEN_TESTS.is([given.level], asked)
+        : null,
   },
   'is filled': { words: 'is filled', asks: 'nothing', of: null, holds: () => true },
   'is empty': { words: 'is empty', asks: 'nothing', of: null, holds: () => false },

@@ -42,6 +42,8 @@ const PART_CONTROLS: Record<string, Control> = {
   city: input('text', 'address-level2'),
   region: input('text', 'address-level1'),
   country: { kind: 'countries', autocomplete: 'country' },
+  begins: input('date'),
+  ends: input('date'),
 };
 
 /** Tokens of HTML's autofill (WHATWG HTML, 4.10.18.7.1), where a field's meaning is known. */
@@ -159,6 +161,7 @@ function entered(type: EnteredType, keepAs: string): Control {
       return { kind: 'countries', autocomplete: 'country' };
     case 'person name':
     case 'postal address':
+    case 'membership':
       return { kind: 'parts', parts: (FIELD_PARTS[type] ?? []).map(partOf) };
     default:
       return type satisfies never;

@@ -19,6 +19,7 @@ export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } fro
 export { NO_GUARDS, SUSPICIONS, type Guards, type Signs, type Suspicion } from './screening.ts';
 export { FIRST_START, STARTS } from './starts.ts';
 export {
+  isPosted,
   noticesDocument,
   plainFace,
   readMadeSource,
@@ -32,7 +33,9 @@ export {
   type NoticePaths,
   type NoticesDocument,
   type OpenTimes,
+  type PostedDocument,
   type PostsDocument,
+  type RegistrationDocument,
   type ShopDocument,
   type SourceDocument,
 } from './source.ts';
@@ -63,8 +66,10 @@ export {
   type Proof,
   type WebhookAnswer,
 } from './webhookParts.ts';
-export { isTried, saidThere, shopAsPosts, shopDocument, type CheckoutBox, type SaidThere } from './shop.ts';
-export { SHOP_EVENTS, type ShopAnswer, type ShopEvent } from './shopParts.ts';
+export { shopAsPosts, shopDocument, type CheckoutBox, type ShopDescription } from './shop.ts';
+export { NEW_REGISTRATION } from './registration.ts';
+export { isTried, saidPartsOf, saidThere, type SaidThere } from './said.ts';
+export { SHOP_EVENTS, type SaidAnswer, type SaidParts, type ShopEvent } from './shopParts.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
 export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

@@ -1,7 +1,7 @@
 import { isObject } from '../documents/index.ts';
 import { located } from '../json/index.ts';
 import type { SourceField } from '../values/index.ts';
-import type { SourceDocument } from './source.ts';
+import { isPosted, type SourceDocument } from './source.ts';
 
 /** Something in a payload, with where it stands: names and indexes from the root. */
 export interface Located {
@@ -16,14 +16,14 @@ const POINTS_INTO_LIST = /^\$(\[[\d*:-]|\.\*|\.\.)/;
  * The payloads in what was sent: a list is several of them, each by itself, unless the source's paths point into the list.
  */
 export function wholesOf(document: SourceDocument, json: unknown): Located[] {
-  const paths = document.kind === 'posts' ? [document.each, ...document.fields.map(({ path }) => path)] : ['$.*'];
+  const paths = isPosted(document) ? [document.each, ...document.fields.map(({ path }) => path)] : ['$.*'];
   if (!Array.isArray(json) || paths.some((path) => POINTS_INTO_LIST.test(path))) return [{ value: json, location: [] }];
   return json.map((value: unknown, index) => ({ value, location: [index] }));
 }
 
 /** What is a submission of its own in a payload: each thing that the source's path finds, or the whole. */
 export const partsOf = (document: SourceDocument, whole: Located): Located[] =>
-  document.kind === 'posts' && document.each !== '' ? within(whole, document.each) : [whole];
+  isPosted(document) && document.each !== '' ? within(whole, document.each) : [whole];
 
 /**
  * What stands in a payload for a field. A path that begins with $ is looked for in the whole payload, one that begins with

@@ -258,6 +258,7 @@ function seemsToBe(value: unknown): TypeName {
   if (isObject(value)) {
     if ('amount' in value && 'currency' in value) return 'money';
     if (typeof value.content === 'string' && 'name' in value) return 'file';
+    if (holds('membership', value)) return 'membership';
     return holds('person name', value) ? 'person name' : holds('postal address', value) ? 'postal address' : 'text';
   }
   if (typeof value !== 'string') return 'text';

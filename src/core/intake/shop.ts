@@ -1,6 +1,6 @@
 import type { Channel } from '../consent/index.ts';
 import type { ShopEvent } from './shopParts.ts';
-import { plainField, type FieldValues, type SourceField } from '../values/index.ts';
+import { plainField, type SourceField } from '../values/index.ts';
 import { ALL_EVENTS, PLAIN_WEBHOOK } from './webhookParts.ts';
 import { SOURCE_FORMAT, type PostsDocument, type ShopDocument } from './source.ts';
 
@@ -87,32 +87,3 @@ export const shopAsPosts = (document: ShopDocument): PostsDocument => ({
   events: document.events,
   idPath: document.idPath,
 });
-
-/** What somebody said elsewhere of one consent. */
-export interface SaidThere {
-  /** '' where it does not say. */
-  words: string;
-  /** Milliseconds since 1970; null where it does not say. */
-  at: number | null;
-  /** Whether a no in it takes back a yes of before, rather than being a box that was left alone. */
-  takesBack: boolean;
-}
-
-/** What a happening in a shop says of what its customer agreed to, by the fields of the answers. */
-export function saidThere(document: ShopDocument, values: FieldValues): Record<string, SaidThere> {
-  const takesBack = document.saidBy.includes(textOf(values, document.kindField));
-  return Object.fromEntries(
-    document.answers.map(({ field, words, at }) => {
-      const time = Date.parse(textOf(values, at));
-      return [field, { words: textOf(values, words), at: Number.isNaN(time) ? null : time, takesBack }];
-    }),
-  );
-}
-
-/** Whether a happening was only tried out, as with the card of a shop that is for that. */
-export const isTried = ({ testField }: ShopDocument, values: FieldValues): boolean => values[testField] === true;
-
-function textOf(values: FieldValues, field: string): string {
-  const value = values[field];
-  return typeof value === 'string' ? value : '';
-}

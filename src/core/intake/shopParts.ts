@@ -5,8 +5,8 @@ import type { EventKinds } from './webhookParts.ts';
 export const SHOP_EVENTS = ['registered', 'bought', 'refunded', 'left a basket', 'said'] as const;
 export type ShopEvent = (typeof SHOP_EVENTS)[number];
 
-/** Where what a customer agreed to at the check-out stands, by one channel: fields of the source, by their ids. */
-export interface ShopAnswer {
+/** Where what somebody agreed to elsewhere stands, by one channel: fields of the source, by their ids. */
+export interface SaidAnswer {
   channel: Channel;
   /** Whether they agree. */
   field: string;
@@ -15,17 +15,21 @@ export interface ShopAnswer {
   at: string;
 }
 
+/** What a document says of what people agreed to elsewhere, and what happened there, beside its fields. */
+export interface SaidParts {
+  answers: SaidAnswer[];
+  /** The kinds of event by which people say anew whether they want something: a no in them takes back a yes. */
+  saidBy: string[];
+  /** The fields that hold the kind of event, and whether it was only tried out. */
+  kindField: string;
+  testField: string;
+}
+
 /** What a document says of a shop beside its fields. */
-export interface ShopParts {
+export interface ShopParts extends SaidParts {
   connectionId: string;
   /** Which of the things that happen there are taken. */
   events: EventKinds;
   /** A JSONPath to what tells one happening from its repetition. */
   idPath: string;
-  answers: ShopAnswer[];
-  /** The kinds of event by which customers say anew whether they want to hear from the shop: a no in them takes back a yes. */
-  saidBy: string[];
-  /** The fields that hold the kind of event, and whether it was only tried out. */
-  kindField: string;
-  testField: string;
 }

@@ -12,14 +12,14 @@ import {
   type Look,
 } from '../forms/index.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
-import type { ShopParts } from './shopParts.ts';
+import type { SaidParts, ShopParts } from './shopParts.ts';
 import { PLAIN_WEBHOOK, type WebhookParts } from './webhookParts.ts';
 import { PLAIN_SHOWING, type Presentation, type Showing } from '../showing/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
 
 /** By what people, or other systems for them, hand something over: the kinds that operators make. */
-export const SOURCE_KINDS = ['form', 'posts', 'file', 'shop'] as const;
+export const SOURCE_KINDS = ['form', 'posts', 'file', 'shop', 'registration'] as const;
 export type MadeKind = (typeof SOURCE_KINDS)[number];
 /** notices: what a connected system tells us; such a source is there as soon as one is listened to. */
 export type SourceKind = MadeKind | 'notices';
@@ -85,12 +85,30 @@ export interface FormDocument extends AnySource {
   guards: Guards;
 }
 
-/** An address for programs: another system hands on what it was given. */
-export interface PostsDocument extends AnySource, WebhookParts {
-  kind: 'posts';
+interface AnyPosted extends AnySource, WebhookParts {
   /** A JSONPath to what is a submission of its own in each payload; '' when a payload is one. */
   each: string;
 }
+
+/** An address for programs: another system hands on what it was given. */
+export interface PostsDocument extends AnyPosted {
+  kind: 'posts';
+}
+
+/** An address to which a site tells who registers with it, and becomes, is or is no more a member. */
+export interface RegistrationDocument extends AnyPosted, SaidParts {
+  kind: 'registration';
+  /** The field that holds the membership. */
+  membershipField: string;
+  /** What a membership that ended by itself is called, beside the kinds of event that the site tells: we tell it to ourselves. */
+  lapsedKind: string;
+}
+
+/** What programs post to an address of its own. */
+export type PostedDocument = PostsDocument | RegistrationDocument;
+
+export const isPosted = (document: SourceDocument): document is PostedDocument =>
+  document.kind === 'posts' || document.kind === 'registration';
 
 /** Files whose rows are submissions: lists of people that were kept elsewhere. */
 export interface FileDocument extends AnySource {
@@ -129,7 +147,7 @@ export interface NoticesDocument extends AnySource {
 }
 
 /** A source that an operator builds; publishing freezes it as a version. */
-export type MadeDocument = FormDocument | PostsDocument | FileDocument | ShopDocument;
+export type MadeDocument = FormDocument | PostsDocument | FileDocument | ShopDocument | RegistrationDocument;
 export type SourceDocument = MadeDocument | NoticesDocument;
 
 /** What a form has before anybody chose anything: its questions in the order of its fields, in English, plainly. */

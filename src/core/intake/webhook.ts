@@ -1,7 +1,7 @@
 import { isPath, one, textAt } from '../json/index.ts';
 import { goneFrom, learn, NO_SHAPE, type Gone, type Shape } from './shape.ts';
 import { foundFor, partsOf, wholesOf, type Located } from './places.ts';
-import type { PostsDocument } from './source.ts';
+import type { PostedDocument } from './source.ts';
 import type { EventAct } from './webhookParts.ts';
 
 /** One submission of a payload, with the whole that it is in. */
@@ -11,11 +11,11 @@ export interface Part {
 }
 
 /** The submissions in a payload, of every kind of event. */
-export const allParts = (document: PostsDocument, json: unknown): Part[] =>
+export const allParts = (document: PostedDocument, json: unknown): Part[] =>
   wholesOf(document, json).flatMap((whole) => partsOf(document, whole).map((part) => ({ whole, part })));
 
 /** What each submission in a payload is read from, by itself: the part, which is the whole where a payload is one. */
-export const samplesIn = (document: PostsDocument, json: unknown): unknown[] =>
+export const samplesIn = (document: PostedDocument, json: unknown): unknown[] =>
   allParts(document, json).map(({ part }) => part.value);
 
 /** What stands at a path of the document in a part, as text; '' for nothing. */
@@ -26,11 +26,11 @@ function saidAt(path: string, { whole, part }: Part): string {
 }
 
 /** The kind of the event that a part tells. */
-export const eventKindOf = ({ events }: Pick<PostsDocument, 'events'>, part: Part): string =>
+export const eventKindOf = ({ events }: Pick<PostedDocument, 'events'>, part: Part): string =>
   saidAt(events.path, part).slice(0, 120);
 
 /** A draft as far as it can be used: paths that are none, since somebody is still typing them, are left out. */
-export function asUsable(document: PostsDocument): PostsDocument {
+export function asUsable(document: PostedDocument): PostedDocument {
   const usable = (path: string) => (path !== '' && isPath(path.replace(/^@/, '$')) ? path : '');
   return {
     ...document,
@@ -46,21 +46,21 @@ export function asUsable(document: PostsDocument): PostsDocument {
 }
 
 /** What becomes of an event of a kind. */
-export function actOf({ events }: Pick<PostsDocument, 'events'>, kind: string): EventAct {
+export function actOf({ events }: Pick<PostedDocument, 'events'>, kind: string): EventAct {
   if (events.path === '') return 'take';
   return events.known.find((one) => one.kind === kind)?.act ?? events.others;
 }
 
 /** The parts of a payload that are taken. */
-export const takenParts = (document: PostsDocument, json: unknown): Part[] =>
+export const takenParts = (document: PostedDocument, json: unknown): Part[] =>
   allParts(document, json).filter((part) => actOf(document, eventKindOf(document, part)) === 'take');
 
 /** The kinds of the events in a payload, in their order; of what is not taken as well. */
-export const eventKindsIn = (document: PostsDocument, json: unknown): string[] =>
+export const eventKindsIn = (document: PostedDocument, json: unknown): string[] =>
   document.events.path === '' ? [] : allParts(document, json).map((part) => eventKindOf(document, part));
 
 /** By what each part that is taken is told from its repetition; '' for those without. Two kinds of events may share ids. */
-export const idsIn = (document: PostsDocument, json: unknown): string[] =>
+export const idsIn = (document: PostedDocument, json: unknown): string[] =>
   takenParts(document, json).map((part) => {
     const id = saidAt(document.idPath, part);
     return id === '' ? '' : JSON.stringify([eventKindOf(document, part), id]);
@@ -87,7 +87,7 @@ const MOST_KINDS = 60;
 /** What is known of the kinds of events at an address, after one more payload; those that are ignored among them. */
 export function learnFrom(
   learnt: Record<string, KindLearnt>,
-  document: PostsDocument,
+  document: PostedDocument,
   json: unknown,
   at: number,
 ): Record<string, KindLearnt> {
@@ -102,11 +102,11 @@ export function learnFrom(
 }
 
 /** A path into what is learnt of a payload, as fields of the document write it. */
-export const asFieldPath = ({ each }: Pick<PostsDocument, 'each'>, path: string): string =>
+export const asFieldPath = ({ each }: Pick<PostedDocument, 'each'>, path: string): string =>
   each === '' ? path : path.replace(/^\$/, '@');
 
 /** What a body asks to be said back; null where it asks for nothing. */
-export function challengeIn({ challenge }: Pick<PostsDocument, 'challenge'>, json: unknown): string | null {
+export function challengeIn({ challenge }: Pick<PostedDocument, 'challenge'>, json: unknown): string | null {
   if (challenge.by !== 'body' || challenge.name === '') return null;
   const asked = one(json, challenge.name);
   return typeof asked === 'string' || typeof asked === 'number' ? String(asked) : null;

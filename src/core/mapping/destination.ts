@@ -58,6 +58,7 @@ const TAKES: Record<DestinationFieldType, string> = {
   URL: 'the address of a page',
   'person name': 'a name',
   'postal address': 'a postal address',
+  membership: 'a membership',
   file: 'a file',
   'list of records': 'a list of records',
 };

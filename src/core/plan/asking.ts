@@ -29,8 +29,8 @@ export function wordingOf(
 export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { given: Given[]; refused: Given[] } {
   const given: Given[] = [];
   const refused: Given[] = [];
-  const { imported, shop } = input;
-  const saidBy = shop ? saidThere(shop, input.values) : {};
+  const { imported, tells } = input;
+  const saidBy = tells ? saidThere(tells, input.values) : {};
   for (const ask of route.document.consent.asks) {
     const said = saidBy[ask.tickField];
     const one = { ask, wording: said?.words || (imported ? imported.words : wordingOf(ask, input)) };

@@ -4,7 +4,15 @@ import { readSource } from '../intake/index.ts';
 import { addressFieldOf, addressOf, readIntent, readPlan, readRoute, type Intent } from './index.ts';
 
 /** What is read today of a document that an earlier version wrote: every format ever written has a file in test/golden. */
-const READERS = { route: readRoute, plan: readPlan, intent: readIntent, source: readSource, posts: readSource, shop: readSource };
+const READERS = {
+  route: readRoute,
+  plan: readPlan,
+  intent: readIntent,
+  source: readSource,
+  posts: readSource,
+  shop: readSource,
+  registration: readSource,
+};
 
 describe.each(Object.entries(READERS))('a %s', (what, read) => {
   it.each(golden(what))('of format %i reads as the same one of today', (_, document) => {

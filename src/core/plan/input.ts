@@ -1,6 +1,6 @@
 import { decide, fieldsAskedFor, isOfKnown, type Condition, type Decision, type Facts } from '../conditions/index.ts';
 import type { ContactKey } from '../identity/index.ts';
-import { factFields, factsOf, type ShopDocument, type SourceDocument, type Visit } from '../intake/index.ts';
+import { factFields, factsOf, type SaidParts, type SourceDocument, type Visit } from '../intake/index.ts';
 import type { FieldValues, SourceField, Trust } from '../values/index.ts';
 import type { Catalogue } from './catalogue.ts';
 import { knowledgeOf, type KnownPerson } from './knowledge.ts';
@@ -28,16 +28,13 @@ export interface Imported {
 export const importedForPreview = ({ kind }: Pick<SourceDocument, 'kind'>): Imported | null =>
   kind === 'file' ? { agreed: 'confirmed', words: '(the words that are said when a file is imported)' } : null;
 
-/** The document of a source as that of a shop; null where it is none. */
-export const shopIn = (document: SourceDocument): ShopDocument | null => (document.kind === 'shop' ? document : null);
-
 export const IMPORTED_AS = ['no', 'given', 'confirmed'] as const;
 
 export interface PlanInput {
   /** null where people sent it themselves. */
   imported?: Imported | null;
-  /** The shop that it happened in, which says in which words, and when, people agreed there; left out for anything else. */
-  shop?: ShopDocument | null;
+  /** How it tells in which words, and when, people agreed elsewhere; left out where they agree here. */
+  tells?: SaidParts | null;
   /** Where they get something on consents that they may take back by it; left out where nothing of the kind is said. */
   told?: Omit<ToldInput, 'known'>;
   fields: SourceField[];

@@ -25,7 +25,7 @@ import type { FieldValues } from '../values/index.ts';
 export function planSubmission(input: PlanInput): Plan {
   const { fields, values, known } = input;
   const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], actions: [], notes: [] };
-  if (input.shop && isTried(input.shop, values)) {
+  if (input.tells && isTried(input.tells, values)) {
     note(plan, 'a test', 'It was a test: nobody is made of it, and nothing goes anywhere.');
     return plan;
   }

@@ -45,7 +45,7 @@ export interface SampleRow {
 /** What samples are judged with: a draft, and what is live, if anything is. */
 export interface Judging extends Pick<
   PlanInput,
-  'fields' | 'statement' | 'trust' | 'imported' | 'shop' | 'catalogues' | 'knowledge' | 'now'
+  'fields' | 'statement' | 'trust' | 'imported' | 'tells' | 'catalogues' | 'knowledge' | 'now'
 > {
   draft: RouteDocument;
   live: RouteDocument | null;

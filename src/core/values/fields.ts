@@ -4,6 +4,7 @@ import { inWords, TYPE_NAMES, typeOf, type FieldValue, type TypeName } from './r
 import { UNKNOWN_MANNER } from './type.ts';
 import type { FileValue } from './types/file.ts';
 import { numberOf } from './types/phone.ts';
+import { MEMBERSHIP_PARTS } from './types/membership.ts';
 import { NAME_PARTS } from './types/personName.ts';
 import { ADDRESS_PARTS } from './types/postalAddress.ts';
 import { LINE_LIMIT, TEXT_LIMIT } from './types/text.ts';
@@ -45,6 +46,7 @@ export function widgetsOf(type: TypeName): Widget[] {
     case 'file':
     case 'person name':
     case 'postal address':
+    case 'membership':
       return ['usual'];
     default:
       return ['usual', 'hidden'];
@@ -70,6 +72,7 @@ export type Trust = (typeof TRUSTS)[number];
 export const FIELD_PARTS: Partial<Record<TypeName, readonly string[]>> = {
   'person name': NAME_PARTS,
   'postal address': ADDRESS_PARTS,
+  membership: MEMBERSHIP_PARTS,
 };
 
 /** One field of a source. */

@@ -11,6 +11,7 @@ import { personName, type PersonName } from './types/personName.ts';
 import { phone } from './types/phone.ts';
 import { postalAddress, type PostalAddress } from './types/postalAddress.ts';
 import { isListOfRecords, listOfRecords, type JsonRecord } from './types/records.ts';
+import { membership, type Membership } from './types/membership.ts';
 import { LINE_LIMIT, longText, text } from './types/text.ts';
 import { time } from './types/time.ts';
 import { url } from './types/url.ts';
@@ -19,7 +20,7 @@ import { UNKNOWN_MANNER, type ValueType } from './type.ts';
 
 /** What a field can hold, as plain JSON. */
 export type FieldValue =
-  string | number | boolean | string[] | JsonRecord[] | Money | PersonName | PostalAddress | FileValue;
+  string | number | boolean | string[] | JsonRecord[] | Money | PersonName | PostalAddress | Membership | FileValue;
 export type FieldValues = Record<string, FieldValue>;
 
 /** One of given answers; which those are is a matter of the field. */
@@ -51,6 +52,7 @@ const TYPES = {
   URL: url,
   'person name': personName,
   'postal address': postalAddress,
+  membership,
   file,
   'list of records': listOfRecords,
 };
@@ -87,6 +89,8 @@ export function holds(name: TypeName, value: unknown): value is FieldValue {
       return hasTexts(value, 'given', 'family');
     case 'postal address':
       return hasTexts(value, 'street', 'postcode', 'city', 'region', 'country');
+    case 'membership':
+      return hasTexts(value, 'level', 'begins', 'ends');
     default:
       return typeof value === 'string';
   }
@@ -108,6 +112,7 @@ export function shapeOf(value: FieldValue): TypeName {
   if (Array.isArray(value)) return isTexts(value) ? 'several choices' : 'list of records';
   if (isFile(value)) return 'file';
   if ('currency' in value) return 'money';
+  if ('begins' in value) return 'membership';
   return 'given' in value ? 'person name' : 'postal address';
 }
 
@@ -122,6 +127,7 @@ export function shapeOfType(type: TypeName): TypeName {
     case 'money':
     case 'person name':
     case 'postal address':
+    case 'membership':
       return type;
     default:
       return 'text';

@@ -31,6 +31,9 @@ export const de: Words = {
     region: 'Region',
     country: 'Land',
     number: 'Nummer',
+    level: 'Stufe',
+    begins: 'Von',
+    ends: 'Bis',
   },
   again: {
     title: 'Fast geschafft',

@@ -30,6 +30,9 @@ export const en = {
     region: 'Region',
     country: 'Country',
     number: 'Number',
+    level: 'Level',
+    begins: 'From',
+    ends: 'To',
   },
   again: {
     title: 'Nearly there',

@@ -31,6 +31,9 @@ export const es: Words = {
     region: 'Provincia',
     country: 'País',
     number: 'Número',
+    level: 'Nivel',
+    begins: 'Desde',
+    ends: 'Hasta',
   },
   again: {
     title: 'Ya casi está',

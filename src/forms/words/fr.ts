@@ -31,6 +31,9 @@ export const fr: Words = {
     region: 'Région',
     country: 'Pays',
     number: 'Numéro',
+    level: 'Niveau',
+    begins: 'Du',
+    ends: 'Au',
   },
   again: {
     title: 'Presque terminé',

@@ -52,6 +52,7 @@ const UNFIT: Record<TypeName, keyof Words['unfit']> = {
   'several choices': 'answer',
   'yes/no': 'answer',
   'postal address': 'address',
+  membership: 'other',
 };
 
 /** What is said of a required question that is empty. In English it is said as the readers of values do, by its label. */

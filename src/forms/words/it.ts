@@ -31,6 +31,9 @@ export const it: Words = {
     region: 'Provincia',
     country: 'Paese',
     number: 'Numero',
+    level: 'Livello',
+    begins: 'Dal',
+    ends: 'Al',
   },
   again: {
     title: 'Ci siamo quasi',

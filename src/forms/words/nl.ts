@@ -31,6 +31,9 @@ export const nl: Words = {
     region: 'Provincie',
     country: 'Land',
     number: 'Nummer',
+    level: 'Niveau',
+    begins: 'Van',
+    ends: 'Tot en met',
   },
   again: {
     title: 'Bijna klaar',

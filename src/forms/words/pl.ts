@@ -31,6 +31,9 @@ export const pl: Words = {
     region: 'Województwo',
     country: 'Kraj',
     number: 'Numer',
+    level: 'Poziom',
+    begins: 'Od',
+    ends: 'Do',
   },
   again: {
     title: 'Prawie gotowe',

@@ -31,6 +31,9 @@ export const pt: Words = {
     region: 'Região',
     country: 'País',
     number: 'Número',
+    level: 'Nível',
+    begins: 'De',
+    ends: 'Até',
   },
   again: {
     title: 'Está quase',

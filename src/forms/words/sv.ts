@@ -31,6 +31,9 @@ export const sv: Words = {
     region: 'Region',
     country: 'Land',
     number: 'Nummer',
+    level: 'Nivå',
+    begins: 'Från',
+    ends: 'Till och med',
   },
   again: {
     title: 'Nästan klart',

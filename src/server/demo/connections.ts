@@ -10,6 +10,7 @@ import { findAccount } from '../store/accounts.ts';
 /** Where the stand-ins are, and what lets us in. */
 export interface StandIns {
   'tern-post': { url: string; apiKey: string };
+  'fennel-fox': { url: string; token: string };
   capstan: { url: string; key: string; secret: string };
   rowbarn: { url: string; clientId: string; clientSecret: string };
   /** The whole address, which is the secret. */
@@ -18,13 +19,14 @@ export interface StandIns {
 
 /** Connects the observatory's services, as an operator would. @returns the ids of the connections */
 export async function connectAll(context: Context, standins: StandIns) {
-  const { 'tern-post': ternPost, capstan, rowbarn, bellbuoy } = standins;
+  const { 'tern-post': ternPost, 'fennel-fox': fox, capstan, rowbarn, bellbuoy } = standins;
   return {
     ternPost: await connect(context, 'tern-post', 'Tern Post, observatory', ternPost.url, { key: ternPost.apiKey }),
     capstan: await connect(context, 'capstan', 'Capstan, front office', capstan.url, {
       key: capstan.key,
       secret: capstan.secret,
     }),
+    shop: await connect(context, 'fennel-fox', 'Fennel & Fox, shop', fox.url, { key: fox.token }),
     bellbuoy: await connect(context, 'bellbuoy', 'Bellbuoy, front desk', bellbuoy.url, {}),
     rowbarn: await grant(context, 'Rowbarn, shared sheets', rowbarn),
   };

@@ -16,6 +16,7 @@ import {
   type MapLine,
   type ToldStep,
 } from '../../core/mapping/index.ts';
+import type { Condition } from '../../core/conditions/index.ts';
 import { ROUTE_FORMAT, type RouteDocument, type Target, type TargetTag } from '../../core/plan/index.ts';
 import type { PurposeDraft } from '../../core/consent/index.ts';
 import { plainField, type SourceField } from '../../core/values/index.ts';
@@ -44,6 +45,7 @@ export const PURPOSES = {
     wordings: [
       'Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.',
       'Yes, send me the Sky letter by email.',
+      'Yes, send me the Sky letter and what members are told first.',
     ],
     channels: ['email'],
   },
@@ -254,6 +256,78 @@ export const shopRoute = (
         { id: BY_EMAIL.ask, purpose: PURPOSES.letter.name, channels: ['email'], tickField: 'agrees_email' },
         { id: 'a2', purpose: PURPOSES.texts.name, channels: ['sms'], tickField: 'agrees_sms' },
       ],
+      // The shop shows who it is: nobody is asked for each order whether it was theirs.
+      changes: 'at once',
+    },
+  };
+};
+
+/** What the mailing lists have of members: whether somebody is one, and a tag for each level. */
+export const MEMBER_FIELD = 'member';
+
+/**
+ * What becomes of the site's members who want its letter: they are in the members' group with a flag for everybody and a tag for their
+ * level alone; whoever is a member no more loses all of it, and keeps the letter.
+ */
+export const membersRoute = (sourceId: string, ternPost: string): RouteDocument => {
+  const letter = skyLetterRoute(sourceId, ternPost);
+  const when = (...tests: Condition[]): Condition => ({ kind: 'all', of: tests });
+  const inForce = (id: string): Condition => ({
+    kind: 'test',
+    id,
+    field: 'membership',
+    test: 'is in force',
+    value: '',
+  });
+  const level = (id: string, value: string): Condition => ({
+    kind: 'test',
+    id,
+    field: 'membership',
+    test: 'is of the level',
+    value,
+  });
+  const target = (id: string, more: Partial<Target>): Target[] =>
+    letter.targets.map((one) => ({
+      ...one,
+      id,
+      tags: [],
+      lines: [
+        line('email', 'email', READY.trim, READY.lowerCase),
+        line('given', 'first_name', READY.trim),
+        line('family', 'last_name', READY.trim),
+        line(MEMBER_FIELD, 'membership', READY.inForce, READY.oneOrZero),
+      ],
+      branch: 'by level',
+      ...more,
+    }));
+  const MEMBERS = { list: 'L-100', group: 'G-130' };
+  const tag = (name: string): TargetTag => ({ id: `tag-${name}`, tag: name, when: null });
+  return {
+    ...letter,
+    targets: [
+      ...target('patrons', {
+        when: when(inForce('f1'), level('l1', 'Patron')),
+        places: [{ id: 'p1', ...MEMBERS, when: null }],
+        tags: [tag('patron')],
+        tagsOff: ['friend'],
+      }),
+      ...target('friends', {
+        when: when(inForce('f2'), level('l2', 'Friend')),
+        places: [{ id: 'p1', ...MEMBERS, when: null }],
+        tags: [tag('friend')],
+        tagsOff: ['patron'],
+      }),
+      ...target('others', {
+        places: [{ id: 'p1', list: 'L-100', group: '', when: null }],
+        leaves: [MEMBERS],
+        tagsOff: ['patron', 'friend'],
+      }),
+    ],
+    consent: {
+      ...letter.consent,
+      asks: [{ id: BY_EMAIL.ask, purpose: PURPOSES.letter.name, channels: ['email'], tickField: 'agrees_email' }],
+      // The site shows who it is: what it tells of its members is so.
+      changes: 'at once',
     },
   };
 };

@@ -13,6 +13,7 @@ import { publishRoute } from '../commands/routes/publishRoute.ts';
 import { addOwnFile } from '../commands/ownFiles/addOwnFile.ts';
 import { addImport } from '../commands/imports/addImport.ts';
 import { addSource } from '../commands/sources/addSource.ts';
+import { connectShop } from '../commands/sources/connectShop.ts';
 import { setSecret } from '../commands/sources/setSecret.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
 import { hashPassword } from '../security/passwords.ts';
@@ -39,6 +40,7 @@ import {
   ordersSource,
   schoolForm,
   schoolRoute,
+  shopRoute,
   shortRoute,
   signUpsTarget,
   skyLetterForm,
@@ -47,6 +49,7 @@ import {
   withPurposes,
 } from './documents.ts';
 import { friendsList, friendsSource } from './friends.ts';
+import { inventTrade, shopHappenings } from './shop.ts';
 import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
 import { clearNightBar, inventVisits, nextForReaders, visitPlanner } from './visits.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
@@ -93,7 +96,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   mustDo(await nameOrganisation(await demoOperator(context), context, { names: NAMES }));
   for (const purpose of Object.values(PURPOSES))
     mustDo(await addPurpose(await demoOperator(context), context, purpose));
-  const { ternPost, capstan, rowbarn, bellbuoy } = await connectAll(context, around.standins);
+  const { ternPost, capstan, rowbarn, bellbuoy, shop } = await connectAll(context, around.standins);
   const sky = await addMade(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
   const school = await addMade(context, 'School visit request', {
     ...schoolForm(),
@@ -121,6 +124,13 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   await addWire(context, 'Calls about evenings', ordersRoute(orders.id, { capstan, bellbuoy }));
 
   const people = inventPeople(PEOPLE, random);
+  const trade = inventTrade(people.slice(140, 200), inventPeople(45, seededRandom(SEED + 2)), now, random);
+  await change(around.standins['fennel-fox'].url, trade.state);
+  const actor = await demoOperator(context);
+  const made = await connectShop(actor, context, { name: 'Observatory shop', connectionId: shop });
+  const fox = await publishAndRead(actor, context, mustDo(made));
+  await addWire(context, 'Shop customers', shopRoute(fox.id, { ternPost, capstan }));
+
   // Somebody has brought a list, and nobody decided on it yet.
   const friends = await addMade(context, 'Friends of old', friendsSource());
   const content = Readable.from([
@@ -133,7 +143,8 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   const happenings = [
     ...inventHistory(people, { sky, school, orders, story, evening }, around.siteUrl, now, random),
     ...inventVisits(people, visit, around.siteUrl, now, random),
-  ];
+    ...shopHappenings(trade, fox, random),
+  ].sort((a, b) => a.at - b.at);
   await liveThrough(context, clock, mailer, happenings, { colleague: await demoOperator(context), now });
   await noteEvents(store.db, inventShowings(happenings, { sky, story, evening, visit }, newId, random));
   while ((await countStroke(context)) > 0);

@@ -1,4 +1,5 @@
 import {
+  isPosted,
   contentOf,
   idsIn,
   inOneText,
@@ -92,7 +93,7 @@ interface Repeated {
 /** What the sender calls each submission in an arrival; '' for those without a name. */
 function namesOf({ document, payload, name, isAgain = false }: Arrival): string[] {
   if (name !== undefined) return [name];
-  if ((document.kind !== 'posts' && document.kind !== 'shop') || document.idPath === '' || isAgain) return [];
+  if ((!isPosted(document) && document.kind !== 'shop') || document.idPath === '' || isAgain) return [];
   return idsIn(document.kind === 'shop' ? shopAsPosts(document) : document, jsonOf(payload));
 }
 

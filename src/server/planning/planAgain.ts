@@ -1,3 +1,4 @@
+import { saidPartsOf } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import type { Condition } from '../../core/conditions/index.ts';
 import {
@@ -8,7 +9,6 @@ import {
   isOfPeople,
   onceMore,
   planSubmission,
-  shopIn,
   type KnownPerson,
   type Plan,
 } from '../../core/plan/index.ts';
@@ -86,8 +86,8 @@ export async function planAgain(
     const { fields, statement, trust } = document;
     const visit = visitWithSign(context, submission);
     const imported = importedIn(document, importOf(submission, document));
-    const shop = shopIn(document);
-    const about = { fields, statement, trust, imported, shop, values: submission.values, visit, known, now };
+    const tells = saidPartsOf(document);
+    const about = { fields, statement, trust, imported, tells, values: submission.values, visit, known, now };
     if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
       plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });
       continue;

@@ -1,5 +1,6 @@
+import { saidPartsOf } from '../../core/intake/index.ts';
 import { keysOf } from '../../core/identity/index.ts';
-import { NOBODY, deliveriesIn, knowledgeOf, planSubmission, shopIn, type Deliver } from '../../core/plan/index.ts';
+import { NOBODY, deliveriesIn, knowledgeOf, planSubmission, type Deliver } from '../../core/plan/index.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { readCatalogues } from '../store/connections.ts';
@@ -35,7 +36,7 @@ export async function replanned(
   const plan = planSubmission({
     // What they confirmed, here or there, let it be sent at all.
     imported: imported && { ...imported, agreed: 'confirmed' },
-    shop: shopIn(source),
+    tells: saidPartsOf(source),
     fields: source.fields,
     statement: source.statement,
     trust: source.trust,

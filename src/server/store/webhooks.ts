@@ -210,7 +210,7 @@ export async function listUnreadWebhooks(db: Db): Promise<string[]> {
   const rows = await rowsOf<{ id: string }>(
     db,
     sql`SELECT src.id FROM sources src LEFT JOIN source_shapes shape ON shape.source_id = src.id
-      WHERE src.archived_at IS NULL AND JSON_VALUE(src.draft, '$.kind') = 'posts'
+      WHERE src.archived_at IS NULL AND JSON_VALUE(src.draft, '$.kind') IN ('posts', 'registration')
         AND (${newer(sql`submissions`, sql`shape.submission_id`)} OR ${newer(sql`noted_arrivals`, sql`shape.noted_id`)})`,
   );
   return rows.map(({ id }) => id);

@@ -1,7 +1,7 @@
 import { NOTHING_REHEARSED, type RehearsedCounts } from '../../contract/imports.ts';
 import { keyText } from '../../core/identity/index.ts';
-import type { FileDocument, ShopDocument } from '../../core/intake/index.ts';
-import { NOBODY, planSubmission, shopIn } from '../../core/plan/index.ts';
+import { type FileDocument, type ShopDocument, saidPartsOf } from '../../core/intake/index.ts';
+import { NOBODY, planSubmission } from '../../core/plan/index.ts';
 import { ColumnJudge } from '../../core/tables/index.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
 import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
@@ -170,7 +170,7 @@ async function rehearsePart(
       statement: document.statement,
       trust: document.trust,
       imported: record.evidence,
-      shop: shopIn(document),
+      tells: saidPartsOf(document),
       values,
       keys,
       visit: {},

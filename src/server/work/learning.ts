@@ -1,4 +1,4 @@
-import { asUsable, goneOf, learnFrom, jsonOf, type PostsDocument } from '../../core/intake/index.ts';
+import { isPosted, asUsable, goneOf, learnFrom, jsonOf, type PostedDocument } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { jsonIn } from '../intake/programBody.ts';
 import { findSource } from '../store/sources.ts';
@@ -15,8 +15,8 @@ export async function learnShapes({ store }: Context): Promise<void> {
     const [lastTaken, lastNoted] = [taken.at(-1), noted.at(-1)];
     if (!lastTaken && !lastNoted) continue;
     const source = await findSource(store.db, id);
-    if (source?.draft.kind !== 'posts') continue;
-    const document = asUsable((source.live ?? source.draft) as PostsDocument);
+    if (!source || !isPosted(source.draft)) continue;
+    const document = asUsable((source.live ?? source.draft) as PostedDocument);
     let { kinds } = before;
     const read = new Set<string>();
     const payloads = [

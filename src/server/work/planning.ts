@@ -3,9 +3,9 @@ import { hasWays, wayName, waysTaken, withVariant } from '../../core/forms/index
 import { noteCompleted, noteWays } from '../store/counting.ts';
 import { inWords } from '../../core/values/index.ts';
 import { keyText } from '../../core/identity/index.ts';
-import { NOBODY, ANSWER_REST_MS, planSubmission, type KnownPerson, type Plan, shopIn } from '../../core/plan/index.ts';
+import { NOBODY, ANSWER_REST_MS, planSubmission, type KnownPerson, type Plan } from '../../core/plan/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
-import type { SourceDocument } from '../../core/intake/index.ts';
+import { type SourceDocument, saidPartsOf } from '../../core/intake/index.ts';
 import { readTold } from '../planning/telling.ts';
 import { dropWithdrawn } from '../store/deliveries.ts';
 import { collectActions, noChanges, storeActions, type Changes } from '../planning/changes.ts';
@@ -24,6 +24,7 @@ import {
   lockUnplanned,
   type SubmissionRecord,
 } from '../store/submissions.ts';
+import { noteEnd } from './lapsing.ts';
 import { planTold } from './noticing.ts';
 import { NO_WIRING, type LiveWirings } from '../planning/liveWiring.ts';
 
@@ -101,9 +102,14 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       statement,
       trust,
       imported: importedIn(document, importOf(submission, document)),
-      shop: shopIn(document),
-      ...(document.kind === 'shop' && known.contact
-        ? { told: await readTold(db, { contactId: known.contact.id, toldBy: document.connectionId }) }
+      tells: saidPartsOf(document),
+      ...(saidPartsOf(document) && known.contact
+        ? {
+            told: await readTold(db, {
+              contactId: known.contact.id,
+              toldBy: document.kind === 'shop' ? document.connectionId : '',
+            }),
+          }
         : {}),
       values: submission.values,
       keys,
@@ -118,6 +124,11 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   await endWithdrawn(db, changes.consent, now);
   await storeActions(db, changes, now);
   await endPlanning(db, changes.planned);
+  const contactOf = new Map(changes.planned.map(({ id, contactId }) => [id, contactId]));
+  for (const { submission, document } of taken) {
+    const contactId = contactOf.get(submission.id) ?? null;
+    if (document.kind === 'registration' && contactId !== null) await noteEnd(db, { document, submission, contactId });
+  }
   const planned = new Set(changes.planned.map(({ id }) => id));
   await noteCompleted(
     db,
@@ -172,8 +183,11 @@ function collect(
   const { 'user-agent': userAgent = '', address = '' } = submission.raw.headers;
   const evidence: Record<string, string> = from
     ? importedEvidence(from, submission)
-    : document.kind === 'shop'
-      ? { 'told by': 'the shop', event: inWords(submission.values[document.kindField] ?? '') }
+    : document.kind === 'shop' || document.kind === 'registration'
+      ? {
+          'told by': document.kind === 'shop' ? 'the shop' : 'the site',
+          event: inWords(submission.values[document.kindField] ?? ''),
+        }
       : { page: submission.page ?? '', 'user agent': userAgent, address };
   // What people agreed to elsewhere, they did then.
   const agreedAt = from

@@ -11,6 +11,7 @@ import { ClockWatch } from './clockWatch.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
 import { runScheduled, type Task } from './scheduled.ts';
+import { runLapsing } from './lapsing.ts';
 import { runShops } from './shops.ts';
 import { runSendings } from './sendingThere.ts';
 
@@ -42,6 +43,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
     runSendings(context, wirings),
     runImports(context, owner, wirings),
     runShops(context),
+    runLapsing(context),
   ];
   return {
     async stop() {

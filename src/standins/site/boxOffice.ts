@@ -35,11 +35,14 @@ const message = (number: number, { evening, name, email, phone, tickets, chart }
   group: tickets > 7,
 });
 
-/** Tells of an order, signed as Standard Webhooks say, until it is taken or has been tried often enough. */
-export async function tell({ url, secret }: Told, number: number, order: Order): Promise<void> {
+/** Tells of an order. */
+export const tell = (told: Told, number: number, order: Order): Promise<void> =>
+  send(told, JSON.stringify(message(number, order)));
+
+/** Sends a message, signed as Standard Webhooks say, until it is taken or has been tried often enough. */
+export async function send({ url, secret }: Told, body: string): Promise<void> {
   if (url === '') return;
   const id = randomUUID();
-  const body = JSON.stringify(message(number, order));
   for (const wait of [...AGAIN_MS, null]) {
     const at = new Date();
     const status = await fetch(url, {

@@ -1,6 +1,7 @@
 import { html, raw } from 'hono/html';
 
 import type { Order } from './boxOffice.ts';
+import { BOX, LEVELS, type Member } from './members.ts';
 
 type Html = ReturnType<typeof html>;
 
@@ -24,6 +25,7 @@ const LINKS = [
   ['/stories', 'Stories'],
   ['/visit', 'Your visit'],
   ['/sky-letter', 'Sky letter'],
+  ['/join', 'Join us'],
 ] as const;
 
 /** @param head what was pasted into the head of every page */
@@ -308,3 +310,85 @@ export const loud = (head: string, form: string) =>
         ${raw(form)}
       </body>
     </html>`;
+
+const agreeBox = html`<p>
+  <label><input type="checkbox" name="agree" value="yes" /> ${BOX}</label>
+</p>`;
+
+/** Where people register, and become members. @param done what they have just done; '' for nothing */
+export const join = (head: string, done: string) =>
+  sitePage(
+    head,
+    '/join',
+    'Join us',
+    html`<main class="wide">
+      <h1>Join us</h1>
+      ${done === '' ? '' : html`<p role="status">${done}</p>`}
+      <form method="post" action="/join">
+        <p>
+          <label>First name <input name="given" required /></label>
+        </p>
+        <p>
+          <label>Last name <input name="family" required /></label>
+        </p>
+        <p>
+          <label>Email <input name="email" type="email" required /></label>
+        </p>
+        <p>
+          <label
+            >Membership
+            <select name="level">
+              <option value="">just register, for nothing</option>
+              ${LEVELS.map((level) => html`<option value="${level}">${level}, a year</option>`)}
+            </select></label
+          >
+        </p>
+        ${agreeBox}
+        <p>
+          <label><input type="checkbox" name="test" value="yes" /> Pay with the trial card</label>
+        </p>
+        <button>Join</button>
+      </form>
+      <p><a href="/membership">Your membership</a></p>
+    </main>`,
+  );
+
+/** Where members look after their membership. */
+export const membershipPage = (head: string, member: Member | null, email: string) =>
+  sitePage(
+    head,
+    '/join',
+    'Your membership',
+    html`<main class="wide">
+      <h1>Your membership</h1>
+      <form>
+        <p>
+          <label>Email <input name="email" type="email" value="${email}" /></label>
+        </p>
+        <button>Show it</button>
+      </form>
+      ${
+        member === null
+          ? email === ''
+            ? ''
+            : html`<p>Nobody is registered with this address.</p>`
+          : html`<p>
+                ${member.given} ${member.family}:
+                ${member.level === '' ? 'registered, no member' : `${member.level} from ${member.begins} to ${member.ends}`}.
+                The letter: ${member.agrees.says ?? 'not asked'}.
+              </p>
+              <form method="post" action="/membership?email=${encodeURIComponent(member.email)}">
+                <p>
+                  <button name="act" value="renew">Renew for a year</button>
+                  ${LEVELS.map((level) => html`<button name="act" value="${level}">Become a ${level}</button> `)}
+                </p>
+                <p>
+                  <button name="act" value="end">End it</button>
+                  <button name="act" value="${member.agrees.says === 'yes' ? 'no' : 'yes'}">
+                    ${member.agrees.says === 'yes' ? 'Stop the letter' : 'Start the letter'}
+                  </button>
+                </p>
+              </form>`
+      }
+    </main>`,
+  );

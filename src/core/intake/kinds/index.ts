@@ -6,6 +6,7 @@ import { file } from './file.ts';
 import { form } from './form.ts';
 import { notices } from './notices.ts';
 import { posts } from './posts.ts';
+import { registration } from './registration.ts';
 import { shop } from './shop.ts';
 
 /** Every kind of source: one file each in this folder. */
@@ -14,6 +15,7 @@ const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }
   posts,
   file,
   shop,
+  registration,
   notices,
 };
 

@@ -16,14 +16,14 @@ import {
 import { jsonOf, type SentFile } from '../payload.ts';
 import { foundFor } from '../places.ts';
 import { readFields, type Kind, type Reading } from '../reading.ts';
-import type { PostsDocument } from '../source.ts';
+import type { PostedDocument } from '../source.ts';
 import { allParts, takenParts, type Part } from '../webhook.ts';
 
 /** Most submissions in one payload. */
 const PARTS_LIMIT = 200;
 
 /** JSON or form posts from elsewhere: each field says where it stands in the payload, and one payload can be several submissions. */
-export const posts: Kind<PostsDocument> = {
+export const posts: Kind<PostedDocument> = {
   read: (document, payload) => {
     const json = jsonOf(payload);
     if (typeof json !== 'object' || json === null) return { problem: 'The body is neither an object nor a list.' };
@@ -88,6 +88,7 @@ function readFound(field: SourceField, found: unknown[]): Result<FieldValue> {
         : readText(field, first);
     case 'person name':
     case 'postal address':
+    case 'membership':
       return holds(field.type, first) ? good(oneLine(first)) : readText(field, first);
     default:
       return readText(field, first);

@@ -7,6 +7,7 @@ import { readDate, timeBetween, writeDate } from './dates.ts';
 import { hash } from './hash.ts';
 import { count, joinList, splitList } from './lists.ts';
 import { lookUp } from './lookUp.ts';
+import { membershipPart } from './membership.ts';
 import { makeMoney, moneyPart } from './money.ts';
 import { joinName, namePart } from './names.ts';
 import { readNumber, writeNumber } from './numbers.ts';
@@ -34,6 +35,7 @@ const STEPS = {
   'time between': timeBetween,
   'write a number': writeNumber,
   'read a number': readNumber,
+  'part of a membership': membershipPart,
   'part of an amount': moneyPart,
   'make an amount': makeMoney,
   'phone format': phoneFormat,

@@ -11,6 +11,7 @@ const STOPS: Record<MadeKind, string> = {
   form: 'Visitors who open it, or a page that it is on, find it closed.',
   posts: 'Whoever sends to its address finds nothing there.',
   file: 'No more files can be brought to it.',
+  registration: 'Whoever tells of members there finds nothing at its address.',
   shop: 'What happens in the shop is not taken any more.',
 };
 

@@ -1,12 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { keysOf, testPerson } from '../../../core/identity/index.ts';
-import type { Visit } from '../../../core/intake/index.ts';
+import { type Visit, saidPartsOf } from '../../../core/intake/index.ts';
 import type { TargetTrial } from '../../../core/delivery/index.ts';
 import {
   NOBODY,
   deliveriesIn,
   importedForPreview,
-  shopIn,
   planSubmission,
   type Plan,
   type RouteDocument,
@@ -111,7 +110,7 @@ async function planOf(
     statement: document.statement,
     trust: document.trust,
     imported: importedForPreview(document),
-    shop: shopIn(document),
+    tells: saidPartsOf(document),
     values: about.values,
     visit: about.visit,
     keys: keysOf(document.fields, about.values, about.sourceId),

@@ -18,14 +18,8 @@ import {
 import { pathIssues } from './pathIssues.ts';
 import { variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
-import type { MadeDocument } from '../../../core/intake/index.ts';
-import {
-  areTimes,
-  isZone,
-  type FormDocument,
-  type PostsDocument,
-  type ShopDocument,
-} from '../../../core/intake/index.ts';
+import { isPosted, type MadeDocument, saidPartsOf, type SaidParts } from '../../../core/intake/index.ts';
+import { areTimes, isZone, type FormDocument, type PostedDocument } from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';
 
@@ -58,9 +52,10 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
       '/fields',
       'Nothing in it says who somebody is: it needs an email field, or a phone or an id that is kept as such.',
     );
-  if (document.kind === 'posts') webhookIssues(document, add);
+  if (isPosted(document)) webhookIssues(document, add);
   if (document.kind === 'form') formIssues(document, add);
-  if (document.kind === 'shop') shopIssues(document, add);
+  const said = saidPartsOf(document);
+  if (said) saidIssues(document, said, add);
   fields.forEach((field, index) => {
     const at = `/fields/${index}`;
     const { key, id, type, widget, options, label } = field;
@@ -83,7 +78,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
 }
 
 /** What keeps an address for programs in particular from going live. */
-function webhookIssues(document: PostsDocument, add: (pointer: string, detail: string) => void): void {
+function webhookIssues(document: PostedDocument, add: (pointer: string, detail: string) => void): void {
   const { each, idPath, events, challenge, proof } = document;
   const path = (pointer: string, text: string, such: string) => {
     if (text !== '' && !isPath(text.replace(/^@/, '$'))) add(pointer, `This is not a JSONPath. Write it like ${such}.`);
@@ -104,12 +99,20 @@ function webhookIssues(document: PostsDocument, add: (pointer: string, detail: s
     add('/events/others', 'Every kind of event is ignored: nothing would ever be taken.');
 }
 
-/** What keeps a shop in particular from going live: the fields that say what somebody agreed to, and what happened. */
-function shopIssues(
-  { fields, answers, kindField, testField }: ShopDocument,
+/** What keeps a source from going live that tells what people agreed to elsewhere: the fields that say so. */
+function saidIssues(
+  document: MadeDocument,
+  { answers, kindField, testField }: SaidParts,
   add: (pointer: string, detail: string) => void,
 ): void {
-  const needed = [kindField, testField, ...answers.flatMap(({ field, words, at }) => [field, words, at])];
+  const { fields } = document;
+  const membership = document.kind === 'registration' ? [document.membershipField] : [];
+  const needed = [
+    kindField,
+    testField,
+    ...membership,
+    ...answers.flatMap(({ field, words, at }) => [field, words, at]),
+  ];
   for (const id of needed)
     if (!fields.some((field) => field.id === id))
       add('/fields', `The field "${id}" is needed: by it is known what happened, or what somebody agreed to.`);

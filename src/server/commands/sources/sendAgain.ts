@@ -1,4 +1,4 @@
-import type { PostsDocument, ShopDocument } from '../../../core/intake/index.ts';
+import { isPosted, type PostedDocument, type ShopDocument } from '../../../core/intake/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { readProgramBody } from '../../intake/programBody.ts';
@@ -19,7 +19,7 @@ export async function sendAgain(
 ): Promise<Result<string[], Refusal>> {
   const { store } = context;
   const source = await findSource(store.db, sourceId);
-  if (source?.draft.kind !== 'posts' && source?.draft.kind !== 'shop') return unknown('source');
+  if (!source || (!isPosted(source.draft) && source.draft.kind !== 'shop')) return unknown('source');
   if (source.live === null || source.state !== 'live')
     return refused('conflict', 'not-live', 'Publish the source, or let it go on, first: it takes nothing now.');
   const noted = await findNoted(store.db, sourceId, arrivalId);
@@ -49,7 +49,7 @@ const asNow = (
 ): Pick<Arrival, 'sourceId' | 'sourceVersion' | 'document' | 'known' | 'shownAt'> => ({
   sourceId: source.id,
   sourceVersion: source.liveVersion ?? 0,
-  document: source.live as PostsDocument | ShopDocument,
+  document: source.live as PostedDocument | ShopDocument,
   known: {},
   shownAt: null,
 });

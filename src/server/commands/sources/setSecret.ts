@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { SecretView } from '../../../contract/webhook.ts';
-import type { PostsDocument } from '../../../core/intake/index.ts';
+import { isPosted, type PostedDocument } from '../../../core/intake/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { isSigningSecret } from '../../connectors/code/index.ts';
@@ -11,7 +11,7 @@ import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../
 const SECRET_BYTES = 32;
 
 /** Standard Webhooks 1.0, "Symmetric keys": 24 to 64 bytes in base64, after whsec_ (from memory). */
-const madeFor = (by: PostsDocument['proof']['by']): string =>
+const madeFor = (by: PostedDocument['proof']['by']): string =>
   by === 'standard webhooks'
     ? `whsec_${randomBytes(SECRET_BYTES).toString('base64')}`
     : randomBytes(SECRET_BYTES).toString('base64url');
@@ -27,7 +27,7 @@ export async function setSecret(
 ): Promise<Result<SecretView, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);
-    if (source?.draft.kind !== 'posts') return unknown('source');
+    if (!source || !isPosted(source.draft)) return unknown('source');
     const { by } = source.draft.proof;
     const own = secret === '' ? madeFor(by) : secret.trim();
     const at = [{ pointer: '/secret', detail: 'A secret of Standard Webhooks is base64, mostly after whsec_.' }];

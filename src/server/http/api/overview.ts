@@ -1,6 +1,6 @@
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/overview.ts';
-import { asFieldPath } from '../../../core/intake/index.ts';
+import { isPosted, asFieldPath } from '../../../core/intake/index.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
 import { inBytes } from '../../../core/values/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
@@ -150,7 +150,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
         });
     }
     for (const { id, name, live, state } of sources) {
-      if (live?.kind !== 'posts' || state !== 'live') continue;
+      if (!live || !isPosted(live) || state !== 'live') continue;
       for (const { path, since, without } of gone.get(id) ?? [])
         if (live.fields.some((field) => field.path === asFieldPath(live, path)))
           needs.push({

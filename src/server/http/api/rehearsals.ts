@@ -8,13 +8,12 @@ import {
   type RehearsalView,
   type TrialView,
 } from '../../../contract/rehearsal.ts';
-import { suspicionOf, VISIT_PARTS, type Visit } from '../../../core/intake/index.ts';
+import { suspicionOf, VISIT_PARTS, type Visit, saidPartsOf } from '../../../core/intake/index.ts';
 import {
   agreedBy,
   ANSWER_REST_MS,
   deliveriesIn,
   importedForPreview,
-  shopIn,
   knowledgeOf,
   madeUpPerson,
   planSubmission,
@@ -76,7 +75,7 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
       statement: document.statement,
       trust: document.trust,
       imported: importedForPreview(document),
-      shop: shopIn(document),
+      tells: saidPartsOf(document),
       values,
       visit,
       routes: [{ id: record.id, name: record.name, version: (record.liveVersion ?? 0) + 1, document: record.draft }],

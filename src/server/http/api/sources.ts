@@ -11,6 +11,7 @@ import {
   type SampleView,
   type SourceVersionView,
   type SourceView,
+  RegistrationDocumentInput,
 } from '../../../contract/source.ts';
 import { pageToShow, readForms, sheetsOf } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
@@ -264,6 +265,7 @@ const CLASSES: { [Kind in MadeDocument['kind']]: ClassConstructor<MadeDocument> 
   posts: PostsDocumentInput,
   file: FileDocumentInput,
   shop: ShopDocumentInput,
+  registration: RegistrationDocumentInput,
 };
 const classOf = ({ kind }: MadeDocument): ClassConstructor<MadeDocument> => CLASSES[kind];
 

@@ -1,6 +1,7 @@
 import { Hono } from 'hono';
 import { SecretInput, type ArrivalRow, type ArrivalView, type ShapeView } from '../../../contract/webhook.ts';
 import {
+  isPosted,
   asFieldPath,
   asUsable,
   eventKindsIn,
@@ -10,7 +11,7 @@ import {
   shapeOf,
   shopAsPosts,
   type PathFinding,
-  type PostsDocument,
+  type PostedDocument,
   type RawSubmission,
 } from '../../../core/intake/index.ts';
 import { all } from '../../../core/json/index.ts';
@@ -41,12 +42,12 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
   const app = new Hono<Session>();
   const { store } = context;
 
-  async function mustPosts(id: string): Promise<{ source: SourceRecord; document: PostsDocument }> {
+  async function mustPosts(id: string): Promise<{ source: SourceRecord; document: PostedDocument }> {
     const source = await must(id);
     const document = source.live ?? source.draft;
     // What a shop tells is looked at in the same way.
     if (document.kind === 'shop') return { source, document: shopAsPosts(document) };
-    if (document.kind !== 'posts') throw notFound('address for programs');
+    if (!isPosted(document)) throw notFound('address for programs');
     return { source, document: asUsable(document) };
   }
 
@@ -98,7 +99,7 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
   app.get('/:id/shape', allow('people:read'), async (c) => {
     const { source } = await mustPosts(c.req.param('id'));
     // By the draft: its paths are what somebody works on.
-    const draft = asUsable(source.draft as PostsDocument);
+    const draft = asUsable(source.draft as PostedDocument);
     const [taken, noted, learnt, secret] = await Promise.all([
       listTaken(store.db, source.id),
       listNoted(store.db, source.id),
@@ -146,7 +147,11 @@ const samplesOf = (taken: TakenArrival[], noted: NotedArrival[]): { json: unknow
   ].filter(({ json }) => json !== undefined && json !== null);
 
 /** The kinds of events that came: as they were counted, or, where the draft tells them apart in another way, among the newest. */
-function kindsSeen(draft: PostsDocument, { kinds }: Learnt, came: { json: unknown; at: number }[]): ShapeView['kinds'] {
+function kindsSeen(
+  draft: PostedDocument,
+  { kinds }: Learnt,
+  came: { json: unknown; at: number }[],
+): ShapeView['kinds'] {
   const newest = new Map<string, { came: number; lastAt: number }>();
   for (const { json, at } of came)
     for (const kind of eventKindsIn(draft, json)) {
@@ -161,7 +166,7 @@ function kindsSeen(draft: PostsDocument, { kinds }: Learnt, came: { json: unknow
 
 const rawJson = ({ payload }: RawSubmission): unknown => payload && jsonOf(payload);
 
-const rowOfTaken = (document: PostsDocument, { id, receivedAt, submissions, raw }: TakenArrival): ArrivalRow => ({
+const rowOfTaken = (document: PostedDocument, { id, receivedAt, submissions, raw }: TakenArrival): ArrivalRow => ({
   id,
   at: new Date(receivedAt).toISOString(),
   outcome: 'taken',
@@ -170,7 +175,7 @@ const rowOfTaken = (document: PostsDocument, { id, receivedAt, submissions, raw 
   submissions,
 });
 
-const rowOfNoted = (document: PostsDocument, noted: NotedArrival): ArrivalRow => ({
+const rowOfNoted = (document: PostedDocument, noted: NotedArrival): ArrivalRow => ({
   id: noted.id,
   at: new Date(noted.receivedAt).toISOString(),
   outcome: noted.outcome,
@@ -179,7 +184,7 @@ const rowOfNoted = (document: PostsDocument, noted: NotedArrival): ArrivalRow =>
   submissions: noted.submissions,
 });
 
-const kindsIn = (document: PostsDocument, json: unknown): string[] =>
+const kindsIn = (document: PostedDocument, json: unknown): string[] =>
   typeof json === 'object' && json !== null
     ? [...new Set(eventKindsIn(document, json))].filter((kind) => kind !== '')
     : [];

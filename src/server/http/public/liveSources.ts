@@ -1,3 +1,4 @@
+import { isPosted } from '../../../core/intake/index.ts';
 import { withPictures } from '../../../core/forms/index.ts';
 import type { Context } from '../../context.ts';
 import { throughBreaks } from '../../store/database.ts';
@@ -46,7 +47,7 @@ export function liveSources({ store, config }: Context): LiveSources {
       throw error;
     }
     const source = found && asMet(found, config.publicUrl);
-    const posts = found?.draft.kind === 'posts' && found.archivedAt === null ? found : null;
+    const posts = found && isPosted(found.draft) && found.archivedAt === null ? found : null;
     if (cache.size > MOST_CACHED) cache.clear();
     const fresh = { source, posts, until: now() + CACHE_MS };
     cache.set(publicId, fresh);

@@ -6,7 +6,7 @@ import {
   inOneText,
   jsonOf,
   type FieldIssue,
-  type PostsDocument,
+  type PostedDocument,
 } from '../../../core/intake/index.ts';
 import type { ArrivalOutcome } from '../../../contract/webhook.ts';
 import type { Context } from '../../context.ts';
@@ -74,7 +74,7 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
   }
 
   return async function take(c: HonoContext, source: SourceRecord, inPath: string): Promise<Response> {
-    const document = source.live === null ? asUsable(source.draft as PostsDocument) : (source.live as PostsDocument);
+    const document = source.live === null ? asUsable(source.draft as PostedDocument) : (source.live as PostedDocument);
     const { proof } = document;
     const address = visitorAddress(c, config.trustedProxies);
     const isOpen = proof.by === 'nothing';
@@ -171,11 +171,11 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
 
 /** What an address says back to whoever asks whether it is meant; null where nobody asks. */
 export function greetingOf({ live, draft }: SourceRecord, query: (name: string) => string | undefined): string | null {
-  const { challenge } = (live ?? draft) as PostsDocument;
+  const { challenge } = (live ?? draft) as PostedDocument;
   return challenge.by === 'query' ? (query(challenge.name)?.slice(0, 500) ?? null) : null;
 }
 
-function notGenuine({ proof }: PostsDocument): Problem {
+function notGenuine({ proof }: PostedDocument): Problem {
   const challenge = { bearer: 'Bearer', basic: 'Basic realm="Iwashi", charset="UTF-8"' }[proof.by as string];
   return challenge
     ? new Problem(401, 'not-genuine', NOT_GENUINE, [], { 'www-authenticate': challenge })
@@ -196,7 +196,7 @@ const MOST_HEADERS = 40;
 const SECRET_HEADER = /token|secret|password|api-?key|^x-.*-key$/;
 
 /** The headers of a request without secrets, and where it came from. */
-function headersOf(c: HonoContext, { proof }: PostsDocument, address: string): Record<string, string> {
+function headersOf(c: HonoContext, { proof }: PostedDocument, address: string): Record<string, string> {
   const left = new Set([...CONNECTION, ...secretHeaders(proof)]);
   const kept = Object.entries(c.req.header()).filter(([name]) => !left.has(name) && !SECRET_HEADER.test(name));
   return {
@@ -206,7 +206,7 @@ function headersOf(c: HonoContext, { proof }: PostsDocument, address: string): R
 }
 
 /** What whoever sent it is told: as the document says, or which submissions it became. */
-function answer({ answer: { status, body, mediaType } }: PostsDocument, ids: string[]): Response {
+function answer({ answer: { status, body, mediaType } }: PostedDocument, ids: string[]): Response {
   const headers = { 'x-content-type-options': 'nosniff' };
   if (status === 204) return new Response(null, { status, headers });
   if (body !== '')

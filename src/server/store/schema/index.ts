@@ -7,6 +7,7 @@ export * from './deliveries.ts';
 export * from './imports.ts';
 export * from './installation.ts';
 export * from './mails.ts';
+export * from './memberships.ts';
 export * from './people.ts';
 export * from './routes.ts';
 export * from './sendings.ts';

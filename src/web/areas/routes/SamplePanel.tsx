@@ -148,7 +148,8 @@ function SampleValue({
     );
   }
   const text = value === undefined ? '' : typeof value === 'string' ? value : typeOf(type).print(value);
-  const isLong = type === 'long text' || type === 'postal address' || type === 'list of records';
+  const isLong =
+    type === 'long text' || type === 'postal address' || type === 'membership' || type === 'list of records';
   if (type === 'file')
     return (
       <p>

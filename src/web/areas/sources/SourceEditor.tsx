@@ -8,6 +8,7 @@ import type {
   PostsDocument,
   MadeDocument,
   ShopDocument,
+  RegistrationDocument,
 } from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
@@ -33,6 +34,7 @@ const RIGHT_LABELS: Record<MadeDocument['kind'], string> = {
   posts: 'Address and arrivals',
   file: 'Files',
   shop: 'Shop and arrivals',
+  registration: 'Address and arrivals',
 };
 
 interface SourceEditorProps {
@@ -62,8 +64,14 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
   const about = (pointer: string) =>
     issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const liveIds = source.live?.fields.map(({ id }) => id) ?? [];
-  const set = (part: Partial<FormDocument> | Partial<PostsDocument> | Partial<FileDocument> | Partial<ShopDocument>) =>
-    change({ ...document, ...part } as MadeDocument);
+  const set = (
+    part:
+      | Partial<FormDocument>
+      | Partial<PostsDocument>
+      | Partial<FileDocument>
+      | Partial<ShopDocument>
+      | Partial<RegistrationDocument>,
+  ) => change({ ...document, ...part } as MadeDocument);
   useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
     <Working

@@ -73,12 +73,19 @@ export function SourcesPage() {
   );
 }
 
-const KIND_WORDS: Record<MadeKind, string> = { form: 'form', posts: 'webhook', file: 'file', shop: 'shop' };
+const KIND_WORDS: Record<MadeKind, string> = {
+  form: 'form',
+  posts: 'webhook',
+  file: 'file',
+  shop: 'shop',
+  registration: 'members',
+};
 
 const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
   file: 'File: a list of people that was kept elsewhere, row by row.',
   shop: 'Shop: what happens in a connected shop, and what its customers agreed to.',
+  registration: 'Registration: a site tells who registers, becomes a member, and is one no more.',
   posts: 'Inbound webhook: another system sends what it has to an address of yours.',
 };
 

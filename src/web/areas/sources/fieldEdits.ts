@@ -30,6 +30,7 @@ const FIRST_LABELS: Record<TypeName, string[]> = {
   URL: ['Web site'],
   'person name': ['Your name'],
   'postal address': ['Address'],
+  membership: ['Membership'],
   file: ['File'],
   'list of records': ['Who comes along?'],
 };

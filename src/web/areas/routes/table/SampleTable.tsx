@@ -1,8 +1,9 @@
+import { saidPartsOf } from '../../../../core/intake/index.ts';
 import { useMemo } from 'react';
 import type { ConnectionView } from '../../../../contract/connection.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { RouteView } from '../../../../contract/route.ts';
-import { importedForPreview, shopIn } from '../../../../core/plan/index.ts';
+import { importedForPreview } from '../../../../core/plan/index.ts';
 import { ODDITIES, oddFirst, type RouteDocument, type SampleRow } from '../../../../core/plan/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { useRouteVersion } from '../../../data/routes.ts';
@@ -52,7 +53,7 @@ export function SampleTable({ route, document, source, connections, knowledge, o
         : {
             ...source.draft,
             imported: importedForPreview(source.draft),
-            shop: shopIn(source.draft),
+            tells: saidPartsOf(source.draft),
             catalogues,
             knowledge,
             now: Math.floor(now / 60_000) * 60_000,

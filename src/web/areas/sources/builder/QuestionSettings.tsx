@@ -240,7 +240,9 @@ export function QuestionSettings({ source, field, error, onChange, onClose, chil
 
 /** Whether an answer is typed, so that something can stand in its place beforehand. */
 const isTyped = ({ type, widget }: SourceField): boolean =>
-  !['yes/no', 'several choices', 'file', 'list of records', 'person name', 'postal address'].includes(type) &&
+  !['yes/no', 'several choices', 'file', 'list of records', 'person name', 'postal address', 'membership'].includes(
+    type,
+  ) &&
   (widget === 'usual' || widget === 'search');
 
 function RangePart({ range, onChange }: { range: Range; onChange: (range: Range) => void }) {

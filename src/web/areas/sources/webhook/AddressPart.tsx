@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
-import type { PostsDocument } from '../../../../core/intake/index.ts';
+import type { PostedDocument } from '../../../../core/intake/index.ts';
 import { useSetSecret } from '../../../data/webhooks.ts';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 import { ActionError } from '../../../parts/States.tsx';
@@ -8,7 +8,7 @@ import { Time } from '../../../parts/Time.tsx';
 
 interface AddressPartProps {
   source: SourceView;
-  document: PostsDocument;
+  document: PostedDocument;
   secretSince: string | null;
 }
 

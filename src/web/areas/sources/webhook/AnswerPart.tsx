@@ -2,15 +2,15 @@ import {
   ANSWER_STATUSES,
   CHALLENGES,
   type Challenge,
-  type PostsDocument,
+  type PostedDocument,
   type WebhookAnswer,
 } from '../../../../core/intake/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { PLACES } from './places.ts';
 
 interface AnswerPartProps {
-  document: PostsDocument;
-  set: (part: Partial<PostsDocument>) => void;
+  document: PostedDocument;
+  set: (part: Partial<PostedDocument>) => void;
   about: (pointer: string) => string | undefined;
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ArrivalRow } from '../../../../contract/webhook.ts';
-import type { PostsDocument } from '../../../../core/intake/index.ts';
+import type { PostedDocument } from '../../../../core/intake/index.ts';
 import { useArrival, useArrivals, useSendAgain } from '../../../data/webhooks.ts';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
@@ -11,7 +11,7 @@ import { Reading } from './PastedExample.tsx';
 
 interface ArrivalsProps {
   sourceId: string;
-  document: PostsDocument;
+  document: PostedDocument;
 }
 
 /** So many stand there at first. */

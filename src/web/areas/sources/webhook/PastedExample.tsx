@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { inferFields, readPayload, type PostsDocument } from '../../../../core/intake/index.ts';
+import { inferFields, readPayload, type PostedDocument } from '../../../../core/intake/index.ts';
 import { parseJson } from '../../../../core/json/index.ts';
 import { printValue, type SourceField } from '../../../../core/values/index.ts';
 
 interface PastedExampleProps {
-  document: PostsDocument;
+  document: PostedDocument;
   onFields: (fields: SourceField[]) => void;
 }
 
@@ -42,7 +42,7 @@ export function PastedExample({ document, onFields }: PastedExampleProps) {
 }
 
 /** What is taken out of a payload by the fields, or what is wrong with it. */
-export function Reading({ document, json }: { document: PostsDocument; json: unknown }) {
+export function Reading({ document, json }: { document: PostedDocument; json: unknown }) {
   const readings = read(document, json);
   if (!Array.isArray(readings)) return <p className="text-error font-semibold">{readings.problem}</p>;
   if (readings.length === 0) return <p className="text-quiet">Nothing: its kind of event is ignored.</p>;
@@ -71,7 +71,7 @@ export function Reading({ document, json }: { document: PostsDocument; json: unk
   );
 }
 
-function read(document: PostsDocument, json: unknown) {
+function read(document: PostedDocument, json: unknown) {
   try {
     return readPayload(document, { kind: 'json', json, files: [] }, { known: {}, now: 0 });
   } catch {

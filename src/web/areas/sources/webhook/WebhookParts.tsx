@@ -1,6 +1,6 @@
 import type { SourceView } from '../../../../contract/source.ts';
 import type { ShapeView } from '../../../../contract/webhook.ts';
-import type { PostsDocument } from '../../../../core/intake/index.ts';
+import type { PostedDocument } from '../../../../core/intake/index.ts';
 import { useShape } from '../../../data/webhooks.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { FieldsPart } from '../FieldsPart.tsx';
@@ -15,8 +15,8 @@ import { ProofPart } from './ProofPart.tsx';
 
 interface WebhookPartsProps {
   source: SourceView;
-  document: PostsDocument;
-  set: (part: Partial<PostsDocument>) => void;
+  document: PostedDocument;
+  set: (part: Partial<PostedDocument>) => void;
   /** What is wrong with the part at a JSON Pointer. */
   about: (pointer: string) => string | undefined;
   liveIds: string[];
@@ -80,8 +80,8 @@ export function WebhookParts({ source, document, set, about, liveIds }: WebhookP
 
 interface WebhookPanelProps {
   source: SourceView;
-  document: PostsDocument;
-  set: (part: Partial<PostsDocument>) => void;
+  document: PostedDocument;
+  set: (part: Partial<PostedDocument>) => void;
 }
 
 /** The address, what came to it, and a place to try an example. */

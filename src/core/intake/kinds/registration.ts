@@ -1,0 +1,10 @@
+import type { Kind } from '../reading.ts';
+import type { RegistrationDocument } from '../source.ts';
+import { posts } from './posts.ts';
+
+/** What a site tells of those who register with it, and of its members. */
+export const registration: Kind<RegistrationDocument> = {
+  read: (document, payload, facts) => posts.read({ ...document, kind: 'posts' }, payload, facts),
+  // The site shows who it is.
+  screen: () => null,
+};
