@@ -46,7 +46,7 @@ export const programs = {
 };
 
 /** How the scripts that visitors' browsers run are built, for pages of others and for our own: small files without imports. */
-export const embeds = Object.entries({ script: 'main', own: 'own' }).map(([name, file]) => ({
+export const embeds = Object.entries({ script: 'main', own: 'own', chat: 'chat' }).map(([name, file]) => ({
   input: path.join(root, `src/embed/${file}.ts`),
   platform: 'browser',
   tsconfig: path.join(root, 'tsconfig.json'),

@@ -31,6 +31,8 @@ export const ACTS = {
   'set the secret': 'set the secret of',
   'sent again': 'had taken what came to',
   'brought a file': 'brought a file to',
+  'took over': 'took over a conversation of',
+  'ended a conversation of': 'ended a conversation of',
   'fetched customers': 'fetched the customers of',
   'read the check-out': 'read the check-out of',
   'had read anew': 'had a file read anew of',

@@ -5,7 +5,7 @@ const DEEPEST = 4;
 const MOST_PARTS = 20;
 
 /** Whether something is a condition, or none: a tree of tests, neither deep nor wide. */
-function isCondition(value: unknown, depth = 0): boolean {
+export function isCondition(value: unknown, depth = 0): boolean {
   if (value === null) return depth === 0;
   if (typeof value !== 'object' || depth > DEEPEST) return false;
   const { kind, of, field, test, value: asked, id } = value as Record<string, unknown>;

@@ -4,7 +4,8 @@ import type { Presentation, Showing } from '../core/showing/index.ts';
 export interface PlacedForm {
   /** Its part of the public address. */
   id: string;
-  presentation: Presentation;
+  /** chat: a button that opens a chat, rather than a form. */
+  presentation: Presentation | 'chat';
   showing: Showing;
 }
 

@@ -5,6 +5,7 @@ import {
   IsBoolean,
   IsDefined,
   IsIn,
+  IsInt,
   IsNumber,
   IsString,
   IsUrl,
@@ -17,6 +18,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { CHANNELS, type Channel } from '../core/consent/index.ts';
+import { UNFINISHED, type ChatPart, type Unfinished } from '../core/chat/index.ts';
+import { AreParts } from './chat.ts';
 import { FORM_LANGUAGES, GOALS, type FormItem, type FormLanguage, type Goal, type Way } from '../core/forms/index.ts';
 import {
   SOURCE_FORMAT,
@@ -29,6 +32,7 @@ import {
   type MadeDocument,
   type MadeKind,
   type SaidAnswer,
+  type ChatDocument,
   type RegistrationDocument,
   type ShopDocument,
   type Suspicion,
@@ -286,6 +290,49 @@ export class RegistrationDocumentInput extends AnyPostedInput implements Registr
   @IsString()
   @Length(1, 120, { message: 'Say what a membership that ended by itself is called.' })
   lapsedKind!: string;
+}
+
+export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
+  @IsIn(['chat'])
+  kind!: 'chat';
+
+  @AreParts()
+  parts!: ChatPart[];
+
+  @IsIn(UNFINISHED)
+  unfinished!: Unfinished;
+
+  @IsInt({ message: 'Enter minutes.' })
+  @Min(1)
+  @Max(1440)
+  breaksOffMinutes!: number;
+
+  @IsString()
+  @Length(1, 80, { message: 'The window needs a title.' })
+  title!: string;
+
+  @IsString()
+  @Length(1, 60, { message: 'The button needs a text.' })
+  launcher!: string;
+
+  @IsIn(['visitor', ...FORM_LANGUAGES])
+  language!: FormLanguage | 'visitor';
+
+  @ValidateNested()
+  @Type(() => LookInput)
+  look!: LookInput;
+
+  @IsArray()
+  @ArrayMaxSize(50)
+  @Matches(/^https?:\/\/[^/\s]+$/, {
+    each: true,
+    message: 'A site is written like https://example.org, without anything after the name.',
+  })
+  origins!: string[];
+
+  @ValidateNested()
+  @Type(() => ShowingInput)
+  showing!: ShowingInput;
 }
 
 export class SourceInput {

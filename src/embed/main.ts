@@ -185,15 +185,25 @@ function start(own: HTMLScriptElement): void {
     const look = () => {
       for (const form of waiting) {
         if (shown.has(form.id)) continue;
-        const isInline = form.presentation === 'inline';
+        const isChat = form.presentation === 'chat';
+        const isInline = isChat || form.presentation === 'inline';
         const judged = watch.judge(form);
         // An inline form is there from the first; what else shows itself comes one at a time.
         const holds = judged.every(({ rule, holds: one }) => one || (isInline && TIMELY.has(rule)));
         if (!holds || (!isInline && open > 0)) continue;
-        if (isInline && !placeAt(form)) continue;
+        if (isInline && !isChat && !placeAt(form)) continue;
         shown.add(form.id);
-        if (!isInline) void overlay(form, watch.wasAsked(form.showing));
+        if (isChat) talk(form.id);
+        else if (!isInline) void overlay(form, watch.wasAsked(form.showing));
       }
+    };
+    /** Puts the button of a chat on the page, by a script of its own. */
+    const talk = (id: string) => {
+      const chat = document.createElement('script');
+      chat.src = `${server}/place/chat.js`;
+      chat.dataset.chat = id;
+      if (memory.stores) chat.dataset.storage = 'yes';
+      document.head.append(chat);
     };
     const placeAt = ({ id, showing: { placeAt: selector, placeSide } }: PlacedForm): boolean => {
       const beside = [...find(selector)];

@@ -54,6 +54,11 @@ export class Memory {
     this.#store();
   }
 
+  /** Whether things may be stored. */
+  get stores(): boolean {
+    return this.#stores;
+  }
+
   get pagesSeen(): number | null {
     return this.#stores ? this.#kept.pages : null;
   }

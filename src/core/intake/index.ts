@@ -20,6 +20,7 @@ export { NO_GUARDS, SUSPICIONS, type Guards, type Signs, type Suspicion } from '
 export { FIRST_START, STARTS } from './starts.ts';
 export {
   isPosted,
+  type ChatDocument,
   noticesDocument,
   plainFace,
   readMadeSource,
@@ -67,6 +68,7 @@ export {
   type WebhookAnswer,
 } from './webhookParts.ts';
 export { shopAsPosts, shopDocument, type CheckoutBox, type ShopDescription } from './shop.ts';
+export { NEW_CHAT } from './newChat.ts';
 export { NEW_REGISTRATION } from './registration.ts';
 export { isTried, saidPartsOf, saidThere, type SaidThere } from './said.ts';
 export { SHOP_EVENTS, type SaidAnswer, type SaidParts, type ShopEvent } from './shopParts.ts';

@@ -11,6 +11,7 @@ import {
   type Goal,
   type Look,
 } from '../forms/index.ts';
+import type { ChatParts } from '../chat/index.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
 import type { SaidParts, ShopParts } from './shopParts.ts';
 import { PLAIN_WEBHOOK, type WebhookParts } from './webhookParts.ts';
@@ -19,7 +20,7 @@ import { bad, good, type Result } from '../result.ts';
 import { plainField, type SourceField, type Trust } from '../values/index.ts';
 
 /** By what people, or other systems for them, hand something over: the kinds that operators make. */
-export const SOURCE_KINDS = ['form', 'posts', 'file', 'shop', 'registration'] as const;
+export const SOURCE_KINDS = ['form', 'posts', 'file', 'shop', 'registration', 'chat'] as const;
 export type MadeKind = (typeof SOURCE_KINDS)[number];
 /** notices: what a connected system tells us; such a source is there as soon as one is listened to. */
 export type SourceKind = MadeKind | 'notices';
@@ -104,6 +105,21 @@ export interface RegistrationDocument extends AnyPosted, SaidParts {
   lapsedKind: string;
 }
 
+/** A conversation that visitors have on a page. */
+export interface ChatDocument extends AnySource, ChatParts {
+  kind: 'chat';
+  /** What its window is called. */
+  title: string;
+  /** What stands on the button that opens it. */
+  launcher: string;
+  language: FormLanguage | 'visitor';
+  look: Look;
+  /** Site origins on which it shows itself, such as https://example.org; none means any. */
+  origins: string[];
+  /** On which pages, and when, its button is there. */
+  showing: Showing;
+}
+
 /** What programs post to an address of its own. */
 export type PostedDocument = PostsDocument | RegistrationDocument;
 
@@ -147,7 +163,8 @@ export interface NoticesDocument extends AnySource {
 }
 
 /** A source that an operator builds; publishing freezes it as a version. */
-export type MadeDocument = FormDocument | PostsDocument | FileDocument | ShopDocument | RegistrationDocument;
+export type MadeDocument =
+  FormDocument | PostsDocument | FileDocument | ShopDocument | RegistrationDocument | ChatDocument;
 export type SourceDocument = MadeDocument | NoticesDocument;
 
 /** What a form has before anybody chose anything: its questions in the order of its fields, in English, plainly. */

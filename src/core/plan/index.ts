@@ -1,4 +1,4 @@
-export { IMPORTED_AS, importedForPreview, type Imported } from './input.ts';
+export { brokeOffIn, IMPORTED_AS, importedForPreview, type Imported } from './input.ts';
 export { fieldsFor, listsOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';

@@ -1,3 +1,4 @@
+import { FINISHED_FIELD, type Unfinished } from '../chat/index.ts';
 import { decide, fieldsAskedFor, isOfKnown, type Condition, type Decision, type Facts } from '../conditions/index.ts';
 import type { ContactKey } from '../identity/index.ts';
 import { factFields, factsOf, type SaidParts, type SourceDocument, type Visit } from '../intake/index.ts';
@@ -28,6 +29,10 @@ export interface Imported {
 export const importedForPreview = ({ kind }: Pick<SourceDocument, 'kind'>): Imported | null =>
   kind === 'file' ? { agreed: 'confirmed', words: '(the words that are said when a file is imported)' } : null;
 
+/** What becomes of a conversation that broke off; null where it came to its end, or is none. */
+export const brokeOffIn = (document: SourceDocument, values: FieldValues): Unfinished | null =>
+  document.kind === 'chat' && values[FINISHED_FIELD] !== true ? document.unfinished : null;
+
 export const IMPORTED_AS = ['no', 'given', 'confirmed'] as const;
 
 export interface PlanInput {
@@ -35,6 +40,8 @@ export interface PlanInput {
   imported?: Imported | null;
   /** How it tells in which words, and when, people agreed elsewhere; left out where they agree here. */
   tells?: SaidParts | null;
+  /** What becomes of it, where it is of a conversation that broke off; left out where it ended. */
+  brokeOff?: Unfinished | null;
   /** Where they get something on consents that they may take back by it; left out where nothing of the kind is said. */
   told?: Omit<ToldInput, 'known'>;
   fields: SourceField[];

@@ -29,6 +29,10 @@ export function planSubmission(input: PlanInput): Plan {
     note(plan, 'a test', 'It was a test: nobody is made of it, and nothing goes anywhere.');
     return plan;
   }
+  if (input.brokeOff === 'keep') {
+    note(plan, 'broke off', 'It broke off before its end: it is kept to be looked at, and nothing follows on it.');
+    return plan;
+  }
   const { sure, possible } = known.identified;
   const key = sure?.by ?? input.keys[0];
   if (!key) {
@@ -44,6 +48,10 @@ export function planSubmission(input: PlanInput): Plan {
     changes: changesTo(known.contact, fields, values, input.trust),
   };
   for (const { by, because } of possible) note(plan, 'possibly the same', DOUBTS[because](by));
+  if (input.brokeOff === 'contact') {
+    note(plan, 'broke off', 'It broke off before its end: who it was is known, and nothing goes anywhere.');
+    return plan;
+  }
   const isConfirmed = isConfirmedForAnything(known);
   if (input.routes.length === 0)
     note(plan, 'no live route', 'No live route takes this source. The contact is kept; nothing is sent.');

@@ -113,6 +113,7 @@ export const NOTE_CODES = [
   'told before',
   'cannot be told',
   'a test',
+  'broke off',
   'said',
 ] as const;
 export type NoteCode = (typeof NOTE_CODES)[number];

@@ -1,3 +1,4 @@
+export { CHATTING, type ChatEvent, type ChatStatus } from './chatting.ts';
 export { CONNECTING, type ConnectionEvent, type ConnectionState } from './connecting.ts';
 export { MAILING, type MailEvent, type MailState } from './mailing.ts';
 export { PUBLISHING, type PublishEvent, type PublishState } from './publishing.ts';

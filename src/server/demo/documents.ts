@@ -6,6 +6,8 @@ import {
   SOURCE_FORMAT,
   type FormDocument,
   type PostsDocument,
+  NEW_REGISTRATION,
+  type RegistrationDocument,
 } from '../../core/intake/index.ts';
 import {
   chainOf,
@@ -261,6 +263,15 @@ export const shopRoute = (
     },
   };
 };
+
+/** What the site tells of its members. */
+export const membersSource = (): RegistrationDocument => ({
+  ...NEW_REGISTRATION,
+  fields: NEW_REGISTRATION.fields.map((one) =>
+    one.id === 'agrees_email' ? { ...one, label: PURPOSES.letter.wordings[2] ?? '' } : one,
+  ),
+  proof: { ...NEW_REGISTRATION.proof, by: 'standard webhooks' },
+});
 
 /** What the mailing lists have of members: whether somebody is one, and a tag for each level. */
 export const MEMBER_FIELD = 'member';

@@ -40,6 +40,9 @@ import {
   ordersSource,
   schoolForm,
   schoolRoute,
+  MEMBER_FIELD,
+  membersRoute,
+  membersSource,
   shopRoute,
   shortRoute,
   signUpsTarget,
@@ -49,6 +52,8 @@ import {
   withPurposes,
 } from './documents.ts';
 import { friendsList, friendsSource } from './friends.ts';
+import { frontDeskChat, frontDeskRoute } from './chat.ts';
+import { inventMembers, inventTalks } from './members.ts';
 import { inventTrade, shopHappenings } from './shop.ts';
 import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
 import { clearNightBar, inventVisits, nextForReaders, visitPlanner } from './visits.ts';
@@ -96,6 +101,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   mustDo(await nameOrganisation(await demoOperator(context), context, { names: NAMES }));
   for (const purpose of Object.values(PURPOSES))
     mustDo(await addPurpose(await demoOperator(context), context, purpose));
+  await prepareTernPost(around.standins['tern-post'].url);
   const { ternPost, capstan, rowbarn, bellbuoy, shop } = await connectAll(context, around.standins);
   const sky = await addMade(context, 'Sky letter sign-up', skyLetterForm(around.siteUrl));
   const school = await addMade(context, 'School visit request', {
@@ -131,6 +137,11 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   const fox = await publishAndRead(actor, context, mustDo(made));
   await addWire(context, 'Shop customers', shopRoute(fox.id, { ternPost, capstan }));
 
+  const desk = await addMade(context, 'Front desk chat', frontDeskChat(around.siteUrl, newId));
+  await addWire(context, 'Front desk to the letter', frontDeskRoute(desk.id, ternPost));
+  const members = await addMade(context, 'Members of the site', membersSource());
+  await addWire(context, 'Members', membersRoute(members.id, ternPost));
+
   // Somebody has brought a list, and nobody decided on it yet.
   const friends = await addMade(context, 'Friends of old', friendsSource());
   const content = Readable.from([
@@ -144,6 +155,8 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
     ...inventHistory(people, { sky, school, orders, story, evening }, around.siteUrl, now, random),
     ...inventVisits(people, visit, around.siteUrl, now, random),
     ...shopHappenings(trade, fox, random),
+    ...inventMembers(people.slice(200, 226), members, now, random),
+    ...inventTalks(people.slice(60, 84), desk, around.siteUrl, now, random),
   ].sort((a, b) => a.at - b.at);
   await liveThrough(context, clock, mailer, happenings, { colleague: await demoOperator(context), now });
   await noteEvents(store.db, inventShowings(happenings, { sky, story, evening, visit }, newId, random));
@@ -186,6 +199,16 @@ async function addWire(context: Context, name: string, route: RouteDocument): Pr
   const draft = withPurposes(route, (called) => purposes.find((purpose) => purpose.name === called)?.id ?? '');
   await addRoute(store.db, { id, name, draft, now: now() });
   mustDo(await publishRoute(await demoOperator(context), context, { id }));
+}
+
+/** What the list holds of members: somebody made room for it there. */
+async function prepareTernPost(url: string): Promise<void> {
+  const { fields, tags } = (await (await fetch(`${url}/inside.json`)).json()) as { fields: object[]; tags: object[] };
+  const member = { key: MEMBER_FIELD, label: 'Member', kind: 'figure', required: false, options: [], longest: null };
+  await change(url, {
+    fields: [...fields, member],
+    tags: [...tags, ...['patron', 'friend'].map((name) => ({ id: `T-${name}`, name }))],
+  });
 }
 
 /** Some people are in Tern Post already, and some of them left it: they will not be taken back without a new confirmation. */
@@ -247,6 +270,10 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     await startNotices(context, connection);
   }
   for (const source of await listSources(store.db)) {
+    if (source.live?.kind === 'chat' && source.publicId === 'front-desk-chat' && source.live.origins[0] !== siteUrl) {
+      await saveSourceDraft(store.db, source.id, { ...source.live, origins: [siteUrl] }, null, now());
+      await publishAndRead(IWASHI, context, source.id);
+    }
     if (source.live?.kind !== 'form' || !OF_THE_SITE.has(source.publicId)) continue;
     let live = source.live;
     const [before] = live.origins;
@@ -263,6 +290,11 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
   if (orders) {
     const { address: url, secret } = mustDo(await setSecret(IWASHI, context, { id: orders.id, secret: '' }));
     await fetch(`${siteUrl}/told.json`, { method: 'PUT', body: JSON.stringify({ url, secret }) });
+  }
+  const members = (await listSources(store.db)).find(({ publicId }) => publicId === 'members-of-the-site');
+  if (members) {
+    const { address: url, secret } = mustDo(await setSecret(IWASHI, context, { id: members.id, secret: '' }));
+    await fetch(`${siteUrl}/members-told.json`, { method: 'PUT', body: JSON.stringify({ url, secret }) });
   }
   const script = `<script async src="${config.publicUrl}/place/script.js"></script>`;
   await fetch(`${siteUrl}/head.html`, { method: 'PUT', body: script });

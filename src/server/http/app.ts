@@ -1,3 +1,6 @@
+import { conversationRoutes } from './api/conversations.ts';
+import { ChatWatch } from '../chatting/watch.ts';
+import { chatRoutes } from './public/chats.ts';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { HTTPException } from 'hono/http-exception';
@@ -53,9 +56,11 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
 
   // Before the headers below, which would cost every accepted submission; it dresses its own pages.
   const live = liveSources(context);
+  const watch = new ChatWatch(context);
   app.route('/in', pieceRoutes(context, live, submissionsPerMinute));
   app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
   app.route('/place/seen', seenRoutes(context, live, submissionsPerMinute));
+  app.route('/chat', chatRoutes(context, live, watch, submissionsPerMinute));
   app.route('/place', placeRoutes(context, live, submissionsPerMinute));
 
   app.use(dressing(context.config.publicUrl));
@@ -76,13 +81,13 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   app.route('/notices', noticeRoutes(context));
   app.route('/files', fileRoutes(context));
 
-  app.route('/api', createApi(context));
+  app.route('/api', createApi(context, watch));
   app.route('/', interfaceRoutes(context.config.root));
   return app;
 }
 
 /** Everything under /api. What is asked of it is for signed-in people and for tokens, but what tells how to sign in. */
-export function createApi(context: Context): Hono<Session> {
+export function createApi(context: Context, watch = new ChatWatch(context)): Hono<Session> {
   const api = new Hono<Session>();
   const limited = bodyLimit({
     maxSize: API_BODY_LIMIT_BYTES,
@@ -109,6 +114,7 @@ export function createApi(context: Context): Hono<Session> {
   api.route('/themes', themeRoutes(context));
   api.route('/own-files', ownFileRoutes(context));
   api.route('/mails', mailRoutes(context));
+  api.route('/conversations', conversationRoutes(context, watch));
   api.route('/changes', changeRoutes(context));
   api.route('/insight', insightRoutes(context));
   api.route('/', activityRoutes(context));

@@ -5,6 +5,7 @@ import { forgetCounts } from './counting.ts';
 import { changedRows, countUpTo, type Db } from './database.ts';
 import { keptForms, routeSources, sources, sourceVersions } from './schema/index.ts';
 import { listImports, removeImport } from './imports.ts';
+import { forgetConversations } from './chats.ts';
 import { forgetMemberships } from './memberships.ts';
 import { removeShop } from './shops.ts';
 import { forgetWebhook } from './webhooks.ts';
@@ -148,6 +149,7 @@ export async function removeSource(db: Db, id: string): Promise<void> {
   await forgetWebhook(db, id);
   await removeShop(db, id);
   await forgetMemberships(db, id);
+  await forgetConversations(db, id);
   for (const table of [keptForms, routeSources, sourceVersions]) await db.delete(table).where(eq(table.sourceId, id));
   await db.delete(sources).where(eq(sources.id, id));
 }

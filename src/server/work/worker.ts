@@ -11,6 +11,7 @@ import { ClockWatch } from './clockWatch.ts';
 import { createMailer, sendMail } from './mailing.ts';
 import { planAndStore } from './planning.ts';
 import { runScheduled, type Task } from './scheduled.ts';
+import { runChats } from './chats.ts';
 import { runLapsing } from './lapsing.ts';
 import { runShops } from './shops.ts';
 import { runSendings } from './sendingThere.ts';
@@ -44,6 +45,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
     runImports(context, owner, wirings),
     runShops(context),
     runLapsing(context),
+    runChats(context),
   ];
   return {
     async stop() {

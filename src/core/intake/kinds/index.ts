@@ -2,6 +2,7 @@ import type { Payload } from '../payload.ts';
 import type { Kind, Reading, ReadingFacts, Unreadable } from '../reading.ts';
 import type { Signs, Suspicion } from '../screening.ts';
 import type { SourceDocument, SourceKind } from '../source.ts';
+import { chat } from './chat.ts';
 import { file } from './file.ts';
 import { form } from './form.ts';
 import { notices } from './notices.ts';
@@ -16,6 +17,7 @@ const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }
   file,
   shop,
   registration,
+  chat,
   notices,
 };
 

@@ -12,6 +12,7 @@ const STOPS: Record<MadeKind, string> = {
   posts: 'Whoever sends to its address finds nothing there.',
   file: 'No more files can be brought to it.',
   registration: 'Whoever tells of members there finds nothing at its address.',
+  chat: 'Its button is gone from every page; who is talking with it hears nothing more.',
   shop: 'What happens in the shop is not taken any more.',
 };
 

@@ -1,4 +1,4 @@
-import { type MadeKind, NEW_REGISTRATION } from '../../../core/intake/index.ts';
+import { type MadeKind, NEW_REGISTRATION, NEW_CHAT } from '../../../core/intake/index.ts';
 import {
   FIRST_START,
   PLAIN_WEBHOOK,
@@ -39,6 +39,7 @@ const NEW_FILE: FileDocument = {
 /** What a new source of a kind starts as. */
 function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
   if (kind === 'posts') return NEW_POSTS;
+  if (kind === 'chat') return NEW_CHAT;
   if (kind === 'registration') return NEW_REGISTRATION;
   if (kind === 'file') return NEW_FILE;
   const { document } = STARTS.find(({ id }) => id === start) ?? FIRST_START;

@@ -1,3 +1,4 @@
+import { checkChat, FINISHED_FIELD } from '../../../core/chat/index.ts';
 import type { PartIssue } from '../../../contract/checks.ts';
 import {
   ELAPSED_FIELD,
@@ -18,7 +19,7 @@ import {
 import { pathIssues } from './pathIssues.ts';
 import { variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
-import { isPosted, type MadeDocument, saidPartsOf, type SaidParts } from '../../../core/intake/index.ts';
+import { isPosted, type MadeDocument, saidPartsOf, type SaidParts, type ChatDocument } from '../../../core/intake/index.ts';
 import { areTimes, isZone, type FormDocument, type PostedDocument } from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';
@@ -54,6 +55,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
     );
   if (isPosted(document)) webhookIssues(document, add);
   if (document.kind === 'form') formIssues(document, add);
+  if (document.kind === 'chat') chatIssues(document, add);
   const said = saidPartsOf(document);
   if (said) saidIssues(document, said, add);
   fields.forEach((field, index) => {
@@ -97,6 +99,18 @@ function webhookIssues(document: PostedDocument, add: (pointer: string, detail: 
     add('/proof/canonical', 'The time has to be signed too, as {time}: else an old message could be given a new one.');
   if (events.path !== '' && events.others === 'ignore' && !events.known.some(({ act }) => act === 'take'))
     add('/events/others', 'Every kind of event is ignored: nothing would ever be taken.');
+}
+
+/** What keeps a chat in particular from going live. */
+function chatIssues({ parts, fields, showing }: ChatDocument, add: (pointer: string, detail: string) => void): void {
+  for (const { at, text, blocks } of checkChat(parts, fields)) if (blocks) add(`/parts/${at}`, text);
+  if (!fields.some(({ id }) => id === FINISHED_FIELD))
+    add('/fields', `The field "${FINISHED_FIELD}" is needed: by it is known whether a conversation came to its end.`);
+  for (const zone of parts.flatMap(({ steps }) =>
+    steps.flatMap((step) => (step.kind === 'decide' ? step.rules.flatMap(({ hours }) => hours?.zone ?? []) : [])),
+  ))
+    if (!isZone(zone)) add('/parts', `"${zone}" is no time zone, such as Europe/London.`);
+  if (showing.devices.length === 0) add('/showing/devices', 'It is shown on no device: choose at least one.');
 }
 
 /** What keeps a source from going live that tells what people agreed to elsewhere: the fields that say so. */

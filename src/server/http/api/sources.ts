@@ -12,6 +12,7 @@ import {
   type SourceVersionView,
   type SourceView,
   RegistrationDocumentInput,
+  ChatDocumentInput,
 } from '../../../contract/source.ts';
 import { pageToShow, readForms, sheetsOf } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
@@ -266,6 +267,7 @@ const CLASSES: { [Kind in MadeDocument['kind']]: ClassConstructor<MadeDocument> 
   file: FileDocumentInput,
   shop: ShopDocumentInput,
   registration: RegistrationDocumentInput,
+  chat: ChatDocumentInput,
 };
 const classOf = ({ kind }: MadeDocument): ClassConstructor<MadeDocument> => CLASSES[kind];
 

@@ -3,7 +3,7 @@ import type { MadeDocument } from '../../../core/intake/index.ts';
 
 /** With no origins named, any site may send. Our own page always may. */
 export function isAllowedOrigin(live: MadeDocument, origin: string, ownUrl: string): boolean {
-  const origins = live.kind === 'form' ? live.origins : [];
+  const origins = live.kind === 'form' || live.kind === 'chat' ? live.origins : [];
   return origins.length === 0 || origins.some((one) => serialised(one) === origin) || origin === new URL(ownUrl).origin;
 }
 

@@ -41,7 +41,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
   const { config, now } = context;
   const pace = new Pace(perMinute);
 
-  for (const name of ['script.js', 'own.js'])
+  for (const name of ['script.js', 'own.js', 'chat.js'])
     app.get(`/${name}`, (c) => {
       c.header('content-type', 'text/javascript; charset=utf-8');
       c.header('cache-control', `public, max-age=${SCRIPT_SECONDS}`);
@@ -76,6 +76,10 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
 
   /** A form that shows itself, on the site that asks. */
   function placed({ live: document, publicId }: LiveSource, origin: string): PlacedForm[] {
+    if (document.kind === 'chat')
+      return isAllowedOrigin(document, origin, config.publicUrl)
+        ? [{ id: publicId, presentation: 'chat', showing: document.showing }]
+        : [];
     if (document.kind !== 'form' || !isOpenAt(document.open, now())) return [];
     const { presentation, showing } = document;
     if (presentation === 'inline' && showing.placeAt === '') return [];

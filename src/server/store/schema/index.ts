@@ -1,5 +1,6 @@
 export * from './accounts.ts';
 export * from './audit.ts';
+export * from './chats.ts';
 export * from './connections.ts';
 export * from './consent.ts';
 export * from './counting.ts';

@@ -12,6 +12,9 @@ export function ActivityTabs() {
       <NavLink to="/activity/deliveries" className={look}>
         Deliveries
       </NavLink>
+      <NavLink to="/activity/chats" className={look}>
+        Chats
+      </NavLink>
       <NavLink to="/activity/changes" className={look}>
         Changes
       </NavLink>

@@ -17,6 +17,14 @@ import { DeliveryCard } from './DeliveryCard.tsx';
 import { MailCard } from './MailCard.tsx';
 import { PlanView } from './PlanView.tsx';
 import { useAct, useTrail } from '../../data/activity.ts';
+import { useConversationOf } from '../../data/chats.ts';
+import { SaidLines } from './chats/SaidLines.tsx';
+
+const isOfConversation = (payload: Payload | null): boolean =>
+  payload?.kind === 'json' &&
+  typeof payload.json === 'object' &&
+  payload.json !== null &&
+  'conversation' in payload.json;
 
 /** Everything that happened to one submission, in order. */
 export function TrailPage() {
@@ -318,9 +326,22 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
   );
 }
 
-function Evidence({ trail: { raw, plan, names } }: { trail: TrailView }) {
+/** What was said in the conversation that it came of. */
+function Conversation({ id }: { id: string }) {
+  const { data } = useConversationOf(id, true);
+  if (!data) return null;
+  return (
+    <section>
+      <h2 className="font-semibold text-lg mb-2">What was said</h2>
+      <SaidLines said={data.said} />
+    </section>
+  );
+}
+
+function Evidence({ trail: { id, raw, plan, names } }: { trail: TrailView }) {
   return (
     <div className="p-4 flex flex-col gap-6">
+      {isOfConversation(raw.payload) && <Conversation id={id} />}
       <section>
         <h2 className="font-semibold text-lg mb-2">The plan</h2>
         {plan ? <PlanView plan={plan} names={names} /> : <p className="text-quiet">Not planned yet.</p>}

@@ -9,6 +9,7 @@ import type {
   MadeDocument,
   ShopDocument,
   RegistrationDocument,
+  ChatDocument,
 } from '../../../core/intake/index.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { useKeepSource } from '../../data/sources.ts';
@@ -25,6 +26,8 @@ import { SourceVersions } from './SourceVersions.tsx';
 import { GoesLive, Standing } from './SourceFate.tsx';
 import { FilePanel } from './files/FilePanel.tsx';
 import { FileParts } from './files/FileParts.tsx';
+import { ChatBuilder } from './chat/ChatBuilder.tsx';
+import { ChatPanel } from './chat/ChatPanel.tsx';
 import { ShopPanel } from './shop/ShopPanel.tsx';
 import { ShopParts } from './shop/ShopParts.tsx';
 import { WebhookPanel, WebhookParts } from './webhook/WebhookParts.tsx';
@@ -35,6 +38,7 @@ const RIGHT_LABELS: Record<MadeDocument['kind'], string> = {
   file: 'Files',
   shop: 'Shop and arrivals',
   registration: 'Address and arrivals',
+  chat: 'Settings',
 };
 
 interface SourceEditorProps {
@@ -70,7 +74,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
       | Partial<PostsDocument>
       | Partial<FileDocument>
       | Partial<ShopDocument>
-      | Partial<RegistrationDocument>,
+      | Partial<RegistrationDocument>
+      | Partial<ChatDocument>,
   ) => change({ ...document, ...part } as MadeDocument);
   useTellOpen(source.name, source.changed ? 'changed, not published' : source.state, 'changed', source.draftAt);
   return (
@@ -102,6 +107,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
           <FilePanel source={source} />
         ) : document.kind === 'shop' ? (
           <ShopPanel source={source} document={document} />
+        ) : document.kind === 'chat' ? (
+          <ChatPanel source={source} document={document} set={set} about={about} selected={selected} />
         ) : (
           <WebhookPanel source={source} document={document} set={set} />
         )
@@ -158,6 +165,8 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
             <FileParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           ) : document.kind === 'shop' ? (
             <ShopParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
+          ) : document.kind === 'chat' ? (
+            <ChatBuilder document={document} set={set} selected={selected} onSelect={setSelected} />
           ) : (
             <WebhookParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           )}

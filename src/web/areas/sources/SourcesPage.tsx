@@ -79,12 +79,14 @@ const KIND_WORDS: Record<MadeKind, string> = {
   file: 'file',
   shop: 'shop',
   registration: 'members',
+  chat: 'chat',
 };
 
 const KIND_HELP: Record<MadeKind, string> = {
   form: 'Form: visitors fill it in, on your page or on its own.',
   file: 'File: a list of people that was kept elsewhere, row by row.',
   shop: 'Shop: what happens in a connected shop, and what its customers agreed to.',
+  chat: 'Chat: a conversation by steps, which a colleague can take over.',
   registration: 'Registration: a site tells who registers, becomes a member, and is one no more.',
   posts: 'Inbound webhook: another system sends what it has to an address of yours.',
 };

@@ -1,0 +1,115 @@
+import type { Condition } from '../conditions/index.ts';
+
+/** Where a conversation goes on: the id of a part; '' for the next step. */
+export type Onward = string;
+
+/** Hours of the week, in the time of a zone. */
+export interface Hours {
+  /** Days by ISO 8601: 1 for Monday to 7 for Sunday. */
+  days: number[];
+  /** Such as 09:00; the end is not within it. */
+  from: string;
+  to: string;
+  /** A name of the IANA time zone database. */
+  zone: string;
+}
+
+/** One way out of a decision: the first whose condition holds is taken. Without either it always holds. */
+export interface ChatRule {
+  id: string;
+  when: Condition | null;
+  hours: Hours | null;
+  to: Onward;
+}
+
+/** One step of a conversation. Fields are named by their ids. */
+export type ChatStep = { id: string } & (
+  | { kind: 'say'; text: string }
+  /** One presses, or types, one of the answers. */
+  | { kind: 'choose'; text: string; field: string; choices: { label: string; to: Onward }[] }
+  /** One types an answer of the field's type. What is not understood is asked again, twice at most. */
+  | { kind: 'ask'; text: string; field: string; otherwise: Onward }
+  | { kind: 'form'; text: string; fields: string[] }
+  /** The words of the consent are the label of its field. */
+  | { kind: 'consent'; text: string; field: string }
+  | { kind: 'decide'; rules: ChatRule[] }
+  /** Writes into a field what stands beside an answer in a list. */
+  | { kind: 'look up'; from: string; pairs: [answer: string, value: string][]; otherwise: string; into: string }
+  /** A mail to colleagues; {field} stands for an answer. */
+  | { kind: 'notify'; to: string[]; subject: string; text: string }
+  /** A colleague may take over; after so many seconds it goes on elsewhere. */
+  | { kind: 'hand over'; text: string; seconds: number; otherwise: Onward }
+  | { kind: 'jump'; to: Onward }
+  | { kind: 'end'; text: string; link: string; linkText: string }
+);
+export type StepKind = ChatStep['kind'];
+
+/** Steps one after the other, under a name by which others lead there. */
+export interface ChatPart {
+  id: string;
+  name: string;
+  steps: ChatStep[];
+}
+
+/** What becomes of a conversation that breaks off. keep: it is kept to be looked at. contact: who it was is known. send: as if it had ended. */
+export const UNFINISHED = ['keep', 'contact', 'send'] as const;
+export type Unfinished = (typeof UNFINISHED)[number];
+
+/** What a document says of a chat beside its fields. */
+export interface ChatParts {
+  /** The first is where it begins. */
+  parts: ChatPart[];
+  unfinished: Unfinished;
+  /** After so many minutes without a word it has broken off. */
+  breaksOffMinutes: number;
+}
+
+/** The field that says whether a conversation came to its end. */
+export const FINISHED_FIELD = 'finished';
+
+/** Every step, with the part that it is in and its place there. */
+export const allSteps = (parts: ChatPart[]): { part: ChatPart; step: ChatStep; index: number }[] =>
+  parts.flatMap((part) => part.steps.map((step, index) => ({ part, step, index })));
+
+/** The parts to which a step may lead by itself, and whether it may go on with the next step. */
+export function waysFrom(step: ChatStep): { to: string[]; goesOn: boolean } {
+  const named = (...to: Onward[]) => to.filter((one) => one !== '');
+  switch (step.kind) {
+    case 'choose':
+      return {
+        to: named(...step.choices.map(({ to }) => to)),
+        goesOn: step.choices.length === 0 || step.choices.some(({ to }) => to === ''),
+      };
+    case 'ask':
+      return { to: named(step.otherwise), goesOn: true };
+    case 'decide':
+      return {
+        to: named(...step.rules.map(({ to }) => to)),
+        goesOn: !step.rules.some(({ when, hours, to }) => when === null && hours === null && to !== ''),
+      };
+    case 'hand over':
+      return { to: named(step.otherwise), goesOn: true };
+    case 'jump':
+      return { to: named(step.to), goesOn: step.to === '' };
+    case 'end':
+      return { to: [], goesOn: false };
+    default:
+      return { to: [], goesOn: true };
+  }
+}
+
+/** The fields that a step fills in. */
+export function fieldsFilledBy(step: ChatStep): string[] {
+  switch (step.kind) {
+    case 'choose':
+    case 'ask':
+    case 'consent':
+      return [step.field];
+    case 'form':
+      return step.fields;
+    case 'look up':
+      return [step.into];
+    default:
+      return [];
+  }
+}

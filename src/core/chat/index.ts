@@ -1,0 +1,34 @@
+export {
+  allSteps,
+  fieldsFilledBy,
+  FINISHED_FIELD,
+  UNFINISHED,
+  waysFrom,
+  type ChatPart,
+  type ChatParts,
+  type ChatRule,
+  type ChatStep,
+  type Hours,
+  type Onward,
+  type StepKind,
+  type Unfinished,
+} from './chat.ts';
+export { checkChat, type ChatFinding } from './check.ts';
+export {
+  afterColleague,
+  answerChat,
+  awaited,
+  beginChat,
+  filled,
+  isWithin,
+  type Awaited,
+  type ChatEffect,
+  type ChatFacts,
+  type ChatInput,
+  type ChatLine,
+  type ChatSaying,
+  type ChatState,
+  type ChatTurn,
+} from './engine.ts';
+export { printScript, readScript, type Scripted, type ScriptIssue } from './script.ts';
+export { understand, understandChoice, understandYesNo } from './understand.ts';

@@ -1,0 +1,350 @@
+import { REFERRER_FIELD, PAGE_FIELD, languageFor, type FormLanguage } from '../../core/forms/index.ts';
+import {
+  afterColleague,
+  answerChat,
+  awaited,
+  beginChat,
+  type ChatFacts,
+  type ChatInput,
+  type ChatLine,
+  type ChatSaying,
+  type ChatTurn,
+} from '../../core/chat/index.ts';
+import { readVisit, type ChatDocument } from '../../core/intake/index.ts';
+import type { AwaitedView, ChatBegun, ChatLineView, ChatView } from '../../contract/chat.ts';
+import { wordsIn } from '../../forms/index.ts';
+import type { Context } from '../context.ts';
+import { deviceOf } from '../intake/device.ts';
+import { takeSubmission } from '../intake/take.ts';
+import { knownBySign } from '../intake/visitors.ts';
+import { newToken, sha256 } from '../security/tokens.ts';
+import {
+  addConversation,
+  addLines,
+  findByToken,
+  findConversation,
+  moveConversation,
+  readLines,
+  type ChatLineRecord,
+  type ConversationRecord,
+} from '../store/chats.ts';
+import { noteEvents, visitColumns } from '../store/counting.ts';
+import { inTransaction, type Db } from '../store/database.ts';
+import { readKnowledge } from '../store/knowledge.ts';
+import { addMails, type NewMail } from '../store/mails.ts';
+import { readSourceVersion, type SourceRecord } from '../store/sources.ts';
+
+/** So many lines are shown at once. */
+const MOST_LINES = 500;
+/** A conversation that is longer than this ends: nobody talks so long with a script. */
+const MOST_LINES_ALL = 1_000;
+
+/** What a page says of its visitor when a conversation begins. */
+export interface Begins {
+  page: string;
+  referrer: string;
+  sign: string;
+  userAgent: string;
+  acceptLanguage: string;
+}
+
+type Chat = SourceRecord & { live: ChatDocument; liveVersion: number };
+
+/** Begins a conversation on somebody's page. */
+export async function begin(context: Context, source: Chat, begins: Begins): Promise<ChatBegun> {
+  const { store, newId, now } = context;
+  const document = source.live;
+  const language = languageOfChat(document, begins.acceptLanguage);
+  const turn = beginChat(document, await factsFor(context, document, language, begins.sign));
+  const token = newToken();
+  const told: Record<string, string> = { [PAGE_FIELD]: begins.page, [REFERRER_FIELD]: begins.referrer };
+  const visit = readVisit((name) => told[name], {}, deviceOf(begins.userAgent));
+  const id = newId();
+  const at = now();
+  const lines = linesFrom(turn, { conversationId: id, from: 0, at, language });
+  const record = {
+    id,
+    sourceId: source.id,
+    sourceVersion: source.liveVersion,
+    tokenHash: sha256(token),
+    status: statusAfter(turn),
+    state: turn.state,
+    language,
+    visit,
+    lines: lines.length,
+    wantedUntil: wantedUntil(turn, at),
+    startedAt: at,
+    touchedAt: at,
+  };
+  await inTransaction(store, async (db) => {
+    await addConversation(db, record, lines);
+    await addMails(db, mailsOf(context, turn, id), at);
+    await noteEvents(db, [
+      { subject: id, what: 'opened', question: '', sourceId: source.id, at, ...visitColumns(visit) },
+    ]);
+  });
+  const begun = await findConversation(store.db, id);
+  if (begun && turn.state.at === null) await conclude(context, begun);
+  const view = await viewOf(context, id, 0);
+  if (!view) throw new Error('a conversation that was begun is missing');
+  return { ...view, token };
+}
+
+/** Takes what a visitor says, once however often their page sends it. @returns null where there is no such conversation */
+export async function say(
+  context: Context,
+  token: string,
+  { id: inputId, input, after }: { id: string; input: ChatInput; after: number },
+): Promise<ChatView | null> {
+  const { store, now } = context;
+  const said = await inTransaction(store, async (db) => {
+    const record = await findByToken(db, sha256(token), true);
+    if (!record) return null;
+    if (record.lastInput === inputId) return { record, issues: [], isOver: false };
+    const document = await documentOf(db, record);
+    const at = now();
+    const isFirst = record.lastInput === '';
+    const turn =
+      record.lines >= MOST_LINES_ALL
+        ? { state: { ...record.state, at: null }, lines: [], effects: [], issues: [] }
+        : answerChat(document, record.state, input, await factsFor(context, document, record.language, ''));
+    if (turn.issues.length > 0) return { record, issues: turn.issues, isOver: false };
+    const next = {
+      state: turn.state,
+      lastInput: inputId,
+      touchedAt: at,
+      lines: record.lines + turn.lines.length,
+      wantedUntil: wantedUntil(turn, at) ?? (record.status === 'wanted' ? record.wantedUntil : null),
+    };
+    await addLines(db, record.id, linesFrom(turn, lineBase(record, at)), next);
+    await addMails(db, mailsOf(context, turn, record.id), at);
+    if (record.status === 'broken off') await moveConversation(db, record.id, 'was taken up again', { submissionId: null });
+    if (turn.effects.some(({ kind }) => kind === 'hand over'))
+      await moveConversation(db, record.id, 'wants a colleague');
+    const isOver = turn.state.at === null && record.status !== 'ended' && record.status !== 'taken';
+    if (isOver) await moveConversation(db, record.id, 'came to its end');
+    if (isFirst)
+      await noteEvents(db, [
+        {
+          subject: record.id,
+          what: 'started',
+          question: '',
+          sourceId: record.sourceId,
+          at,
+          ...visitColumns(record.visit),
+        },
+      ]);
+    return { record, issues: [], isOver };
+  });
+  if (!said) return null;
+  if (said.isOver) {
+    const ended = await findConversation(store.db, said.record.id);
+    if (ended) await conclude(context, ended);
+  }
+  const view = await viewOf(context, said.record.id, after);
+  return view && { ...view, issues: said.issues };
+}
+
+/** A conversation as the page of its visitor has it. @param after the number of the last line that it knows */
+export async function viewByToken(context: Context, token: string, after: number): Promise<(ChatView & { id: string }) | null> {
+  const record = await findByToken(context.store.db, sha256(token));
+  const view = record && (await viewOf(context, record.id, after));
+  return view && { ...view, id: record.id };
+}
+
+async function viewOf({ store }: Context, id: string, after: number): Promise<ChatView | null> {
+  const record = await findConversation(store.db, id);
+  if (!record) return null;
+  const document = await documentOf(store.db, record);
+  return {
+    lines: (await readLines(store.db, id, after, MOST_LINES)).map(lineView),
+    awaits:
+      record.status === 'taken'
+        ? { kind: 'text', type: 'long text' }
+        : awaitedView(awaited(document, record.state, document.fields)),
+    status: record.status,
+    colleague: record.status === 'taken' ? record.colleague : '',
+    issues: [],
+  };
+}
+
+function awaitedView(awaits: ReturnType<typeof awaited>): AwaitedView {
+  if (awaits.kind !== 'form') return awaits;
+  return {
+    kind: 'form',
+    fields: awaits.fields.map(({ key, label, type, options, required }) => ({ key, label, type, options, required })),
+  };
+}
+
+export const lineView = ({ number, by, name, text, link, at }: ChatLineRecord): ChatLineView => ({
+  number,
+  by,
+  name,
+  text,
+  link,
+  at: new Date(at).toISOString(),
+});
+
+/** The published chat that a conversation goes by. */
+export async function documentOf(
+  db: Db,
+  { sourceId, sourceVersion }: Pick<ConversationRecord, 'sourceId' | 'sourceVersion'>,
+): Promise<ChatDocument> {
+  const document = await readSourceVersion(db, sourceId, sourceVersion);
+  if (document?.kind !== 'chat') throw new Error('a chat is missing that was published');
+  return document;
+}
+
+const languageOfChat = ({ language }: ChatDocument, accepted: string): FormLanguage =>
+  language === 'visitor' ? languageFor(accepted) : language;
+
+async function factsFor(
+  context: Context,
+  { fields, parts }: ChatDocument,
+  language: FormLanguage,
+  sign: string,
+): Promise<ChatFacts> {
+  const decides = parts.some(({ steps }) => steps.some(({ kind }) => kind === 'decide'));
+  return {
+    fields,
+    language,
+    known: sign === '' ? {} : await knownBySign(context, sign),
+    knowledge: decides ? await readKnowledge(context.store.db) : [],
+    now: context.now(),
+  };
+}
+
+const statusAfter = (turn: ChatTurn): ConversationRecord['status'] =>
+  turn.state.at === null ? 'ended' : turn.effects.some(({ kind }) => kind === 'hand over') ? 'wanted' : 'talking';
+
+function wantedUntil({ effects }: ChatTurn, at: number): number | null {
+  const wanted = effects.find((effect) => effect.kind === 'hand over');
+  return wanted?.kind === 'hand over' ? at + wanted.seconds * 1000 : null;
+}
+
+const SAYINGS: Record<ChatSaying, string> = {
+  again: 'chat.again',
+  'again, last': 'chat.againLast',
+  'never mind': 'chat.neverMind',
+  'answer one of these': 'chat.oneOf',
+  'colleague left': 'chat.goesOn',
+};
+
+/** What is said, with our own words in the visitor's language before the question that they are about. */
+function textOf({ text, saying }: ChatLine, language: FormLanguage): string {
+  const own = saying === undefined ? '' : wordsIn(language)(SAYINGS[saying]);
+  return [own, text].filter((one) => one !== '').join(' ');
+}
+
+interface LineBase {
+  conversationId: string;
+  /** The number of the line before. */
+  from: number;
+  at: number;
+  language: FormLanguage;
+}
+
+export const lineBase = ({ id, lines, language }: ConversationRecord, at: number): LineBase => ({
+  conversationId: id,
+  from: lines,
+  at,
+  language,
+});
+
+const linesFrom = ({ lines }: ChatTurn, { conversationId, from, at, language }: LineBase): ChatLineRecord[] =>
+  lines.map((line, index) => ({
+    conversationId,
+    number: from + index + 1,
+    by: line.by,
+    name: '',
+    text: textOf(line, language),
+    link: line.link ?? null,
+    at,
+  }));
+
+/** Mails to colleagues: they go out at once, whatever becomes of the conversation. */
+const mailsOf = ({ newId }: Context, { effects }: ChatTurn, conversationId: string): NewMail[] =>
+  effects.flatMap((effect): NewMail[] =>
+    effect.kind !== 'notify' || effect.to.length === 0
+      ? []
+      : [
+          {
+            id: newId(),
+            kind: 'notify',
+            confirmationId: null,
+            submissionId: conversationId,
+            contactId: '',
+            routeId: '',
+            mailId: '',
+            to: effect.to,
+            replyTo: '',
+            subject: effect.subject.slice(0, 300),
+            text: effect.text,
+            state: 'queued',
+          },
+        ],
+  );
+
+/** Goes on by itself after a colleague left, or because nobody came. */
+export async function goOn(context: Context, id: string, why: 'colleague left' | 'nobody came'): Promise<void> {
+  const { store, now } = context;
+  const isOver = await inTransaction(store, async (db) => {
+    const record = await findConversation(db, id, true);
+    if (!record || (record.status !== 'taken' && record.status !== 'wanted')) return false;
+    if (why === 'nobody came' && (record.status !== 'wanted' || (record.wantedUntil ?? 0) > now())) return false;
+    const document = await documentOf(db, record);
+    const facts = await factsFor(context, document, record.language, '');
+    const turn =
+      why === 'nobody came'
+        ? answerChat(document, record.state, { kind: 'nobody came' }, facts)
+        : afterColleague(document, record.state, facts);
+    if (why === 'colleague left') turn.lines.unshift({ by: 'us', text: '', saying: 'colleague left' });
+    const at = now();
+    await addLines(db, id, linesFrom(turn, lineBase(record, at)), {
+      state: turn.state,
+      touchedAt: at,
+      lines: record.lines + turn.lines.length,
+      wantedUntil: wantedUntil(turn, at),
+    });
+    await addMails(db, mailsOf(context, turn, id), at);
+    await moveConversation(db, id, 'was given back');
+    if (turn.effects.some(({ kind }) => kind === 'hand over')) await moveConversation(db, id, 'wants a colleague');
+    if (turn.state.at !== null) return false;
+    await moveConversation(db, id, 'came to its end');
+    return true;
+  });
+  const ended = isOver ? await findConversation(store.db, id) : null;
+  if (ended) await conclude(context, ended);
+}
+
+/** Makes a submission of a conversation that is over: once for each way in which it can be. */
+export async function conclude(context: Context, record: ConversationRecord): Promise<void> {
+  const { store } = context;
+  const document = await documentOf(store.db, record);
+  const finished = record.status === 'ended';
+  // Who only opened it has said nothing.
+  if (record.lastInput === '') return addLines(store.db, record.id, [], { submissionId: '' });
+  const taken = await takeSubmission(context, {
+    sourceId: record.sourceId,
+    sourceVersion: record.sourceVersion,
+    document,
+    contentType: 'application/json',
+    payload: {
+      kind: 'json',
+      json: {
+        answers: record.state.values,
+        finished,
+        conversation: record.id,
+        [PAGE_FIELD]: record.visit.page ?? '',
+        [REFERRER_FIELD]: record.visit.referrer ?? '',
+      },
+      files: [],
+    },
+    headers: {},
+    idempotencyKey: null,
+    name: `chat ${record.id}${finished ? '' : ` ${record.lines}`}`,
+    known: {},
+    shownAt: null,
+  });
+  if (taken.ok) await addLines(store.db, record.id, [], { submissionId: taken.ids[0] ?? null });
+}

@@ -1,0 +1,142 @@
+import { Hono } from 'hono';
+import { ChatReplyInput, type ConversationRow, type ConversationView } from '../../../contract/chat.ts';
+import { isoTime } from '../../../core/isoTime.ts';
+import type { ChatStatus } from '../../../core/states/index.ts';
+import { printValue } from '../../../core/values/index.ts';
+import { documentOf, lineView } from '../../chatting/conversations.ts';
+import type { ChatWatch } from '../../chatting/watch.ts';
+import { endTalk, giveBack, reply, takeOver } from '../../commands/chats/talk.ts';
+import type { Context } from '../../context.ts';
+import {
+  conversationOf,
+  findConversation,
+  listConversations,
+  readLines,
+  type ConversationRecord,
+} from '../../store/chats.ts';
+import { readSourceName } from '../../store/sources.ts';
+import { allow, type Session } from '../gates.ts';
+import { outcome } from '../outcome.ts';
+import { notFound, readInput } from '../problems.ts';
+import { sendEvents } from '../sse.ts';
+
+const MOST = 200;
+const MOST_LINES = 1_000;
+const OPEN: ChatStatus[] = ['talking', 'wanted', 'taken'];
+
+/** Conversations that visitors have: looked at, and taken over. */
+export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Session> {
+  const app = new Hono<Session>();
+  const { store } = context;
+
+  const rows = async (which: string): Promise<ConversationRow[]> =>
+    (await listConversations(store.db, which === 'all' ? [] : OPEN, MOST)).map(({ conversation, sourceName, last }) =>
+      toRow(conversation, sourceName, last ?? ''),
+    );
+
+  async function view(id: string): Promise<ConversationView | null> {
+    const record = await findConversation(store.db, id);
+    if (!record) return null;
+    const { fields } = await documentOf(store.db, record);
+    const said = (await readLines(store.db, id, 0, MOST_LINES)).map(lineView);
+    return {
+      ...toRow(record, await readSourceName(store.db, record.sourceId), said.at(-1)?.text ?? ''),
+      said,
+      answers: fields.flatMap(({ id: field, label }) => {
+        const value = record.state.values[field];
+        return value === undefined ? [] : [{ label, value: printValue(value) }];
+      }),
+    };
+  }
+  async function must(id: string): Promise<ConversationView> {
+    const found = await view(id);
+    if (!found) throw notFound('conversation');
+    return found;
+  }
+
+  app.get('/', allow('people:read'), async (c) => c.json(await rows(c.req.query('which') ?? 'open')));
+  app.get('/stream', allow('people:read'), (c) => {
+    const which = c.req.query('which') ?? 'open';
+    let before = '';
+    return sendEvents(
+      c,
+      (wake) => watch.follow('', wake),
+      async () => {
+        const found = await rows(which);
+        const text = JSON.stringify(found);
+        if (text === before) return null;
+        before = text;
+        return { id: String(context.now()), data: found };
+      },
+    );
+  });
+  app.get('/of/:submission', allow('people:read'), async (c) => {
+    const record = await conversationOf(store.db, c.req.param('submission'));
+    return c.json(record ? await view(record.id) : null);
+  });
+  app.get('/:id', allow('people:read'), async (c) => c.json(await must(c.req.param('id'))));
+  app.get('/:id/stream', allow('people:read'), async (c) => {
+    const { id } = await must(c.req.param('id'));
+    let before = '';
+    return sendEvents(
+      c,
+      (wake) => watch.follow(id, wake),
+      async () => {
+        const found = await view(id);
+        const text = JSON.stringify(found);
+        if (!found || text === before) return null;
+        before = text;
+        return { id: String(found.lines), data: found };
+      },
+    );
+  });
+
+  app.post('/:id/take', allow('people:act'), async (c) => {
+    outcome(await takeOver(c.get('actor'), context, c.req.param('id')));
+    return c.json(await must(c.req.param('id')));
+  });
+  app.post('/:id/say', allow('people:act'), async (c) => {
+    const { text } = await readInput(c, ChatReplyInput);
+    outcome(await reply(c.get('actor'), context, { id: c.req.param('id'), text }));
+    return c.json(await must(c.req.param('id')));
+  });
+  app.post('/:id/give-back', allow('people:act'), async (c) => {
+    outcome(await giveBack(context, c.req.param('id')));
+    return c.json(await must(c.req.param('id')));
+  });
+  app.post('/:id/end', allow('people:act'), async (c) => {
+    outcome(await endTalk(c.get('actor'), context, c.req.param('id')));
+    return c.json(await must(c.req.param('id')));
+  });
+  return app;
+}
+
+const toRow = (
+  {
+    id,
+    sourceId,
+    status,
+    colleague,
+    startedAt,
+    touchedAt,
+    wantedUntil,
+    visit,
+    lines,
+    submissionId,
+  }: ConversationRecord,
+  sourceName: string,
+  last: string,
+): ConversationRow => ({
+  id,
+  sourceId,
+  sourceName,
+  status,
+  colleague,
+  startedAt: new Date(startedAt).toISOString(),
+  touchedAt: new Date(touchedAt).toISOString(),
+  wantedUntil: isoTime(wantedUntil),
+  page: visit.page ?? '',
+  lines,
+  last,
+  submissionId: submissionId === '' ? null : submissionId,
+});

@@ -1,0 +1,166 @@
+import { Hono, type Context as HonoContext } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { check } from '../../../contract/checks.ts';
+import { ChatBeginInput, ChatSayInput, type ChatFace } from '../../../contract/chat.ts';
+import { languageFor } from '../../../core/forms/index.ts';
+import type { ChatInput } from '../../../core/chat/index.ts';
+import type { ChatDocument } from '../../../core/intake/index.ts';
+import { isObject, type Loose } from '../../../core/documents/index.ts';
+import { parseJson } from '../../../core/json/index.ts';
+import { wordsIn } from '../../../forms/index.ts';
+import { begin, say, viewByToken } from '../../chatting/conversations.ts';
+import type { ChatWatch } from '../../chatting/watch.ts';
+import type { Context } from '../../context.ts';
+import { Problem, problemResponse, tooLarge } from '../problems.ts';
+import { sendEvents } from '../sse.ts';
+import { visitorAddress } from '../visitor.ts';
+import type { LiveSource, LiveSources } from './liveSources.ts';
+import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+import { Pace, tooOften } from './pace.ts';
+
+const BODY_LIMIT_BYTES = 16 * 1024;
+/** So often as one visitor sends a form, they may say something in a chat. */
+const SAYS = 6;
+/** So many of one address may be followed at a time. */
+const MOST_STREAMS = 20;
+
+const GONE = () => new Problem(404, 'not-found', 'There is no such conversation here.');
+
+/** Where visitors' pages have conversations. What is said is in bodies, since addresses are kept by many. */
+export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch, perMinute: number): Hono {
+  const app = new Hono();
+  const { config } = context;
+  const paces = { begin: new Pace(perMinute), say: new Pace(SAYS * perMinute) };
+  const streams = new Map<string, number>();
+  app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
+  app.use(async (c, next) => {
+    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    c.header('x-content-type-options', 'nosniff');
+    await next();
+    c.header('cache-control', 'no-store');
+  });
+
+  async function chatAt(c: HonoContext): Promise<(LiveSource & { live: ChatDocument }) | null> {
+    const source = await live.find(c.req.param('chat') ?? '');
+    if (source?.live.kind !== 'chat' || !isAllowedOrigin(source.live, originOf(c), config.publicUrl)) return null;
+    return source as LiveSource & { live: ChatDocument };
+  }
+  // As plain text, since that asks nobody's leave beforehand (WHATWG Fetch, 4.8: CORS-safelisted).
+  const bodyOf = async (c: HonoContext): Promise<Loose> => {
+    const json = parseJson(await c.req.text());
+    return isObject(json) ? json : {};
+  };
+  const afterIn = ({ after }: Loose): number => (Number.isInteger(after) ? Math.max(0, Number(after)) : 0);
+  const tokenIn = ({ token }: Loose): string => (typeof token === 'string' ? token.slice(0, 100) : '');
+
+  app.get('/:chat/face', async (c) => {
+    const source = await chatAt(c);
+    if (!source) return problemResponse(GONE());
+    return c.json(faceOf(source.live, c.req.header('accept-language') ?? ''));
+  });
+
+  app.post('/:chat', async (c) => {
+    const wait = await paces.begin.wait(visitorAddress(c, config.trustedProxies));
+    if (wait !== null) return problemResponse(tooOften(wait));
+    const source = await chatAt(c);
+    const read = check(ChatBeginInput, await bodyOf(c));
+    if (!source || !read.ok) return problemResponse(GONE());
+    const begun = await begin(
+      context,
+      { ...source, live: source.live, liveVersion: source.liveVersion ?? 0 },
+      {
+        ...read.value,
+        userAgent: c.req.header('user-agent') ?? '',
+        acceptLanguage: c.req.header('accept-language') ?? '',
+      },
+    );
+    return c.json(begun, 201);
+  });
+
+  app.post('/:chat/say', async (c) => {
+    const wait = await paces.say.wait(visitorAddress(c, config.trustedProxies));
+    if (wait !== null) return problemResponse(tooOften(wait));
+    const body = await bodyOf(c);
+    const read = check(ChatSayInput, { id: body.id, said: body.said });
+    if (!read.ok) return problemResponse(new Problem(422, 'invalid', 'That could not be read.', read.issues));
+    const { id, said } = read.value;
+    const view = await say(context, tokenIn(body), { id, input: inputOf(said), after: afterIn(body) });
+    return view ? c.json(view) : problemResponse(GONE());
+  });
+
+  app.post('/:chat/look', async (c) => {
+    const wait = await paces.say.wait(visitorAddress(c, config.trustedProxies));
+    if (wait !== null) return problemResponse(tooOften(wait));
+    const body = await bodyOf(c);
+    const view = await viewByToken(context, tokenIn(body), afterIn(body));
+    return view ? c.json(view) : problemResponse(GONE());
+  });
+
+  /** What is said from now on, while a colleague is awaited or there. */
+  app.post('/:chat/stream', async (c) => {
+    const body = await bodyOf(c);
+    const token = tokenIn(body);
+    const known = await viewByToken(context, token, afterIn(body));
+    if (!known) return problemResponse(GONE());
+    const address = visitorAddress(c, config.trustedProxies);
+    const count = streams.get(address) ?? 0;
+    if (count >= MOST_STREAMS) return problemResponse(tooOften(60));
+    streams.set(address, count + 1);
+    let after = afterIn(body);
+    let before = '';
+    return sendEvents(
+      c,
+      (wake) => {
+        const stop = watch.follow(known.id, wake);
+        return () => {
+          stop();
+          const left = (streams.get(address) ?? 1) - 1;
+          if (left > 0) streams.set(address, left);
+          else streams.delete(address);
+        };
+      },
+      async () => {
+        const view = await viewByToken(context, token, after);
+        if (!view) return null;
+        after = view.lines.at(-1)?.number ?? after;
+        const { id: _, ...shown } = view;
+        const text = JSON.stringify({ ...shown, lines: [] });
+        if (view.lines.length === 0 && text === before) return null;
+        before = text;
+        return { id: String(after), data: shown };
+      },
+    );
+  });
+  return app;
+}
+
+/** What was said, as far as it is something that can be. */
+function inputOf({ kind, text = '', yes = false, entries = {} }: ChatSayInput['said']): ChatInput {
+  if (kind === 'consent') return { kind, yes };
+  if (kind === 'text') return { kind, text };
+  return {
+    kind,
+    entries: Object.fromEntries(
+      Object.entries(entries).flatMap(([name, value]) =>
+        typeof value === 'string' ? [[name, value.slice(0, 2_000)]] : [],
+      ),
+    ),
+  };
+}
+
+const FACE_WORDS = ['here', 'send', 'open', 'close', 'agree', 'disagree', 'waiting', 'joined', 'lost', 'ended', 'anew'];
+
+function faceOf({ title, launcher, language: chosen, look }: ChatDocument, accepted: string): ChatFace {
+  const language = chosen === 'visitor' ? languageFor(accepted) : chosen;
+  const say = wordsIn(language);
+  const { action, onAction, ink, ground, line, quiet } = look.colours;
+  return {
+    title,
+    launcher,
+    language,
+    colours: { action, onAction, ink, ground, line, quiet },
+    radius: look.radius,
+    // What is put in is put in by the page.
+    words: Object.fromEntries(FACE_WORDS.map((name) => [name, say(`chat.${name}`, { name: '{name}' })])),
+  };
+}

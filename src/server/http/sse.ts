@@ -1,0 +1,50 @@
+import type { Context as HonoContext } from 'hono';
+import { streamSSE } from 'hono/streaming';
+
+/** Proxies and browsers give up on what is silent for long (WHATWG HTML, 9.2: a comment about every 15 seconds). */
+const HEARTBEAT_MS = 15_000;
+
+/**
+ * Sends what there is, and what comes after it, as server-sent events (WHATWG HTML, 9.2), until the other side goes.
+ * @param follow is called with what asks for the next look @param look gives what is new; null for nothing
+ */
+export function sendEvents(
+  c: HonoContext,
+  follow: (wake: () => void) => () => void,
+  look: () => Promise<{ id: string; data: unknown } | null>,
+): Response {
+  c.header('x-accel-buffering', 'no');
+  return streamSSE(c, async (stream) => {
+    let wake: () => void = () => undefined;
+    let isDue = true;
+    const stop = follow(() => {
+      isDue = true;
+      wake();
+    });
+    let isOpen = true;
+    stream.onAbort(() => {
+      isOpen = false;
+      wake();
+    });
+    try {
+      while (isOpen) {
+        if (isDue) {
+          isDue = false;
+          const found = await look();
+          if (found) await stream.writeSSE({ id: found.id, data: JSON.stringify(found.data) });
+        } else {
+          await new Promise<void>((resolve) => {
+            const timer = setTimeout(resolve, HEARTBEAT_MS);
+            wake = () => {
+              clearTimeout(timer);
+              resolve();
+            };
+          });
+          if (isOpen && !isDue) await stream.write(': still here\n\n');
+        }
+      }
+    } finally {
+      stop();
+    }
+  });
+}

@@ -1,0 +1,118 @@
+import { and, asc, desc, eq, gt, gte, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm';
+import { CHATTING, type ChatEvent, type ChatStatus } from '../../core/states/index.ts';
+import { changedRows, insertRows, type Db } from './database.ts';
+import { chatLines, conversations, sources } from './schema/index.ts';
+
+export type ConversationRecord = typeof conversations.$inferSelect;
+export type ChatLineRecord = typeof chatLines.$inferSelect;
+
+export async function addConversation(
+  db: Db,
+  record: typeof conversations.$inferInsert,
+  lines: ChatLineRecord[],
+): Promise<void> {
+  await db.insert(conversations).values(record);
+  await insertRows(db, chatLines, lines);
+}
+
+/** The conversation of a token. @param lock until the transaction ends, so that what is said comes one after the other */
+export async function findByToken(db: Db, tokenHash: string, lock = false): Promise<ConversationRecord | null> {
+  const query = db.select().from(conversations).where(eq(conversations.tokenHash, tokenHash));
+  const [row] = lock ? await query.for('update') : await query;
+  return row ?? null;
+}
+
+export async function findConversation(db: Db, id: string, lock = false): Promise<ConversationRecord | null> {
+  const query = db.select().from(conversations).where(eq(conversations.id, id));
+  const [row] = lock ? await query.for('update') : await query;
+  return row ?? null;
+}
+
+/** Adds lines to a conversation, and changes what belongs to it. */
+export async function addLines(
+  db: Db,
+  id: string,
+  lines: ChatLineRecord[],
+  part: Partial<typeof conversations.$inferInsert>,
+): Promise<void> {
+  await insertRows(db, chatLines, lines);
+  await db.update(conversations).set(part).where(eq(conversations.id, id));
+}
+
+/** Moves a conversation on, where the event applies. @returns false where it does not, and nothing changed */
+export async function moveConversation(
+  db: Db,
+  id: string,
+  event: ChatEvent,
+  part: Partial<typeof conversations.$inferInsert> = {},
+): Promise<boolean> {
+  const result = await db
+    .update(conversations)
+    .set({ ...part, status: CHATTING.to(event) })
+    .where(and(eq(conversations.id, id), inArray(conversations.status, CHATTING.before(event))));
+  return changedRows(result) === 1;
+}
+
+/** What was said, from a line on. @param after the number of the last one that is known; 0 for none */
+export const readLines = (db: Db, id: string, after: number, most: number): Promise<ChatLineRecord[]> =>
+  db
+    .select()
+    .from(chatLines)
+    .where(and(eq(chatLines.conversationId, id), gt(chatLines.number, after)))
+    .orderBy(asc(chatLines.number))
+    .limit(most);
+
+/** Conversations in some states, the last touched first. */
+export async function listConversations(db: Db, statuses: ChatStatus[], most: number) {
+  return db
+    .select({
+      conversation: conversations,
+      sourceName: sources.name,
+      last: sql<
+        string | null
+      >`(SELECT l.text FROM chat_lines l WHERE l.conversation_id = ${conversations.id} ORDER BY l.number DESC LIMIT 1)`,
+    })
+    .from(conversations)
+    .innerJoin(sources, eq(sources.id, conversations.sourceId))
+    .where(statuses.length === 0 ? undefined : inArray(conversations.status, statuses))
+    .orderBy(desc(conversations.touchedAt))
+    .limit(most);
+}
+
+/** Conversations that nobody said anything in for long, or that ended without becoming anything; and those for which nobody came. */
+export const dueConversations = (db: Db, now: number, oldest: number, most: number): Promise<ConversationRecord[]> =>
+  db
+    .select()
+    .from(conversations)
+    .where(
+      or(
+        and(eq(conversations.status, 'wanted'), lte(conversations.wantedUntil, now)),
+        and(inArray(conversations.status, ['talking', 'wanted', 'taken']), lt(conversations.touchedAt, oldest)),
+        and(inArray(conversations.status, ['ended', 'broken off']), isNull(conversations.submissionId)),
+      ),
+    )
+    .orderBy(asc(conversations.touchedAt))
+    .limit(most);
+
+/** The conversations that changed since a moment, by their ids. */
+export async function touchedSince(db: Db, since: number): Promise<string[]> {
+  const rows = await db
+    .select({ id: conversations.id })
+    .from(conversations)
+    .where(gte(conversations.touchedAt, since))
+    .limit(5_000);
+  return rows.map(({ id }) => id);
+}
+
+/** The conversation that a submission came of; null for others. */
+export async function conversationOf(db: Db, submissionId: string): Promise<ConversationRecord | null> {
+  const [row] = await db.select().from(conversations).where(eq(conversations.submissionId, submissionId));
+  return row ?? null;
+}
+
+export async function forgetConversations(db: Db, sourceId: string): Promise<void> {
+  await db.execute(
+    sql`DELETE l FROM chat_lines l JOIN conversations c ON c.id = l.conversation_id WHERE c.source_id = ${sourceId}`,
+  );
+  await db.delete(conversations).where(eq(conversations.sourceId, sourceId));
+}

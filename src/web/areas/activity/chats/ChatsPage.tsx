@@ -1,0 +1,200 @@
+import { useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import type { ConversationRow, ConversationView } from '../../../../contract/chat.ts';
+import { useConversation, useConversations, useTalk } from '../../../data/chats.ts';
+import { StateMark } from '../../../parts/StateMark.tsx';
+import { ActionError, Empty, Loaded } from '../../../parts/States.tsx';
+import { Time } from '../../../parts/Time.tsx';
+import { ActivityTabs } from '../ActivityTabs.tsx';
+import { SaidLines } from './SaidLines.tsx';
+
+/** Conversations that visitors have now, or had; each can be taken over. */
+export function ChatsPage() {
+  const { id = '' } = useParams();
+  const [params, setParams] = useSearchParams();
+  const which = params.get('which') === 'all' ? 'all' : 'open';
+  const conversations = useConversations(which);
+  return (
+    <div className="h-full flex flex-col">
+      <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
+        <ActivityTabs />
+        <label className="flex gap-2 items-center ml-auto">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={which === 'all'}
+            onChange={({ target }) => setParams(target.checked ? { which: 'all' } : {})}
+          />
+          Those that are over, too
+        </label>
+      </div>
+      <div className="flex-1 min-h-0 grid md:grid-cols-[22rem_1fr]">
+        <section aria-label="Conversations" className="overflow-auto border-r border-base-300" tabIndex={0}>
+          <Loaded query={conversations}>
+            {(rows) =>
+              rows.length === 0 ? (
+                <Empty
+                  title="Nobody is talking now"
+                  action={
+                    <Link to="/sources" className="btn btn-sm">
+                      To the sources
+                    </Link>
+                  }
+                >
+                  Conversations of your chats stand here while they go on. One that waits for a colleague stands first.
+                </Empty>
+              ) : (
+                <ul>
+                  {inOrder(rows).map((row) => (
+                    <Row key={row.id} row={row} isOpen={row.id === id} search={params.toString()} />
+                  ))}
+                </ul>
+              )
+            }
+          </Loaded>
+        </section>
+        {id === '' ? (
+          <p className="p-6 text-quiet">Choose a conversation to read along, or to take it over.</p>
+        ) : (
+          <Open key={id} id={id} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Those first that wait for somebody. */
+const inOrder = (rows: ConversationRow[]): ConversationRow[] => [
+  ...rows.filter(({ status }) => status === 'wanted'),
+  ...rows.filter(({ status }) => status !== 'wanted'),
+];
+
+function Row({ row, isOpen, search }: { row: ConversationRow; isOpen: boolean; search: string }) {
+  return (
+    <li className={`border-b border-base-300 ${isOpen ? 'bg-base-200' : ''}`}>
+      <Link
+        data-row
+        to={`/activity/chats/${row.id}${search === '' ? '' : `?${search}`}`}
+        className="block p-3"
+        aria-current={isOpen ? 'page' : undefined}
+      >
+        <span className="flex justify-between gap-2">
+          <strong className="font-semibold truncate">{row.sourceName}</strong>
+          <StateMark state={row.status} />
+        </span>
+        <span className="block truncate">{row.last}</span>
+        <span className="block text-quiet text-sm truncate">
+          <Time at={row.touchedAt} /> {row.page.replace(/^https?:\/\//, '')}
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+function Open({ id }: { id: string }) {
+  const conversation = useConversation(id);
+  return (
+    <section aria-label="The conversation" className="min-h-0 overflow-hidden flex flex-col">
+      <Loaded query={conversation}>{(view) => <Conversation view={view} />}</Loaded>
+    </section>
+  );
+}
+
+function Conversation({ view }: { view: ConversationView }) {
+  const act = useTalk(view.id);
+  const navigate = useNavigate();
+  const end = useRef<HTMLDivElement>(null);
+  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [view.said.length]);
+  const isTaken = view.status === 'taken';
+  return (
+    <>
+      <div className="flex flex-wrap gap-2 items-center p-4 border-b border-base-300">
+        <h2 className="font-semibold text-lg">{view.sourceName}</h2>
+        <StateMark state={view.status} />
+        {isTaken && <span className="text-quiet">{view.colleague} has it</span>}
+        <span className="flex-1" />
+        {!isTaken && view.status !== 'ended' && (
+          <button
+            type="button"
+            className="btn btn-sm btn-primary"
+            disabled={act.isPending}
+            onClick={() => act.mutate({ act: 'take' })}
+          >
+            Take it over
+          </button>
+        )}
+        {isTaken && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={act.isPending}
+            onClick={() => act.mutate({ act: 'give-back' })}
+          >
+            Let the chat go on
+          </button>
+        )}
+        {view.status !== 'ended' && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={act.isPending}
+            onClick={() => act.mutate({ act: 'end' })}
+          >
+            End it
+          </button>
+        )}
+        {view.submissionId !== null && (
+          <button type="button" className="btn btn-sm" onClick={() => void navigate(`/activity/${view.submissionId}`)}>
+            What became of it
+          </button>
+        )}
+      </div>
+      <div className="flex-1 min-h-0 overflow-auto p-4" tabIndex={0} role="log" aria-label="What was said">
+        {view.answers.length > 0 && (
+          <dl className="grid grid-cols-[auto_1fr] gap-x-3 mb-4">
+            {view.answers.map(({ label, value }) => (
+              <div key={label} className="contents">
+                <dt className="text-quiet">{label}</dt>
+                <dd className="break-words min-w-0">{value}</dd>
+              </div>
+            ))}
+          </dl>
+        )}
+        <SaidLines said={view.said} />
+        <div ref={end} />
+      </div>
+      <ActionError error={act.error} />
+      {isTaken && (
+        <Reply busy={act.isPending} onSay={(text, done) => act.mutate({ act: 'say', text }, { onSuccess: done })} />
+      )}
+    </>
+  );
+}
+
+function Reply({ busy, onSay }: { busy: boolean; onSay: (text: string, done: () => void) => void }) {
+  const [text, setText] = useState('');
+  return (
+    <form
+      className="flex gap-2 p-4 border-t border-base-300"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== '') onSay(text.trim(), () => setText(''));
+      }}
+    >
+      <label className="sr-only" htmlFor="reply">
+        Your answer
+      </label>
+      <input
+        id="reply"
+        className="input flex-1"
+        value={text}
+        autoComplete="off"
+        maxLength={2000}
+        onChange={({ target }) => setText(target.value)}
+      />
+      <button className="btn btn-primary" disabled={busy || text.trim() === ''}>
+        Say it
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,477 @@
+import { Plus, Trash2 } from 'lucide-react';
+import type { ChatPart, ChatRule, ChatStep } from '../../../../core/chat/index.ts';
+import type { ChatDocument } from '../../../../core/intake/index.ts';
+import { FIELD_TYPES, type SourceField } from '../../../../core/values/index.ts';
+import { WhenPart } from '../../../parts/conditions/WhenPart.tsx';
+import { Field } from '../../../parts/Field.tsx';
+import { FigureInput } from '../../../parts/FigureInput.tsx';
+import { LinesInput } from '../../../parts/LinesInput.tsx';
+import { newPartId } from '../../../parts/newPartId.ts';
+import { changeStep, STEP_WORDS } from './chatEdits.ts';
+
+interface StepSettingsProps {
+  document: ChatDocument;
+  step: ChatStep;
+  known: SourceField[];
+  set: (part: Partial<ChatDocument>) => void;
+}
+
+/** What one step says and does. */
+export function StepSettings({ document, step, known, set }: StepSettingsProps) {
+  const { parts, fields } = document;
+  const change = (next: ChatStep) => set({ parts: changeStep(parts, next) });
+  const part = parts.find(({ steps }) => steps.some(({ id }) => id === step.id));
+  const changeField = (id: string, more: Partial<SourceField>) =>
+    set({ fields: fields.map((field) => (field.id === id ? { ...field, ...more } : field)) });
+  return (
+    <div className="flex flex-col gap-4">
+      {part && (
+        <Field label="Part" help="Other steps lead there by this name.">
+          <input
+            className="input w-full"
+            value={part.name}
+            onChange={({ target }) =>
+              set({ parts: parts.map((one) => (one.id === part.id ? { ...one, name: target.value } : one)) })
+            }
+          />
+        </Field>
+      )}
+      <h2 className="font-semibold text-lg">{STEP_WORDS[step.kind]}</h2>
+      {'text' in step && step.kind !== 'notify' && (
+        <Field label="What is said" help="{name} stands for what was answered to the field of that name.">
+          <textarea
+            className="textarea w-full"
+            rows={3}
+            value={step.text}
+            onChange={({ target }) => change({ ...step, text: target.value })}
+          />
+        </Field>
+      )}
+      <OfKind {...{ document, step, known, change, changeField, set }} />
+    </div>
+  );
+}
+
+interface OfKindProps extends StepSettingsProps {
+  change: (next: ChatStep) => void;
+  changeField: (id: string, more: Partial<SourceField>) => void;
+}
+
+function OfKind({ document, step, known, change, changeField, set }: OfKindProps) {
+  const { parts, fields } = document;
+  switch (step.kind) {
+    case 'choose':
+      return (
+        <fieldset className="flex flex-col gap-2">
+          <legend className="font-semibold">Answers</legend>
+          {step.choices.map((choice, at) => (
+            <div key={at} className="flex gap-2">
+              <input
+                className="input input-sm flex-1 min-w-0"
+                aria-label={`Answer ${at + 1}`}
+                value={choice.label}
+                onChange={({ target }) => setChoices(with_(step.choices, at, { ...choice, label: target.value }))}
+              />
+              <Onward
+                label={`Where answer ${at + 1} leads`}
+                parts={parts}
+                value={choice.to}
+                onChange={(to) => setChoices(with_(step.choices, at, { ...choice, to }))}
+              />
+              <RemoveButton
+                label={`Remove answer ${at + 1}`}
+                onPress={() => setChoices(step.choices.filter((_, other) => other !== at))}
+              />
+            </div>
+          ))}
+          <AddButton label="Answer" onPress={() => setChoices([...step.choices, { label: 'Another', to: '' }])} />
+        </fieldset>
+      );
+    case 'ask': {
+      const field = fields.find(({ id }) => id === step.field);
+      return (
+        <>
+          {field && (
+            <Field label="What it is" help="Only this is understood; anything else is asked again, twice at most.">
+              <select
+                className="select w-full"
+                value={field.type}
+                onChange={({ target }) => changeField(field.id, { type: target.value as SourceField['type'] })}
+              >
+                {FIELD_TYPES.filter((type) => type !== 'file' && type !== 'list of records').map((type) => (
+                  <option key={type}>{type}</option>
+                ))}
+              </select>
+            </Field>
+          )}
+          {field && <KeepAs field={field} onChange={(more) => changeField(field.id, more)} />}
+          <Field label="If it is not understood in the end">
+            <OnwardSelect
+              parts={parts}
+              value={step.otherwise}
+              onChange={(otherwise) => change({ ...step, otherwise })}
+            />
+          </Field>
+        </>
+      );
+    }
+    case 'form':
+      return (
+        <Field label="Fields" help="What it asks for, all at once.">
+          <select
+            multiple
+            className="select w-full h-40"
+            value={step.fields}
+            onChange={({ target }) =>
+              change({ ...step, fields: [...target.selectedOptions].map((option) => option.value) })
+            }
+          >
+            {fields.map(({ id, label }) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </Field>
+      );
+    case 'consent':
+      return (
+        <Field label="The words that they agree to" help="Kept as evidence; a route asks by this field.">
+          <textarea
+            className="textarea w-full"
+            rows={2}
+            value={fields.find(({ id }) => id === step.field)?.label ?? ''}
+            onChange={({ target }) => changeField(step.field, { label: target.value })}
+          />
+        </Field>
+      );
+    case 'decide':
+      return (
+        <Rules {...{ parts, fields, known }} rules={step.rules} onChange={(rules) => change({ ...step, rules })} />
+      );
+    case 'look up':
+      return (
+        <>
+          <Field label="By the answer to">
+            <FieldSelect fields={fields} value={step.from} onChange={(from) => change({ ...step, from })} />
+          </Field>
+          <Field label="The list" help="A line each: the answer, a tab or =, and what stands beside it.">
+            <LinesInput
+              rows={5}
+              lines={step.pairs.map(([answer, value]) => `${answer} = ${value}`)}
+              onChange={(lines) =>
+                change({
+                  ...step,
+                  pairs: lines.map((line): [string, string] => {
+                    const [answer = '', ...rest] = line.split(/\s*[=\t]\s*/);
+                    return [answer, rest.join(' = ')];
+                  }),
+                })
+              }
+            />
+          </Field>
+          <Field label="Otherwise">
+            <input
+              className="input w-full"
+              value={step.otherwise}
+              onChange={({ target }) => change({ ...step, otherwise: target.value })}
+            />
+          </Field>
+        </>
+      );
+    case 'notify':
+      return (
+        <>
+          <Field label="To" help="An address in each line.">
+            <LinesInput
+              rows={2}
+              lines={step.to}
+              onChange={(to) => change({ ...step, to: to.map((one) => one.trim()).filter((one) => one !== '') })}
+            />
+          </Field>
+          <Field label="Subject">
+            <input
+              className="input w-full"
+              value={step.subject}
+              onChange={({ target }) => change({ ...step, subject: target.value })}
+            />
+          </Field>
+          <Field label="Text" help="{name} stands for what was answered to the field of that name.">
+            <textarea
+              className="textarea w-full"
+              rows={4}
+              value={step.text}
+              onChange={({ target }) => change({ ...step, text: target.value })}
+            />
+          </Field>
+        </>
+      );
+    case 'hand over':
+      return (
+        <>
+          <FigureInput
+            label="Seconds to wait for somebody"
+            value={step.seconds}
+            least={5}
+            most={3600}
+            onChange={(seconds) => change({ ...step, seconds })}
+          />
+          <p className="text-quiet text-sm">Conversations that wait stand in Activity, under Chats.</p>
+          <Field label="If nobody comes">
+            <OnwardSelect
+              parts={parts}
+              value={step.otherwise}
+              onChange={(otherwise) => change({ ...step, otherwise })}
+            />
+          </Field>
+        </>
+      );
+    case 'jump':
+      return (
+        <Field label="Where it goes on">
+          <OnwardSelect parts={parts} value={step.to} onChange={(to) => change({ ...step, to })} />
+        </Field>
+      );
+    case 'end':
+      return (
+        <>
+          <Field label="Link" help="Where people go from here; may be empty.">
+            <input
+              className="input w-full"
+              value={step.link}
+              placeholder="https://"
+              onChange={({ target }) => change({ ...step, link: target.value.trim() })}
+            />
+          </Field>
+          {step.link !== '' && (
+            <Field label="Words of the link">
+              <input
+                className="input w-full"
+                value={step.linkText}
+                onChange={({ target }) => change({ ...step, linkText: target.value })}
+              />
+            </Field>
+          )}
+        </>
+      );
+    default:
+      return null;
+  }
+
+  function setChoices(choices: Extract<ChatStep, { kind: 'choose' }>['choices']): void {
+    if (step.kind !== 'choose') return;
+    const options = choices.map(({ label }) => label);
+    set({
+      parts: changeStep(parts, { ...step, choices }),
+      fields: fields.map((field) => (field.id === step.field ? { ...field, options } : field)),
+    });
+  }
+}
+
+const with_ = <One,>(list: One[], at: number, next: One): One[] =>
+  list.map((one, other) => (other === at ? next : one));
+
+function KeepAs({ field, onChange }: { field: SourceField; onChange: (more: Partial<SourceField>) => void }) {
+  return (
+    <Field label="Kept of the person as" help="Such as email, first_name, full_name or town; empty: not kept.">
+      <input
+        className="input w-full"
+        value={field.keepAs}
+        spellCheck={false}
+        onChange={({ target }) => onChange({ keepAs: target.value.trim().replace(/\s+/g, '_') })}
+      />
+    </Field>
+  );
+}
+
+interface OnwardProps {
+  parts: ChatPart[];
+  value: string;
+  onChange: (to: string) => void;
+}
+
+function OnwardSelect({ parts, value, onChange, ...more }: OnwardProps & { id?: string; className?: string }) {
+  return (
+    <select
+      {...more}
+      className={`select ${more.className ?? 'w-full'}`}
+      value={value}
+      onChange={({ target }) => onChange(target.value)}
+    >
+      <option value="">the next step</option>
+      {parts.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+const Onward = ({ label, ...props }: OnwardProps & { label: string }) => (
+  <label className="contents">
+    <span className="sr-only">{label}</span>
+    <OnwardSelect {...props} className="select-sm w-36" />
+  </label>
+);
+
+function FieldSelect({
+  fields,
+  value,
+  onChange,
+  ...more
+}: {
+  fields: SourceField[];
+  value: string;
+  onChange: (id: string) => void;
+  id?: string;
+}) {
+  return (
+    <select {...more} className="select w-full" value={value} onChange={({ target }) => onChange(target.value)}>
+      {fields.map(({ id, label }) => (
+        <option key={id} value={id}>
+          {label}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+const AddButton = ({ label, onPress }: { label: string; onPress: () => void }) => (
+  <button type="button" className="btn btn-sm self-start" onClick={onPress}>
+    <Plus size={15} aria-hidden="true" /> {label}
+  </button>
+);
+
+const RemoveButton = ({ label, onPress }: { label: string; onPress: () => void }) => (
+  <button type="button" className="btn btn-sm btn-ghost btn-square" aria-label={label} onClick={onPress}>
+    <Trash2 size={15} aria-hidden="true" />
+  </button>
+);
+
+const WORDS = {
+  label: 'If',
+  always: 'nothing before it held',
+  all: 'all of these hold',
+  any: 'one of these holds',
+  none: 'none of these holds',
+};
+const DAY_NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const OFFICE = { days: [1, 2, 3, 4, 5], from: '09:00', to: '17:00', zone: 'Europe/London' };
+
+interface RulesProps {
+  rules: ChatRule[];
+  parts: ChatPart[];
+  fields: SourceField[];
+  known: SourceField[];
+  onChange: (rules: ChatRule[]) => void;
+}
+
+/** The ways out of a decision: the first that holds is taken. */
+function Rules({ rules, parts, fields, known, onChange }: RulesProps) {
+  const put = (at: number, next: ChatRule) => onChange(with_(rules, at, next));
+  return (
+    <div className="flex flex-col gap-4">
+      <p className="text-quiet">The first that holds is taken. If none does, it goes on with the next step.</p>
+      {rules.map((rule, at) => (
+        <fieldset key={rule.id} className="box p-3 flex flex-col gap-2">
+          <legend className="sr-only">Way {at + 1}</legend>
+          {rule.hours === null ? (
+            <WhenPart
+              when={rule.when}
+              words={WORDS}
+              fields={fields.slice(0, 1)}
+              askable={{ all: [...fields, ...known], visit: [], known }}
+              onChange={(when) => put(at, { ...rule, when })}
+            />
+          ) : (
+            <HoursPart hours={rule.hours} onChange={(hours) => put(at, { ...rule, hours })} />
+          )}
+          <div className="flex flex-wrap items-center gap-2">
+            <span>then</span>
+            <Onward
+              label={`Where way ${at + 1} leads`}
+              parts={parts}
+              value={rule.to}
+              onChange={(to) => put(at, { ...rule, to })}
+            />
+            <button
+              type="button"
+              className="btn btn-sm"
+              onClick={() => put(at, { ...rule, when: null, hours: rule.hours === null ? OFFICE : null })}
+            >
+              {rule.hours === null ? 'By the time of day' : 'By answers'}
+            </button>
+            <RemoveButton
+              label={`Remove way ${at + 1}`}
+              onPress={() => onChange(rules.filter((_, other) => other !== at))}
+            />
+          </div>
+        </fieldset>
+      ))}
+      <AddButton
+        label="Way"
+        onPress={() => onChange([...rules, { id: newPartId(), when: null, hours: null, to: '' }])}
+      />
+    </div>
+  );
+}
+
+function HoursPart({
+  hours,
+  onChange,
+}: {
+  hours: NonNullable<ChatRule['hours']>;
+  onChange: (hours: NonNullable<ChatRule['hours']>) => void;
+}) {
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex flex-wrap gap-2">
+        {DAY_NAMES.map((name, index) => (
+          <label key={name} className="flex gap-1 items-center">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={hours.days.includes(index + 1)}
+              onChange={({ target }) =>
+                onChange({
+                  ...hours,
+                  days: target.checked
+                    ? [...hours.days, index + 1].sort((a, b) => a - b)
+                    : hours.days.filter((day) => day !== index + 1),
+                })
+              }
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+      <div className="flex flex-wrap gap-2 items-end">
+        <Field label="From">
+          <input
+            type="time"
+            className="input input-sm w-28"
+            value={hours.from}
+            onChange={({ target }) => onChange({ ...hours, from: target.value })}
+          />
+        </Field>
+        <Field label="To">
+          <input
+            type="time"
+            className="input input-sm w-28"
+            value={hours.to}
+            onChange={({ target }) => onChange({ ...hours, to: target.value })}
+          />
+        </Field>
+        <Field label="In the zone">
+          <input
+            className="input input-sm w-40"
+            value={hours.zone}
+            spellCheck={false}
+            onChange={({ target }) => onChange({ ...hours, zone: target.value.trim() })}
+          />
+        </Field>
+      </div>
+    </div>
+  );
+}

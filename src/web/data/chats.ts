@@ -1,0 +1,57 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import type { ConversationRow, ConversationView } from '../../contract/chat.ts';
+import { api } from './api.ts';
+import { useRefresh } from './refresh.ts';
+
+/** Puts what the server tells at an address where a query keeps it, as long as the page is there (WHATWG HTML, 9.2). */
+function useTold(path: string | null, queryKey: readonly unknown[]) {
+  const queries = useQueryClient();
+  const key = JSON.stringify(queryKey);
+  useEffect(() => {
+    if (path === null) return;
+    const events = new EventSource(`/api${path}`);
+    events.onmessage = ({ data }: MessageEvent<string>) => {
+      queries.setQueryData(JSON.parse(key) as unknown[], JSON.parse(data) as unknown);
+    };
+    return () => events.close();
+  }, [path, key, queries]);
+}
+
+/** Conversations: those that go on, or all. */
+export function useConversations(which: 'open' | 'all') {
+  const queryKey = ['conversations', which] as const;
+  useTold(`/conversations/stream?which=${which}`, queryKey);
+  return useQuery({ queryKey, queryFn: () => api.get<ConversationRow[]>(`/conversations?which=${which}`) });
+}
+
+/** One conversation, as it goes on. */
+export function useConversation(id: string) {
+  const queryKey = ['conversations', 'one', id] as const;
+  useTold(id === '' ? null : `/conversations/${id}/stream`, queryKey);
+  return useQuery({
+    queryKey,
+    queryFn: () => api.get<ConversationView>(`/conversations/${id}`),
+    enabled: id !== '',
+  });
+}
+
+/** The conversation that a submission came of; null for others. */
+export const useConversationOf = (submissionId: string, wanted: boolean) =>
+  useQuery({
+    queryKey: ['conversations', 'of', submissionId],
+    queryFn: () => api.get<ConversationView | null>(`/conversations/of/${submissionId}`),
+    enabled: wanted,
+  });
+
+export type TalkAct = { act: 'take' | 'give-back' | 'end' } | { act: 'say'; text: string };
+
+/** Has a colleague do something in a conversation. */
+export function useTalk(id: string) {
+  const refresh = useRefresh(['conversations', 'submissions']);
+  return useMutation({
+    mutationFn: (one: TalkAct) =>
+      api.post<ConversationView>(`/conversations/${id}/${one.act}`, one.act === 'say' ? { text: one.text } : {}),
+    onSettled: refresh,
+  });
+}

@@ -1,0 +1,351 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { ChatBegun, ChatFace, ChatView, ConversationRow, ConversationView } from '../../src/contract/chat.ts';
+import type { ConnectionView } from '../../src/contract/connection.ts';
+import type { SourceView } from '../../src/contract/source.ts';
+import type { TrailView } from '../../src/contract/submissions.ts';
+import type { ChatDocument } from '../../src/core/intake/index.ts';
+import { frontDeskChat, frontDeskRoute } from '../../src/server/demo/chat.ts';
+import type { Operator } from '../world/operator.ts';
+import { eventually } from '../world/processes.ts';
+import { ProgramClock } from '../world/programClock.ts';
+import { TERN_KEY, World } from '../world/world.ts';
+
+const clock = new ProgramClock();
+let world: World;
+let operator: Operator;
+let ternPost: ConnectionView;
+let source: SourceView;
+let chat = '';
+let made = 0;
+let number = 0;
+
+const always = (document: ChatDocument, open: boolean): ChatDocument => ({
+  ...document,
+  parts: document.parts.map((part) => ({
+    ...part,
+    steps: part.steps.map((step) =>
+      step.kind === 'decide'
+        ? {
+            ...step,
+            rules: step.rules.map((rule) =>
+              rule.hours
+                ? {
+                    ...rule,
+                    hours: { days: open ? [1, 2, 3, 4, 5, 6, 7] : [], from: '00:00', to: '23:59', zone: 'UTC' },
+                  }
+                : rule,
+            ),
+          }
+        : step,
+    ),
+  })),
+});
+
+beforeAll(async () => {
+  world = await World.start(clock.env);
+  operator = await world.operator();
+  ternPost = await operator.connect(world.ternPost, TERN_KEY);
+  const document = frontDeskChat(world.site, () => `id${(made += 1)}`);
+  source = await operator.source('Front desk', always(document, true));
+  chat = source.postUrl.split('/').at(-1) ?? '';
+  const route = frontDeskRoute(source.id, ternPost.id);
+  await operator.route('Front desk to the letter', {
+    ...route,
+    consent: { ...route.consent, confirmedBy: { by: 'nobody' } },
+  });
+});
+afterAll(async () => {
+  await world.stop();
+  clock.stop();
+});
+
+const newAddress = () => `talks${(number += 1)}@hill.example`;
+const post = (path: string, body: object, origin = world.site): Promise<Response> =>
+  fetch(`${world.app}/chat/${chat}${path}`, { method: 'POST', headers: { origin }, body: JSON.stringify(body) });
+
+/** A visitor's page, as its script has a conversation. */
+class Page {
+  token = '';
+  after = 0;
+  view: ChatView | null = null;
+
+  static async open(): Promise<Page> {
+    const page = new Page();
+    const response = await post('', { page: `${world.site}/visit`, referrer: '' });
+    const begun = (await response.json()) as ChatBegun;
+    page.token = begun.token;
+    page.#see(begun);
+    return page;
+  }
+  #see(view: ChatView): void {
+    this.view = view;
+    this.after = view.lines.at(-1)?.number ?? this.after;
+  }
+  async send(said: object, id: string = crypto.randomUUID()): Promise<ChatView> {
+    const response = await post('/say', { token: this.token, id, said, after: this.after });
+    if (!response.ok) throw new Error(`${response.status} ${await response.text()}`);
+    const view = (await response.json()) as ChatView;
+    this.#see(view);
+    return view;
+  }
+  say = (...texts: string[]) =>
+    texts.reduce<Promise<ChatView | null>>(async (before, text) => {
+      await before;
+      return this.send({ kind: 'text', text });
+    }, Promise.resolve(null));
+  async look(after = this.after): Promise<ChatView> {
+    return (await (await post('/look', { token: this.token, after })).json()) as ChatView;
+  }
+}
+
+const conversations = (which = 'open') => operator.get<ConversationRow[]>(`/conversations?which=${which}`);
+/** The newest conversation. */
+async function newest(which = 'open'): Promise<ConversationRow> {
+  const [row] = await conversations(which);
+  if (!row) throw new Error('there is no conversation');
+  return row;
+}
+const trailOf = (id: string, when: (trail: TrailView) => boolean): Promise<TrailView> =>
+  eventually(() => operator.trail(id), when, 20_000);
+const become = async (id: string): Promise<TrailView> => {
+  const { submissionId } = await eventually(
+    () => operator.get<ConversationView>(`/conversations/${id}`),
+    (one) => one.submissionId !== null,
+    20_000,
+  );
+  return trailOf(submissionId ?? '', ({ plan, progress }) => plan !== null && progress !== 'on its way');
+};
+const memberOf = async (email: string) => (await world.members()).find((one) => one.email === email);
+
+describe('a conversation on a page', () => {
+  it('says what its button and window need, in the language of the browser, on its own site alone', async () => {
+    const face = await fetch(`${world.app}/chat/${chat}/face`, {
+      headers: { origin: world.site, 'accept-language': 'pl' },
+    });
+    expect(await face.json()).toMatchObject({
+      title: 'Front desk',
+      language: 'pl',
+      words: { send: 'Wyślij' },
+    } satisfies Partial<Omit<ChatFace, 'words'> & { words: object }>);
+    const elsewhere = await fetch(`${world.app}/chat/${chat}/face`, { headers: { origin: 'https://other.example' } });
+    expect(elsewhere.status).toBe(404);
+    expect((await post('', {}, 'https://other.example')).status).toBe(404);
+    const placed = (await (
+      await fetch(`${world.app}/place/site.json`, { headers: { origin: world.site } })
+    ).json()) as object[];
+    expect(placed).toMatchObject([{ id: chat, presentation: 'chat' }]);
+  });
+
+  it('ends in a submission that goes where its route says, with the consent in its words', async () => {
+    const email = newAddress();
+    const page = await Page.open();
+    expect(page.view?.awaits).toMatchObject({
+      kind: 'choice',
+      choices: ['An evening here', 'The Sky letter', 'Something else'],
+    });
+    await page.say('the sky leter', 'Mara Quill', `write to ${email}, please`);
+    expect(page.view?.awaits).toMatchObject({ kind: 'consent' });
+    const last = await page.send({ kind: 'consent', yes: true });
+    expect(last).toMatchObject({ status: 'ended', awaits: { kind: 'nothing' } });
+    expect(last.lines.at(-1)?.link?.text).toBe('What is on');
+    const { id } = await newest('all');
+    const trail = await become(id);
+    expect(trail).toMatchObject({ progress: 'delivered', values: { finished: true, email, topic: 'The Sky letter' } });
+    expect(trail.consent).toMatchObject([{ kind: 'given', channel: 'email' }]);
+    expect(trail.visit.page).toBe(`${world.site}/visit`);
+    expect(await memberOf(email)).toMatchObject({ state: 'active', fields: { given: 'Mara', family: 'Quill' } });
+    expect((await operator.get<ConversationView>(`/conversations/of/${trail.id}`)).said.length).toBeGreaterThan(8);
+  });
+
+  it('counts what is said once, however often the page sends it, and knows it again after a reload', async () => {
+    const page = await Page.open();
+    const id = crypto.randomUUID();
+    await page.send({ kind: 'text', text: 'The Sky letter' }, id);
+    const before = await page.look(0);
+    await page.send({ kind: 'text', text: 'The Sky letter' }, id);
+    await page.send({ kind: 'text', text: 'Something else' }, id);
+    expect((await page.look(0)).lines).toEqual(before.lines);
+    expect(before.lines.map(({ number: at }) => at)).toEqual(before.lines.map((_, index) => index + 1));
+    expect(before.awaits).toEqual({ kind: 'text', type: 'text' });
+  });
+
+  it('goes on where it was when the server is killed in the middle of it', async () => {
+    const email = newAddress();
+    const page = await Page.open();
+    await page.say('The Sky letter', 'Mara Quill');
+    await world.kill('server');
+    await expect(page.send({ kind: 'text', text: email })).rejects.toThrow();
+    await world.startServer();
+    await page.say(email, 'yes please');
+    expect(page.view?.status).toBe('ended');
+    operator = await world.operator().catch(() => operator);
+    const { id } = await newest('all');
+    expect((await become(id)).progress).toBe('delivered');
+  });
+
+  it('takes nothing from whoever does not have it, and nothing that is too much', async () => {
+    expect(
+      (await post('/say', { token: 'no', id: crypto.randomUUID(), said: { kind: 'text', text: 'x' } })).status,
+    ).toBe(404);
+    expect((await post('/look', { token: '' })).status).toBe(404);
+    expect((await post('/stream', { token: 'no' })).status).toBe(404);
+    const page = await Page.open();
+    const long = { kind: 'text', text: 'x'.repeat(3_000) };
+    expect((await post('/say', { token: page.token, id: crypto.randomUUID(), said: long })).status).toBe(422);
+    expect((await post('/say', { token: page.token, said: long, more: 'x'.repeat(20_000) })).status).toBe(413);
+  });
+});
+
+describe('a colleague', () => {
+  it('is told by a list that goes on by itself, takes over, answers live, and leaves the rest to the chat', async () => {
+    const email = newAddress();
+    const page = await Page.open();
+    await page.say('Something else', 'Do you have stairs?');
+    expect(page.view).toMatchObject({ status: 'wanted', awaits: { kind: 'colleague', seconds: 60 } });
+    const row = (await conversations()).find(({ status }) => status === 'wanted');
+    expect(row).toMatchObject({ sourceName: 'Front desk', last: "One moment, I'll fetch somebody." });
+    const id = row?.id ?? '';
+
+    const stream = await post('/stream', { token: page.token, after: page.after });
+    expect(stream.headers.get('content-type')).toContain('text/event-stream');
+    const heard: ChatView[] = [];
+    const reading = (async () => {
+      let text = '';
+      const decoder = new TextDecoder();
+      for await (const part of stream.body as unknown as AsyncIterable<Uint8Array>) {
+        text += decoder.decode(part, { stream: true });
+        const events = text.split('\n\n');
+        text = events.pop() ?? '';
+        for (const event of events) {
+          const data = /^data: ?(.*)$/m.exec(event)?.[1];
+          if (data) heard.push(JSON.parse(data) as ChatView);
+        }
+        if (heard.some(({ status }) => status === 'talking')) return;
+      }
+    })();
+
+    await operator.post(`/conversations/${id}/take`);
+    await page.send({ kind: 'text', text: 'Hello?' });
+    await operator.post(`/conversations/${id}/say`, { text: 'No stairs: there is a ramp to the dome.' });
+    await eventually(
+      () => Promise.resolve(heard),
+      (all) => all.some(({ lines }) => lines.some(({ by }) => by === 'colleague')),
+    );
+    expect(heard.some(({ status, colleague }) => status === 'taken' && colleague === 'Wren')).toBe(true);
+    await operator.post(`/conversations/${id}/give-back`);
+    await reading;
+    const look = await page.look(0);
+    expect(look.lines.map(({ by, text }) => `${by}: ${text}`).slice(-4)).toEqual([
+      'visitor: Hello?',
+      'colleague: No stairs: there is a ramp to the dome.',
+      'us: We go on here.',
+      'us: What may we call you?',
+    ]);
+    await page.say('Mara Quill', email, 'no');
+    const trail = await become(id);
+    expect(trail.consent).toMatchObject([{ kind: 'not given' }]);
+    expect(await memberOf(email)).toBeUndefined();
+    const changes = JSON.stringify(await operator.get('/changes'));
+    expect(changes).toContain('took over');
+  });
+
+  it('may end it, and cannot take what has ended, nor answer where nobody took over', async () => {
+    const page = await Page.open();
+    await page.say('The Sky letter');
+    const id = (await conversations()).find(({ last }) => last === 'What may we call you?')?.id ?? '';
+    const early = await operator.send('POST', `/conversations/${id}/say`, { text: 'Hello' });
+    expect(early.status).toBe(409);
+    await operator.post(`/conversations/${id}/take`);
+    await operator.post(`/conversations/${id}/end`);
+    expect((await page.look(0)).status).toBe('ended');
+    expect((await operator.send('POST', `/conversations/${id}/take`)).status).toBe(409);
+    expect((await become(id)).values).toMatchObject({ finished: true });
+  });
+
+  it('who does not come in time is gone on without', async () => {
+    const page = await Page.open();
+    await page.say('Something else', 'Is it warm?');
+    expect(page.view?.status).toBe('wanted');
+    await clock.put(61_000, [world.server, world.worker]);
+    const view = await eventually(
+      () => page.look(0),
+      ({ status }) => status === 'talking',
+      10_000,
+    );
+    expect(view.lines.at(-1)?.text).toBe('What may we call you?');
+    await clock.put(0, [world.server, world.worker]);
+  });
+
+  it('gets a mail where the desk is closed', async () => {
+    const document = source.draft as ChatDocument;
+    await operator.put(`/sources/${source.id}/draft`, always(document, false));
+    await operator.post(`/sources/${source.id}/publish`);
+    await eventually(
+      async () => {
+        const page = await Page.open();
+        return page.say('Something else', 'May dogs come?');
+      },
+      (view) => view?.status === 'talking',
+    );
+    const [letter] = await eventually(
+      () => world.letters('front-desk@pellam-ridge.example'),
+      (letters) => letters.length > 0,
+    );
+    expect([letter?.subject, letter?.text.trim()]).toEqual(['A question from the chat', 'May dogs come?']);
+  });
+});
+
+describe('a conversation that breaks off', () => {
+  it('is a submission that is marked so; who it was is known, and nothing goes anywhere', async () => {
+    const email = newAddress();
+    const page = await Page.open();
+    await page.say('The Sky letter', 'Ada Quill', email);
+    const own = (await conversations()).find(({ last }) => last === 'May we send you the Sky letter?');
+    const id = own?.id ?? '';
+    const other = await Page.open();
+    await clock.put(31 * 60_000, [world.server, world.worker]);
+    const trail = await become(id);
+    expect(trail).toMatchObject({
+      progress: 'nothing to send',
+      values: { finished: false, email },
+      plan: { contact: { match: 'new' }, notes: [{ code: 'broke off' }] },
+    });
+    expect(await memberOf(email)).toBeUndefined();
+    // Who only opened it said nothing, and is nothing.
+    expect(other.view?.status).toBe('talking');
+    const rows = await conversations('all');
+    expect(rows.filter(({ submissionId }) => submissionId === trail.id)).toHaveLength(1);
+    // Whoever comes back goes on, and it ends as another submission of the same person.
+    await page.say('yes');
+    expect(page.view?.status).toBe('ended');
+    const ended = await eventually(
+      () => operator.get<ConversationView>(`/conversations/${id}`),
+      ({ submissionId }) => submissionId !== null && submissionId !== trail.id,
+      20_000,
+    );
+    expect((await trailOf(ended.submissionId ?? '', ({ progress }) => progress === 'delivered')).values).toMatchObject({
+      finished: true,
+    });
+    expect(await memberOf(email)).toMatchObject({ state: 'active' });
+    await clock.put(0, [world.server, world.worker]);
+  });
+});
+
+it('a chat with a way that ends nowhere does not go live', async () => {
+  const { draft } = await operator.get<SourceView>(`/sources/${source.id}`);
+  const broken = {
+    ...draft,
+    parts: [{ id: 'a', name: 'A', steps: [{ id: 's', kind: 'jump', to: 'a' }] }],
+  };
+  await operator.put(`/sources/${source.id}/draft`, broken);
+  const refused = await operator.send('POST', `/sources/${source.id}/publish`);
+  expect([refused.status, JSON.stringify(await refused.json())]).toEqual([
+    422,
+    expect.stringContaining('goes round for ever'),
+  ]);
+  const wrong = await operator.send('PUT', `/sources/${source.id}/draft`, {
+    ...draft,
+    parts: [{ id: 'a', name: 'A', steps: [{ id: 's', kind: 'shout' }] }],
+  });
+  expect(wrong.status).toBe(422);
+});
