@@ -143,7 +143,8 @@ async function start(own: HTMLScriptElement): Promise<void> {
       input?.setAttribute('aria-invalid', 'true');
     }
     if (view.issues.length > 0) answer.querySelector<HTMLElement>('[aria-invalid=true]')?.focus();
-    if (view.status === 'wanted' || view.status === 'taken') void follow();
+    // A colleague may come in at any time.
+    if (view.status !== 'ended') void follow();
     else {
       stream?.abort();
       stream = null;

@@ -104,7 +104,9 @@ function Conversation({ view }: { view: ConversationView }) {
   const act = useTalk(view.id);
   const navigate = useNavigate();
   const end = useRef<HTMLDivElement>(null);
-  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [view.said.length]);
+  useEffect(() => {
+    end.current?.scrollIntoView({ block: 'nearest' });
+  }, [view.said.length]);
   const isTaken = view.status === 'taken';
   return (
     <>

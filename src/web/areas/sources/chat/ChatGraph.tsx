@@ -47,7 +47,8 @@ export default function ChatGraph({ parts, fields, wrong, selected, onSelect }: 
           if (chosen?.type === 'select') onSelect(chosen.id);
         }}
         fitView
-        fitViewOptions={{ maxZoom: 1 }}
+        // Its beginning, large enough to be read; the button beneath shows the whole.
+        fitViewOptions={{ nodes: shown.slice(0, 4), minZoom: 0.75, maxZoom: 1 }}
         minZoom={0.2}
         proOptions={{ hideAttribution: true }}
       >
@@ -142,11 +143,11 @@ function drawn(
       id: step.id,
       type: 'step',
       position: { x: at.x - SIZE.width / 2, y: at.y - SIZE.height / 2 },
-      ariaLabel: `${part.name}: ${STEP_WORDS[step.kind]}: ${stepInWords(step, fields)}`,
+      ariaLabel: `${part.name}: ${STEP_WORDS[step.kind]}: ${stepInWords(step, fields, parts)}`,
       data: {
         part: index === 0 ? part.name : '',
         kind: STEP_WORDS[step.kind],
-        text: stepInWords(step, fields),
+        text: stepInWords(step, fields, parts),
         wrong: wrong.get(step.id) ?? '',
       },
     };

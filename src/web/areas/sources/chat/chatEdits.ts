@@ -20,7 +20,7 @@ export const STEP_WORDS: Record<StepKind, string> = {
 };
 
 /** What a step says, in short. */
-export function stepInWords(step: ChatStep, fields: SourceField[]): string {
+export function stepInWords(step: ChatStep, fields: SourceField[], parts: ChatPart[] = []): string {
   const label = (id: string) => fields.find((field) => field.id === id)?.label ?? id;
   switch (step.kind) {
     case 'decide':
@@ -30,7 +30,7 @@ export function stepInWords(step: ChatStep, fields: SourceField[]): string {
     case 'notify':
       return step.to.join(', ') || 'nobody yet';
     case 'jump':
-      return '';
+      return parts.find(({ id }) => id === step.to)?.name ?? '';
     default:
       return step.text;
   }
