@@ -194,7 +194,9 @@ export function readScript(
     if (!/^[\w-]{1,60}$/.test(key)) no(`“${key}” cannot be the name of a field: it has letters, digits and _ alone.`);
     let field = fields.find((one) => one.key === key);
     if (!field) {
-      field = { ...plainField(key, part.type ?? 'text'), id: newId(), key, label: part.label ?? key };
+      // An id begins with a letter, and outlives renaming.
+      const free = /^[a-z]/i.test(key) && !fields.some(({ id }) => id === key);
+      field = { ...plainField(key, part.type ?? 'text'), id: free ? key : `f${newId()}`, label: part.label ?? key };
       fields.push(field);
     }
     Object.assign(field, part);
@@ -304,8 +306,10 @@ function readStep(tokens: Tokens, reading: StepReading): ChatStep {
     case 'say':
       return done({ id: newId('say'), kind: 'say', text: text() });
     case 'choose': {
-      const field = fieldOf(key(), { type: 'choice', options: [] });
-      return done({ id: newId('choose'), kind: 'choose', field, text: text(), choices: [] });
+      const name = key();
+      const words = text();
+      const field = fieldOf(name, { type: 'choice', label: words, options: [] });
+      return done({ id: newId('choose'), kind: 'choose', field, text: words, choices: [] });
     }
     case 'ask': {
       const [name, type] = [key(), typeIn(tokens)];

@@ -43,11 +43,8 @@ export function frontDeskChat(siteUrl: string, newId: () => string): ChatDocumen
   const keeps: Record<string, string> = { name: 'full_name', email: 'email', topic: 'topic' };
   return {
     ...NEW_CHAT,
-    fields: [
-      ...scripted.fields.map((field) => ({ ...field, id: field.key, keepAs: keeps[field.key] ?? '' })),
-      ...finished,
-    ],
-    ...withFieldIds(scripted),
+    parts: scripted.parts,
+    fields: [...scripted.fields.map((field) => ({ ...field, keepAs: keeps[field.key] ?? '' })), ...finished],
     title: 'Front desk',
     launcher: 'Ask the front desk',
     unfinished: 'contact',
@@ -55,13 +52,6 @@ export function frontDeskChat(siteUrl: string, newId: () => string): ChatDocumen
     origins: [siteUrl],
     showing: { ...NEW_CHAT.showing, pages: ['/', '/visit', '/evenings'] },
   };
-}
-
-/** Parts whose fields have their names for ids, so that routes can be written down. */
-function withFieldIds({ parts, fields }: ReturnType<typeof readScript>['scripted']): Pick<ChatDocument, 'parts'> {
-  let text = JSON.stringify(parts);
-  for (const { id, key } of fields) text = text.replaceAll(`"${id}"`, `"${key}"`);
-  return { parts: JSON.parse(text) as ChatDocument['parts'] };
 }
 
 /** Who wants the letter is in its list. */

@@ -10,7 +10,7 @@ const STYLE = `
 *{box-sizing:border-box}body{margin:0;font:17px/1.6 Georgia,'Times New Roman',serif;color:var(--ink);background:var(--paper)}
 header{background:linear-gradient(var(--night),var(--dusk));color:#fff;padding:1.2rem 1.5rem}
 header .wide{display:flex;flex-wrap:wrap;gap:.5rem 2rem;align-items:baseline;justify-content:space-between}
-header a{color:#fff;text-decoration:none}header nav a{margin-right:1.2rem;border-bottom:2px solid transparent}header nav a[aria-current]{border-color:var(--star)}
+header a{color:#fff;text-decoration:none}header nav a{display:inline-block;padding:4px 0;margin-right:1.2rem;border-bottom:2px solid transparent}header nav a[aria-current]{border-color:var(--star)}
 .wide{max-width:64rem;margin:0 auto}main{padding:2rem 1.5rem 4rem}h1{font-size:2.1rem;line-height:1.2}h2{font-size:1.35rem;margin-top:2rem}
 .hero{background:var(--night);color:#e9ecf7;padding:3rem 1.5rem;background-image:radial-gradient(#fff 1px,transparent 1.5px),radial-gradient(#ffd98a 1px,transparent 1.5px);background-size:97px 83px,151px 131px;background-position:0 0,40px 60px}
 .hero h1{margin:0 0 .5rem}.columns{display:grid;grid-template-columns:repeat(auto-fit,minmax(15rem,1fr));gap:1.5rem}.card{background:#fff;border:1px solid #d9d5c8;padding:1.2rem;border-radius:6px}

@@ -1,6 +1,7 @@
 import { useId, useState } from 'react';
 import { printScript, readScript, type ScriptIssue } from '../../../../core/chat/index.ts';
-import type { ChatDocument } from '../../../../core/intake/index.ts';
+import { meaningOf, type ChatDocument } from '../../../../core/intake/index.ts';
+import type { SourceField } from '../../../../core/values/index.ts';
 import { newPartId } from '../../../parts/newPartId.ts';
 
 interface ChatScriptProps {
@@ -22,7 +23,7 @@ export function ChatScript({ document, onChange }: ChatScriptProps) {
     setIssues(found);
     if (found.length > 0) return setTyped({ text: next, of: printed });
     setTyped({ text: next, of: printScript(scripted) });
-    onChange(scripted);
+    onChange({ ...scripted, fields: withMeanings(scripted.fields, document.fields) });
   };
   const shown = isElsewhere ? [] : issues;
   return (
@@ -58,6 +59,17 @@ export function ChatScript({ document, onChange }: ChatScriptProps) {
       </details>
     </div>
   );
+}
+
+/** What is new is kept of the person as what its name says, where nothing else is. */
+function withMeanings(fields: SourceField[], before: SourceField[]): SourceField[] {
+  const taken = new Set(fields.map(({ keepAs }) => keepAs));
+  return fields.map((field) => {
+    const meaning = before.some(({ id }) => id === field.id) ? '' : meaningOf(field.key);
+    if (meaning === '' || taken.has(meaning)) return field;
+    taken.add(meaning);
+    return { ...field, keepAs: meaning };
+  });
 }
 
 const EXAMPLE = `Welcome

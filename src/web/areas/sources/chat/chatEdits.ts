@@ -49,7 +49,8 @@ function newStep(kind: StepKind, fields: SourceField[]): { step: ChatStep; field
       label,
       fields.map((one) => one.key),
     );
-    return { ...plainField(key, 'text'), id: newPartId(), key, label, ...part };
+    const id = fields.some((one) => one.id === key) ? `f${newPartId()}` : key;
+    return { ...plainField(key, 'text'), id, label, ...part };
   };
   switch (kind) {
     case 'say':
