@@ -188,7 +188,8 @@ async function start(own: HTMLScriptElement): Promise<void> {
     if (stream) return;
     const own = new AbortController();
     stream = own;
-    while (!own.signal.aborted) {
+    const isLeft = () => own.signal.aborted;
+    while (!isLeft()) {
       try {
         const response = await fetch(`${server}/chat/${id}/stream`, {
           method: 'POST',
@@ -214,7 +215,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
       } catch {
         // It goes on where it was.
       }
-      if (!own.signal.aborted) await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+      if (!isLeft()) await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
     }
   };
 
@@ -320,7 +321,10 @@ async function start(own: HTMLScriptElement): Promise<void> {
         setTimeout(() => void begin(), AGAIN_MS);
         return;
       }
-      if (!('gone' in view)) return show(view);
+      if (!('gone' in view)) {
+        show(view);
+        return;
+      }
       token = '';
     }
     const begun = await ask<ChatBegun>('', {
@@ -341,7 +345,10 @@ async function start(own: HTMLScriptElement): Promise<void> {
   const open = (isOpen: boolean) => {
     window_.hidden = !isOpen;
     opener.setAttribute('aria-expanded', String(isOpen));
-    if (!isOpen) return opener.focus();
+    if (!isOpen) {
+      opener.focus();
+      return;
+    }
     log.scrollTop = log.scrollHeight;
     if (!isBegun) {
       isBegun = true;

@@ -42,7 +42,10 @@ export const router = createBrowserRouter([
         path: 'activity/deliveries',
         lazy: lazyPage(() => import('./areas/activity/DeliveriesPage.tsx'), 'DeliveriesPage'),
       },
-      { path: 'activity/chats/:id?', lazy: lazyPage(() => import('./areas/activity/chats/ChatsPage.tsx'), 'ChatsPage') },
+      {
+        path: 'activity/chats/:id?',
+        lazy: lazyPage(() => import('./areas/activity/chats/ChatsPage.tsx'), 'ChatsPage'),
+      },
       { path: 'activity/changes', lazy: lazyPage(() => import('./areas/activity/ChangesPage.tsx'), 'ChangesPage') },
       { path: 'activity/:id', lazy: lazyPage(() => import('./areas/activity/TrailPage.tsx'), 'TrailPage') },
       { path: 'insight', lazy: lazyPage(() => import('./areas/insight/InsightPage.tsx'), 'InsightPage') },

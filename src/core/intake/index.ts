@@ -67,7 +67,7 @@ export {
   type Proof,
   type WebhookAnswer,
 } from './webhookParts.ts';
-export { shopAsPosts, shopDocument, type CheckoutBox, type ShopDescription } from './shop.ts';
+export { shopAsPosts, shopDocument, type CheckoutBox } from './shop.ts';
 export { NEW_CHAT } from './newChat.ts';
 export { NEW_REGISTRATION } from './registration.ts';
 export { isTried, saidPartsOf, saidThere, type SaidThere } from './said.ts';

@@ -118,7 +118,8 @@ export async function say(
     };
     await addLines(db, record.id, linesFrom(turn, lineBase(record, at)), next);
     await addMails(db, mailsOf(context, turn, record.id), at);
-    if (record.status === 'broken off') await moveConversation(db, record.id, 'was taken up again', { submissionId: null });
+    if (record.status === 'broken off')
+      await moveConversation(db, record.id, 'was taken up again', { submissionId: null });
     if (turn.effects.some(({ kind }) => kind === 'hand over'))
       await moveConversation(db, record.id, 'wants a colleague');
     const isOver = turn.state.at === null && record.status !== 'ended' && record.status !== 'taken';
@@ -146,7 +147,11 @@ export async function say(
 }
 
 /** A conversation as the page of its visitor has it. @param after the number of the last line that it knows */
-export async function viewByToken(context: Context, token: string, after: number): Promise<(ChatView & { id: string }) | null> {
+export async function viewByToken(
+  context: Context,
+  token: string,
+  after: number,
+): Promise<(ChatView & { id: string }) | null> {
   const record = await findByToken(context.store.db, sha256(token));
   const view = record && (await viewOf(context, record.id, after));
   return view && { ...view, id: record.id };

@@ -16,20 +16,20 @@ export function sendEvents(
   c.header('x-accel-buffering', 'no');
   return streamSSE(c, async (stream) => {
     let wake: () => void = () => undefined;
-    let isDue = true;
+    const asked = { isDue: true };
+    const isDue = () => asked.isDue;
+    const isOpen = () => !stream.aborted;
     const stop = follow(() => {
-      isDue = true;
+      asked.isDue = true;
       wake();
     });
-    let isOpen = true;
     stream.onAbort(() => {
-      isOpen = false;
       wake();
     });
     try {
-      while (isOpen) {
-        if (isDue) {
-          isDue = false;
+      while (isOpen()) {
+        if (isDue()) {
+          asked.isDue = false;
           const found = await look();
           if (found) await stream.writeSSE({ id: found.id, data: JSON.stringify(found.data) });
         } else {
@@ -40,7 +40,7 @@ export function sendEvents(
               resolve();
             };
           });
-          if (isOpen && !isDue) await stream.write(': still here\n\n');
+          if (isOpen() && !isDue()) await stream.write(': still here\n\n');
         }
       }
     } finally {

@@ -1,6 +1,5 @@
 import { jsonOf, withValueAt, type RegistrationDocument } from '../../core/intake/index.ts';
 import { located } from '../../core/json/index.ts';
-import type { Membership } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { endMembership, lapsed, noteMembership } from '../store/memberships.ts';
@@ -26,7 +25,7 @@ export async function noteEnd(
   const { sourceId, id: submissionId, values, receivedAt } = submission;
   const value = values[document.membershipField];
   if (typeof value !== 'object' || !('ends' in value)) return;
-  const { ends } = value as Membership;
+  const { ends } = value;
   const end = ends === '' ? Number.NaN : Date.parse(`${ends}T00:00Z`) + DAY_MS;
   // What has ended when it is told of needs no clock.
   const lapsesAt = Number.isNaN(end) || end <= receivedAt ? null : end;

@@ -3,7 +3,14 @@ import { hasWays, wayName, waysTaken, withVariant } from '../../core/forms/index
 import { noteCompleted, noteWays } from '../store/counting.ts';
 import { inWords } from '../../core/values/index.ts';
 import { keyText } from '../../core/identity/index.ts';
-import { NOBODY, ANSWER_REST_MS, planSubmission, type KnownPerson, type Plan, brokeOffIn } from '../../core/plan/index.ts';
+import {
+  NOBODY,
+  ANSWER_REST_MS,
+  planSubmission,
+  type KnownPerson,
+  type Plan,
+  brokeOffIn,
+} from '../../core/plan/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { type SourceDocument, saidPartsOf } from '../../core/intake/index.ts';
 import { readTold } from '../planning/telling.ts';

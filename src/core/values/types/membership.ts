@@ -24,7 +24,7 @@ export const membership: ValueType<Membership> = {
     if (!level.ok) return level;
     const days = [from, until].map((day) => (day.trim() === '' ? good('') : date.parse(day, manner)));
     const wrong = days.find((day) => !day.ok);
-    if (wrong && !wrong.ok) return wrong;
+    if (wrong) return wrong;
     const [begins = '', ends = ''] = days.map((day) => (day.ok ? day.value : ''));
     if (level.value === '' && begins === '' && ends === '') return bad('Enter a level, or from when to when.');
     if (begins !== '' && ends !== '' && ends < begins) return bad('It ends before it begins.');

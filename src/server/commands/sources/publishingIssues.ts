@@ -19,7 +19,13 @@ import {
 import { pathIssues } from './pathIssues.ts';
 import { variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
-import { isPosted, type MadeDocument, saidPartsOf, type SaidParts, type ChatDocument } from '../../../core/intake/index.ts';
+import {
+  isPosted,
+  type MadeDocument,
+  saidPartsOf,
+  type SaidParts,
+  type ChatDocument,
+} from '../../../core/intake/index.ts';
 import { areTimes, isZone, type FormDocument, type PostedDocument } from '../../../core/intake/index.ts';
 import { isPath } from '../../../core/json/index.ts';
 import { widgetsOf } from '../../../core/values/index.ts';

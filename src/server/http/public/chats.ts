@@ -69,7 +69,9 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
       context,
       { ...source, live: source.live, liveVersion: source.liveVersion ?? 0 },
       {
-        ...read.value,
+        page: read.value.page,
+        referrer: read.value.referrer,
+        sign: read.value.sign,
         userAgent: c.req.header('user-agent') ?? '',
         acceptLanguage: c.req.header('accept-language') ?? '',
       },

@@ -21,7 +21,10 @@ export function ChatScript({ document, onChange }: ChatScriptProps) {
   const type = (next: string) => {
     const { scripted, issues: found } = readScript(next, document, newPartId);
     setIssues(found);
-    if (found.length > 0) return setTyped({ text: next, of: printed });
+    if (found.length > 0) {
+      setTyped({ text: next, of: printed });
+      return;
+    }
     setTyped({ text: next, of: printScript(scripted) });
     onChange({ ...scripted, fields: withMeanings(scripted.fields, document.fields) });
   };
