@@ -213,6 +213,9 @@ export interface ChatFace {
   words: Record<string, string>;
 }
 
+/** So many conversations are listed at once. */
+export const MOST_CONVERSATIONS = 200;
+
 /** A conversation as a list of colleagues has it. */
 export interface ConversationRow {
   id: string;

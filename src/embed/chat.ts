@@ -5,6 +5,8 @@ import type { AwaitedView, ChatBegun, ChatFace, ChatLineView, ChatView } from '.
 /** What is kept of a conversation that a visitor began: it is what they asked for. Nothing is kept before that. */
 const NAME = 'iwashi chat ';
 const AGAIN_MS = 3_000;
+/** Longer addresses of pages are cut: the server takes no more. */
+const MOST_ADDRESS = 300;
 
 const script = document.currentScript as HTMLScriptElement | null;
 
@@ -43,24 +45,30 @@ async function start(own: HTMLScriptElement): Promise<void> {
   if (!face || 'gone' in face) return;
   const { words, colours } = face;
   const word = (name: string) => words[name] ?? '';
-  const store = own.dataset.storage === 'yes' ? localStorage : sessionStorage;
-  const kept = {
-    get: () => {
-      try {
-        return store.getItem(NAME + id) ?? '';
-      } catch {
-        return '';
-      }
-    },
-    set: (token: string) => {
-      try {
-        if (token === '') store.removeItem(NAME + id);
-        else store.setItem(NAME + id, token);
-      } catch {
-        // Where nothing may be stored, the conversation lasts as long as the page.
-      }
-    },
+  const keeper = (name: string) => {
+    // Where nothing may be stored, asking for the store is an error already.
+    const store = () => (own.dataset.storage === 'yes' ? localStorage : sessionStorage);
+    return {
+      get: () => {
+        try {
+          return store().getItem(name) ?? '';
+        } catch {
+          return '';
+        }
+      },
+      set: (value: string) => {
+        try {
+          if (value === '') store().removeItem(name);
+          else store().setItem(name, value);
+        } catch {
+          // Where nothing may be stored, the conversation lasts as long as the page.
+        }
+      },
+    };
   };
+  const kept = keeper(NAME + id);
+  /** Whether the visitor put the window away: it stays away on their next page. */
+  const putAway = keeper(`${NAME}${id} away`);
 
   const host = document.createElement('div');
   const shadow = host.attachShadow({ mode: 'open' });
@@ -101,6 +109,8 @@ async function start(own: HTMLScriptElement): Promise<void> {
   /** What was said and is not taken yet: in its order, each under its own name. */
   const waiting: { id: string; said: Said; bubble: HTMLElement | null }[] = [];
   let isSending = false;
+  /** Whether the visitor is in the chat: what comes by itself takes nobody's cursor from the page. */
+  let isThere = false;
 
   const bubble = ({ by, name, text, link }: Pick<ChatLineView, 'by' | 'name' | 'text' | 'link'>): HTMLElement => {
     const line = make('p', { className: `line ${by}` });
@@ -143,15 +153,19 @@ async function start(own: HTMLScriptElement): Promise<void> {
       input?.setAttribute('aria-invalid', 'true');
     }
     if (view.issues.length > 0) answer.querySelector<HTMLElement>('[aria-invalid=true]')?.focus();
+    isThere = false;
     // A colleague may come in at any time.
     if (view.status !== 'ended') void follow();
     else {
+      // The next page does not begin with what is over.
+      kept.set('');
       stream?.abort();
       stream = null;
     }
   };
 
   const say = (said: Said) => {
+    isThere = true;
     const text = said.kind === 'text' ? said.text : '';
     const own = text === '' ? null : bubble({ by: 'visitor', name: '', text, link: null });
     if (own) log.append(own);
@@ -238,7 +252,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     else if (awaits.kind === 'form') answer.append(smallForm(awaits.fields));
     else if (awaits.kind === 'text') answer.append(typing(awaits.type, ''));
     else if (awaits.kind === 'colleague') answer.append(typing('long text', ''));
-    if (had || !window_.hidden) answer.querySelector<HTMLElement>('input, textarea, select, button')?.focus();
+    if (had || isThere) answer.querySelector<HTMLElement>('input, textarea, select, button')?.focus();
   };
   const button = (text: string, onPress: () => void) => {
     const one = make('button', { type: 'button' }, text);
@@ -328,8 +342,8 @@ async function start(own: HTMLScriptElement): Promise<void> {
       token = '';
     }
     const begun = await ask<ChatBegun>('', {
-      page: location.origin + location.pathname,
-      referrer: document.referrer.split('?')[0],
+      page: (location.origin + location.pathname).slice(0, MOST_ADDRESS),
+      referrer: (document.referrer.split(/[?#]/)[0] ?? '').slice(0, MOST_ADDRESS),
     });
     if (begun === null || 'gone' in begun) {
       notice.textContent = word('lost');
@@ -353,15 +367,30 @@ async function start(own: HTMLScriptElement): Promise<void> {
     if (!isBegun) {
       isBegun = true;
       void begin();
-    } else answer.querySelector<HTMLElement>('input, select, button')?.focus();
+      return;
+    }
+    if (isThere) answer.querySelector<HTMLElement>('input, select, button')?.focus();
+    isThere = false;
   };
-  opener.addEventListener('click', () => open(window_.hidden === true));
-  closer.addEventListener('click', () => open(false));
-  window_.addEventListener('keydown', (event) => {
-    if (event.key === 'Escape') open(false);
+  const close = () => {
+    putAway.set('yes');
+    open(false);
+  };
+  opener.addEventListener('click', () => {
+    if (window_.hidden !== true) {
+      close();
+      return;
+    }
+    putAway.set('');
+    isThere = true;
+    open(true);
   });
-  // Who was in the middle of one is not made to look for it.
-  if (token !== '') open(true);
+  closer.addEventListener('click', close);
+  window_.addEventListener('keydown', (event) => {
+    if (event.key === 'Escape') close();
+  });
+  // Who was in the middle of one is not made to look for it, unless they put it away.
+  if (token !== '' && putAway.get() === '') open(true);
 }
 
 const CSS_ESCAPE = (name: string): string => globalThis.CSS.escape(name);

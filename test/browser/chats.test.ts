@@ -141,6 +141,14 @@ describe('a chat', () => {
     await window_.getByText('One moment.').waitFor();
     await visitor.reload();
     await window_.getByText('One moment.').waitFor();
+    // It takes nobody's cursor from the page, and who puts it away has it away on the next page.
+    expect(await visitor.evaluate(() => document.activeElement?.tagName)).toBe('BODY');
+    await window_.getByRole('button', { name: 'Close' }).click();
+    await visitor.reload();
+    await visitor.getByRole('button', { name: 'Open the chat: Ask us' }).waitFor();
+    expect(await window_.isHidden()).toBe(true);
+    await visitor.getByRole('button', { name: 'Open the chat: Ask us' }).click();
+    await window_.getByText('One moment.').waitFor();
 
     await operator.getByRole('link', { name: 'Activity' }).click();
     await operator.getByRole('link', { name: 'Chats' }).click();
@@ -170,6 +178,10 @@ describe('a chat', () => {
     await window_.getByText('Yes, send me the letter.').waitFor();
     await window_.getByRole('button', { name: 'Yes', exact: true }).click();
     await window_.getByText('See you!').waitFor();
+    // What is over is not opened again on the next page.
+    await visitor.reload();
+    await visitor.getByRole('button', { name: 'Open the chat: Ask us' }).waitFor();
+    expect(await window_.isHidden()).toBe(true);
     await operator.getByRole('button', { name: 'What became of it' }).click();
     await operator.getByRole('heading', { name: 'What was said' }).waitFor();
     await operator.getByText('Hello, this is Wren.').waitFor();

@@ -331,6 +331,32 @@ describe('a conversation that breaks off', () => {
   });
 });
 
+it('what broke off is not held up by many that may still go on', async () => {
+  const document = always(
+    frontDeskChat(world.site, () => `id${(made += 1)}`),
+    true,
+  );
+  const patient = await operator.source('Patient desk', { ...document, breaksOffMinutes: 1_440 });
+  const address = patient.postUrl.split('/').at(-1) ?? '';
+  const begun = await Promise.all(
+    Array.from({ length: 60 }, () =>
+      fetch(`${world.app}/chat/${address}`, {
+        method: 'POST',
+        headers: { origin: world.site },
+        body: JSON.stringify({ page: `${world.site}/visit`, referrer: '' }),
+      }),
+    ),
+  );
+  expect(begun.filter(({ status }) => status !== 201)).toEqual([]);
+  const page = await Page.open();
+  await page.say('The Sky letter', 'Ada Quill', newAddress());
+  const { id } = (await conversations()).find(({ last }) => last === 'May we send you the Sky letter?') ?? { id: '' };
+  await clock.put(31 * 60_000, [world.server, world.worker]);
+  expect(await become(id)).toMatchObject({ values: { finished: false } });
+  expect((await conversations()).filter(({ sourceName }) => sourceName === 'Patient desk')).toHaveLength(60);
+  await clock.put(0, [world.server, world.worker]);
+});
+
 it('a chat with a way that ends nowhere does not go live', async () => {
   const { draft } = await operator.get<SourceView>(`/sources/${source.id}`);
   const broken = {

@@ -2,45 +2,23 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { ChatBegun } from '../../src/contract/chat.ts';
 import type { ImportView } from '../../src/contract/imports.ts';
 import type { PersonView } from '../../src/contract/people.ts';
-import type { SourceView } from '../../src/contract/source.ts';
-import type { SecretView } from '../../src/contract/webhook.ts';
-import { SOURCE_FORMAT, type FileDocument } from '../../src/core/intake/index.ts';
-import { plainField } from '../../src/core/values/index.ts';
-import { frontDeskChat, frontDeskRoute } from '../../src/server/demo/chat.ts';
-import { MEMBER_FIELD, membersRoute, membersSource, shopRoute } from '../../src/server/demo/documents.ts';
 import type { CapstanState } from '../../src/standins/capstan/state.ts';
 import type { ShopState } from '../../src/standins/fennel-fox/state.ts';
+import { connectEverywhere } from '../world/everywhere.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
-import { CAPSTAN, FOX_TOKEN, TERN_KEY, World, type StandIn } from '../world/world.ts';
+import { World } from '../world/world.ts';
 
 const EMAIL = 'quilla.duskwater@postbox.example';
 let world: World;
 let operator: Operator;
-let fox: StandIn;
-let capstan: StandIn;
 
 beforeAll(async () => {
   world = await World.start();
   operator = await world.operator();
-  [fox, { capstan }] = await Promise.all([
-    world.standIn('fennel-fox', { FENNEL_FOX_TOKEN: FOX_TOKEN }),
-    world.others(),
-  ]);
-  await world.changeTernPost(({ fields, tags }) => ({
-    fields: [
-      ...fields,
-      { key: MEMBER_FIELD, label: 'Member', kind: 'figure', required: false, options: [], longest: null },
-    ],
-    tags: [...tags, { id: 'T-patron', name: 'patron' }, { id: 'T-friend', name: 'friend' }],
-  }));
 });
 afterAll(() => world.stop());
 
-const single = <Route extends { consent: object }>(route: Route): Route => ({
-  ...route,
-  consent: { ...route.consent, confirmedBy: { by: 'nobody' } },
-});
 const member = async () => (await world.members()).filter(({ email }) => email === EMAIL);
 const person = async (): Promise<PersonView> => {
   const { rows } = await operator.get<{ rows: { id: string }[] }>(`/people?text=${EMAIL}`);
@@ -62,50 +40,7 @@ const settled = (submissions: number): Promise<PersonView> =>
   ) as Promise<PersonView>;
 
 it('one person who chats, registers, buys, is imported and unsubscribes in the shop is one contact, once in each system, and left alone', async () => {
-  // Four systems, and five sources of every kind.
-  const ternPost = await operator.connect(world.ternPost, TERN_KEY);
-  await operator.post(`/connections/${ternPost.id}/notices`);
-  const office = await operator.connectTo('capstan', capstan.url, CAPSTAN);
-  const shop = await operator.connectTo('fennel-fox', fox.url, { key: FOX_TOKEN }, 'Observatory shop');
-  let made = 0;
-  const chat = await operator.source(
-    'Front desk',
-    frontDeskChat(world.site, () => `id${(made += 1)}`),
-  );
-  await operator.route('Front desk to the letter', single(frontDeskRoute(chat.id, ternPost.id)));
-  const site = await operator.source('Members of the site', membersSource());
-  const { secret } = await operator.put<SecretView>(`/sources/${site.id}/secret`, { secret: '' });
-  await fetch(`${world.site}/members-told.json`, {
-    method: 'PUT',
-    body: JSON.stringify({ url: site.postUrl, secret }),
-  });
-  await operator.route('Members', single(membersRoute(site.id, ternPost.id)));
-  const till = await operator.post<SourceView>('/sources', { name: 'Shop', kind: 'shop', connectionId: shop.id });
-  await operator.post(`/sources/${till.id}/publish`);
-  await operator.route('Shop', single(shopRoute(till.id, { ternPost: ternPost.id, capstan: office.id })));
-  const sheet = await operator.source('Friends of old', {
-    format: SOURCE_FORMAT,
-    kind: 'file',
-    fields: [
-      { ...plainField('email', 'email'), label: 'Email', path: "$['Email']", keepAs: 'email', required: true },
-      { ...plainField('first_name', 'text'), label: 'First name', path: "$['First name']", keepAs: 'first_name' },
-    ],
-    statement: '',
-    trust: 'usual',
-  } satisfies FileDocument);
-  const old = shopRoute(sheet.id, { ternPost: ternPost.id });
-  await operator.route('Friends to the letter', {
-    ...single(old),
-    targets: old.targets.map((target) => ({
-      ...target,
-      tags: [],
-      lines: target.lines.filter(({ to }) => to === 'email' || to === 'given'),
-    })),
-    consent: {
-      ...single(old).consent,
-      asks: old.consent.asks.slice(0, 1).map((ask) => ({ ...ask, tickField: '' })),
-    },
-  });
+  const { fox, capstan, ternPost, chat, sheet } = await connectEverywhere(world, operator);
 
   // They chat, and agree to the letter there.
   const id = chat.postUrl.split('/').at(-1) ?? '';
@@ -227,7 +162,7 @@ it('one person who chats, registers, buys, is imported and unsubscribes in the s
   expect(await world.letters(EMAIL)).toEqual([]);
   const told = after.deliveries.filter(
     ({ connectionId, id: delivery }) =>
-      connectionId === ternPost.id && !left.deliveries.some(({ id: before }) => before === delivery),
+      connectionId === ternPost && !left.deliveries.some(({ id: before }) => before === delivery),
   );
   expect(told.filter(({ state: one }) => one === 'delivered')).toEqual([]);
 });

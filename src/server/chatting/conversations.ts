@@ -38,6 +38,7 @@ import { readSourceVersion, type SourceRecord } from '../store/sources.ts';
 const MOST_LINES = 500;
 /** A conversation that is longer than this ends: nobody talks so long with a script. */
 const MOST_LINES_ALL = 1_000;
+const MINUTE_MS = 60_000;
 
 /** What a page says of its visitor when a conversation begins. */
 export interface Begins {
@@ -75,6 +76,7 @@ export async function begin(context: Context, source: Chat, begins: Begins): Pro
     wantedUntil: wantedUntil(turn, at),
     startedAt: at,
     touchedAt: at,
+    breaksOffMs: document.breaksOffMinutes * MINUTE_MS,
   };
   await inTransaction(store, async (db) => {
     await addConversation(db, record, lines);

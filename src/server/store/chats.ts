@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, inArray, isNull, lte, sql } from 'drizzle-orm';
 import { CHATTING, type ChatEvent, type ChatStatus } from '../../core/states/index.ts';
 import { changedRows, insertRows, type Db } from './database.ts';
 import { chatLines, conversations, sources } from './schema/index.ts';
@@ -62,6 +62,21 @@ export const readLines = (db: Db, id: string, after: number, most: number): Prom
     .orderBy(asc(chatLines.number))
     .limit(most);
 
+/** Breaks off a conversation, unless somebody said something in it meanwhile. @returns false where it goes on */
+export async function breakOff(db: Db, id: string, now: number): Promise<boolean> {
+  const result = await db
+    .update(conversations)
+    .set({ status: CHATTING.to('broke off'), touchedAt: now })
+    .where(
+      and(
+        eq(conversations.id, id),
+        inArray(conversations.status, CHATTING.before('broke off')),
+        lte(conversations.breaksOffAt, now),
+      ),
+    );
+  return changedRows(result) === 1;
+}
+
 /** Conversations in some states, the last touched first. */
 export async function listConversations(db: Db, statuses: ChatStatus[], most: number) {
   return db
@@ -79,20 +94,24 @@ export async function listConversations(db: Db, statuses: ChatStatus[], most: nu
     .limit(most);
 }
 
-/** Conversations that nobody said anything in for long, or that ended without becoming anything; and those for which nobody came. */
-export const dueConversations = (db: Db, now: number, oldest: number, most: number): Promise<ConversationRecord[]> =>
-  db
-    .select()
-    .from(conversations)
-    .where(
-      or(
-        and(eq(conversations.status, 'wanted'), lte(conversations.wantedUntil, now)),
-        and(inArray(conversations.status, ['talking', 'wanted', 'taken']), lt(conversations.touchedAt, oldest)),
-        and(inArray(conversations.status, ['ended', 'broken off']), isNull(conversations.submissionId)),
-      ),
-    )
-    .orderBy(asc(conversations.touchedAt))
-    .limit(most);
+/**
+ * Conversations for which nobody came, that broke off, or that are over without having become anything.
+ * Each is asked for by itself, since each has an index of its own.
+ * @param most of each
+ */
+export async function dueConversations(db: Db, now: number, most: number): Promise<ConversationRecord[]> {
+  const open: ChatStatus[] = ['talking', 'wanted', 'taken'];
+  const over: ChatStatus[] = ['ended', 'broken off'];
+  const due = [
+    and(eq(conversations.status, 'wanted'), lte(conversations.wantedUntil, now)),
+    and(inArray(conversations.status, open), lte(conversations.breaksOffAt, now)),
+    and(isNull(conversations.submissionId), inArray(conversations.status, over)),
+  ];
+  const found = new Map<string, ConversationRecord>();
+  for (const which of due)
+    for (const record of await db.select().from(conversations).where(which).limit(most)) found.set(record.id, record);
+  return [...found.values()];
+}
 
 /** The conversations that changed since a moment, by their ids. */
 export async function touchedSince(db: Db, since: number): Promise<string[]> {

@@ -1,18 +1,16 @@
-import { conclude, documentOf, goOn } from '../chatting/conversations.ts';
+import { conclude, goOn } from '../chatting/conversations.ts';
 import type { Context } from '../context.ts';
-import { dueConversations, findConversation, moveConversation } from '../store/chats.ts';
+import { breakOff, dueConversations, findConversation } from '../store/chats.ts';
 import { runBeats } from './beats.ts';
 
 const BEAT_MS = 1_000;
 const TOGETHER = 50;
-/** No chat breaks off sooner. */
-const SOONEST_MS = 60_000;
 
 /** Ends what broke off, goes on where no colleague came, and makes submissions of what ended and has none yet. */
 export const runChats = (context: Context): { stop(): Promise<void> } =>
   runBeats(context, BEAT_MS, 'looking after conversations', async () => {
     const { store, now } = context;
-    const due = await dueConversations(store.db, now(), now() - SOONEST_MS, TOGETHER);
+    const due = await dueConversations(store.db, now(), TOGETHER);
     let done = 0;
     for (const record of due) {
       if (record.status === 'wanted' && (record.wantedUntil ?? 0) <= now()) {
@@ -20,14 +18,11 @@ export const runChats = (context: Context): { stop(): Promise<void> } =>
         done += 1;
         continue;
       }
-      if (record.status !== 'ended' && record.status !== 'broken off') {
-        const { breaksOffMinutes } = await documentOf(store.db, record);
-        if (record.touchedAt > now() - breaksOffMinutes * SOONEST_MS) continue;
-        if (!(await moveConversation(store.db, record.id, 'broke off'))) continue;
-      }
+      if (record.status !== 'ended' && record.status !== 'broken off')
+        if (!(await breakOff(store.db, record.id, now()))) continue;
       const left = await findConversation(store.db, record.id);
       if (left) await conclude(context, left);
       done += 1;
     }
-    return done === TOGETHER;
+    return done >= TOGETHER;
   });

@@ -1,5 +1,10 @@
 import { Hono } from 'hono';
-import { ChatReplyInput, type ConversationRow, type ConversationView } from '../../../contract/chat.ts';
+import {
+  ChatReplyInput,
+  MOST_CONVERSATIONS,
+  type ConversationRow,
+  type ConversationView,
+} from '../../../contract/chat.ts';
 import { isoTime } from '../../../core/isoTime.ts';
 import type { ChatStatus } from '../../../core/states/index.ts';
 import { printValue } from '../../../core/values/index.ts';
@@ -20,7 +25,6 @@ import { outcome } from '../outcome.ts';
 import { notFound, readInput } from '../problems.ts';
 import { sendEvents } from '../sse.ts';
 
-const MOST = 200;
 const MOST_LINES = 1_000;
 const OPEN: ChatStatus[] = ['talking', 'wanted', 'taken'];
 
@@ -29,10 +33,16 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
   const app = new Hono<Session>();
   const { store } = context;
 
-  const rows = async (which: string): Promise<ConversationRow[]> =>
-    (await listConversations(store.db, which === 'all' ? [] : OPEN, MOST)).map(({ conversation, sourceName, last }) =>
-      toRow(conversation, sourceName, last ?? ''),
-    );
+  /** Those first that wait for somebody, however long ago anything was said in them; then the last touched. */
+  const rows = async (which: string): Promise<ConversationRow[]> => {
+    const [wanted, all] = await Promise.all([
+      listConversations(store.db, ['wanted'], MOST_CONVERSATIONS),
+      listConversations(store.db, which === 'all' ? [] : OPEN, MOST_CONVERSATIONS),
+    ]);
+    return [...wanted, ...all.filter(({ conversation }) => conversation.status !== 'wanted')]
+      .slice(0, MOST_CONVERSATIONS)
+      .map(({ conversation, sourceName, last }) => toRow(conversation, sourceName, last ?? ''));
+  };
 
   async function view(id: string): Promise<ConversationView | null> {
     const record = await findConversation(store.db, id);

@@ -1,4 +1,5 @@
-import { index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import { sql } from 'drizzle-orm';
+import { bigint, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 import type { ChatLine, ChatState } from '../../../core/chat/index.ts';
 import type { FormLanguage } from '../../../core/forms/index.ts';
 import type { Visit } from '../../../core/intake/index.ts';
@@ -30,8 +31,15 @@ export const conversations = mysqlTable(
     submissionId: id('submission_id'),
     startedAt: time('started_at').notNull(),
     touchedAt: time('touched_at').notNull(),
+    /** After so long without a word it has broken off, as its chat says. In milliseconds. */
+    breaksOffMs: time('breaks_off_ms').notNull().default(3_600_000),
+    /** When that is: kept by the database, so that what is due is found without asking each chat. */
+    breaksOffAt: bigint('breaks_off_at', { mode: 'number' }).generatedAlwaysAs(sql`touched_at + breaks_off_ms`, {
+      mode: 'virtual',
+    }),
   },
   (table) => [
+    index('conversations_due').on(table.status, table.breaksOffAt),
     index('conversations_status').on(table.status, table.touchedAt),
     index('conversations_touched').on(table.touchedAt),
     index('conversations_source').on(table.sourceId, table.id),

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { ConversationRow, ConversationView } from '../../../../contract/chat.ts';
+import { MOST_CONVERSATIONS, type ConversationRow, type ConversationView } from '../../../../contract/chat.ts';
 import { useConversation, useConversations, useTalk } from '../../../data/chats.ts';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Empty, Loaded } from '../../../parts/States.tsx';
@@ -44,11 +44,22 @@ export function ChatsPage() {
                   Conversations of your chats stand here while they go on. One that waits for a colleague stands first.
                 </Empty>
               ) : (
-                <ul>
-                  {inOrder(rows).map((row) => (
-                    <Row key={row.id} row={row} isOpen={row.id === id} search={params.toString()} />
-                  ))}
-                </ul>
+                <>
+                  <ul>
+                    {rows.map((row) => (
+                      <Row key={row.id} row={row} isOpen={row.id === id} search={params.toString()} />
+                    ))}
+                  </ul>
+                  {rows.length === MOST_CONVERSATIONS && (
+                    <p className="p-3 text-quiet text-sm">
+                      The newest {MOST_CONVERSATIONS} are shown. Earlier ones stand with what became of them under{' '}
+                      <Link to="/activity" className="link">
+                        Submissions
+                      </Link>
+                      .
+                    </p>
+                  )}
+                </>
               )
             }
           </Loaded>
@@ -62,12 +73,6 @@ export function ChatsPage() {
     </div>
   );
 }
-
-/** Those first that wait for somebody. */
-const inOrder = (rows: ConversationRow[]): ConversationRow[] => [
-  ...rows.filter(({ status }) => status === 'wanted'),
-  ...rows.filter(({ status }) => status !== 'wanted'),
-];
 
 function Row({ row, isOpen, search }: { row: ConversationRow; isOpen: boolean; search: string }) {
   return (

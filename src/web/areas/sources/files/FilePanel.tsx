@@ -9,7 +9,7 @@ import { FileButton } from '../../../parts/FileButton.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
-import { rowsOf } from './rowsOf.ts';
+import { countedRows, rowsOf } from './rowsOf.ts';
 import { RunForm } from './RunForm.tsx';
 
 /** The files that were brought, and how far each has come. */
@@ -60,7 +60,7 @@ export function Import({ source, file, isOpen }: ImportProps) {
         <span className="font-semibold break-all">{file.name}</span> <StateMark state={state} />
         <span className="block text-quiet text-sm">
           {file.fetched === null ? `${inBytes(file.size)}, ` : ''}
-          {total > 0 ? `${total} ${rowsOf(file)}, ` : ''}
+          {total > 0 ? `${countedRows(file, total)}, ` : ''}
           {file.fetched === null ? 'brought' : 'fetched'} by {file.by} <Time at={file.at} />
         </span>
       </summary>
@@ -137,7 +137,6 @@ const isBeside = (error: unknown): boolean => error instanceof ApiProblem && err
 function Rehearsed({ file }: { file: ImportView }) {
   const { rehearsed, state } = file;
   if (!rehearsed) return null;
-  const name = rowsOf(file);
   const { rows, fresh, known, changed, possible, noConsent, nobody, refused } = rehearsed;
   const lines: [label: string, count: number, tone?: string][] = [
     ['New people', fresh],
@@ -152,10 +151,10 @@ function Rehearsed({ file }: { file: ImportView }) {
     <section aria-label="Rehearsal">
       <h3 className="font-semibold">
         {state === 'rehearsing'
-          ? `Of the first ${rows} ${name}`
+          ? `Of the first ${countedRows(file, rows)}`
           : state === 'ready'
-            ? `Of ${rows} ${name}, as everything is live`
-            : `As it was rehearsed, of ${rows} ${name}`}
+            ? `Of ${countedRows(file, rows)}, as everything is live`
+            : `As it was rehearsed, of ${countedRows(file, rows)}`}
       </h3>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3">
         {lines.map(([label, count, tone]) => (

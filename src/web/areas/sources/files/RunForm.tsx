@@ -3,7 +3,7 @@ import { MOST_A_MINUTE, type ImportEvidence, type ImportView } from '../../../..
 import type { SourceView } from '../../../../contract/source.ts';
 import { ApiProblem } from '../../../data/api.ts';
 import type { useActOnImport } from '../../../data/imports.ts';
-import { rowsOf } from './rowsOf.ts';
+import { countedRows, rowsOf } from './rowsOf.ts';
 import { Field } from '../../../parts/Field.tsx';
 
 interface RunFormProps {
@@ -107,7 +107,7 @@ export function RunForm({ source, file, act }: RunFormProps) {
           disabled={isBusy || file.rehearsed === null || source.state !== 'live'}
           onClick={() => act.mutate({ act: 'begin', run: { ...evidence, perMinute } })}
         >
-          Take {file.total} {rowsOf(file)}
+          Take {countedRows(file, file.total)}
         </button>
       </div>
       {source.state !== 'live' ? (
