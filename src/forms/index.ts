@@ -14,4 +14,5 @@ export {
   type Printed,
 } from './print.tsx';
 export { neededIn, unfitIn, wordsIn, type Say } from './words/index.ts';
+export { chatLineIn } from './chatLine.ts';
 export { languageOf } from './language.ts';

@@ -6,13 +6,11 @@ import {
   beginChat,
   type ChatFacts,
   type ChatInput,
-  type ChatLine,
-  type ChatSaying,
   type ChatTurn,
 } from '../../core/chat/index.ts';
 import { readVisit, type ChatDocument } from '../../core/intake/index.ts';
 import type { AwaitedView, ChatBegun, ChatLineView, ChatView } from '../../contract/chat.ts';
-import { wordsIn } from '../../forms/index.ts';
+import { chatLineIn } from '../../forms/index.ts';
 import type { Context } from '../context.ts';
 import { deviceOf } from '../intake/device.ts';
 import { takeSubmission } from '../intake/take.ts';
@@ -229,20 +227,6 @@ function wantedUntil({ effects }: ChatTurn, at: number): number | null {
   return wanted?.kind === 'hand over' ? at + wanted.seconds * 1000 : null;
 }
 
-const SAYINGS: Record<ChatSaying, string> = {
-  again: 'chat.again',
-  'again, last': 'chat.againLast',
-  'never mind': 'chat.neverMind',
-  'answer one of these': 'chat.oneOf',
-  'colleague left': 'chat.goesOn',
-};
-
-/** What is said, with our own words in the visitor's language before the question that they are about. */
-function textOf({ text, saying }: ChatLine, language: FormLanguage): string {
-  const own = saying === undefined ? '' : wordsIn(language)(SAYINGS[saying]);
-  return [own, text].filter((one) => one !== '').join(' ');
-}
-
 interface LineBase {
   conversationId: string;
   /** The number of the line before. */
@@ -264,7 +248,7 @@ const linesFrom = ({ lines }: ChatTurn, { conversationId, from, at, language }: 
     number: from + index + 1,
     by: line.by,
     name: '',
-    text: textOf(line, language),
+    text: chatLineIn(language, line),
     link: line.link ?? null,
     at,
   }));

@@ -8,23 +8,14 @@ import {
   type ChatFacts,
   type ChatInput,
   type ChatLine,
-  type ChatSaying,
   type ChatState,
   type ChatTurn,
 } from '../../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../../core/intake/index.ts';
 import { printValue, type SourceField } from '../../../../core/values/index.ts';
-import { wordsIn } from '../../../../forms/index.ts';
+import { chatLineIn } from '../../../../forms/index.ts';
 import { useRoute, useRehearsal } from '../../../data/routes.ts';
 import { PlanView } from '../../activity/PlanView.tsx';
-
-const SAYINGS: Record<ChatSaying, string> = {
-  again: 'chat.again',
-  'again, last': 'chat.againLast',
-  'never mind': 'chat.neverMind',
-  'answer one of these': 'chat.oneOf',
-  'colleague left': 'chat.goesOn',
-};
 
 interface TryChatProps {
   source: SourceView;
@@ -54,7 +45,6 @@ export function TryChat({ source, document, known }: TryChatProps) {
   const say = (input: ChatInput) => {
     if (tried) setTried(added(tried, answerChat(document, tried.state, input, facts())));
   };
-  const words = wordsIn(language);
   const isThere =
     tried === null ||
     tried.state.at === null ||
@@ -71,15 +61,15 @@ export function TryChat({ source, document, known }: TryChatProps) {
   return (
     <div className="flex flex-col gap-4">
       <div className="box p-3 flex flex-col gap-2" role="log" aria-label="The conversation, tried">
-        {tried.lines.map(({ by, text, saying, link }, at) => (
+        {tried.lines.map((line, at) => (
           <p
             key={at}
-            className={`px-3 py-1.5 rounded max-w-[85%] whitespace-pre-wrap ${by === 'us' ? 'border border-base-300 self-start' : 'bg-primary text-primary-content self-end'}`}
+            className={`px-3 py-1.5 rounded max-w-[85%] whitespace-pre-wrap ${line.by === 'us' ? 'border border-base-300 self-start' : 'bg-primary text-primary-content self-end'}`}
           >
-            {[saying ? words(SAYINGS[saying]) : '', text].filter((one) => one !== '').join(' ')}
-            {link && (
-              <a className="plain-link block" href={link.url} target="_blank" rel="noreferrer">
-                {link.text || link.url}
+            {chatLineIn(language, line)}
+            {line.link && (
+              <a className="plain-link block" href={line.link.url} target="_blank" rel="noreferrer">
+                {line.link.text || line.link.url}
               </a>
             )}
           </p>

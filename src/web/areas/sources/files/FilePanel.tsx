@@ -14,7 +14,6 @@ import { RunForm } from './RunForm.tsx';
 
 /** The files that were brought, and how far each has come. */
 export function FilePanel({ source }: { source: SourceView }) {
-  const imports = useImports(source.id);
   const bring = useBringFile(source.id);
   return (
     <div className="p-4 flex flex-col gap-4">
@@ -30,16 +29,23 @@ export function FilePanel({ source }: { source: SourceView }) {
         />
         <ActionError error={bring.error} />
       </section>
-      <Loaded query={imports}>
-        {(files) => (
-          <>
-            {files.map((file, at) => (
-              <Import key={file.id} source={source} file={file} isOpen={at === 0} />
-            ))}
-          </>
-        )}
-      </Loaded>
+      <Imports source={source} />
     </div>
+  );
+}
+
+/** What was brought, or fetched, and how far each has come. */
+export function Imports({ source }: { source: SourceView }) {
+  return (
+    <Loaded query={useImports(source.id)}>
+      {(files) => (
+        <>
+          {files.map((file, at) => (
+            <Import key={file.id} source={source} file={file} isOpen={at === 0} />
+          ))}
+        </>
+      )}
+    </Loaded>
   );
 }
 
@@ -50,7 +56,7 @@ interface ImportProps {
 }
 
 /** One import, and what can be done with it. */
-export function Import({ source, file, isOpen }: ImportProps) {
+function Import({ source, file, isOpen }: ImportProps) {
   const act = useActOnImport(source.id, file.id);
   const { state, total, done, counts } = file;
   const isCounted = ['running', 'paused', 'done', 'cancelled'].includes(state);

@@ -7,7 +7,7 @@ import { useImports } from '../../../data/imports.ts';
 import { useActOnShop, useShop, useShopFindings } from '../../../data/shops.ts';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
-import { Import } from '../files/FilePanel.tsx';
+import { Imports } from '../files/FilePanel.tsx';
 import { Arrivals } from '../webhook/Arrivals.tsx';
 
 /** How a shop stands, its customers of before, and what came of it. */
@@ -171,15 +171,7 @@ function Customers({ source }: { source: SourceView }) {
         <Download size={14} aria-hidden="true" /> Fetch all customers
       </button>
       <ActionError error={act.error} />
-      <Loaded query={imports}>
-        {(files) => (
-          <>
-            {files.map((file, at) => (
-              <Import key={file.id} source={source} file={file} isOpen={at === 0} />
-            ))}
-          </>
-        )}
-      </Loaded>
+      <Imports source={source} />
     </section>
   );
 }
