@@ -59,10 +59,10 @@ function boxFindings(
         fix: null,
       };
     return shown === ours
-      ? { ok: true, found: `Its check-out asks for ${CHANNEL_WORDS[channel]}: "${shown}"`, fix: null }
+      ? { ok: true, found: `Its check-out asks for ${CHANNEL_WORDS[channel]}: “${shown}”`, fix: null }
       : {
           ok: false,
-          found: `Its check-out asks for ${CHANNEL_WORDS[channel]} in other words than this source has: "${shown}"`,
+          found: `Its check-out asks for ${CHANNEL_WORDS[channel]} in other words than this source has: “${shown}”`,
           fix: 'read the check-out',
         };
   });
