@@ -217,7 +217,7 @@ describe('a shop', () => {
     await making.getByLabel('Name').fill('The shop');
     await making.getByRole('button', { name: 'Make it', exact: true }).click();
     await operator.getByText('Our address is registered there: the shop tells what happens.').waitFor();
-    await operator.getByText('“Yes, send me the Sky letter by email.”').waitFor();
+    await operator.getByText('“Yes, send me the Sky letter by email.”', { exact: true }).waitFor();
     expect(await violationsOn(operator)).toEqual([]);
     await operator.getByRole('button', { name: 'Publish', exact: true }).click();
     await operator.getByText('version 1').waitFor();

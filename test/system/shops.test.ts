@@ -131,7 +131,7 @@ describe('a shop becomes a source', () => {
     }));
     expect((await findings()).filter(({ ok }) => !ok)).toMatchObject([
       { found: expect.stringContaining('taken away there') as string, fix: 'listen' },
-      { found: expect.stringContaining('"Send me everything."') as string, fix: 'read the check-out' },
+      { found: expect.stringContaining('“Send me everything.”') as string, fix: 'read the check-out' },
       { found: expect.stringContaining('no box for') as string, fix: null },
     ]);
     await operator.post(`/sources/${source.id}/shop/listen`);
