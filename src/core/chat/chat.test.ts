@@ -150,6 +150,10 @@ describe('what is found in the ways of a conversation', () => {
     ['A\n  ask n (text) "Name?"\n  ask n (text) "Your name, please?"\n  end ""', ['asked twice']],
     ['A\n  choose t "?"\n  end ""', ['empty!']],
     ['A\n  go > B\n\nB', ['empty']],
+    [
+      'A\n  if 09:00-17:00 Mon-Fri Europe/London\n  if nothing else > B\n  say "in hours"\n  go > B\n\nB\n  end "x"',
+      [],
+    ],
   ])('%j', (text, found) => expect(codes(text)).toEqual(found));
   it('is a part that is not there, and a field that is not there', () => {
     const parts = [{ id: 'p', name: 'A', steps: [{ id: 's', kind: 'jump' as const, to: 'gone' }] }];

@@ -71,30 +71,41 @@ export const FINISHED_FIELD = 'finished';
 export const allSteps = (parts: ChatPart[]): { part: ChatPart; step: ChatStep; index: number }[] =>
   parts.flatMap((part) => part.steps.map((step, index) => ({ part, step, index })));
 
-/** The parts to which a step may lead by itself, and whether it may go on with the next step. */
-export function waysFrom(step: ChatStep): { to: string[]; goesOn: boolean } {
-  const named = (...to: Onward[]) => to.filter((one) => one !== '');
+/** A way from a step to another one, and when it is taken; '' for always. */
+export interface Way {
+  to: Onward;
+  when: string;
+}
+
+/** The ways on from a step, in their order; none from an end. */
+export function waysFrom(step: ChatStep): Way[] {
+  const onward: Way = { to: '', when: '' };
   switch (step.kind) {
     case 'choose':
-      return {
-        to: named(...step.choices.map(({ to }) => to)),
-        goesOn: step.choices.length === 0 || step.choices.some(({ to }) => to === ''),
-      };
+      return step.choices.map(({ label, to }) => ({ to, when: label }));
     case 'ask':
-      return { to: named(step.otherwise), goesOn: true };
-    case 'decide':
-      return {
-        to: named(...step.rules.map(({ to }) => to)),
-        goesOn: !step.rules.some(({ when, hours, to }) => when === null && hours === null && to !== ''),
-      };
+      return step.otherwise === '' ? [onward] : [onward, { to: step.otherwise, when: 'not understood' }];
+    case 'decide': {
+      const ways = step.rules.map(({ when, hours, to }, at) => ({
+        to,
+        when: hours ? `${hours.from}–${hours.to}` : when === null ? 'else' : `condition ${at + 1}`,
+      }));
+      const alwaysHolds = step.rules.some(({ when, hours }) => when === null && hours === null);
+      return alwaysHolds ? ways : [...ways, { to: '', when: 'else' }];
+    }
     case 'hand over':
-      return { to: named(step.otherwise), goesOn: true };
+      return step.otherwise === ''
+        ? [onward]
+        : [
+            { to: '', when: 'afterwards' },
+            { to: step.otherwise, when: 'nobody came' },
+          ];
     case 'jump':
-      return { to: named(step.to), goesOn: step.to === '' };
+      return [{ to: step.to, when: '' }];
     case 'end':
-      return { to: [], goesOn: false };
+      return [];
     default:
-      return { to: [], goesOn: true };
+      return [onward];
   }
 }
 

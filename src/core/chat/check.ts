@@ -27,15 +27,15 @@ export function checkChat(parts: ChatPart[], fields: { id: string; label: string
   const labels = new Map(fields.map(({ id, label }) => [id, label]));
   const edges = edgesOf(parts);
   for (const { part, step, index } of allSteps(parts)) {
-    for (const to of waysFrom(step).to)
-      if (!known.has(to)) note(step.id, 'nowhere', 'It leads to a part that is not there.', true);
+    for (const { to } of waysFrom(step))
+      if (to !== '' && !known.has(to)) note(step.id, 'nowhere', 'It leads to a part that is not there.', true);
     for (const id of fieldsFilledBy(step))
       if (!labels.has(id)) note(step.id, 'no field', 'It fills in a field that is not there.', true);
     if (step.kind === 'choose' && step.choices.length === 0)
       note(step.id, 'empty', 'It offers nothing to choose.', true);
     const isLast = index === part.steps.length - 1;
     // Where a colleague takes over, they have the last word.
-    if (isLast && waysFrom(step).goesOn && step.kind !== 'hand over')
+    if (isLast && goesOn(step) && step.kind !== 'hand over')
       note(step.id, 'dead end', `“${part.name}” ends here without a word: say how it ends, or where it goes on.`);
   }
   for (const part of parts)
@@ -62,17 +62,20 @@ export function checkChat(parts: ChatPart[], fields: { id: string; label: string
 /** Where one comes in: the first step; of an empty part, the end. */
 const entryOf = ({ steps }: ChatPart): string => steps[0]?.id ?? END;
 
+/** Whether the next step may follow. What offers nothing to choose is found wrong for that alone. */
+const goesOn = (step: ChatStep): boolean =>
+  waysFrom(step).some(({ to }) => to === '') || (step.kind === 'choose' && step.choices.length === 0);
+
 /** Which steps may follow on each. */
 function edgesOf(parts: ChatPart[]): Map<string, string[]> {
   const byId = new Map(parts.map((part) => [part.id, part]));
   return new Map(
     allSteps(parts).map(({ part, step, index }) => {
-      const { to, goesOn } = waysFrom(step);
-      const named = to.flatMap((id) => {
-        const target = byId.get(id);
+      const named = waysFrom(step).flatMap(({ to }) => {
+        const target = byId.get(to);
         return target ? [entryOf(target)] : [];
       });
-      const next = step.kind === 'end' ? END : goesOn ? (part.steps[index + 1]?.id ?? END) : null;
+      const next = step.kind === 'end' ? END : goesOn(step) ? (part.steps[index + 1]?.id ?? END) : null;
       return [step.id, next === null ? named : [...named, next]];
     }),
   );

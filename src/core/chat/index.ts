@@ -2,6 +2,7 @@ export {
   allSteps,
   FINISHED_FIELD,
   UNFINISHED,
+  waysFrom,
   type ChatPart,
   type ChatParts,
   type ChatRule,
@@ -25,5 +26,5 @@ export {
   type ChatState,
   type ChatTurn,
 } from './engine.ts';
-export { printScript, readScript, type Scripted, type ScriptIssue } from './script.ts';
+export { DAYS, printScript, readScript, type Scripted, type ScriptIssue } from './script.ts';
 export { understand, understandChoice, understandYesNo } from './understand.ts';

@@ -37,7 +37,8 @@ export interface Scripted {
   fields: SourceField[];
 }
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+/** Days as a script writes them, Monday first. */
+export const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 /** Writes a conversation as a script, which reads as the same again. */
 export function printScript({ parts, fields }: Scripted): string {
@@ -139,6 +140,8 @@ const no = (text: string): never => {
   throw new Unreadable(text);
 };
 
+const missing = (what: string): never => no(`There should be ${what} here.`);
+
 /** Takes tokens one after the other. */
 class Tokens {
   #left: Token[];
@@ -151,7 +154,7 @@ class Tokens {
   }
   take(kind: Token['kind'], what: string): string {
     const next = this.#left.shift();
-    return next?.kind === kind ? next.text : no(`Here should be ${what}.`);
+    return next?.kind === kind ? next.text : missing(what);
   }
   may(kind: Token['kind'], text?: string): string | null {
     return this.peek(kind, text) ? (this.#left.shift()?.text ?? null) : null;
@@ -228,7 +231,7 @@ export function readScript(
   const typeIn = (tokens: Tokens): SourceField['type'] | undefined => {
     if (tokens.may('sign', '(') === null) return undefined;
     const name = tokens.words().join(' ');
-    if (tokens.may('sign', ')') === null) no('Here should be a ).');
+    if (tokens.may('sign', ')') === null) missing('a )');
     return (
       FIELD_TYPES.find((type) => type === name) ??
       no(`There is no type “${name}”: it is one of ${FIELD_TYPES.join(', ')}.`)
@@ -254,7 +257,7 @@ export function readScript(
           const field = fields.find(({ id }) => id === (step as { field: string }).field);
           if (field) field.options = step.choices.map(({ label }) => label);
         } else if (step?.kind === 'look up') {
-          if (tokens.may('sign', '=') === null) no('Here should be a =.');
+          if (tokens.may('sign', '=') === null) missing('a =');
           step.pairs.push([words, tokens.take('text', 'a text in quotes')]);
         } else no('An answer in quotes stands below “choose” or “look up”.');
         tokens.end();
@@ -295,7 +298,7 @@ interface StepReading {
 function readStep(tokens: Tokens, reading: StepReading): ChatStep {
   const { fieldOf, typeIn, typed, toPart, newId } = reading;
   const text = () => tokens.take('text', 'a text in quotes');
-  const colon = () => tokens.may('sign', ':') ?? no('Here should be a :.');
+  const colon = () => tokens.may('sign', ':') ?? missing('a :');
   const key = () => tokens.take('word', 'the name of a field');
   const done = <Step extends ChatStep>(step: Step): Step => {
     tokens.end();
@@ -348,9 +351,9 @@ function readStep(tokens: Tokens, reading: StepReading): ChatStep {
       return done({ id: newId('decide'), kind: 'decide', rules: [rule] });
     }
     case 'look': {
-      if (tokens.may('word', 'up') === null) no('Here should be “look up”.');
+      if (tokens.may('word', 'up') === null) missing('“look up”');
       const from = fieldOf(key());
-      if (tokens.may('word', 'into') === null) no('Here should be “into”, and a field.');
+      if (tokens.may('word', 'into') === null) missing('“into” and a field');
       const into = fieldOf(key());
       const otherwise = tokens.may('word', 'otherwise') === null ? '' : text();
       return done({ id: newId('look up'), kind: 'look up', from, into, otherwise, pairs: [] });
@@ -364,7 +367,7 @@ function readStep(tokens: Tokens, reading: StepReading): ChatStep {
       return done({ id: newId('notify'), kind: 'notify', to, subject, text: text() });
     }
     case 'hand': {
-      if (tokens.may('word', 'over') === null) no('Here should be “hand over”.');
+      if (tokens.may('word', 'over') === null) missing('“hand over”');
       const words = text();
       const seconds = Number(tokens.take('word', 'how many seconds'));
       if (!Number.isInteger(seconds) || seconds < 5 || seconds > 3600) no('A colleague has from 5 to 3600 seconds.');

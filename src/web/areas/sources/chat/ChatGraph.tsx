@@ -2,7 +2,7 @@ import dagre from '@dagrejs/dagre';
 import { Background, Controls, Handle, Position, ReactFlow, type Edge, type Node, type NodeProps } from '@xyflow/react';
 import '@xyflow/react/dist/style.css';
 import { useMemo } from 'react';
-import { allSteps, type ChatPart, type ChatStep } from '../../../../core/chat/index.ts';
+import { allSteps, waysFrom, type ChatPart } from '../../../../core/chat/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { STEP_WORDS, stepInWords } from './chatEdits.ts';
 
@@ -80,41 +80,6 @@ function StepBox({ data: { part, kind, text, wrong }, selected }: NodeProps<Step
   );
 }
 
-/** A way from one step to another, and what it is for. */
-function waysOf(step: ChatStep): { to: string; label: string }[] {
-  switch (step.kind) {
-    case 'choose':
-      return step.choices.map(({ label, to }) => ({ to, label }));
-    case 'ask':
-      return [
-        { to: '', label: '' },
-        ...(step.otherwise === '' ? [] : [{ to: step.otherwise, label: 'not understood' }]),
-      ];
-    case 'decide': {
-      const rules = step.rules.map(({ when, hours, to }, at) => ({
-        to,
-        label: hours ? `${hours.from}–${hours.to}` : when === null ? 'else' : `condition ${at + 1}`,
-      }));
-      return step.rules.some(({ when, hours }) => when === null && hours === null)
-        ? rules
-        : [...rules, { to: '', label: 'else' }];
-    }
-    case 'hand over':
-      return step.otherwise === ''
-        ? [{ to: '', label: '' }]
-        : [
-            { to: '', label: 'afterwards' },
-            { to: step.otherwise, label: 'nobody came' },
-          ];
-    case 'jump':
-      return [{ to: step.to, label: '' }];
-    case 'end':
-      return [];
-    default:
-      return [{ to: '', label: '' }];
-  }
-}
-
 function drawn(
   parts: ChatPart[],
   fields: SourceField[],
@@ -127,12 +92,18 @@ function drawn(
   const steps = allSteps(parts);
   for (const { step } of steps) graph.setNode(step.id, { ...SIZE });
   const edges = steps.flatMap(({ part, step, index }) =>
-    waysOf(step).flatMap(({ to, label }, at): Edge[] => {
+    waysFrom(step).flatMap(({ to, when }, at): Edge[] => {
       const target = to === '' ? part.steps[index + 1]?.id : entry.get(to);
       if (target === undefined) return [];
       graph.setEdge(step.id, target, {}, String(at));
       return [
-        { id: `${step.id} ${at}`, source: step.id, target, ...(label === '' ? {} : { label }), type: 'smoothstep' },
+        {
+          id: `${step.id} ${at}`,
+          source: step.id,
+          target,
+          ...(when === '' ? {} : { label: when }),
+          type: 'smoothstep',
+        },
       ];
     }),
   );
