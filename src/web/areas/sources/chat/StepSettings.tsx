@@ -1,13 +1,13 @@
-import { Plus, Trash2 } from 'lucide-react';
-import type { ChatPart, ChatRule, ChatStep } from '../../../../core/chat/index.ts';
+import type { ChatStep } from '../../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../../core/intake/index.ts';
 import { FIELD_TYPES, type SourceField } from '../../../../core/values/index.ts';
-import { WhenPart } from '../../../parts/conditions/WhenPart.tsx';
 import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
-import { newPartId } from '../../../parts/newPartId.ts';
+import { KeptAs } from '../fieldParts.tsx';
 import { changeStep, STEP_WORDS } from './chatEdits.ts';
+import { Rules } from './Rules.tsx';
+import { AddButton, FieldSelect, Onward, OnwardSelect, RemoveButton, replacedAt } from './StepControls.tsx';
 
 interface StepSettingsProps {
   document: ChatDocument;
@@ -70,13 +70,13 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
                 className="input input-sm flex-1 min-w-0"
                 aria-label={`Answer ${at + 1}`}
                 value={choice.label}
-                onChange={({ target }) => setChoices(with_(step.choices, at, { ...choice, label: target.value }))}
+                onChange={({ target }) => setChoices(replacedAt(step.choices, at, { ...choice, label: target.value }))}
               />
               <Onward
                 label={`Where answer ${at + 1} leads`}
                 parts={parts}
                 value={choice.to}
-                onChange={(to) => setChoices(with_(step.choices, at, { ...choice, to }))}
+                onChange={(to) => setChoices(replacedAt(step.choices, at, { ...choice, to }))}
               />
               <RemoveButton
                 label={`Remove answer ${at + 1}`}
@@ -104,7 +104,7 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
               </select>
             </Field>
           )}
-          {field && <KeepAs field={field} onChange={(more) => changeField(field.id, more)} />}
+          {field && <KeptAs field={field} onChange={(more) => changeField(field.id, more)} />}
           <Field label="If it is not understood in the end">
             <OnwardSelect
               parts={parts}
@@ -266,212 +266,4 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
       fields: fields.map((field) => (field.id === step.field ? { ...field, options } : field)),
     });
   }
-}
-
-const with_ = <One,>(list: One[], at: number, next: One): One[] =>
-  list.map((one, other) => (other === at ? next : one));
-
-function KeepAs({ field, onChange }: { field: SourceField; onChange: (more: Partial<SourceField>) => void }) {
-  return (
-    <Field label="Kept of the person as" help="Such as email, first_name, full_name or town; empty: not kept.">
-      <input
-        className="input w-full"
-        value={field.keepAs}
-        spellCheck={false}
-        onChange={({ target }) => onChange({ keepAs: target.value.trim().replace(/\s+/g, '_') })}
-      />
-    </Field>
-  );
-}
-
-interface OnwardProps {
-  parts: ChatPart[];
-  value: string;
-  onChange: (to: string) => void;
-}
-
-function OnwardSelect({ parts, value, onChange, ...more }: OnwardProps & { id?: string; className?: string }) {
-  return (
-    <select
-      {...more}
-      className={`select ${more.className ?? 'w-full'}`}
-      value={value}
-      onChange={({ target }) => onChange(target.value)}
-    >
-      <option value="">the next step</option>
-      {parts.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-const Onward = ({ label, ...props }: OnwardProps & { label: string }) => (
-  <label className="contents">
-    <span className="sr-only">{label}</span>
-    <OnwardSelect {...props} className="select-sm w-36" />
-  </label>
-);
-
-function FieldSelect({
-  fields,
-  value,
-  onChange,
-  ...more
-}: {
-  fields: SourceField[];
-  value: string;
-  onChange: (id: string) => void;
-  id?: string;
-}) {
-  return (
-    <select {...more} className="select w-full" value={value} onChange={({ target }) => onChange(target.value)}>
-      {fields.map(({ id, label }) => (
-        <option key={id} value={id}>
-          {label}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-const AddButton = ({ label, onPress }: { label: string; onPress: () => void }) => (
-  <button type="button" className="btn btn-sm self-start" onClick={onPress}>
-    <Plus size={15} aria-hidden="true" /> {label}
-  </button>
-);
-
-const RemoveButton = ({ label, onPress }: { label: string; onPress: () => void }) => (
-  <button type="button" className="btn btn-sm btn-ghost btn-square" aria-label={label} onClick={onPress}>
-    <Trash2 size={15} aria-hidden="true" />
-  </button>
-);
-
-const WORDS = {
-  label: 'If',
-  always: 'nothing before it held',
-  all: 'all of these hold',
-  any: 'one of these holds',
-  none: 'none of these holds',
-};
-const DAY_NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const OFFICE = { days: [1, 2, 3, 4, 5], from: '09:00', to: '17:00', zone: 'Europe/London' };
-
-interface RulesProps {
-  rules: ChatRule[];
-  parts: ChatPart[];
-  fields: SourceField[];
-  known: SourceField[];
-  onChange: (rules: ChatRule[]) => void;
-}
-
-/** The ways out of a decision: the first that holds is taken. */
-function Rules({ rules, parts, fields, known, onChange }: RulesProps) {
-  const put = (at: number, next: ChatRule) => onChange(with_(rules, at, next));
-  return (
-    <div className="flex flex-col gap-4">
-      <p className="text-quiet">The first that holds is taken. If none does, it goes on with the next step.</p>
-      {rules.map((rule, at) => (
-        <fieldset key={rule.id} className="box p-3 flex flex-col gap-2">
-          <legend className="sr-only">Way {at + 1}</legend>
-          {rule.hours === null ? (
-            <WhenPart
-              when={rule.when}
-              words={WORDS}
-              fields={fields.slice(0, 1)}
-              askable={{ all: [...fields, ...known], visit: [], known }}
-              onChange={(when) => put(at, { ...rule, when })}
-            />
-          ) : (
-            <HoursPart hours={rule.hours} onChange={(hours) => put(at, { ...rule, hours })} />
-          )}
-          <div className="flex flex-wrap items-center gap-2">
-            <span>then</span>
-            <Onward
-              label={`Where way ${at + 1} leads`}
-              parts={parts}
-              value={rule.to}
-              onChange={(to) => put(at, { ...rule, to })}
-            />
-            <button
-              type="button"
-              className="btn btn-sm"
-              onClick={() => put(at, { ...rule, when: null, hours: rule.hours === null ? OFFICE : null })}
-            >
-              {rule.hours === null ? 'By the time of day' : 'By answers'}
-            </button>
-            <RemoveButton
-              label={`Remove way ${at + 1}`}
-              onPress={() => onChange(rules.filter((_, other) => other !== at))}
-            />
-          </div>
-        </fieldset>
-      ))}
-      <AddButton
-        label="Way"
-        onPress={() => onChange([...rules, { id: newPartId(), when: null, hours: null, to: '' }])}
-      />
-    </div>
-  );
-}
-
-function HoursPart({
-  hours,
-  onChange,
-}: {
-  hours: NonNullable<ChatRule['hours']>;
-  onChange: (hours: NonNullable<ChatRule['hours']>) => void;
-}) {
-  return (
-    <div className="flex flex-col gap-2">
-      <div className="flex flex-wrap gap-2">
-        {DAY_NAMES.map((name, index) => (
-          <label key={name} className="flex gap-1 items-center">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              checked={hours.days.includes(index + 1)}
-              onChange={({ target }) =>
-                onChange({
-                  ...hours,
-                  days: target.checked
-                    ? [...hours.days, index + 1].sort((a, b) => a - b)
-                    : hours.days.filter((day) => day !== index + 1),
-                })
-              }
-            />
-            {name}
-          </label>
-        ))}
-      </div>
-      <div className="flex flex-wrap gap-2 items-end">
-        <Field label="From">
-          <input
-            type="time"
-            className="input input-sm w-28"
-            value={hours.from}
-            onChange={({ target }) => onChange({ ...hours, from: target.value })}
-          />
-        </Field>
-        <Field label="To">
-          <input
-            type="time"
-            className="input input-sm w-28"
-            value={hours.to}
-            onChange={({ target }) => onChange({ ...hours, to: target.value })}
-          />
-        </Field>
-        <Field label="In the zone">
-          <input
-            className="input input-sm w-40"
-            value={hours.zone}
-            spellCheck={false}
-            onChange={({ target }) => onChange({ ...hours, zone: target.value.trim() })}
-          />
-        </Field>
-      </div>
-    </div>
-  );
 }
