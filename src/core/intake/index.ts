@@ -70,7 +70,7 @@ export {
 export { shopAsPosts, shopDocument, type CheckoutBox } from './shop.ts';
 export { NEW_CHAT } from './newChat.ts';
 export { NEW_REGISTRATION } from './registration.ts';
-export { isTried, saidPartsOf, saidThere, type SaidThere } from './said.ts';
+export { isTried, saidPartsOf, saidThere, saysAnew, type SaidThere } from './said.ts';
 export { SHOP_EVENTS, type SaidAnswer, type SaidParts, type ShopEvent } from './shopParts.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';

@@ -18,7 +18,7 @@ export interface SaidThere {
 
 /** What came from elsewhere says of what its person agreed to, by the fields of the answers. */
 export function saidThere(document: SaidParts, values: FieldValues): Record<string, SaidThere> {
-  const takesBack = document.saidBy.includes(textOf(values, document.kindField));
+  const takesBack = saysAnew(document, values);
   return Object.fromEntries(
     document.answers.map(({ field, words, at }) => {
       const time = Date.parse(textOf(values, at));
@@ -26,6 +26,10 @@ export function saidThere(document: SaidParts, values: FieldValues): Record<stri
     }),
   );
 }
+
+/** Whether it is of a kind by which people say anew what they want: only a no in such a one takes back a yes. */
+export const saysAnew = ({ saidBy, kindField }: SaidParts, values: FieldValues): boolean =>
+  saidBy.includes(textOf(values, kindField));
 
 /** Whether something was only tried out, as with a card that is for that. */
 export const isTried = ({ testField }: SaidParts, values: FieldValues): boolean => values[testField] === true;

@@ -12,7 +12,7 @@ import {
   brokeOffIn,
 } from '../../core/plan/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
-import { type SourceDocument, saidPartsOf } from '../../core/intake/index.ts';
+import { type SourceDocument, saidPartsOf, saysAnew } from '../../core/intake/index.ts';
 import { readTold } from '../planning/telling.ts';
 import { dropWithdrawn } from '../store/deliveries.ts';
 import { collectActions, noChanges, storeActions, type Changes } from '../planning/changes.ts';
@@ -104,14 +104,17 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     for (const mark of marks) here.add(mark);
     const { fields, statement, trust } = document;
     const wiring = wiringOf.get(submission.sourceId) ?? NO_WIRING;
+    const tells = saidPartsOf(document);
+    // Everybody else has to be read for whoever takes something back, and for nobody else.
+    const mayTakeBack = tells !== null && saysAnew(tells, submission.values);
     const plan = planSubmission({
       fields,
       statement,
       trust,
       imported: importedIn(document, importOf(submission, document)),
-      tells: saidPartsOf(document),
+      tells,
       brokeOff: brokeOffIn(document, submission.values),
-      ...(saidPartsOf(document) && known.contact
+      ...(mayTakeBack && known.contact
         ? {
             told: await readTold(db, {
               contactId: known.contact.id,
