@@ -1,4 +1,4 @@
-import { REFERRER_FIELD, PAGE_FIELD, languageFor, type FormLanguage } from '../../core/forms/index.ts';
+import { REFERRER_FIELD, PAGE_FIELD, type FormLanguage } from '../../core/forms/index.ts';
 import {
   afterColleague,
   answerChat,
@@ -10,7 +10,7 @@ import {
 } from '../../core/chat/index.ts';
 import { readVisit, type ChatDocument } from '../../core/intake/index.ts';
 import type { AwaitedView, ChatBegun, ChatLineView, ChatView } from '../../contract/chat.ts';
-import { chatLineIn } from '../../forms/index.ts';
+import { chatLineIn, languageOf } from '../../forms/index.ts';
 import type { Context } from '../context.ts';
 import { deviceOf } from '../intake/device.ts';
 import { takeSubmission } from '../intake/take.ts';
@@ -53,7 +53,7 @@ type Chat = SourceRecord & { live: ChatDocument; liveVersion: number };
 export async function begin(context: Context, source: Chat, begins: Begins): Promise<ChatBegun> {
   const { store, newId, now } = context;
   const document = source.live;
-  const language = languageOfChat(document, begins.acceptLanguage);
+  const language = languageOf(document, begins.acceptLanguage);
   const turn = beginChat(document, await factsFor(context, document, language, begins.sign));
   const token = newToken();
   const told: Record<string, string> = { [PAGE_FIELD]: begins.page, [REFERRER_FIELD]: begins.referrer };
@@ -83,11 +83,10 @@ export async function begin(context: Context, source: Chat, begins: Begins): Pro
       { subject: id, what: 'opened', question: '', sourceId: source.id, at, ...visitColumns(visit) },
     ]);
   });
+  if (turn.state.at === null) await conclude(context, id);
   const begun = await findConversation(store.db, id);
-  if (begun && turn.state.at === null) await conclude(context, begun);
-  const view = await viewOf(context, id, 0);
-  if (!view) throw new Error('a conversation that was begun is missing');
-  return { ...view, token };
+  if (!begun) throw new Error('a conversation that was begun is missing');
+  return { ...(await viewOf(context, begun, 0)), token };
 }
 
 /** Takes what a visitor says, once however often their page sends it. @returns null where there is no such conversation */
@@ -109,19 +108,10 @@ export async function say(
         ? { state: { ...record.state, at: null }, lines: [], effects: [], issues: [] }
         : answerChat(document, record.state, input, await factsFor(context, document, record.language, ''));
     if (turn.issues.length > 0) return { record, issues: turn.issues, isOver: false };
-    const next = {
-      state: turn.state,
-      lastInput: inputId,
-      touchedAt: at,
-      lines: record.lines + turn.lines.length,
-      wantedUntil: wantedUntil(turn, at) ?? (record.status === 'wanted' ? record.wantedUntil : null),
-    };
-    await addLines(db, record.id, linesFrom(turn, lineBase(record, at)), next);
-    await addMails(db, mailsOf(context, turn, record.id), at);
     if (record.status === 'broken off')
       await moveConversation(db, record.id, 'was taken up again', { submissionId: null });
-    if (turn.effects.some(({ kind }) => kind === 'hand over'))
-      await moveConversation(db, record.id, 'wants a colleague');
+    const stillWanted = record.status === 'wanted' ? record.wantedUntil : null;
+    await keepTurn(context, db, record, turn, { at, lastInput: inputId, stillWanted });
     const isOver = turn.state.at === null && record.status !== 'ended' && record.status !== 'taken';
     if (isOver) await moveConversation(db, record.id, 'came to its end');
     if (isFirst)
@@ -138,12 +128,28 @@ export async function say(
     return { record, issues: [], isOver };
   });
   if (!said) return null;
-  if (said.isOver) {
-    const ended = await findConversation(store.db, said.record.id);
-    if (ended) await conclude(context, ended);
-  }
-  const view = await viewOf(context, said.record.id, after);
-  return view && { ...view, issues: said.issues };
+  if (said.isOver) await conclude(context, said.record.id);
+  const left = await findConversation(store.db, said.record.id);
+  return left && { ...(await viewOf(context, left, after)), issues: said.issues };
+}
+
+/** Keeps what is said at one go, and does what follows on it outside of the conversation. */
+async function keepTurn(
+  context: Context,
+  db: Db,
+  record: ConversationRecord,
+  turn: ChatTurn,
+  { at, lastInput, stillWanted = null }: { at: number; lastInput?: string; stillWanted?: number | null },
+): Promise<void> {
+  await addLines(db, record.id, linesFrom(turn, lineBase(record, at)), {
+    state: turn.state,
+    ...(lastInput === undefined ? {} : { lastInput }),
+    touchedAt: at,
+    lines: record.lines + turn.lines.length,
+    wantedUntil: wantedUntil(turn, at) ?? stillWanted,
+  });
+  await addMails(db, mailsOf(context, turn, record.id), at);
+  if (turn.effects.some(({ kind }) => kind === 'hand over')) await moveConversation(db, record.id, 'wants a colleague');
 }
 
 /** A conversation as the page of its visitor has it. @param after the number of the last line that it knows */
@@ -153,16 +159,13 @@ export async function viewByToken(
   after: number,
 ): Promise<(ChatView & { id: string }) | null> {
   const record = await findByToken(context.store.db, sha256(token));
-  const view = record && (await viewOf(context, record.id, after));
-  return view && { ...view, id: record.id };
+  return record && { ...(await viewOf(context, record, after)), id: record.id };
 }
 
-async function viewOf({ store }: Context, id: string, after: number): Promise<ChatView | null> {
-  const record = await findConversation(store.db, id);
-  if (!record) return null;
+async function viewOf({ store }: Context, record: ConversationRecord, after: number): Promise<ChatView> {
   const document = await documentOf(store.db, record);
   return {
-    lines: (await readLines(store.db, id, after, MOST_LINES)).map(lineView),
+    lines: (await readLines(store.db, record.id, after, MOST_LINES)).map(lineView),
     awaits:
       record.status === 'taken'
         ? { kind: 'text', type: 'long text' }
@@ -199,9 +202,6 @@ export async function documentOf(
   if (document?.kind !== 'chat') throw new Error('a chat is missing that was published');
   return document;
 }
-
-const languageOfChat = ({ language }: ChatDocument, accepted: string): FormLanguage =>
-  language === 'visitor' ? languageFor(accepted) : language;
 
 async function factsFor(
   context: Context,
@@ -290,27 +290,20 @@ export async function goOn(context: Context, id: string, why: 'colleague left' |
         ? answerChat(document, record.state, { kind: 'nobody came' }, facts)
         : afterColleague(document, record.state, facts);
     if (why === 'colleague left') turn.lines.unshift({ by: 'us', text: '', saying: 'colleague left' });
-    const at = now();
-    await addLines(db, id, linesFrom(turn, lineBase(record, at)), {
-      state: turn.state,
-      touchedAt: at,
-      lines: record.lines + turn.lines.length,
-      wantedUntil: wantedUntil(turn, at),
-    });
-    await addMails(db, mailsOf(context, turn, id), at);
     await moveConversation(db, id, 'was given back');
-    if (turn.effects.some(({ kind }) => kind === 'hand over')) await moveConversation(db, id, 'wants a colleague');
+    await keepTurn(context, db, record, turn, { at: now() });
     if (turn.state.at !== null) return false;
     await moveConversation(db, id, 'came to its end');
     return true;
   });
-  const ended = isOver ? await findConversation(store.db, id) : null;
-  if (ended) await conclude(context, ended);
+  if (isOver) await conclude(context, id);
 }
 
 /** Makes a submission of a conversation that is over: once for each way in which it can be. */
-export async function conclude(context: Context, record: ConversationRecord): Promise<void> {
+export async function conclude(context: Context, id: string): Promise<void> {
   const { store } = context;
+  const record = await findConversation(store.db, id);
+  if (!record) return;
   const document = await documentOf(store.db, record);
   const finished = record.status === 'ended';
   // Who only opened it has said nothing.

@@ -1,6 +1,6 @@
 import { conclude, goOn } from '../chatting/conversations.ts';
 import type { Context } from '../context.ts';
-import { breakOff, dueConversations, findConversation } from '../store/chats.ts';
+import { breakOff, dueConversations } from '../store/chats.ts';
 import { runBeats } from './beats.ts';
 
 const BEAT_MS = 1_000;
@@ -20,8 +20,7 @@ export const runChats = (context: Context): { stop(): Promise<void> } =>
       }
       if (record.status !== 'ended' && record.status !== 'broken off')
         if (!(await breakOff(store.db, record.id, now()))) continue;
-      const left = await findConversation(store.db, record.id);
-      if (left) await conclude(context, left);
+      await conclude(context, record.id);
       done += 1;
     }
     return done >= TOGETHER;

@@ -62,8 +62,6 @@ export async function endTalk(actor: Actor, context: Context, id: string): Promi
     const name = await readSourceName(db, record.sourceId);
     return done(undefined, { act: 'ended a conversation of', subject: { kind: 'source', id: record.sourceId, name } });
   });
-  if (!outcome.ok) return outcome;
-  const ended = await findConversation(context.store.db, id);
-  if (ended) await conclude(context, ended);
-  return good(undefined);
+  if (outcome.ok) await conclude(context, id);
+  return outcome;
 }

@@ -2,12 +2,11 @@ import { Hono, type Context as HonoContext } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { check } from '../../../contract/checks.ts';
 import { ChatBeginInput, ChatSayInput, type ChatFace } from '../../../contract/chat.ts';
-import { languageFor } from '../../../core/forms/index.ts';
 import type { ChatInput } from '../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../core/intake/index.ts';
 import { isObject, type Loose } from '../../../core/documents/index.ts';
 import { parseJson } from '../../../core/json/index.ts';
-import { wordsIn } from '../../../forms/index.ts';
+import { languageOf, wordsIn } from '../../../forms/index.ts';
 import { begin, say, viewByToken } from '../../chatting/conversations.ts';
 import type { ChatWatch } from '../../chatting/watch.ts';
 import type { Context } from '../../context.ts';
@@ -15,7 +14,7 @@ import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { sendEvents } from '../sse.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
-import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
 import { Pace, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
@@ -34,7 +33,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   const streams = new Map<string, number>();
   app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
   app.use(async (c, next) => {
-    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    allowOrigin(c);
     c.header('x-content-type-options', 'nosniff');
     await next();
     c.header('cache-control', 'no-store');
@@ -152,8 +151,9 @@ function inputOf({ kind, text = '', yes = false, entries = {} }: ChatSayInput['s
 
 const FACE_WORDS = ['here', 'send', 'open', 'close', 'agree', 'disagree', 'waiting', 'joined', 'lost', 'ended', 'anew'];
 
-function faceOf({ title, launcher, language: chosen, look }: ChatDocument, accepted: string): ChatFace {
-  const language = chosen === 'visitor' ? languageFor(accepted) : chosen;
+function faceOf(document: ChatDocument, accepted: string): ChatFace {
+  const { title, launcher, look } = document;
+  const language = languageOf(document, accepted);
   const say = wordsIn(language);
   const { action, onAction, ink, ground, line, quiet } = look.colours;
   return {

@@ -30,3 +30,8 @@ export function originOf(c: HonoContext): string {
 
 export const corsHeaders = (origin: string): Record<string, string> =>
   origin === '' || origin === 'null' ? {} : { 'access-control-allow-origin': origin, vary: 'origin' };
+
+/** Lets the page that asks read the answer. */
+export function allowOrigin(c: HonoContext): void {
+  for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+}

@@ -9,7 +9,7 @@ import { fileNameIn } from '../sentFile.ts';
 import { visitorAddress } from '../visitor.ts';
 import { keptToken } from './body.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
-import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
 import { Pace, tooOften } from './pace.ts';
 
 const WHAT = 'pieces';
@@ -26,7 +26,7 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
   const pace = new Pace(perMinute);
 
   const dress = (c: HonoContext) => {
-    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    allowOrigin(c);
     c.header('access-control-expose-headers', 'location, upload-offset, upload-complete');
     c.header('cache-control', 'no-store');
   };

@@ -23,7 +23,7 @@ import type { LiveSource, LiveSources } from './liveSources.ts';
 import { problemResponse } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
 import { Pace, tooOften } from './pace.ts';
-import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
 
 const SCRIPT_SECONDS = 300;
 const SITE_SECONDS = 30;
@@ -51,7 +51,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
     });
 
   const dress = (c: HonoContext, seconds: number) => {
-    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    allowOrigin(c);
     c.header('cache-control', `public, max-age=${seconds}`);
     c.header('x-content-type-options', 'nosniff');
   };

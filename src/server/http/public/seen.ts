@@ -13,7 +13,7 @@ import { noteEvents, noteProgress, visitColumns, type FormEvent } from '../../st
 import { problemResponse, tooLarge } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSources } from './liveSources.ts';
-import { corsHeaders, isAllowedOrigin, originOf } from './origins.ts';
+import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
 import { Pace, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
@@ -37,7 +37,7 @@ export function seenRoutes(context: Context, live: LiveSources, perMinute: numbe
   );
   app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
   app.post('/', async (c) => {
-    for (const [name, value] of Object.entries(corsHeaders(originOf(c)))) c.header(name, value);
+    allowOrigin(c);
     const wait = await pace.wait(visitorAddress(c, config.trustedProxies));
     if (wait !== null) return problemResponse(tooOften(wait));
     const userAgent = c.req.header('user-agent') ?? '';
