@@ -1,3 +1,4 @@
+import { isoDay } from '../../core/isoTime.ts';
 import { PROGRESS } from '../../contract/submissions.ts';
 import { CAUSE_NAMES, DELIVERY_STATES } from '../../core/delivery/index.ts';
 import { readConfig } from '../config.ts';
@@ -63,8 +64,6 @@ export async function printPages(people: number): Promise<void> {
   for (const [name, ms] of Object.entries(figures).sort(([, one], [, other]) => other - one))
     console.log(`         ${ms.toFixed(1).padStart(8)} ms (${(small.get(name) ?? 0).toFixed(1)})  ${name}`);
 }
-
-const dayOf = (at: number): string => new Date(at).toISOString().slice(0, 10);
 
 async function grow(store: Store, count: number): Promise<void> {
   if (count <= 0) return;
@@ -165,7 +164,7 @@ async function measure(context: Context): Promise<Figures> {
     ...Object.fromEntries(DIMENSIONS.map((by) => [`insight by ${by}`, `/insight?by=${by}`])),
     'insight of a source': `/insight?by=page&source=${busy?.id ?? some?.source}`,
     'insight by the hour': `/insight?by=page&per=hour`,
-    'insight of a year': `/insight?by=page&per=week&from=${dayOf(now() - 364 * day)}&to=${dayOf(now())}`,
+    'insight of a year': `/insight?by=page&per=week&from=${isoDay(now() - 364 * day)}&to=${isoDay(now())}`,
     'insight in India': '/insight?by=page&zone=Asia/Kolkata',
     'places of a person': `/people/${person?.id}/places`,
     'a connection': `/connections/${some?.connection}`,

@@ -1,3 +1,4 @@
+import { isoDay } from '../../core/isoTime.ts';
 import type { Transporter } from 'nodemailer';
 import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, TOOK_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
 import { readVisit, type Entries, type Payload } from '../../core/intake/index.ts';
@@ -237,7 +238,7 @@ function inventOrder(
       ...(random() < 0.4 ? { email: person.email } : {}),
       name: { given: person.given, family: person.family },
     },
-    evening: new Date(at + 9 * DAY_MS).toISOString().slice(0, 10),
+    evening: isoDay(at + 9 * DAY_MS),
     items: [{ name: 'Evening ticket', count }, ...(random() < 0.5 ? [{ name: 'Star chart', count: 1 }] : [])],
     total: { amount: (count * 12.5).toFixed(2), currency: 'EUR' },
     group: count > 7,

@@ -1,3 +1,4 @@
+import { isoDay } from '../../core/isoTime.ts';
 import { PAGE_FIELD } from '../../core/forms/index.ts';
 import type { FieldValues } from '../../core/values/index.ts';
 import { DAY_MS } from '../store/figures.ts';
@@ -7,7 +8,6 @@ import type { Happening } from './history.ts';
 import { pick, type Invented } from './people.ts';
 
 const DAYS = 33;
-const day = (at: number): string => new Date(at).toISOString().slice(0, 10);
 
 /** Who became a member in the weeks before; some took another level later, some ended it. */
 export function inventMembers(
@@ -36,20 +36,22 @@ export function inventMembers(
           type,
           test: false,
           member: { email: person.email, name: { given: person.given, family: person.family } },
-          membership: now_ && { ...now_, begins: day(at) },
+          membership: now_ && { ...now_, begins: isoDay(at) },
           agrees,
         },
         files: [],
       },
       confirmsAfter: type === 'membership.began' && random() < 0.8 ? pick([5, 12, 90], random) * 60_000 : null,
     });
-    const ends = day(at + 365 * DAY_MS);
+    const ends = isoDay(at + 365 * DAY_MS);
     if (index % 6 === 5) return [tells('member.registered', at, null)];
     const later = at + 4 * DAY_MS;
     const began = tells('membership.began', at, { level, ends });
     if (later > now) return [began];
     if (index % 6 === 1) return [began, tells('membership.changed', later, { level: 'Patron', ends })];
-    return index % 6 === 3 ? [began, tells('membership.ended', later, { level, ends: day(later - DAY_MS) })] : [began];
+    return index % 6 === 3
+      ? [began, tells('membership.ended', later, { level, ends: isoDay(later - DAY_MS) })]
+      : [began];
   });
 }
 

@@ -1,3 +1,4 @@
+import { isoDay } from '../../isoTime.ts';
 import { bad, good } from '../../result.ts';
 import { inWords, isInForce, type FieldValue, type Membership } from '../../values/index.ts';
 import { step } from './step.ts';
@@ -36,7 +37,7 @@ export const membershipPart = step({
       case 'last day':
         return good(value.ends);
       case 'in force':
-        return good(isInForce(value, new Date(now).toISOString().slice(0, 10)));
+        return good(isInForce(value, isoDay(now)));
       default:
         return part satisfies never;
     }

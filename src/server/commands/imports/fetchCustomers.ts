@@ -1,3 +1,4 @@
+import { isoDay } from '../../../core/isoTime.ts';
 import type { Result } from '../../../core/result.ts';
 import { profileFor } from '../../connecting/profiles.ts';
 import type { Context } from '../../context.ts';
@@ -37,7 +38,7 @@ export async function fetchCustomers(
         agreed: 'given',
         words: 'as the shop has it of each',
         where: connection.name,
-        when: new Date(now()).toISOString().slice(0, 10),
+        when: isoDay(now()),
       },
       perMinute: USUAL_PACE,
       counts: { taken: 0, refused: 0 },

@@ -1,3 +1,4 @@
+import { isoDay } from '../../../core/isoTime.ts';
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/overview.ts';
 import { isPosted, asFieldPath } from '../../../core/intake/index.ts';
@@ -166,7 +167,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
         needs.push({
           kind: 'silent',
           count: 0,
-          text: `${name}: nothing since ${new Date(silence.since).toISOString().slice(0, 10)}; usually ${silence.usualADay < 1 ? 'less than one' : Math.round(silence.usualADay)} a day.`,
+          text: `${name}: nothing since ${isoDay(silence.since)}; usually ${silence.usualADay < 1 ? 'less than one' : Math.round(silence.usualADay)} a day.`,
           link: `/insight?source=${id}`,
         });
       const issues = publishAt !== null && publishAt <= now() ? publishingIssues(draft) : [];

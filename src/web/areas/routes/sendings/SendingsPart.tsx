@@ -1,3 +1,4 @@
+import { isoDay } from '../../../../core/isoTime.ts';
 import { figure } from '../../../parts/figures.ts';
 import { useState } from 'react';
 import type { RouteView } from '../../../../contract/route.ts';
@@ -13,7 +14,6 @@ import { countsInWords } from './countsInWords.ts';
 import { Sending } from './Sending.tsx';
 
 const DAY_MS = 86_400_000;
-const dayOf = (at: number): string => new Date(at).toISOString().slice(0, 10);
 
 interface SendingsPartProps {
   route: RouteView;
@@ -31,8 +31,8 @@ const PILES: Record<SendingPile, string> = {
 /** Sends what was received before through the route, as it is live: looked at first, then at a set pace. */
 export function SendingsPart({ route, fields, values }: SendingsPartProps) {
   const now = useNow();
-  const [since, setSince] = useState(() => dayOf(now - 30 * DAY_MS));
-  const [until, setUntil] = useState(() => dayOf(now));
+  const [since, setSince] = useState(() => isoDay(now - 30 * DAY_MS));
+  const [until, setUntil] = useState(() => isoDay(now));
   const [perMinute, setPerMinute] = useState('60');
   const [pile, setPile] = useState<SendingPile>('all');
   const [when, setWhen] = useState<Condition | null>(null);
