@@ -1,3 +1,4 @@
+import { addressIn, keysOf } from '../../../core/identity/index.ts';
 import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView } from '../../../contract/consent.ts';
@@ -62,7 +63,9 @@ function Trail({ trail }: { trail: TrailView }) {
     visit,
   } = trail;
   const navigate = useNavigate();
-  const address = plan?.contact?.key.value ?? 'Submission';
+  const key = plan?.contact?.key;
+  // A number of a shop's own is nobody's name, where they have an address.
+  const address = key ? addressIn(keysOf(fields, values, sourceId)) || key.value : 'Submission';
   useTellOpen(address, progress === 'waiting' ? 'waits for confirmation' : progress, 'received', receivedAt);
   return (
     <div className="p-5 max-w-4xl">
