@@ -3,6 +3,7 @@ import {
   IsIn,
   IsInt,
   IsObject,
+  IsOptional,
   IsString,
   Length,
   Matches,
@@ -54,6 +55,9 @@ export interface FileReading {
   encoding: string;
   delimiter: Delimiter;
   header: boolean;
+  /** The sheet that is read, of a file that may have several, and the names of all of them. */
+  sheet?: string;
+  sheets?: string[];
   /** What it was judged by. */
   because: string;
 }
@@ -77,6 +81,12 @@ export class ReadingInput {
 
   @IsBoolean()
   header!: boolean;
+
+  /** Of a file that has several. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  sheet?: string;
 
   /** By the names of columns. */
   @IsObject()

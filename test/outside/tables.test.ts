@@ -70,6 +70,45 @@ describe('sheets that LibreOffice wrote (Debian, headless)', () => {
   );
 });
 
+/** A flat spreadsheet (OpenDocument 1.3, part 2, 3.1.2) with three sheets, of which the first is empty. */
+const FLAT = `<?xml version="1.0" encoding="UTF-8"?>
+<office:document xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0"
+ xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" office:version="1.3" office:mimetype="application/vnd.oasis.opendocument.spreadsheet">
+<office:body><office:spreadsheet>${[
+  ['Cover', []],
+  ['Members', ['Name', 'Mara']],
+  ['Left & gone', ['Name', 'Tobin']],
+]
+  .map(
+    ([name, cells]) =>
+      `<table:table table:name="${(name as string).replace('&', '&amp;')}">${(cells as string[])
+        .map(
+          (cell) =>
+            `<table:table-row><table:table-cell office:value-type="string"><text:p>${cell}</text:p></table:table-cell></table:table-row>`,
+        )
+        .join('')}</table:table>`,
+  )
+  .join('')}</office:spreadsheet></office:body></office:document>`;
+
+describe('files of several sheets that LibreOffice wrote', () => {
+  const flat = written('several.fods', FLAT);
+
+  it.each(['ods', 'xlsx'])(
+    'as %s give the first that is not empty, or the one that is named',
+    async (format) => {
+      const file = convertedBySheets(flat, format, folder);
+      const { reading, rows } = await readAll(file);
+      expect(reading).toMatchObject({ sheet: 'Members', sheets: ['Cover', 'Members', 'Left & gone'], header: true });
+      expect(rows).toEqual([{ Name: 'Mara' }]);
+      const other: unknown[] = [];
+      for await (const { cells } of rowsOf(file, { ...reading, sheet: 'Left & gone' })) other.push(cells);
+      expect(other).toEqual([{ Name: 'Tobin' }]);
+      await expect(rowsOf(file, { ...reading, sheet: 'Nowhere' }).next()).rejects.toThrow('no sheet of the name');
+    },
+    180_000,
+  );
+});
+
 describe('encodings, written by iconv (glibc, Debian)', () => {
   const text = 'Name,City\nŻółć Święty,Łódź\n';
   // Labels of the WHATWG Encoding standard, 4.2, and what iconv calls the same.

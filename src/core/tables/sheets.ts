@@ -58,11 +58,20 @@ function cellValue(cell: Loose): string {
   }
 }
 
-/** The rows of the first sheet in the content of a spreadsheet (OpenDocument 1.3, ISO/IEC 26300). */
-export function readOdsContent(content: string): string[][] {
+/** A sheet of a file that may have several. */
+export interface Sheet {
+  name: string;
+  rows: string[][];
+}
+
+/** The sheets in the content of a spreadsheet, in their order (OpenDocument 1.3, ISO/IEC 26300). */
+export function readOdsContent(content: string): Sheet[] {
   const parsed = xml.parse(content) as Loose;
   const body = (parsed['document-content'] as Loose | undefined)?.body as Loose | undefined;
-  const [sheet] = listAt(body?.spreadsheet, 'table');
+  return listAt(body?.spreadsheet, 'table').map((sheet) => ({ name: attribute(sheet, '@name'), rows: rowsIn(sheet) }));
+}
+
+function rowsIn(sheet: Loose): string[][] {
   const rows: string[][] = [];
   for (const row of listAt(sheet, 'table-row')) {
     const cells = listAt(row, 'table-cell').flatMap((cell) =>
@@ -75,6 +84,10 @@ export function readOdsContent(content: string): string[][] {
   while (rows.length > 0 && rows.at(-1)?.length === 0) rows.pop();
   return rows;
 }
+
+/** Which of several sheets is meant where nobody said: the first that has rows, or the first. */
+export const usualSheet = (sheets: Sheet[]): Sheet | undefined =>
+  sheets.find(({ rows }) => rows.length > 0) ?? sheets[0];
 
 /** A cell of a workbook as text: a day without its midnight. */
 export const workbookText = (value: unknown): string =>

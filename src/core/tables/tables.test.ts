@@ -89,11 +89,15 @@ describe('sheets', () => {
         ],
       ),
     );
-    expect(readOdsContent(strFromU8(content ?? new Uint8Array()))).toEqual([
-      ['Name', 'Count'],
-      ['Mara & "Co" <x>', '12.5'],
-      ['=1+1', '0'],
-    ]);
+    const [sheet] = readOdsContent(strFromU8(content ?? new Uint8Array()));
+    expect(sheet).toEqual({
+      name: 'People',
+      rows: [
+        ['Name', 'Count'],
+        ['Mara & "Co" <x>', '12.5'],
+        ['=1+1', '0'],
+      ],
+    });
   });
   it('give days without their midnight', () => {
     expect(workbookText(new Date('2026-03-01T00:00:00Z'))).toBe('2026-03-01');

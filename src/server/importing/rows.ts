@@ -3,10 +3,19 @@ import { open, readFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { unzipSync, strFromU8 } from 'fflate';
 import Papa from 'papaparse';
-import { readSheet } from 'read-excel-file/node';
+import readWorkbook from 'read-excel-file/node';
 import type { FileReading } from '../../contract/imports.ts';
 import { parseJson } from '../../core/json/index.ts';
-import { columnNames, headerIn, layoutOf, readCards, readOdsContent, workbookText } from '../../core/tables/index.ts';
+import {
+  columnNames,
+  headerIn,
+  layoutOf,
+  readCards,
+  readOdsContent,
+  usualSheet,
+  workbookText,
+  type Sheet,
+} from '../../core/tables/index.ts';
 
 /** One row: a text for each column, or a nested object; by its number in the file, as people count. */
 export interface Row {
@@ -28,10 +37,17 @@ export async function judgeFile(place: string): Promise<FileReading> {
   if (binary === 'PK\u0003\u0004') {
     const isSpreadsheet = head.toString('latin1').includes('opendocument.spreadsheet');
     const format = isSpreadsheet ? ('spreadsheet' as const) : ('workbook' as const);
-    const rows = await wholeRows(place, format);
-    const { header, why } = headerIn(rows.slice(0, 100));
+    const all = await sheetsOf(place, format);
+    const sheet = usualSheet(all);
+    if (!sheet) throw new UnreadableFile('It has no sheet.');
+    const { header, why } = headerIn(sheet.rows.slice(0, 100));
     const what = isSpreadsheet ? 'It is an OpenDocument spreadsheet' : 'It is an Office Open XML workbook';
-    return { ...plain, format, header, because: `${what}; its first sheet is read. ${why}` };
+    const sheets = all.map(({ name }) => name);
+    const which =
+      sheets.length === 1
+        ? ''
+        : `, with ${sheets.length} sheets. ${sheet === all[0] ? 'The first is read' : `The first that is not empty is read: ${sheet.name}`}`;
+    return { ...plain, format, header, sheet: sheet.name, sheets, because: `${what}${which}. ${why}` };
   }
   const { encoding, because } = await encodingOf(place, head);
   const text = new TextDecoder(encoding).decode(head).replace(/^\uFEFF/, '');
@@ -64,7 +80,7 @@ export async function* rowsOf(place: string, reading: FileReading): AsyncGenerat
     });
     for (const [at, cells] of cards.entries()) yield { number: at + 1, cells };
   } else {
-    const rows = await wholeRows(place, format);
+    const rows = await rowsOfSheet(place, format, reading.sheet);
     const names = columnNames(rows[0] ?? [], header);
     for (const [at, row] of rows.entries()) {
       if (at === 0 && header) continue;
@@ -166,10 +182,24 @@ async function wholeBytes(place: string): Promise<Buffer> {
   return bytes;
 }
 
-async function wholeRows(place: string, format: 'workbook' | 'spreadsheet'): Promise<string[][]> {
+/** @param name of the sheet; undefined for files that were judged before there was a choice */
+async function rowsOfSheet(place: string, format: SheetFormat, name: string | undefined): Promise<string[][]> {
+  const sheets = await sheetsOf(place, format);
+  const sheet = name === undefined ? sheets[0] : sheets.find((one) => one.name === name);
+  if (!sheet) throw new UnreadableFile(`It has no sheet of the name “${name ?? ''}”.`);
+  return sheet.rows;
+}
+
+type SheetFormat = 'workbook' | 'spreadsheet';
+
+async function sheetsOf(place: string, format: SheetFormat): Promise<Sheet[]> {
   const bytes = await wholeBytes(place);
   try {
-    if (format === 'workbook') return (await readSheet(bytes)).map((row) => row.map(workbookText));
+    if (format === 'workbook')
+      return (await readWorkbook(bytes)).map(({ sheet, data }) => ({
+        name: sheet,
+        rows: data.map((row) => row.map(workbookText)),
+      }));
     const { 'content.xml': content } = unzipSync(bytes, { filter: ({ name }) => name === 'content.xml' });
     if (!content) throw new UnreadableFile('It has no content.');
     return readOdsContent(strFromU8(content));

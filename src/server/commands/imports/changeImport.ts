@@ -48,16 +48,20 @@ export function readAnew(
     encoding,
     delimiter,
     header,
+    sheet,
     written,
     ...about
-  }: About & Pick<ReadingInput, 'encoding' | 'delimiter' | 'header' | 'written'>,
+  }: About & Pick<ReadingInput, 'encoding' | 'delimiter' | 'header' | 'sheet' | 'written'>,
 ): Promise<Result<void, Refusal>> {
   return moving(actor, context, about, { event: 'read in another way', act: 'had read anew' }, (_, record) => {
     const at = (pointer: string, detail: string) =>
       Promise.resolve(refused('invalid', 'invalid', detail, [{ pointer, detail }]));
     if (!isEncoding(encoding)) return at('/encoding', `"${encoding}" is no encoding, such as utf-8 or windows-1250.`);
+    if (sheet !== undefined && !record.reading?.sheets?.includes(sheet))
+      return at('/sheet', `It has no sheet of the name “${sheet}”.`);
     const known = Object.entries(written).filter((one): one is [string, Written] => WRITTEN.includes(one[1]));
-    const reading = record.reading && { ...record.reading, encoding, delimiter, header, because: 'As somebody said.' };
+    const said = { encoding, delimiter, header, ...(sheet !== undefined && { sheet }), because: 'As somebody said.' };
+    const reading = record.reading && { ...record.reading, ...said };
     const part = { reading, written: Object.fromEntries(known), rehearsed: null, problem: '', done: 0, lastRow: 0 };
     return Promise.resolve(good(part));
   });

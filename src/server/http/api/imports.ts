@@ -75,8 +75,8 @@ export function importRoutes(context: Context): Hono<Session> {
 
   app.put('/:id/imports/:import/reading', allow('people:act'), async (c) => {
     const about = { sourceId: c.req.param('id'), id: c.req.param('import') };
-    const { encoding, delimiter, header, written } = await readInput(c, ReadingInput);
-    outcome(await readAnew(c.get('actor'), context, { ...about, encoding, delimiter, header, written }));
+    const { encoding, delimiter, header, sheet, written } = await readInput(c, ReadingInput);
+    outcome(await readAnew(c.get('actor'), context, { ...about, encoding, delimiter, header, sheet, written }));
     return c.json(await viewOf(about.sourceId, about.id));
   });
 

@@ -56,7 +56,7 @@ function Columns({ source, file, document, set }: ColumnsProps) {
   const { reading } = file;
   const say = (name: string, written: Written) =>
     reading && act.mutate({ act: 'reading', reading: { ...reading, written: { ...file.written, [name]: written } } });
-  const canSay = file.state === 'ready';
+  const canSay = file.state === 'ready' || file.state === 'unreadable';
   return (
     <section aria-labelledby="columns">
       <h3 id="columns" className="text-lg font-semibold">
@@ -65,9 +65,9 @@ function Columns({ source, file, document, set }: ColumnsProps) {
       <p className="text-quiet mb-2">
         {reading?.because} Judged over all {file.total} rows.
       </p>
-      {reading && reading.format === 'text' && (
+      {reading && ['text', 'workbook', 'spreadsheet'].includes(reading.format) && (
         <ReadingForm
-          key={file.id}
+          key={`${file.id} ${reading.sheet ?? ''}`}
           file={file}
           disabled={!canSay || act.isPending}
           onRead={(one) => act.mutate({ act: 'reading', reading: one })}

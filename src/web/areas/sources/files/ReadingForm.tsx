@@ -24,14 +24,17 @@ const ENCODINGS = [
 ];
 const SIGNS: Record<Delimiter, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 
-/** How a file of text is read, where it was judged wrongly. */
+/** How a file is read, where it was judged wrongly: of text what parts its columns, of sheets which of them. */
 export function ReadingForm({ file, disabled, onRead }: ReadingFormProps) {
   const { reading } = file;
   const [own, setOwn] = useState({
     encoding: reading?.encoding ?? 'utf-8',
     delimiter: reading?.delimiter ?? ',',
     header: reading?.header ?? true,
+    sheet: reading?.sheet,
   });
+  const isText = reading?.format === 'text';
+  const sheets = reading?.sheets ?? [];
   return (
     <details className="mb-2">
       <summary className="cursor-pointer">Read it in another way</summary>
@@ -42,32 +45,49 @@ export function ReadingForm({ file, disabled, onRead }: ReadingFormProps) {
           onRead({ ...own, written: {} });
         }}
       >
-        <Labelled label="Encoding">
-          <input
-            className="input input-sm w-40"
-            list="encodings"
-            value={own.encoding}
-            onChange={({ target }) => setOwn({ ...own, encoding: target.value.trim() })}
-          />
-        </Labelled>
-        <datalist id="encodings">
-          {ENCODINGS.map((one) => (
-            <option key={one} value={one} />
-          ))}
-        </datalist>
-        <Labelled label="Between columns">
-          <select
-            className="select select-sm w-auto"
-            value={own.delimiter}
-            onChange={({ target }) => setOwn({ ...own, delimiter: target.value as Delimiter })}
-          >
-            {DELIMITERS.map((one) => (
-              <option key={one} value={one}>
-                {SIGNS[one]}
-              </option>
-            ))}
-          </select>
-        </Labelled>
+        {sheets.length > 1 && (
+          <Labelled label="Sheet">
+            <select
+              className="select select-sm w-auto max-w-60"
+              value={own.sheet}
+              onChange={({ target }) => setOwn({ ...own, sheet: target.value })}
+            >
+              {sheets.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </Labelled>
+        )}
+        {isText && (
+          <>
+            <Labelled label="Encoding">
+              <input
+                className="input input-sm w-40"
+                list="encodings"
+                value={own.encoding}
+                onChange={({ target }) => setOwn({ ...own, encoding: target.value.trim() })}
+              />
+            </Labelled>
+            <datalist id="encodings">
+              {ENCODINGS.map((one) => (
+                <option key={one} value={one} />
+              ))}
+            </datalist>
+            <Labelled label="Between columns">
+              <select
+                className="select select-sm w-auto"
+                value={own.delimiter}
+                onChange={({ target }) => setOwn({ ...own, delimiter: target.value as Delimiter })}
+              >
+                {DELIMITERS.map((one) => (
+                  <option key={one} value={one}>
+                    {SIGNS[one]}
+                  </option>
+                ))}
+              </select>
+            </Labelled>
+          </>
+        )}
         <TickBox
           label="the first row names the columns"
           checked={own.header}
