@@ -93,7 +93,7 @@ export class ReadingInput {
   written!: Record<string, Written>;
 }
 
-export const MOST_A_MINUTE = 60_000;
+export const MOST_A_MINUTE = 300_000;
 
 export class ImportRunInput extends ImportEvidenceInput {
   @IsInt({ message: 'Enter how many rows a minute.' })

@@ -195,7 +195,7 @@ describe('a file of people', () => {
     );
     const rows = Array.from({ length: 2_000 }, (_, number) => `m${number}@many.example`);
     const file = await until(many, await bring(many, 'many.csv', `email,x\n${rows.join(',1\n')},1\n`), 'ready');
-    expect((await act(many, file, 'begin', { agreed: 'no', perMinute: 60_000 })).status).toBe(200);
+    expect((await act(many, file, 'begin', { agreed: 'no', perMinute: 15_000 })).status).toBe(200);
     await eventually(
       () => stateOf(many, file),
       ({ done }) => done > 200,
@@ -220,6 +220,23 @@ describe('a file of people', () => {
     );
     expect([Number(stored?.count), Number(stored?.addresses)]).toEqual([2_000, 2_000]);
   }, 180_000);
+
+  it('is taken no quicker than was said', async () => {
+    const slow = await operator.source(
+      'Slow',
+      ofFiles([at('email', 'email', '$.email', { required: true, keepAs: 'email' })]),
+    );
+    const rows = Array.from({ length: 40 }, (_, number) => `s${number}@slow.example`);
+    const file = await until(slow, await bring(slow, 'slow.csv', `email,x\n${rows.join(',1\n')},1\n`), 'ready');
+    const begun = Date.now();
+    expect((await act(slow, file, 'begin', { agreed: 'no', perMinute: 600 })).status).toBe(200);
+    await eventually(
+      () => stateOf(slow, file),
+      ({ state }) => state === 'done',
+    );
+    // Ten a second: the last of forty after at least three and a half seconds, however quick the machine is.
+    expect(Date.now() - begun).toBeGreaterThan(3_400);
+  });
 
   it('can be cancelled, read anew, and deleted', async () => {
     const file = await until(source, await bring(source, 'table.txt', 'a|b\n1|2\n3|4\n'), 'ready');

@@ -4,6 +4,7 @@ import { benchAccept } from './accept.ts';
 import { benchCount } from './count.ts';
 import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchHook } from './hook.ts';
+import { benchImport, benchTake } from './import.ts';
 import { benchPublic } from './public.ts';
 import { benchStall } from './stall.ts';
 import { benchMapping } from './mapping.ts';
@@ -18,6 +19,8 @@ const BENCHES: Record<string, () => Promise<Comparison>> = {
   public: benchPublic,
   hook: benchHook,
   count: benchCount,
+  import: benchImport,
+  take: benchTake,
   mapping: benchMapping,
   path: benchPath,
   deliver: benchDeliver,
@@ -30,6 +33,8 @@ const MEANINGS: Record<string, string> = {
   accept: 'submissions accepted, against a bare handler with one INSERT (aim 0.6)',
   public: 'forms sent by the script on a page, with all checks, against the same handler (aim 0.5)',
   hook: 'signed messages taken by an inbound webhook, against the same handler (aim 0.6)',
+  import: 'rows of a file read and planned, against LOAD DATA into a bare table (aim 0.3)',
+  take: 'rows of a file taken, each a submission, against the same',
   count: 'showings of forms noted, two events each, against the same handler',
   mapping: 'mappings of 25 lines applied, against a hand-written function (aim 0.5)',
   path: 'accepted to delivered and read back, against a bare loop with one request (aim 0.35)',

@@ -17,10 +17,13 @@ import { findSource, type SourceRecord } from '../store/sources.ts';
 
 const BEAT_MS = 500;
 const MINUTE_MS = 60_000;
+/** So much time that was lost is made up for by a pace above the one that was set. */
+const MOST_LATE_MS = 2_000;
 /** For so long an import is a worker's that said nothing of it. */
 const LEASE_MS = 20_000;
-/** So many rows are dealt with between two words of how far it is. */
-const TOGETHER = 100;
+/** So many rows are rehearsed, or taken, between two words of how far it is. */
+const REHEARSED_TOGETHER = 1_000;
+const TAKEN_TOGETHER = 250;
 const JUDGED_TOGETHER = 5_000;
 
 /** So many files are kept open: of those that were paused, the first is read from its beginning again. */
@@ -149,7 +152,7 @@ async function rehearsePart(
   const { store, now } = context;
   const source = await sourceOf(context, record);
   const document = (source.live ?? source.draft) as FileDocument | ShopDocument;
-  const { rows, seen } = await files.next(context, record, TOGETHER);
+  const { rows, seen } = await files.next(context, record, REHEARSED_TOGETHER);
   const last = rows.at(-1);
   const counts: RehearsedCounts = { ...(record.rehearsed ?? NOTHING_REHEARSED) };
   if (!last) {
@@ -205,7 +208,7 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
     await moveImport(store.db, record.id, 'paused', now());
     return;
   }
-  const most = Math.max(1, Math.min(TOGETHER, Math.round((record.perMinute * BEAT_MS) / MINUTE_MS)));
+  const most = Math.max(1, Math.min(TAKEN_TOGETHER, Math.round((record.perMinute * BEAT_MS) / MINUTE_MS)));
   const { rows } = await files.next(context, record, most);
   const last = rows.at(-1);
   if (!last) {
@@ -214,19 +217,26 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
   }
   const counts = { ...record.counts };
   const rejects: Parameters<typeof addRejects>[1] = [];
-  for (const row of rows) {
-    const taken = await takeSubmission(context, {
-      sourceId: source.id,
-      sourceVersion: source.liveVersion ?? 0,
-      document: source.live,
-      contentType: '',
-      payload: payloadOf(row, record.written),
-      headers: { import: record.id, row: String(row.number) },
-      idempotencyKey: null,
-      name: `import ${record.id} ${row.number}`,
-      known: {},
-      shownAt: null,
-    });
+  const document = source.live;
+  // All at once, so that they are stored together; in the order of the rows.
+  const each = await Promise.all(
+    rows.map((row) =>
+      takeSubmission(context, {
+        sourceId: source.id,
+        sourceVersion: source.liveVersion ?? 0,
+        document,
+        contentType: '',
+        payload: payloadOf(row, record.written),
+        headers: { import: record.id, row: String(row.number) },
+        idempotencyKey: null,
+        name: `import ${record.id} ${row.number}`,
+        known: {},
+        shownAt: null,
+      }),
+    ),
+  );
+  for (const [at, taken] of each.entries()) {
+    const row = rows[at] as Row;
     if (taken.ok) {
       // One that came before did so by this very import, whose worker ended before it could say so.
       counts.taken += 1;
@@ -240,7 +250,8 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
     counts,
     lastRow: last.number,
     done: record.done + rows.length,
-    dueAt: now() + Math.round((rows.length * MINUTE_MS) / record.perMinute) - BEAT_MS,
+    // From when it was due: what a beat comes late is made up for, up to a few beats.
+    dueAt: Math.max(record.dueAt, now() - MOST_LATE_MS) + Math.round((rows.length * MINUTE_MS) / record.perMinute),
     leaseUntil: 0,
   });
 }

@@ -41,7 +41,9 @@ const isDayFirst = (locale: string): boolean => {
 /** A day that the calendar has: 30 February is none. */
 function day(year = '', month = '', ofMonth = '', typed: string): Result<string> {
   const text = `${year.padStart(4, '0')}-${month.padStart(2, '0')}-${ofMonth.padStart(2, '0')}`;
-  const time = Date.parse(`${text}T00:00:00Z`);
-  const isThere = !Number.isNaN(time) && new Date(time).toISOString().startsWith(text) && Number(year) > 0;
+  // A day that there is not becomes one of the next month.
+  const time = new Date(0);
+  time.setUTCFullYear(Number(year), Number(month) - 1, Number(ofMonth));
+  const isThere = Number(year) > 0 && time.getUTCMonth() + 1 === Number(month) && time.getUTCDate() === Number(ofMonth);
   return isThere ? good(text) : bad(`There is no such day as ${typed}.`);
 }

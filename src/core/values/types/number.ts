@@ -29,10 +29,11 @@ export function readDecimal(written: string, { locale }: Manner): Result<string>
   if (typed === '') return bad('Enter a number.');
   if (/^-?\d+$/.test(typed)) return good(typed);
   if (locale === null) return withoutLanguage(typed);
-  const { group, decimal, digits } = marksOf(locale);
-  const latin = Array.from(typed, (sign) => (digits.includes(sign) ? String(digits.indexOf(sign)) : sign)).join('');
-  const whole = `\\d{1,3}(?:${group}\\d{2,3})*${group}\\d{3}|\\d+`;
-  const found = new RegExp(`^(-?)(${whole})(?:${escape(decimal)}(\\d+))?$`).exec(latin);
+  const { form, digits } = marksOf(locale);
+  const latin = /^[\0-\x7F]*$/.test(typed)
+    ? typed
+    : Array.from(typed, (sign) => (digits.includes(sign) ? String(digits.indexOf(sign)) : sign)).join('');
+  const found = form.exec(latin);
   if (!found) return bad(`"${written.trim().slice(0, 40)}" is not a number as it is written in ${locale}.`);
   const [, sign = '', before = '', after] = found;
   return good(`${sign}${before.replace(/\D/g, '')}${after === undefined ? '' : `.${after}`}`);
@@ -48,16 +49,32 @@ function withoutLanguage(typed: string): Result<string> {
   return scientific ? good(plainly(Number(typed))) : bad(`"${typed.slice(0, 40)}" is not a number.`);
 }
 
+interface Marks {
+  /** How figures are written: the sign, what is before the fraction, and it. */
+  form: RegExp;
+  digits: string[];
+}
+
+/** Asked for once for each language: there are few, and to ask costs more than all else that is done with a figure. */
+const known = new Map<string, Marks>();
+
+function marksOf(locale: string): Marks {
+  const found = known.get(locale) ?? findMarks(locale);
+  known.set(locale, found);
+  return found;
+}
+
 /** The marks of a language: what may stand between groups, what before the fraction, and its digits. */
-function marksOf(locale: string): { group: string; decimal: string; digits: string[] } {
+function findMarks(locale: string): Marks {
   const parts = new Intl.NumberFormat(locale).formatToParts(-1234567.8);
   const group = parts.find(({ type }) => type === 'group')?.value ?? ',';
   const decimal = parts.find(({ type }) => type === 'decimal')?.value ?? '.';
   const plain = new Intl.NumberFormat(locale, { useGrouping: false });
   const digits = Array.from({ length: 10 }, (_, digit) => plain.format(digit));
   // Blanks and apostrophes have several forms, and people type the ones on their keyboard.
-  const forms = /\s/.test(group) ? '[\\s\\u00A0\\u202F]' : /['’]/.test(group) ? "['’]" : escape(group);
-  return { group: forms, decimal, digits };
+  const between = /\s/.test(group) ? '[\\s\\u00A0\\u202F]' : /['’]/.test(group) ? "['’]" : escape(group);
+  const whole = `\\d{1,3}(?:${between}\\d{2,3})*${between}\\d{3}|\\d+`;
+  return { form: new RegExp(`^(-?)(${whole})(?:${escape(decimal)}(\\d+))?$`), digits };
 }
 
 const escape = (sign: string): string => sign.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
