@@ -31,6 +31,8 @@ export const ACTS = {
   'set the secret': 'set the secret of',
   'sent again': 'had taken what came to',
   'brought a file': 'brought a file to',
+  'set the feed of': 'said how files come by themselves to',
+  'ended the feed of': 'had no more files come by themselves to',
   'took over': 'took over a conversation of',
   'ended a conversation of': 'ended a conversation of',
   'fetched customers': 'fetched the customers of',

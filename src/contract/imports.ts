@@ -26,20 +26,23 @@ export interface ImportEvidence extends Imported {
 
 export const NO_EVIDENCE: ImportEvidence = { agreed: 'no', words: '', where: '', when: '' };
 
-export class ImportEvidenceInput implements ImportEvidence {
+/** What is said of the people in every file that comes by one way. */
+class StandingEvidenceInput {
   @IsIn(IMPORTED_AS)
   agreed!: ImportEvidence['agreed'];
 
-  @ValidateIf(({ agreed }: ImportEvidenceInput) => agreed !== 'no')
+  @ValidateIf(({ agreed }: StandingEvidenceInput) => agreed !== 'no')
   @IsString()
   @Length(3, 1000, { message: 'Enter the words that they agreed to.' })
   words: string = '';
 
-  @ValidateIf(({ agreed }: ImportEvidenceInput) => agreed !== 'no')
+  @ValidateIf(({ agreed }: StandingEvidenceInput) => agreed !== 'no')
   @IsString()
   @Length(3, 300, { message: 'Say where they agreed, such as a form on paper, or a system.' })
   where: string = '';
+}
 
+export class ImportEvidenceInput extends StandingEvidenceInput implements ImportEvidence {
   @ValidateIf(({ agreed }: ImportEvidenceInput) => agreed !== 'no')
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Say when they agreed; where it was over a time, its last day.' })
   when: string = '';
@@ -102,6 +105,59 @@ export class ImportRunInput extends ImportEvidenceInput {
   perMinute!: number;
 }
 
+/** By which way files come to a source by themselves. */
+export const FEED_WAYS = ['address', 'folder'] as const;
+export type FeedBy = (typeof FEED_WAYS)[number];
+
+/** Minutes: once a quarter of an hour to once a week. */
+export const FEED_RHYTHMS = [15, 60, 360, 1440, 10_080] as const;
+
+/** How files come to a source by themselves, and what becomes of them. */
+export class FeedInput extends StandingEvidenceInput {
+  @IsIn(FEED_WAYS)
+  by!: FeedBy;
+
+  /** '' to leave it as it is. */
+  @ValidateIf(({ by }: FeedInput) => by === 'address')
+  @IsString()
+  @MaxLength(2000)
+  address: string = '';
+
+  @IsIn(FEED_RHYTHMS)
+  everyMinutes!: number;
+
+  /** Whether rows are taken at once; otherwise somebody is waited for. */
+  @IsBoolean()
+  takes!: boolean;
+
+  @IsInt({ message: 'Enter how many rows a minute.' })
+  @Min(1)
+  @Max(MOST_A_MINUTE)
+  perMinute!: number;
+}
+
+export interface FeedView {
+  by: FeedBy;
+  /** Without what is secret in it; '' for a folder. */
+  address: string;
+  everyMinutes: number;
+  takes: boolean;
+  evidence: ImportEvidence;
+  perMinute: number;
+  askedAt: string | null;
+  /** When it last brought a file. */
+  broughtAt: string | null;
+  /** Why it brought none the last time; '' where nothing was the matter. */
+  problem: string;
+  nextAt: string;
+}
+
+/** The way by which files come to a source by themselves, if there is one; and the folder that would be looked into. */
+export interface FeedsView {
+  feed: FeedView | null;
+  folder: string;
+}
+
 /** What would become of the rows of a file. */
 export interface RehearsedCounts {
   rows: number;
@@ -112,6 +168,8 @@ export interface RehearsedCounts {
   noConsent: number;
   nobody: number;
   refused: number;
+  /** The same as in the file of before; absent where there is none. */
+  unchanged?: number;
 }
 
 export const NOTHING_REHEARSED: RehearsedCounts = {
@@ -128,6 +186,8 @@ export const NOTHING_REHEARSED: RehearsedCounts = {
 export interface ImportCounts {
   taken: number;
   refused: number;
+  /** The same as in the file of before, and not taken again; absent where there is none. */
+  unchanged?: number;
 }
 
 /** An import of a file, and how far it has come. */
@@ -143,6 +203,8 @@ export interface ImportView {
   endedAt: string | null;
   /** How many are fetched so far, where it is fetched; null for a file that somebody brought. */
   fetched: number | null;
+  /** By which way it came by itself; null for one that somebody brought, or had fetched. */
+  fedBy: FeedBy | null;
   /** How it is read; null until it was judged. */
   reading: FileReading | null;
   written: Record<string, Written>;

@@ -22,6 +22,8 @@ export interface Config {
   databaseFolder: string | null;
   /** Where CSV files are dropped. */
   dropFolder: string;
+  /** Where files for sources can be put, each source in a folder of its own. */
+  feedFolder: string;
   /** Where files that visitors hand over are kept: outside of everything that is served. */
   uploadFolder: string;
   /** The largest file that is taken, in bytes. */
@@ -57,6 +59,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     root: env.IWASHI_ROOT ?? process.cwd(),
     databaseFolder: env.IWASHI_DATABASE_FOLDER || null,
     dropFolder: env.IWASHI_DROPS ?? path.join(dataFolder, 'drops'),
+    feedFolder: env.IWASHI_FEEDS ?? path.join(dataFolder, 'feeds'),
     uploadFolder: env.IWASHI_UPLOADS ?? path.join(dataFolder, 'uploads'),
     uploadBytes: wholeNumber(env, 'IWASHI_UPLOAD_BYTES', 10 * 1024 * 1024),
     importBytes: wholeNumber(env, 'IWASHI_IMPORT_BYTES', 512 * 1024 * 1024),

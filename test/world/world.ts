@@ -95,6 +95,7 @@ export class World {
       IWASHI_SHOP_ASK_SECONDS: '1',
       IWASHI_DROPS: mkdtempSync('/tmp/iwashi-drops-'),
       IWASHI_UPLOADS: mkdtempSync('/tmp/iwashi-uploads-'),
+      IWASHI_FEEDS: mkdtempSync('/tmp/iwashi-feeds-'),
       ...more,
     };
     await this.startServer();
@@ -135,7 +136,7 @@ export class World {
 
   async stop(): Promise<void> {
     for (const child of [this.server, this.worker, ...this.#children]) if (child) await endProgram(child);
-    for (const folder of [this.env.IWASHI_DROPS, this.env.IWASHI_UPLOADS])
+    for (const folder of [this.env.IWASHI_DROPS, this.env.IWASHI_UPLOADS, this.env.IWASHI_FEEDS])
       rmSync(folder ?? '', { recursive: true, force: true });
   }
 

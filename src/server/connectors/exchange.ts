@@ -123,7 +123,8 @@ function flatHeaders(headers: Record<string, string | string[] | undefined>): Re
   return flat;
 }
 
-function codeOf(error: unknown): string {
+/** What names a fault of a connection, such as ECONNREFUSED; '' where nothing does. */
+export function codeOf(error: unknown): string {
   if (typeof error !== 'object' || error === null) return '';
   if (error === TOO_LONG) return 'UND_ERR_HEADERS_TIMEOUT';
   if (error === TOO_LARGE) return TOO_LARGE.message;

@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, gt, inArray, lt, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNotNull, lt, lte } from 'drizzle-orm';
+import type { Written } from '../../core/tables/index.ts';
 import { IMPORTING, type ImportEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
 import { importRejects, imports } from './schema/index.ts';
@@ -17,6 +18,49 @@ export const listImports = (db: Db, sourceId: string): Promise<ImportRecord[]> =
 export async function findImport(db: Db, id: string): Promise<ImportRecord | null> {
   const [row] = await db.select().from(imports).where(eq(imports.id, id));
   return row ?? null;
+}
+
+/** The one of before, of those that came to a source by themselves and were taken whole; null for the first. */
+export async function importBefore(db: Db, { id, sourceId, fedBy }: ImportRecord): Promise<string | null> {
+  if (fedBy === null) return null;
+  const [before] = await db
+    .select({ id: imports.id })
+    .from(imports)
+    .where(and(eq(imports.sourceId, sourceId), eq(imports.state, 'done'), isNotNull(imports.fedBy), lt(imports.id, id)))
+    .orderBy(desc(imports.id))
+    .limit(1);
+  return before?.id ?? null;
+}
+
+/** Imports that came to a source by themselves and are over, beyond the newest so many. */
+export const oldFedImports = (db: Db, sourceId: string, kept: number): Promise<Pick<ImportRecord, 'id' | 'fileId'>[]> =>
+  db
+    .select({ id: imports.id, fileId: imports.fileId })
+    .from(imports)
+    .where(
+      and(
+        eq(imports.sourceId, sourceId),
+        isNotNull(imports.fedBy),
+        inArray(imports.state, ['done', 'cancelled', 'unreadable']),
+      ),
+    )
+    .orderBy(desc(imports.id))
+    .limit(100)
+    .offset(kept);
+
+/** How the columns of the newest file of a source are written, where somebody decided or it showed. */
+export async function writtenBefore(db: Db, sourceId: string): Promise<Record<string, Written>> {
+  const [newest] = await listImports(db, sourceId);
+  return Object.fromEntries(Object.entries(newest?.written ?? {}).filter(([, written]) => written !== 'as it is'));
+}
+
+/** The numbers of the rows of an import that could not be taken. */
+export async function rejectedRows(db: Db, importId: string): Promise<Set<number>> {
+  const rows = await db
+    .select({ row: importRejects.row })
+    .from(importRejects)
+    .where(eq(importRejects.importId, importId));
+  return new Set(rows.map(({ row }) => row));
 }
 
 export const findImports = (db: Db, ids: string[]): Promise<ImportRecord[]> =>

@@ -4,6 +4,7 @@ import { PUBLISHING, type PublishEvent } from '../../core/states/index.ts';
 import { forgetCounts } from './counting.ts';
 import { changedRows, countUpTo, type Db } from './database.ts';
 import { keptForms, routeSources, sources, sourceVersions } from './schema/index.ts';
+import { removeFeed } from './feeds.ts';
 import { listImports, removeImport } from './imports.ts';
 import { forgetConversations } from './chats.ts';
 import { forgetMemberships } from './memberships.ts';
@@ -145,6 +146,7 @@ export const countSubmissionsOf = (db: Db, id: string, most: number): Promise<nu
 /** Deletes a source by which nothing came, with what was counted of it. */
 export async function removeSource(db: Db, id: string): Promise<void> {
   for (const record of await listImports(db, id)) await removeImport(db, record.id);
+  await removeFeed(db, id);
   await forgetCounts(db, id);
   await forgetWebhook(db, id);
   await removeShop(db, id);

@@ -1,8 +1,9 @@
+import { createHash } from 'node:crypto';
 import { NOTHING_REHEARSED, type RehearsedCounts } from '../../contract/imports.ts';
 import { keyText } from '../../core/identity/index.ts';
 import { type FileDocument, type ShopDocument, saidPartsOf } from '../../core/intake/index.ts';
 import { NOBODY, planSubmission } from '../../core/plan/index.ts';
-import { ColumnJudge } from '../../core/tables/index.ts';
+import { ColumnJudge, pathToColumn, type ColumnFound } from '../../core/tables/index.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
 import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
 import { fetchPart } from './fetching.ts';
@@ -11,7 +12,17 @@ import { runBeats } from './beats.ts';
 import { takeSubmission, whyNot } from '../intake/take.ts';
 import { uploadPath } from '../intake/uploads.ts';
 import type { LiveWirings } from '../planning/liveWiring.ts';
-import { addRejects, advanceImport, moveImport, takeImport, type ImportRecord } from '../store/imports.ts';
+import {
+  addRejects,
+  advanceImport,
+  findImport,
+  importBefore,
+  moveImport,
+  rejectedRows,
+  takeImport,
+  type ImportRecord,
+} from '../store/imports.ts';
+import { inTransaction } from '../store/database.ts';
 import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
 import { findSource, type SourceRecord } from '../store/sources.ts';
 
@@ -31,10 +42,10 @@ const MOST_OPEN = 8;
 
 /** Files that are being read, and how far: to go on does not mean to begin again. */
 class OpenFiles {
-  readonly #open = new Map<string, { rows: AsyncGenerator<Row>; at: number; seen: Set<string> }>();
+  readonly #open = new Map<string, { rows: AsyncGenerator<Row>; at: number; seen: Set<string>; before: Set<string> }>();
 
-  /** The next rows after one, so many at most; and the keys of whom was seen before in this reading. */
-  async next(context: Context, { id, fileId, reading, lastRow, state }: ImportRecord, most: number) {
+  /** The next rows after one, so many at most; the keys of whom was seen before in this reading, and what was taken of the file of before. */
+  async next(context: Context, { id, fileId, reading, lastRow, state, beforeId }: ImportRecord, most: number) {
     const key = `${id} ${state}`;
     let file = this.#open.get(key);
     if (!reading) throw new UnreadableFile('It was not judged yet.');
@@ -42,7 +53,8 @@ class OpenFiles {
       await this.close(key);
       const [oldest] = this.#open.keys();
       if (oldest !== undefined && this.#open.size >= MOST_OPEN) await this.close(oldest);
-      file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Set() };
+      const before = beforeId === null ? new Set<string>() : await takenOf(context, beforeId);
+      file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Set(), before };
       this.#open.set(key, file);
     }
     const rows: Row[] = [];
@@ -54,7 +66,7 @@ class OpenFiles {
       if (value.number > lastRow) rows.push(value);
     }
     if (rows.length === 0) await this.close(key);
-    return { rows, seen: file.seen };
+    return { rows, seen: file.seen, before: file.before };
   }
 
   async close(key: string): Promise<void> {
@@ -65,6 +77,21 @@ class OpenFiles {
   async closeAll(): Promise<void> {
     for (const key of [...this.#open.keys()]) await this.close(key);
   }
+}
+
+/** By what two rows are known to say the same. */
+const markOf = ({ cells }: Row): string => createHash('sha1').update(JSON.stringify(cells)).digest('base64');
+
+/** What stands in the rows of an import that were taken; nothing where its file was deleted. */
+async function takenOf(context: Context, importId: string): Promise<Set<string>> {
+  const { db } = context.store;
+  const record = await findImport(db, importId);
+  if (!record?.reading) return new Set();
+  const rejected = await rejectedRows(db, importId);
+  const marks = new Set<string>();
+  for await (const row of rowsOf(uploadPath(context, record.fileId), record.reading))
+    if (!rejected.has(row.number)) marks.add(markOf(row));
+  return marks;
 }
 
 /** Works on imports of files: judges, rehearses, and takes their rows, a part at a time. One worker at a time has an import. */
@@ -126,14 +153,30 @@ async function judge(context: Context, record: ImportRecord, isStopped: () => bo
   }
   if (total === 0) throw new UnreadableFile('There are no rows in it.');
   const found = [...columns.values()].map((column) => column.found());
-  await moveImport(store.db, record.id, 'judged', now(), {
+  const judged = {
     reading,
     columns: found,
     written: Object.fromEntries(found.map(({ name, written }) => [name, record.written[name] ?? written])),
     total,
     done: 0,
     lastRow: 0,
+  };
+  const missing = record.goesOn ? await missingIn(context, record, found) : null;
+  await inTransaction(store, async (db) => {
+    const problem = missing === null || missing === '' ? '' : `Nothing was taken by itself: ${missing}`.slice(0, 300);
+    await moveImport(db, record.id, 'judged', now(), { ...judged, problem });
+    if (missing === '') await moveImport(db, record.id, 'begun', now(), { beforeId: await importBefore(db, record) });
   });
+}
+
+/** Why a file that came by itself is not taken before somebody looks at it; '' where nothing speaks against it. */
+async function missingIn(context: Context, record: ImportRecord, columns: ColumnFound[]): Promise<string> {
+  const { state, live } = await sourceOf(context, record);
+  if (state !== 'live' || live?.kind !== 'file') return 'its source is not live.';
+  const there = new Set(columns.map(({ name }) => pathToColumn(name)));
+  const missing = live.fields.filter(({ key, path }) => !there.has(path === '' ? pathToColumn(key) : path));
+  if (missing.length === 0) return '';
+  return `no column is there for ${missing.map(({ label, key }) => label || key).join(', ')}.`;
 }
 
 async function sourceOf({ store }: Context, { sourceId }: ImportRecord): Promise<SourceRecord> {
@@ -152,8 +195,9 @@ async function rehearsePart(
   const { store, now } = context;
   const source = await sourceOf(context, record);
   const document = (source.live ?? source.draft) as FileDocument | ShopDocument;
-  const { rows, seen } = await files.next(context, record, REHEARSED_TOGETHER);
-  const last = rows.at(-1);
+  const { rows: all, seen, before } = await files.next(context, record, REHEARSED_TOGETHER);
+  const rows = before.size === 0 ? all : all.filter((row) => !before.has(markOf(row)));
+  const last = all.at(-1);
   const counts: RehearsedCounts = { ...(record.rehearsed ?? NOTHING_REHEARSED) };
   if (!last) {
     await moveImport(store.db, record.id, 'was rehearsed', now(), { done: 0, lastRow: 0 });
@@ -161,7 +205,8 @@ async function rehearsePart(
   }
   const read = rows.map((row) => readRow(document, payloadOf(row, record.written)));
   const valid = read.flatMap((one) => ('values' in one ? [one.values] : []));
-  counts.rows += rows.length;
+  counts.rows += all.length;
+  if (all.length > rows.length) counts.unchanged = (counts.unchanged ?? 0) + all.length - rows.length;
   counts.refused += rows.length - valid.length;
   const said = valid.map((values) => saidOfSelf(document.fields, values, source.id));
   const people = await readKnownPeople(store.db, said, { lock: false, answersSince: null });
@@ -195,7 +240,7 @@ async function rehearsePart(
   await advanceImport(store.db, record, {
     rehearsed: counts,
     lastRow: last.number,
-    done: record.done + rows.length,
+    done: record.done + all.length,
     leaseUntil: 0,
   });
 }
@@ -209,13 +254,15 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
     return;
   }
   const most = Math.max(1, Math.min(TAKEN_TOGETHER, Math.round((record.perMinute * BEAT_MS) / MINUTE_MS)));
-  const { rows } = await files.next(context, record, most);
-  const last = rows.at(-1);
+  const { rows: all, before } = await files.next(context, record, most);
+  const rows = before.size === 0 ? all : all.filter((row) => !before.has(markOf(row)));
+  const last = all.at(-1);
   if (!last) {
     await moveImport(store.db, record.id, 'came to its end', now());
     return;
   }
   const counts = { ...record.counts };
+  if (all.length > rows.length) counts.unchanged = (counts.unchanged ?? 0) + all.length - rows.length;
   const rejects: Parameters<typeof addRejects>[1] = [];
   const document = source.live;
   // All at once, so that they are stored together; in the order of the rows.
@@ -249,7 +296,7 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
   await advanceImport(store.db, record, {
     counts,
     lastRow: last.number,
-    done: record.done + rows.length,
+    done: record.done + all.length,
     // From when it was due: what a beat comes late is made up for, up to a few beats.
     dueAt: Math.max(record.dueAt, now() - MOST_LATE_MS) + Math.round((rows.length * MINUTE_MS) / record.perMinute),
     leaseUntil: 0,

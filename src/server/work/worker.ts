@@ -4,6 +4,7 @@ import { deliver, loadJobs, mostTogether, takeBundle } from './delivering.ts';
 import { Endings } from './endings.ts';
 import { LiveWirings } from '../planning/liveWiring.ts';
 import { runCounting } from './counting.ts';
+import { runFeeds } from './feeding.ts';
 import { runImports } from './importing.ts';
 import { runLanes } from './lanes.ts';
 import { runLoop } from './loop.ts';
@@ -43,6 +44,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
     runCounting(context),
     runSendings(context, wirings),
     runImports(context, owner, wirings),
+    runFeeds(context),
     runShops(context),
     runLapsing(context),
     runChats(context),

@@ -1,5 +1,13 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import type { ImportEvidence, ImportRows, ImportRunInput, ImportView, ReadingInput } from '../../contract/imports.ts';
+import type {
+  FeedInput,
+  FeedsView,
+  ImportEvidence,
+  ImportRows,
+  ImportRunInput,
+  ImportView,
+  ReadingInput,
+} from '../../contract/imports.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
 
@@ -55,6 +63,28 @@ export function useActOnImport(sourceId: string, id: string) {
         default:
           return api.post(`${path}/${one.act}`, {});
       }
+    },
+    onSettled: refresh,
+  });
+}
+
+/** How files come to a source by themselves. */
+export const useFeed = (sourceId: string) =>
+  useQuery({
+    queryKey: ['imports', sourceId, 'feed'],
+    queryFn: () => api.get<FeedsView>(`/sources/${sourceId}/feed`),
+    refetchInterval: SELDOM_MS,
+  });
+
+export type FeedAct = { act: 'set'; input: Plain<FeedInput> } | { act: 'look' | 'end' };
+
+export function useActOnFeed(sourceId: string) {
+  const refresh = useRefresh(['imports']);
+  return useMutation({
+    mutationFn: (one: FeedAct): Promise<unknown> => {
+      const path = `/sources/${sourceId}/feed`;
+      if (one.act === 'set') return api.put(path, one.input);
+      return one.act === 'end' ? api.delete(path) : api.post(`${path}/look`, {});
     },
     onSettled: refresh,
   });

@@ -1,8 +1,11 @@
+import { rm } from 'node:fs/promises';
 import type { StopsView } from '../../../contract/entries.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import type { Db } from '../../store/database.ts';
 import { archiveRoute, findRoute, removeRoute } from '../../store/routes.ts';
+import { uploadPath } from '../../intake/uploads.ts';
+import { listImports } from '../../store/imports.ts';
 import { archiveSource, findSource, removeSource } from '../../store/sources.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
 import { stopsOfRoute, stopsOfSource } from './stops.ts';
@@ -50,7 +53,8 @@ export async function removeEntry(
   { kind, id }: { kind: Fated; id: string },
 ): Promise<Result<void, Refusal>> {
   const { find, stops, remove } = STORES[kind];
-  return inCommand(context, actor, async (db) => {
+  const files = kind === 'source' ? await listImports(context.store.db, id) : [];
+  const outcome = await inCommand(context, actor, async (db) => {
     const entry = await find(db, id);
     if (!entry) return unknown(kind);
     const kept = (await stops(db, id))?.kept ?? null;
@@ -58,4 +62,6 @@ export async function removeEntry(
     await remove(db, id);
     return done(undefined, { act: 'removed', subject: { kind, id, name: entry.name } });
   });
+  if (outcome.ok) for (const { fileId } of files) await rm(uploadPath(context, fileId), { force: true });
+  return outcome;
 }

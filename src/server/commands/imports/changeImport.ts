@@ -5,7 +5,14 @@ import type { ImportEvent } from '../../../core/states/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { uploadPath } from '../../intake/uploads.ts';
-import { findImport, forgetRejects, moveImport, removeImport, type ImportRecord } from '../../store/imports.ts';
+import {
+  findImport,
+  forgetRejects,
+  importBefore,
+  moveImport,
+  removeImport,
+  type ImportRecord,
+} from '../../store/imports.ts';
 import { findSource } from '../../store/sources.ts';
 import type { Db } from '../../store/database.ts';
 import { done, inCommand, refused, unknown, type Act, type Actor, type Done, type Refusal } from '../command.ts';
@@ -78,9 +85,10 @@ function isEncoding(label: string): boolean {
 
 /** Finds out what would become of every row, with what is said of the people in it. */
 export const rehearseImport = (actor: Actor, context: Context, about: About & { evidence: ImportEvidence }) =>
-  moving(actor, context, about, { event: 'rehearsed', act: 'rehearsed the file of' }, () =>
-    Promise.resolve(good({ evidence: about.evidence, rehearsed: null, done: 0, lastRow: 0 })),
-  );
+  moving(actor, context, about, { event: 'rehearsed', act: 'rehearsed the file of' }, async (db, record) => {
+    const beforeId = await importBefore(db, record);
+    return good({ evidence: about.evidence, beforeId, rehearsed: null, done: 0, lastRow: 0, problem: '' });
+  });
 
 /** Begins to take the rows of a file, at a pace, with what is said of the people in it. */
 export const beginImport = (
@@ -88,7 +96,7 @@ export const beginImport = (
   context: Context,
   { evidence, perMinute, ...about }: About & { evidence: ImportEvidence; perMinute: number },
 ) =>
-  moving(actor, context, about, { event: 'begun', act: 'began to import into' }, async (db) => {
+  moving(actor, context, about, { event: 'begun', act: 'began to import into' }, async (db, record) => {
     const source = await findSource(db, about.sourceId);
     if (source?.state !== 'live' || source.live === null)
       return refused(
@@ -98,7 +106,8 @@ export const beginImport = (
       );
     await forgetRejects(db, about.id);
     const counts = { taken: 0, refused: 0 };
-    return good({ evidence, perMinute, counts, done: 0, lastRow: 0 });
+    const beforeId = await importBefore(db, record);
+    return good({ evidence, perMinute, counts, beforeId, done: 0, lastRow: 0, problem: '' });
   });
 
 const FATES = {

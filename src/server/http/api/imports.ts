@@ -157,5 +157,6 @@ const toView = ({ createdAt, endedAt, byName, ...record }: ImportRecord): Import
     // What is being rehearsed is told by how far it is.
     rehearsed: record.rehearsed,
     fetched: record.fetched?.count ?? null,
+    fedBy: record.fedBy,
   };
 };

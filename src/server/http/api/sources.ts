@@ -51,6 +51,7 @@ import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
 import { shopRoutes } from './shops.ts';
+import { feedRoutes } from './feeds.ts';
 import { importRoutes } from './imports.ts';
 import { webhookRoutes } from './webhooks.ts';
 import { sourceFigureRoutes } from './sourceFigures.ts';
@@ -234,6 +235,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.route('/', sourceFigureRoutes(context, must));
   app.route('/', webhookRoutes(context, must));
   app.route('/', importRoutes(context));
+  app.route('/', feedRoutes(context));
 
   app.get('/:id/samples', allow('sources:read'), async (c) => {
     const record = await must(c.req.param('id'));

@@ -1,8 +1,15 @@
-import { bigint, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
-import type { Fetched, FileReading, ImportCounts, ImportEvidence, RehearsedCounts } from '../../../contract/imports.ts';
+import { bigint, boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import type {
+  FeedBy,
+  Fetched,
+  FileReading,
+  ImportCounts,
+  ImportEvidence,
+  RehearsedCounts,
+} from '../../../contract/imports.ts';
 import type { ImportState } from '../../../core/states/index.ts';
 import type { ColumnFound, Written } from '../../../core/tables/index.ts';
-import { id, json, time } from './columns.ts';
+import { id, json, longText, time } from './columns.ts';
 
 /** Files whose rows become submissions. What is in them is on the disk, under the import's file. */
 export const imports = mysqlTable(
@@ -17,6 +24,12 @@ export const imports = mysqlTable(
     problem: varchar('problem', { length: 300 }).notNull().default(''),
     /** How far all that a shop has was fetched; null for files that somebody brought. */
     fetched: json<Fetched>('fetched'),
+    /** By which way it came by itself; null for a file that somebody brought, or had fetched. */
+    fedBy: varchar('fed_by', { length: 10 }).$type<FeedBy>(),
+    /** Whether its rows are taken without anybody's word once it was looked through. */
+    goesOn: boolean('goes_on').notNull().default(false),
+    /** The import of before whose rows are not taken again where they are the same; null for none. */
+    beforeId: id('before_id'),
     reading: json<FileReading>('reading'),
     written: json<Record<string, Written>>('written').notNull(),
     columns: json<ColumnFound[]>('columns_found').notNull(),
@@ -49,3 +62,22 @@ export const importRejects = mysqlTable(
   },
   (table) => [primaryKey({ columns: [table.importId, table.row] })],
 );
+
+/** Where files come from by themselves: one way for a source. */
+export const feeds = mysqlTable('feeds', {
+  sourceId: id('source_id').primaryKey(),
+  by: varchar('fed_by', { length: 10 }).$type<FeedBy>().notNull(),
+  /** Encrypted: whoever knows it may be able to read all that is there. '' for a folder. */
+  address: longText('address').notNull(),
+  everyMinutes: int('every_minutes').notNull(),
+  takes: boolean('takes').notNull(),
+  evidence: json<ImportEvidence>('evidence').notNull(),
+  perMinute: int('per_minute').notNull(),
+  /** Of what was last read at the address (SHA-256): what has not changed is not brought again. */
+  lastHash: varchar('last_hash', { length: 64 }).notNull().default(''),
+  askedAt: time('asked_at'),
+  broughtAt: time('brought_at'),
+  problem: varchar('problem', { length: 300 }).notNull().default(''),
+  dueAt: time('due_at').notNull(),
+  leaseUntil: time('lease_until').notNull().default(0),
+});

@@ -9,6 +9,7 @@ import { FileButton } from '../../../parts/FileButton.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
+import { FeedPanel } from './FeedPanel.tsx';
 import { countedRows, rowsOf } from './rowsOf.ts';
 import { RunForm } from './RunForm.tsx';
 
@@ -29,6 +30,7 @@ export function FilePanel({ source }: { source: SourceView }) {
         />
         <ActionError error={bring.error} />
       </section>
+      <FeedPanel source={source} />
       <Imports source={source} />
     </div>
   );
@@ -67,7 +69,7 @@ function Import({ source, file, isOpen }: ImportProps) {
         <span className="block text-quiet text-sm">
           {file.fetched === null ? `${inBytes(file.size)}, ` : ''}
           {total > 0 ? `${countedRows(file, total)}, ` : ''}
-          {file.fetched === null ? 'brought' : 'fetched'} by {file.by} <Time at={file.at} />
+          {cameOf(file)} <Time at={file.at} />
         </span>
       </summary>
       <div className="flex flex-col gap-3 mt-3">
@@ -90,6 +92,12 @@ function Import({ source, file, isOpen }: ImportProps) {
             <dd>{counts.taken}</dd>
             <dt className="text-quiet">Refused</dt>
             <dd>{counts.refused}</dd>
+            {counts.unchanged !== undefined && (
+              <>
+                <dt className="text-quiet">The same as before</dt>
+                <dd>{counts.unchanged}</dd>
+              </>
+            )}
           </dl>
         )}
         {isCounted && counts.taken > 0 && (
@@ -136,6 +144,13 @@ function Import({ source, file, isOpen }: ImportProps) {
   );
 }
 
+/** How a file came. */
+function cameOf({ fedBy, fetched, by }: ImportView): string {
+  if (fedBy === 'address') return 'came from its address';
+  if (fedBy === 'folder') return 'came from its folder';
+  return `${fetched === null ? 'brought' : 'fetched'} by ${by}`;
+}
+
 /** Whether what is wrong is said beside what it concerns. */
 const isBeside = (error: unknown): boolean => error instanceof ApiProblem && error.issues.length > 0;
 
@@ -143,7 +158,7 @@ const isBeside = (error: unknown): boolean => error instanceof ApiProblem && err
 function Rehearsed({ file }: { file: ImportView }) {
   const { rehearsed, state } = file;
   if (!rehearsed) return null;
-  const { rows, fresh, known, changed, possible, noConsent, nobody, refused } = rehearsed;
+  const { rows, fresh, known, changed, possible, noConsent, nobody, refused, unchanged } = rehearsed;
   const lines: [label: string, count: number, tone?: string][] = [
     ['New people', fresh],
     ['Known, and nothing changes', known],
@@ -152,6 +167,7 @@ function Rehearsed({ file }: { file: ImportView }) {
     ['Without the consent that is needed', noConsent, 'text-warning'],
     ['Say nothing of who it is', nobody, 'text-warning'],
     ['Refused', refused, 'text-error'],
+    ...(unchanged === undefined ? [] : [['The same as in the file of before', unchanged] as [string, number]]),
   ];
   return (
     <section aria-label="Rehearsal">

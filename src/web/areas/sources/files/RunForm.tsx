@@ -3,6 +3,7 @@ import { MOST_A_MINUTE, type ImportEvidence, type ImportView } from '../../../..
 import type { SourceView } from '../../../../contract/source.ts';
 import { ApiProblem } from '../../../data/api.ts';
 import type { useActOnImport } from '../../../data/imports.ts';
+import { AGREED, EvidenceFields } from './EvidenceFields.tsx';
 import { countedRows, rowsOf } from './rowsOf.ts';
 import { Field } from '../../../parts/Field.tsx';
 
@@ -11,12 +12,6 @@ interface RunFormProps {
   file: ImportView;
   act: ReturnType<typeof useActOnImport>;
 }
-
-const AGREED: Record<ImportEvidence['agreed'], string> = {
-  no: 'nothing: nobody was asked',
-  given: 'they agreed',
-  confirmed: 'they agreed, and confirmed that the address is theirs',
-};
 
 const AGREED_IN_SHOP: Record<ImportEvidence['agreed'], string> = {
   no: 'nothing, whatever the shop has of them',
@@ -39,54 +34,13 @@ export function RunForm({ source, file, act }: RunFormProps) {
         act.mutate({ act: 'rehearse', evidence });
       }}
     >
-      <Field
-        label="What these people agreed to"
-        help="Nobody in it is sent a mail: neither one that asks to confirm, nor an answer. Whoever took back their consent here stays out."
-        error={about('/agreed')}
-      >
-        <select
-          className="select w-full"
-          value={evidence.agreed}
-          onChange={({ target }) => set({ agreed: target.value as ImportEvidence['agreed'] })}
-        >
-          {Object.entries(file.fetched === null ? AGREED : AGREED_IN_SHOP).map(([agreed, words]) => (
-            <option key={agreed} value={agreed}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </Field>
-      {evidence.agreed !== 'no' && file.fetched === null && (
-        <>
-          <Field label="In these words" error={about('/words')}>
-            <textarea
-              className="textarea w-full"
-              rows={2}
-              value={evidence.words}
-              onChange={({ target }) => set({ words: target.value })}
-            />
-          </Field>
-          <Field
-            label="Where"
-            help="Such as a paper list at the gate, or the system they come from."
-            error={about('/where')}
-          >
-            <input
-              className="input w-full"
-              value={evidence.where}
-              onChange={({ target }) => set({ where: target.value })}
-            />
-          </Field>
-          <Field label="When" help="The last day of it, where it was over a time." error={about('/when')}>
-            <input
-              className="input w-full"
-              type="date"
-              value={evidence.when}
-              onChange={({ target }) => set({ when: target.value })}
-            />
-          </Field>
-        </>
-      )}
+      <EvidenceFields
+        evidence={evidence}
+        words={file.fetched === null ? AGREED : AGREED_IN_SHOP}
+        asks={file.fetched === null ? 'all' : 'what alone'}
+        set={set}
+        about={about}
+      />
       <Field label={file.fetched === null ? 'Rows a minute' : 'Customers a minute'} error={about('/perMinute')}>
         <input
           className="input w-32"
