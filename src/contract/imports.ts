@@ -96,6 +96,9 @@ export class ReadingInput {
   written!: Record<string, Written>;
 }
 
+/** So many rows are taken between two words of how far it is. */
+export const TAKEN_TOGETHER = 250;
+
 export const MOST_A_MINUTE = 300_000;
 
 export class ImportRunInput extends ImportEvidenceInput {
@@ -188,6 +191,10 @@ export interface ImportCounts {
   refused: number;
   /** The same as in the file of before, and not taken again; absent where there is none. */
   unchanged?: number;
+  /** Where it is taken back: rows that were, people who are nobody any more, and deliveries that had gone and stay where they went. */
+  undone?: number;
+  gone?: number;
+  stay?: number;
 }
 
 /** An import of a file, and how far it has come. */

@@ -53,6 +53,8 @@ export interface TrailView {
   failure: string;
   /** When a colleague first answered, and who; null before that. */
   replied: { at: string; by: string } | null;
+  /** When it was taken back with the import that it came by. */
+  undoneAt: string | null;
   contactId: string | null;
   plan: Plan | null;
   consent: ConsentEventView[];

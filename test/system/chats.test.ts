@@ -115,6 +115,7 @@ const become = async (id: string): Promise<TrailView> => {
   );
   return trailOf(submissionId ?? '', ({ plan, progress }) => plan !== null && progress !== 'on its way');
 };
+const keyOf = (field: string) => source.draft.fields.find(({ id }) => id === field)?.key;
 const memberOf = async (email: string) => (await world.members()).find((one) => one.email === email);
 
 describe('a conversation on a page', () => {
@@ -134,6 +135,22 @@ describe('a conversation on a page', () => {
       await fetch(`${world.app}/place/site.json`, { headers: { origin: world.site } })
     ).json()) as object[];
     expect(placed).toMatchObject([{ id: chat, presentation: 'chat' }]);
+  });
+
+  it('is counted by what is answered, each once however often it is said', async () => {
+    const page = await Page.open();
+    const input = { kind: 'text', text: 'The Sky letter' };
+    await page.send(input, 'said-once');
+    await page.send(input, 'said-once');
+    await page.say('Mara Quill');
+    const { values } = await eventually(
+      () => operator.get<{ values: { value: string; answered: number }[] }>(`/insight?by=question&source=${source.id}`),
+      (told) => told.values.some(({ value }) => keyOf(value) === 'name'),
+    );
+    expect(Object.fromEntries(values.map(({ value, answered }) => [keyOf(value), answered]))).toEqual({
+      topic: 1,
+      name: 1,
+    });
   });
 
   it('ends in a submission that goes where its route says, with the consent in its words', async () => {

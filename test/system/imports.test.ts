@@ -221,6 +221,48 @@ describe('a file of people', () => {
     expect([Number(stored?.count), Number(stored?.addresses)]).toEqual([2_000, 2_000]);
   }, 180_000);
 
+  it('can be undone: nobody is known by it any more, what others said stays, and what had gone is counted', async () => {
+    const known = 'stays@undo.example';
+    const form = (await operator.get<SourceView[]>('/sources')).find(({ name }) => name === 'Sky letter');
+    if (!form) throw new Error('the form is missing');
+    await submitForm(world, form, fields(known));
+    const peopleOf = async () =>
+      (await operator.get<{ rows: { email: string; name: string }[] }>('/people?text=undo.example')).rows;
+    const [before] = await eventually(peopleOf, (rows) => rows.length === 1);
+
+    const csv = `E-Mail,Name\n${known},Another Name\ngone@undo.example,Gone\nsent@undo.example,Sent\n`;
+    const file = await until(source, await bring(source, 'wrong.csv', csv), 'ready');
+    await take(source, file, { ...AGREED, agreed: 'confirmed' });
+    await eventually(
+      () => operator.deliveries('state=delivered&text=undo.example'),
+      ({ rows }) => rows.length >= 2,
+    );
+    // One of them had not gone yet.
+    await world.rows(
+      `UPDATE deliveries d JOIN contacts c ON c.id = d.contact_id SET d.state = 'held', d.cause = 'unavailable', d.ended_at = NULL WHERE c.email = 'gone@undo.example'`,
+    );
+    expect(await peopleOf()).toHaveLength(3);
+
+    expect((await act(source, file, 'undo')).status).toBe(200);
+    const undone = await until(source, file, 'undone');
+    expect(undone.counts).toEqual({ taken: 3, refused: 0, undone: 3, gone: 1, stay: 2 });
+    const people = await peopleOf();
+    expect(people.map(({ email }) => email).sort()).toEqual(['sent@undo.example', known]);
+    expect(people.find(({ email }) => email === known)?.name).toBe(before?.name);
+    const consent = await world.rows<{ email: string; kind: string; undone: number }>(
+      "SELECT c.email, e.kind, e.undone_at IS NOT NULL AS undone FROM consent_events e JOIN contacts c ON c.id = e.contact_id WHERE c.email = 'sent@undo.example'",
+    );
+    expect(consent.length).toBeGreaterThan(0);
+    expect(consent.every(({ undone: mark }) => mark === 1)).toBe(true);
+    const [newest] = (await operator.submissions(`source=${source.id}&text=sent@undo`)).rows;
+    expect((await operator.trail(newest?.id ?? '')).undoneAt).not.toBeNull();
+    // Once is enough; and what is over can be brought again.
+    expect((await act(source, file, 'undo')).status).toBe(409);
+    const again = await until(source, await bring(source, 'right.csv', csv), 'ready');
+    expect((await take(source, again, { ...AGREED, agreed: 'confirmed' })).counts.taken).toBe(3);
+    await eventually(peopleOf, (rows) => rows.length === 3);
+  });
+
   it('is taken no quicker than was said', async () => {
     const slow = await operator.source(
       'Slow',

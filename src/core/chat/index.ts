@@ -1,5 +1,6 @@
 export {
   allSteps,
+  fieldsFilledBy,
   FINISHED_FIELD,
   UNFINISHED,
   waysFrom,

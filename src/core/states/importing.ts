@@ -2,10 +2,20 @@ import { transitionsOf } from './transitions.ts';
 
 /**
  * The states of an import. fetching: all that a shop has is read from it into a file. judging: it is looked through. ready: somebody decides. rehearsing: what would become of its rows
- * is found out, and nothing is done.
+ * is found out, and nothing is done. undoing: what it did is taken back, as far as that can be done.
  */
 export type ImportState =
-  'fetching' | 'judging' | 'unreadable' | 'ready' | 'rehearsing' | 'running' | 'paused' | 'done' | 'cancelled';
+  | 'fetching'
+  | 'judging'
+  | 'unreadable'
+  | 'ready'
+  | 'rehearsing'
+  | 'running'
+  | 'paused'
+  | 'done'
+  | 'cancelled'
+  | 'undoing'
+  | 'undone';
 export type ImportEvent =
   | 'fetched'
   | 'judged'
@@ -17,7 +27,9 @@ export type ImportEvent =
   | 'paused'
   | 'resumed'
   | 'cancelled'
-  | 'came to its end';
+  | 'came to its end'
+  | 'taken back'
+  | 'was taken back';
 
 export const IMPORTING = transitionsOf<ImportState, ImportEvent>({
   fetched: { from: ['fetching'], to: 'judging' },
@@ -31,4 +43,6 @@ export const IMPORTING = transitionsOf<ImportState, ImportEvent>({
   resumed: { from: ['paused'], to: 'running' },
   cancelled: { from: ['fetching', 'running', 'paused'], to: 'cancelled' },
   'came to its end': { from: ['running'], to: 'done' },
+  'taken back': { from: ['done', 'cancelled'], to: 'undoing' },
+  'was taken back': { from: ['undoing'], to: 'undone' },
 });

@@ -1,11 +1,14 @@
 import { REFERRER_FIELD, PAGE_FIELD, type FormLanguage } from '../../core/forms/index.ts';
 import {
   afterColleague,
+  allSteps,
   answerChat,
   awaited,
   beginChat,
+  fieldsFilledBy,
   type ChatFacts,
   type ChatInput,
+  type ChatState,
   type ChatTurn,
 } from '../../core/chat/index.ts';
 import { readVisit, type ChatDocument } from '../../core/intake/index.ts';
@@ -114,23 +117,27 @@ export async function say(
     await keepTurn(context, db, record, turn, { at, lastInput: inputId, stillWanted });
     const isOver = turn.state.at === null && record.status !== 'ended' && record.status !== 'taken';
     if (isOver) await moveConversation(db, record.id, 'came to its end');
-    if (isFirst)
-      await noteEvents(db, [
-        {
-          subject: record.id,
-          what: 'started',
-          question: '',
-          sourceId: record.sourceId,
-          at,
-          ...visitColumns(record.visit),
-        },
-      ]);
+    const event = { subject: record.id, sourceId: record.sourceId, at, ...visitColumns(record.visit) };
+    await noteEvents(db, [
+      ...(isFirst ? [{ ...event, what: 'started' as const, question: '' }] : []),
+      ...answeredNow(document, record.state, turn.state).map((question) => ({
+        ...event,
+        what: 'answered' as const,
+        question,
+      })),
+    ]);
     return { record, issues: [], isOver };
   });
   if (!said) return null;
   if (said.isOver) await conclude(context, said.record.id);
   const left = await findConversation(store.db, said.record.id);
   return left && { ...(await viewOf(context, left, after)), issues: said.issues };
+}
+
+/** The fields of the step that was waited at, as far as they were answered. */
+function answeredNow({ parts }: ChatDocument, before: ChatState, after: ChatState): string[] {
+  const found = allSteps(parts).find(({ step }) => step.id === before.at);
+  return found ? fieldsFilledBy(found.step).filter((id) => id in after.values) : [];
 }
 
 /** Keeps what is said at one go, and does what follows on it outside of the conversation. */

@@ -90,6 +90,9 @@ interface Repeated {
   differs: boolean;
 }
 
+/** By which a submission is known that has a name of our own. */
+export const hashOfName = (name: string): string => sha256(`named ${name}`);
+
 /** What the sender calls each submission in an arrival; '' for those without a name. */
 function namesOf({ document, payload, name, isAgain = false }: Arrival): string[] {
   if (name !== undefined) return [name];

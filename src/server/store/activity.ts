@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, inArray, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import { isoTime } from '../../core/isoTime.ts';
 import type { ConfirmationView, ConsentEventView, MailView } from '../../contract/consent.ts';
 import type { AttemptView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
@@ -357,7 +357,7 @@ export async function listConsentEvents(
     .where(
       'submissionId' in by
         ? eq(consentEvents.submissionId, by.submissionId)
-        : sql`${consentEvents.contactId} IN ${samePerson(by.contactId)}`,
+        : and(sql`${consentEvents.contactId} IN ${samePerson(by.contactId)}`, isNull(consentEvents.undoneAt)),
     )
     .orderBy(asc(consentEvents.at), asc(consentEvents.id));
   return rows.map(({ name, event: { kind, purpose, channel, wording, at, evidence, submissionId } }) => ({

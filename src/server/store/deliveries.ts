@@ -242,6 +242,19 @@ export async function dropDelivery(db: Db, id: string, reason: string, now: numb
   return result.affectedRows === 1;
 }
 
+/** Gives up what is not sent yet of a submission. @returns how many deliveries of it were sent, or are being sent, and stay */
+export async function dropOfSubmission(db: Db, submissionId: string, reason: string, now: number): Promise<number> {
+  await db
+    .update(deliveries)
+    .set({ ...DROPPED.to, causeDetail: reason, endedAt: now })
+    .where(and(eq(deliveries.submissionId, submissionId), DROPPED.of));
+  const [sent] = await rowsOf<{ count: number }>(
+    db,
+    sql`SELECT COUNT(*) AS count FROM deliveries WHERE submission_id = ${submissionId} AND state <> 'dropped'`,
+  );
+  return sent?.count ?? 0;
+}
+
 /** Gives up what waits, or is held, on a consent that somebody took back: nothing of it is to be sent, and nothing is to wait for it. */
 export async function dropWithdrawn(db: Db, contactId: string, needs: ConsentNeed[], now: number): Promise<void> {
   const standing = await db

@@ -75,7 +75,7 @@ export async function moveImport(
   part: Partial<NewImport> = {},
 ): Promise<boolean> {
   const to = IMPORTING.to(event);
-  const isOver = to === 'done' || to === 'cancelled';
+  const isOver = to === 'done' || to === 'cancelled' || to === 'undone';
   const result = await db
     .update(imports)
     .set({ ...part, state: to, endedAt: isOver ? now : null, dueAt: now, leaseUntil: 0 })
@@ -83,7 +83,7 @@ export async function moveImport(
   return changedRows(result) === 1;
 }
 
-const WORKED_ON = ['fetching', 'judging', 'rehearsing', 'running'] as const;
+const WORKED_ON = ['fetching', 'judging', 'rehearsing', 'running', 'undoing'] as const;
 
 /** Takes an import whose turn it is, for so long; null when there is none. What its worker left unfinished is taken over. */
 export async function takeImport(db: Db, owner: string, now: number, leaseMs: number): Promise<ImportRecord | null> {

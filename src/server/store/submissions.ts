@@ -124,6 +124,31 @@ export async function acceptSubmission({ pool }: Store, submission: NewSubmissio
   return outcome.stored;
 }
 
+/** The submissions of a source that came under names, by the hashes of those; with whom they are of. */
+export const namedSubmissions = (
+  db: Db,
+  sourceId: string,
+  contentHashes: string[],
+): Promise<{ id: string; state: SubmissionState; contactId: string | null; undoneAt: number | null }[]> =>
+  db
+    .select({
+      id: submissions.id,
+      state: submissions.state,
+      contactId: submissions.contactId,
+      undoneAt: submissions.undoneAt,
+    })
+    .from(submissions)
+    .where(
+      and(
+        eq(submissions.sourceId, sourceId),
+        inArray(
+          submissions.repeatKey,
+          contentHashes.map((one) => one + NAMED),
+        ),
+      ),
+    )
+    .orderBy(asc(submissions.id));
+
 /** The earlier submission of a source that stands for the same request; null when there is none. */
 export async function findEarlier(
   db: Db,

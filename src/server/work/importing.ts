@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { NOTHING_REHEARSED, type RehearsedCounts } from '../../contract/imports.ts';
+import { NOTHING_REHEARSED, TAKEN_TOGETHER, type RehearsedCounts } from '../../contract/imports.ts';
 import { keyText } from '../../core/identity/index.ts';
 import { type FileDocument, type ShopDocument, saidPartsOf } from '../../core/intake/index.ts';
 import { NOBODY, planSubmission } from '../../core/plan/index.ts';
@@ -9,7 +9,7 @@ import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.t
 import { fetchPart } from './fetching.ts';
 import type { Context } from '../context.ts';
 import { runBeats } from './beats.ts';
-import { takeSubmission, whyNot } from '../intake/take.ts';
+import { hashOfName, takeSubmission, whyNot } from '../intake/take.ts';
 import { uploadPath } from '../intake/uploads.ts';
 import type { LiveWirings } from '../planning/liveWiring.ts';
 import {
@@ -23,7 +23,9 @@ import {
   type ImportRecord,
 } from '../store/imports.ts';
 import { inTransaction } from '../store/database.ts';
-import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { readKnownPeople, saidOfSelf, undoSubmission } from '../store/people/index.ts';
+import { dropOfSubmission } from '../store/deliveries.ts';
+import { namedSubmissions } from '../store/submissions.ts';
 import { findSource, type SourceRecord } from '../store/sources.ts';
 
 const BEAT_MS = 500;
@@ -32,9 +34,8 @@ const MINUTE_MS = 60_000;
 const MOST_LATE_MS = 2_000;
 /** For so long an import is a worker's that said nothing of it. */
 const LEASE_MS = 20_000;
-/** So many rows are rehearsed, or taken, between two words of how far it is. */
+/** So many rows are rehearsed between two words of how far it is. */
 const REHEARSED_TOGETHER = 1_000;
-const TAKEN_TOGETHER = 250;
 const JUDGED_TOGETHER = 5_000;
 
 /** So many files are kept open: of those that were paused, the first is read from its beginning again. */
@@ -122,6 +123,7 @@ async function workOnOne(
   try {
     if (record.state === 'fetching') await fetchPart(context, record);
     else if (record.state === 'judging') await judge(context, record, isStopped);
+    else if (record.state === 'undoing') await undoPart(context, record);
     else if (record.state === 'rehearsing') await rehearsePart(context, wirings, files, record);
     else await takePart(context, files, record);
   } catch (error) {
@@ -276,7 +278,7 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
         payload: payloadOf(row, record.written),
         headers: { import: record.id, row: String(row.number) },
         idempotencyKey: null,
-        name: `import ${record.id} ${row.number}`,
+        name: nameOfRow(record, row.number),
         known: {},
         shownAt: null,
       }),
@@ -301,4 +303,43 @@ async function takePart(context: Context, files: OpenFiles, record: ImportRecord
     dueAt: Math.max(record.dueAt, now() - MOST_LATE_MS) + Math.round((rows.length * MINUTE_MS) / record.perMinute),
     leaseUntil: 0,
   });
+}
+
+/** By which a row is known, so that it is taken once. */
+const nameOfRow = ({ id }: ImportRecord, row: number): string => `import ${id} ${row}`;
+
+const UNDONE = 'The import was undone.';
+/** After how long it is looked again whether what was taken is planned: before that nothing says what there is to take back. */
+const PLANNED_YET_MS = 1_000;
+
+/** Takes back the next rows: what is not sent yet is not sent, and nobody here is known by them any more. Each once, though a worker ends in the middle. */
+async function undoPart(context: Context, record: ImportRecord): Promise<void> {
+  const { store, now } = context;
+  // The last ones first: a row counts down to nothing, whatever lines of the file were empty.
+  const numbers = Array.from({ length: TAKEN_TOGETHER }, (_, at) => record.lastRow - at);
+  const taken = await namedSubmissions(
+    store.db,
+    record.sourceId,
+    numbers.map((row) => hashOfName(nameOfRow(record, row))),
+  );
+  if (taken.some(({ state }) => state === 'received')) {
+    await advanceImport(store.db, record, { dueAt: now() + PLANNED_YET_MS, leaseUntil: 0 });
+    return;
+  }
+  let counts = record.counts;
+  for (const one of taken) {
+    if (one.undoneAt !== null) continue;
+    const before = counts;
+    counts = await inTransaction(store, async (db) => {
+      const stay = await dropOfSubmission(db, one.id, UNDONE, now());
+      const gone = await undoSubmission(db, one, now());
+      const { undone: rows = 0, gone: people = 0, stay: sent = 0 } = before;
+      const after = { ...before, undone: rows + 1, gone: people + (gone ? 1 : 0), stay: sent + stay };
+      await advanceImport(db, record, { counts: after });
+      return after;
+    });
+  }
+  const lastRow = Math.max(0, record.lastRow - numbers.length);
+  if (lastRow === 0) await moveImport(store.db, record.id, 'was taken back', now(), { lastRow });
+  else await advanceImport(store.db, record, { lastRow, leaseUntil: 0 });
 }

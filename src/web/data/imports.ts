@@ -14,7 +14,8 @@ import { useRefresh } from './refresh.ts';
 const OFTEN_MS = 1_500;
 const SELDOM_MS = 10_000;
 
-const isUnderWay = ({ state }: ImportView): boolean => ['fetching', 'judging', 'rehearsing', 'running'].includes(state);
+const isUnderWay = ({ state }: ImportView): boolean =>
+  ['fetching', 'judging', 'rehearsing', 'running', 'undoing'].includes(state);
 
 /** The files that were brought to a source, the newest first. */
 export const useImports = (sourceId: string) =>
@@ -44,7 +45,7 @@ export type ImportAct =
   | { act: 'reading'; reading: Plain<ReadingInput> }
   | { act: 'rehearse'; evidence: ImportEvidence }
   | { act: 'begin'; run: Plain<ImportRunInput> }
-  | { act: 'pause' | 'resume' | 'cancel' | 'delete' };
+  | { act: 'pause' | 'resume' | 'cancel' | 'undo' | 'delete' };
 
 export function useActOnImport(sourceId: string, id: string) {
   const refresh = useRefresh(['imports', 'sources', 'submissions']);

@@ -72,6 +72,8 @@ const MARKS: Record<string, Mark> = {
   running: { icon: Send, tone: 'text-info', word: 'is taken' },
   done: { icon: CheckCheck, tone: 'text-success' },
   cancelled: { icon: Ban, tone: 'text-quiet' },
+  undoing: { icon: RotateCcw, tone: 'text-warning', word: 'is undone' },
+  undone: { icon: RotateCcw, tone: 'text-quiet' },
   // what came to an address for programs
   taken: { icon: CheckCheck, tone: 'text-success' },
   repeated: { icon: RotateCcw, tone: 'text-quiet', word: 'came again' },

@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import type { ImportEvidence, ReadingInput } from '../../../contract/imports.ts';
+import { TAKEN_TOGETHER, type ImportEvidence, type ReadingInput } from '../../../contract/imports.ts';
 import { WRITTEN, type Written } from '../../../core/tables/index.ts';
 import type { ImportEvent } from '../../../core/states/index.ts';
 import { good, type Result } from '../../../core/result.ts';
@@ -121,13 +121,20 @@ export const IMPORT_FATES = Object.keys(FATES) as ImportFate[];
 export const moveOn = (actor: Actor, context: Context, { fate, ...about }: About & { fate: ImportFate }) =>
   moving(actor, context, about, FATES[fate]);
 
+/** Takes back what the rows of an import did here, and what of it is not sent yet. What has gone to other systems stays there. */
+export const undoImport = (actor: Actor, context: Context, about: About) =>
+  moving(actor, context, about, { event: 'taken back', act: 'undid the import into' }, (_, record) =>
+    // Of the part that was under way when it was cancelled, nothing says how far it came.
+    Promise.resolve(good({ lastRow: record.lastRow + TAKEN_TOGETHER })),
+  );
+
 /** Deletes a file and what is known of it; what its rows became stays. */
 export async function deleteImport(actor: Actor, context: Context, about: About): Promise<Result<void, Refusal>> {
   const record = await findImport(context.store.db, about.id);
   const outcome = await inCommand(context, actor, async (db): Promise<Done<void>> => {
     const source = await findSource(db, about.sourceId);
     if (!source || record?.sourceId !== about.sourceId) return unknown('import');
-    if (['fetching', 'running', 'rehearsing', 'judging', 'paused'].includes(record.state))
+    if (['fetching', 'running', 'rehearsing', 'judging', 'paused', 'undoing'].includes(record.state))
       return refused('conflict', 'not-now', 'It is under way: cancel it first, or wait until it is looked through.');
     await removeImport(db, about.id);
     const subject = { kind: 'source' as const, id: source.id, name: source.name };

@@ -17,6 +17,7 @@ import {
   moveOn,
   readAnew,
   rehearseImport,
+  undoImport,
 } from '../../commands/imports/changeImport.ts';
 import type { Context } from '../../context.ts';
 import { cellText } from '../../importing/reading.ts';
@@ -101,6 +102,12 @@ export function importRoutes(context: Context): Hono<Session> {
       outcome(await moveOn(c.get('actor'), context, { ...about, fate }));
       return c.json(await viewOf(about.sourceId, about.id));
     });
+
+  app.post('/:id/imports/:import/undo', allow('people:act'), async (c) => {
+    const about = { sourceId: c.req.param('id'), id: c.req.param('import') };
+    outcome(await undoImport(c.get('actor'), context, about));
+    return c.json(await viewOf(about.sourceId, about.id));
+  });
 
   app.delete('/:id/imports/:import', allow('people:act'), async (c) => {
     outcome(await deleteImport(c.get('actor'), context, { sourceId: c.req.param('id'), id: c.req.param('import') }));

@@ -1,3 +1,4 @@
+import { isoTime } from '../../../core/isoTime.ts';
 import type { TrailView } from '../../../contract/submissions.ts';
 import type { RawSubmission } from '../../../core/intake/index.ts';
 import { listMail, listConsentEvents, listDeliveries, readProgress } from '../../store/activity.ts';
@@ -39,6 +40,7 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
       submission.repliedAt === null
         ? null
         : { at: new Date(submission.repliedAt).toISOString(), by: submission.repliedBy ?? '' },
+    undoneAt: isoTime(submission.undoneAt),
     contactId: submission.contactId,
     plan: submission.plan,
     consent: await listConsentEvents(db, { submissionId: id }),

@@ -118,7 +118,7 @@ export async function refreshRecord(db: Db, contactId: string, now: number): Pro
     .select({ claim: claims })
     .from(claims)
     .innerJoin(contacts, eq(contacts.id, claims.contactId))
-    .where(eq(contacts.personId, personId));
+    .where(and(eq(contacts.personId, personId), isNull(claims.undoneAt)));
   const present = presentRecord(said.map(({ claim }) => claim));
   await db.delete(contactValues).where(eq(contactValues.contactId, personId));
   await insertRows(

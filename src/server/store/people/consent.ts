@@ -65,7 +65,7 @@ export async function consentOf(db: Db, ids: string[]): Promise<Map<string, Cons
     db,
     sql`SELECT own.id AS contactId, e.purpose, e.channel, e.kind, e.at, e.wording FROM contacts own
       STRAIGHT_JOIN contacts part ON part.person_id = own.person_id STRAIGHT_JOIN consent_events e ON e.contact_id = part.id
-      WHERE own.id IN ${oneOf([...new Set(ids)])} ORDER BY e.at`,
+      WHERE own.id IN ${oneOf([...new Set(ids)])} AND e.undone_at IS NULL ORDER BY e.at`,
   );
   return groupBy(rows, (entry) => entry.contactId);
 }

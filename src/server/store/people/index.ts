@@ -4,4 +4,5 @@ export { readContacts, readKnownPeople, readKnownPerson, saidOfSelf, type SaidOf
 export { addSearchWords, fillSearchWords } from './search.ts';
 export { findPersonRecord, listPeople, readPersonParts, type PersonRecord } from './list.ts';
 export { mergeContacts, splitContact } from './merging.ts';
+export { undoSubmission } from './undoing.ts';
 export { consentGivenBy, personBehind, readKnownContact, sourcesAnsweredBy } from './visitors.ts';

@@ -122,7 +122,7 @@ async function namesOf(db: Db, ids: string[]): Promise<Map<string, string>> {
   const rows = await rowsOf<{ id: string; name: string; value: string }>(
     db,
     sql`SELECT contact_id AS id, name, value FROM claims
-      WHERE contact_id IN ${oneOf(ids)} AND name IN ('full_name', 'first_name', 'last_name') ORDER BY at, id`,
+      WHERE contact_id IN ${oneOf(ids)} AND name IN ('full_name', 'first_name', 'last_name') AND undone_at IS NULL ORDER BY at, id`,
   );
   return new Map(
     [...groupBy(rows, ({ id }) => id)].map(([id, own]) => [

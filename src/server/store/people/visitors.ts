@@ -9,7 +9,7 @@ export async function personBehind(db: Db, submissionId: string) {
   const [row] = await rowsOf<{ contactId: string | null; sourceId: string; confirmed: number | string }>(
     db,
     sql`SELECT contact_id AS contactId, source_id AS sourceId,
-      EXISTS (SELECT 1 FROM consent_events e WHERE e.submission_id = s.id AND e.kind = 'confirmed') AS confirmed
+      EXISTS (SELECT 1 FROM consent_events e WHERE e.submission_id = s.id AND e.kind = 'confirmed' AND e.undone_at IS NULL) AS confirmed
       FROM submissions s WHERE s.id = ${submissionId} AND s.suspicion IS NULL`,
   );
   return row ? { ...row, confirmed: Number(row.confirmed) === 1 } : null;

@@ -29,6 +29,8 @@ export const consentEvents = mysqlTable(
     at: time('at').notNull(),
     wording: longText('wording').notNull(),
     evidence: json<Record<string, string>>('evidence').notNull(),
+    /** When it was taken back with the import that it came by; it says nothing since. */
+    undoneAt: time('undone_at'),
   },
   (table) => [
     index('consent_contact').on(table.contactId, table.purpose),

@@ -72,6 +72,8 @@ export const claims = mysqlTable(
     trust: varchar('trust', { length: 10 }).$type<Trust>().notNull().default('usual'),
     submissionId: id('submission_id').notNull(),
     at: time('at').notNull(),
+    /** When it was taken back with the import that it came by; it says nothing since. */
+    undoneAt: time('undone_at'),
   },
   (table) => [index('claims_contact').on(table.contactId, table.at)],
 );

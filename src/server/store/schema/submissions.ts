@@ -92,6 +92,8 @@ export const submissions = mysqlTable(
     /** When a colleague noted that they have answered, and who it was. */
     repliedAt: time('replied_at'),
     repliedBy: varchar('replied_by', { length: 120 }),
+    /** When it was taken back with the import that it came by. */
+    undoneAt: time('undone_at'),
     ...work,
   },
   (table) => [

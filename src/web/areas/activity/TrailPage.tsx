@@ -111,12 +111,20 @@ function Trail({ trail }: { trail: TrailView }) {
               ))}
             </tbody>
           </table>
+          {trail.undoneAt !== null && (
+            <p className="text-warning mt-2">
+              The import that it came by was undone <Time at={trail.undoneAt} />: what it said of the person does not
+              count any more. What had gone to other systems stays there.
+            </p>
+          )}
           <Stopped trail={trail} />
           <Replied trail={trail} />
         </Stop>
         {plan && (
           <Stop title="Contact">
-            {plan.contact && contactId ? (
+            {trail.undoneAt !== null && !contactId ? (
+              <p>Nobody any more: they were known by this import alone, which was undone.</p>
+            ) : plan.contact && contactId ? (
               <p>
                 {plan.contact.match === 'new' ? 'New person' : `Matched by ${plan.contact.key.kind}`}:{' '}
                 <Link to={`/people/${contactId}`} className="plain-link">

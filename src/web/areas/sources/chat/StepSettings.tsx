@@ -170,6 +170,14 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
               }
             />
           </Field>
+          <Field label="Written into">
+            <FieldSelect fields={fields} value={step.into} onChange={(into) => change({ ...step, into })} />
+          </Field>
+          {fields
+            .filter(({ id }) => id === step.into)
+            .map((field) => (
+              <KeptAs key={field.id} field={field} onChange={(more) => changeField(field.id, more)} />
+            ))}
           <Field label="Otherwise">
             <input
               className="input w-full"

@@ -52,6 +52,7 @@ export function FeedPanel({ source }: { source: SourceView }) {
             Look now
           </button>
         )}
+        {data.feed?.by === 'folder' && <CopyButton text={data.folder} label="Copy the folder" />}
         <button type="button" className="btn btn-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {data.feed ? 'Change it' : 'Set it up'}
         </button>
@@ -82,8 +83,8 @@ function Standing({ source, feed, folder }: { source: SourceView; feed: FeedView
           </>
         ) : (
           <>
-            What is put into <span className="break-all font-semibold">{folder}</span>{' '}
-            <CopyButton text={folder} label="Copy the folder" /> is brought here, and taken out of there.
+            What is put into <span className="break-all font-semibold">{folder}</span> is brought here, and taken out of
+            there.
           </>
         )}{' '}
         {feed.takes ? 'Its rows are taken at once.' : 'Its rows wait until somebody takes them.'}
@@ -100,7 +101,7 @@ function Standing({ source, feed, folder }: { source: SourceView; feed: FeedView
               'It brought no file yet.'
             ) : (
               <>
-                A file that had changed came <Time at={feed.broughtAt} />.
+                The last new file came <Time at={feed.broughtAt} />.
               </>
             )}
           </>

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Upload } from 'lucide-react';
 import { Link } from 'react-router';
 import type { ImportView } from '../../../../contract/imports.ts';
@@ -5,6 +6,7 @@ import type { SourceView } from '../../../../contract/source.ts';
 import { inBytes } from '../../../../core/values/index.ts';
 import { ApiProblem } from '../../../data/api.ts';
 import { useActOnImport, useBringFile, useImports } from '../../../data/imports.ts';
+import { Dialog } from '../../../parts/Dialog.tsx';
 import { FileButton } from '../../../parts/FileButton.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Loaded } from '../../../parts/States.tsx';
@@ -61,7 +63,7 @@ interface ImportProps {
 function Import({ source, file, isOpen }: ImportProps) {
   const act = useActOnImport(source.id, file.id);
   const { state, total, done, counts } = file;
-  const isCounted = ['running', 'paused', 'done', 'cancelled'].includes(state);
+  const isCounted = ['running', 'paused', 'done', 'cancelled', 'undoing', 'undone'].includes(state);
   return (
     <details className="box p-3" open={isOpen}>
       <summary className="cursor-pointer">
@@ -100,6 +102,12 @@ function Import({ source, file, isOpen }: ImportProps) {
             )}
           </dl>
         )}
+        {state === 'undoing' && (
+          <p role="status">
+            It is being undone: {counts.undone ?? 0} of {counts.taken} so far.
+          </p>
+        )}
+        {state === 'undone' && <p>{undoneInWords(file)}</p>}
         {isCounted && counts.taken > 0 && (
           <Link className="plain-link" to={`/activity?source=${source.id}`}>
             What became of them
@@ -132,7 +140,10 @@ function Import({ source, file, isOpen }: ImportProps) {
               {state === 'fetching' ? 'Cancel' : `Cancel: the ${rowsOf(file)} that are left stay out`}
             </button>
           )}
-          {['ready', 'unreadable', 'done', 'cancelled'].includes(state) && (
+          {(state === 'done' || state === 'cancelled') && counts.taken > 0 && (
+            <Undo file={file} isPending={act.isPending} onUndo={() => act.mutate({ act: 'undo' })} />
+          )}
+          {['ready', 'unreadable', 'done', 'cancelled', 'undone'].includes(state) && (
             <button type="button" className="btn btn-sm btn-ghost" onClick={() => act.mutate({ act: 'delete' })}>
               Delete the file here
             </button>
@@ -142,6 +153,53 @@ function Import({ source, file, isOpen }: ImportProps) {
       </div>
     </details>
   );
+}
+
+/** Undoes what an import did, once it was said what that means. */
+function Undo({ file, isPending, onUndo }: { file: ImportView; isPending: boolean; onUndo: () => void }) {
+  const [isAsked, ask] = useState(false);
+  return (
+    <>
+      <button type="button" className="btn btn-sm" disabled={isPending} onClick={() => ask(true)}>
+        Undo it
+      </button>
+      <Dialog title={`Undo ${file.name}`} open={isAsked} onClose={() => ask(false)}>
+        <ul className="list-disc pl-5 flex flex-col gap-1">
+          <li>What waits to be sent is not sent.</li>
+          <li>What the file said of people here, and what they agreed to by it, does not count any more.</li>
+          <li>Whoever is known by nothing else is nobody here any more.</li>
+          <li>What has gone to other systems stays there: it is counted, and listed in Activity.</li>
+        </ul>
+        <p className="mt-2">This cannot be undone in turn. The file can be brought again.</p>
+        <div className="flex gap-2 mt-4">
+          <button
+            type="button"
+            className="btn btn-sm btn-error"
+            onClick={() => {
+              ask(false);
+              onUndo();
+            }}
+          >
+            Undo the import
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => ask(false)}>
+            Keep it
+          </button>
+        </div>
+      </Dialog>
+    </>
+  );
+}
+
+/** What became of an import that was undone. */
+function undoneInWords(file: ImportView): string {
+  const { undone = 0, gone = 0, stay = 0 } = file.counts;
+  const people = gone === 1 ? 'One person was' : `${gone} people were`;
+  const left =
+    stay === 0
+      ? 'Nothing had gone to another system.'
+      : `${stay === 1 ? 'One delivery had' : `${stay} deliveries had`} gone to other systems, and ${stay === 1 ? 'stays' : 'stay'} there.`;
+  return `Undone: ${countedRows(file, undone)}. ${people} known by nothing else. ${left}`;
 }
 
 /** How a file came. */
