@@ -2,7 +2,9 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsIn,
+  IsOptional,
   IsString,
   Length,
   Matches,
@@ -111,6 +113,11 @@ export class SecretInput {
   @IsString()
   @Length(8, 300, { message: 'A secret has at least 8 characters.' })
   secret: string = '';
+
+  /** Whether who has the one of before is let in for a day more. */
+  @IsOptional()
+  @IsBoolean()
+  keepsFormer: boolean = false;
 }
 
 /** A secret as it is told once: afterwards nobody can read it here. */
@@ -166,4 +173,6 @@ export interface ShapeView {
   gone: (Omit<Gone, 'since'> & { kind: string; since: string; field: string })[];
   /** Whether a secret is there, and since when. */
   secretSince: string | null;
+  /** Until when the one of before is let in beside it. */
+  formerUntil: string | null;
 }

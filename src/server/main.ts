@@ -59,6 +59,8 @@ async function listen(context: Context): Promise<Server> {
   const server = createAdaptorServer({ fetch: createApp(context, perMinute).fetch }) as Server;
   server.headersTimeout = HEADERS_MS;
   server.requestTimeout = 0;
+  // Who has sent a whole request and closed their half may still read the answer (RFC 9112, 9.6). Node has no other name for it.
+  Object.assign(server, { httpAllowHalfOpen: true });
   server.on('request', hurry);
   server.listen(port, host);
   await once(server, 'listening');

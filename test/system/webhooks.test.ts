@@ -1,4 +1,5 @@
 import { createHmac } from 'node:crypto';
+import { connect } from 'node:net';
 import { Webhook } from 'standardwebhooks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ArrivalRow, ArrivalView, SecretView, ShapeView } from '../../src/contract/webhook.ts';
@@ -133,6 +134,39 @@ describe('an address for programs', () => {
     );
     expect([Number(row?.stored), Number(row?.repeats)]).toEqual([8_000, 2_000]);
   }, 300_000);
+
+  it('answers who has closed their half of the connection, takes nothing of half a body, and once what is sent again', async () => {
+    const source = await webhook('Half closed', { idPath: '$.id' });
+    const { hostname, port, pathname } = new URL(source.postUrl);
+    const body = JSON.stringify(customer('half@hill.example', { id: 1 }));
+    const request = (length: number) =>
+      `POST ${pathname} HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Type: application/json\r\nContent-Length: ${length}\r\n\r\n`;
+    /** Writes, closes its own half, and reads what comes until the other one is closed. */
+    const spoken = (text: string, breaks = false) =>
+      new Promise<string>((resolve) => {
+        const socket = connect({ host: hostname, port: Number(port), allowHalfOpen: true });
+        let answer = '';
+        socket.on('data', (part) => (answer += String(part)));
+        socket.on('error', () => resolve('broken'));
+        socket.on('close', () => resolve(answer));
+        socket.on('end', () => socket.end());
+        if (breaks) socket.write(text, () => setTimeout(() => socket.resetAndDestroy(), 20));
+        else socket.end(text);
+      });
+    // RFC 9112, 9.6: who has closed their half may still read.
+    expect(await spoken(request(Buffer.byteLength(body)) + body)).toMatch(/^HTTP\/1\.1 202 /);
+    expect(await submissionsOf(source)).toBe(1);
+    expect(await spoken(request(1_000) + body.slice(0, 20))).not.toContain(' 202 ');
+    // Forty who break off before they are answered, and send it again as senders do.
+    const many = Array.from({ length: 40 }, (_, at) => JSON.stringify(customer(`b${at}@hill.example`, { id: at + 2 })));
+    await Promise.all(many.map((one) => spoken(request(Buffer.byteLength(one)) + one, true)));
+    const again = await Promise.all(many.map((one) => post(source.postUrl, one)));
+    expect(new Set(again.map(({ status }) => status))).toEqual(new Set([202]));
+    const [row] = await world.rows<{ stored: number }>(
+      `SELECT COUNT(*) AS stored FROM submissions WHERE source_id = '${source.id}'`,
+    );
+    expect(row?.stored).toBe(41);
+  });
 
   it('takes some kinds of events, ignores others, and counts both', async () => {
     const source = await webhook('Kinds', {
@@ -298,6 +332,42 @@ describe('who may send', () => {
       `SELECT secret FROM source_secrets WHERE source_id = '${source.id}'`,
     );
     expect(sealed?.secret).not.toContain('second');
+  });
+
+  it('may be the secret of before while it is exchanged, until that is ended, or a day is over', async () => {
+    const { source, secret } = await proved({ by: 'bearer' }, 'the-secret-of-now');
+    const with_ = (key: string) => post(source.postUrl, body, { authorization: `Bearer ${key}` });
+    const set = (next: string, keepsFormer: boolean) =>
+      operator.put(`/sources/${source.id}/secret`, { secret: next, keepsFormer });
+    await set('the-secret-of-then', true);
+    await eventually(
+      () => with_('the-secret-of-then'),
+      ({ status }) => status === 202,
+    );
+    expect((await with_(secret)).status).toBe(202);
+    const shape = await operator.get<ShapeView>(`/sources/${source.id}/shape`);
+    expect(Date.parse(shape.formerUntil ?? '') - Date.parse(shape.secretSince ?? '')).toBe(86_400_000);
+
+    await world.rows(`UPDATE source_secrets SET former_until = 1 WHERE source_id = '${source.id}'`);
+    await eventually(
+      () => with_(secret),
+      ({ status }) => status === 401,
+    );
+    // The last but one is not let in by another exchange.
+    await set('the-secret-after', true);
+    expect((await operator.send('DELETE', `/sources/${source.id}/secret/former`)).status).toBe(204);
+    await eventually(
+      () => with_('the-secret-of-then'),
+      ({ status }) => status === 401,
+    );
+    expect((await operator.send('DELETE', `/sources/${source.id}/secret/former`)).status).toBe(404);
+    expect((await with_(secret)).status).toBe(401);
+  });
+
+  it('cannot be a bearer token with blanks, which nobody could send', async () => {
+    const { source } = await proved({ by: 'bearer' }, 'a-good-token');
+    const answer = await operator.send('PUT', `/sources/${source.id}/secret`, { secret: 'a token with blanks' });
+    expect([answer.status, await answer.text()]).toEqual([422, expect.stringContaining('no blanks')]);
   });
 
   it('cannot be shown while no secret is set', async () => {

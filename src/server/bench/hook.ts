@@ -33,7 +33,7 @@ export async function benchHook(): Promise<Comparison> {
     proof: { ...PLAIN_WEBHOOK.proof, by: 'signature', header: 'X-Signature' },
   };
   await addSource(store.db, { id, publicId: 'bench-hook', name: 'Hook', draft, now: now() });
-  await setSourceSecret(store.db, id, secrets.seal(SECRET), now());
+  await setSourceSecret(store.db, id, { secret: secrets.seal(SECRET), setAt: now() });
   const unpublished = await findSource(store.db, id);
   if (unpublished) await publishSource(store.db, unpublished, now());
   const comparison = await besideBare(context, COUNT, {

@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, inArray, lt, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import type { RawSubmission } from '../../core/intake/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { changedRows, rowsOf, type Db } from './database.ts';
@@ -7,14 +7,35 @@ import { arrivals, notedArrivals, sourceSecrets, sourceShapes, submissions } fro
 /** So many of what came are kept to be looked at, of each address. */
 export const ARRIVALS_SHOWN = 200;
 
+export type SourceSecret = typeof sourceSecrets.$inferSelect;
+
 /** The sealed secret of a source, and since when; null while there is none. */
-export async function readSourceSecret(db: Db, sourceId: string): Promise<{ secret: string; setAt: number } | null> {
+export async function readSourceSecret(db: Db, sourceId: string): Promise<SourceSecret | null> {
   const [row] = await db.select().from(sourceSecrets).where(eq(sourceSecrets.sourceId, sourceId));
   return row ?? null;
 }
 
-export async function setSourceSecret(db: Db, sourceId: string, secret: string, setAt: number): Promise<void> {
-  await db.insert(sourceSecrets).values({ sourceId, secret, setAt }).onDuplicateKeyUpdate({ set: { secret, setAt } });
+/** @param formerUntil until when the one of before is let in; 0 for not at all */
+export async function setSourceSecret(
+  db: Db,
+  sourceId: string,
+  { secret, setAt, formerUntil = 0 }: { secret: string; setAt: number; formerUntil?: number },
+): Promise<void> {
+  const before = formerUntil === 0 ? null : await readSourceSecret(db, sourceId);
+  const row = { secret, setAt, former: before?.secret ?? null, formerUntil: before ? formerUntil : 0 };
+  await db
+    .insert(sourceSecrets)
+    .values({ sourceId, ...row })
+    .onDuplicateKeyUpdate({ set: row });
+}
+
+/** Lets the secret of before in no more. @returns false where there is none */
+export async function endFormerSecret(db: Db, sourceId: string): Promise<boolean> {
+  const result = await db
+    .update(sourceSecrets)
+    .set({ former: null, formerUntil: 0 })
+    .where(and(eq(sourceSecrets.sourceId, sourceId), isNotNull(sourceSecrets.former)));
+  return changedRows(result) === 1;
 }
 
 export type NotedArrival = typeof notedArrivals.$inferSelect;

@@ -42,7 +42,16 @@ export function useSendAgain(sourceId: string) {
 export function useSetSecret(sourceId: string) {
   const refresh = useRefresh(['arrivals', 'shape']);
   return useMutation({
-    mutationFn: (secret: string) => api.put<SecretView>(`/sources/${sourceId}/secret`, { secret }),
+    mutationFn: (input: { secret: string; keepsFormer: boolean }) =>
+      api.put<SecretView>(`/sources/${sourceId}/secret`, input),
     onSuccess: refresh,
+  });
+}
+
+export function useEndFormerSecret(sourceId: string) {
+  const refresh = useRefresh(['arrivals', 'shape']);
+  return useMutation({
+    mutationFn: () => api.delete(`/sources/${sourceId}/secret/former`),
+    onSettled: refresh,
   });
 }

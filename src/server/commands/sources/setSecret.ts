@@ -5,7 +5,7 @@ import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { isSigningSecret } from '../../connectors/code/index.ts';
 import { findSource } from '../../store/sources.ts';
-import { setSourceSecret } from '../../store/webhooks.ts';
+import { endFormerSecret, setSourceSecret } from '../../store/webhooks.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
 const SECRET_BYTES = 32;
@@ -16,14 +16,18 @@ const madeFor = (by: PostedDocument['proof']['by']): string =>
     ? `whsec_${randomBytes(SECRET_BYTES).toString('base64')}`
     : randomBytes(SECRET_BYTES).toString('base64url');
 
+/** For so long the secret of before is let in beside a new one, where somebody says so: until the other system has it. */
+const EXCHANGE_MS = 24 * 60 * 60_000;
+
 /**
- * Sets the secret by which whoever sends to an address is known, or makes one. What knew the one before is not let in any more.
- * @param secret '' for one that is made here
+ * Sets the secret by which whoever sends to an address is known, or makes one.
+ * @param about.secret '' for one that is made here
+ * @param about.keepsFormer whether who has the one of before is let in for a day more
  */
 export async function setSecret(
   actor: Actor,
   context: Context,
-  { id, secret }: { id: string; secret: string },
+  { id, secret, keepsFormer = false }: { id: string; secret: string; keepsFormer?: boolean },
 ): Promise<Result<SecretView, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);
@@ -33,11 +37,17 @@ export async function setSecret(
     const at = [{ pointer: '/secret', detail: 'A secret of Standard Webhooks is base64, mostly after whsec_.' }];
     if (by === 'standard webhooks' && !isSigningSecret(own))
       return refused('invalid', 'invalid', 'This is no secret of Standard Webhooks.', at);
+    if (by === 'bearer' && /\s/.test(own))
+      return refused('invalid', 'invalid', 'This cannot be a bearer token.', [
+        { pointer: '/secret', detail: 'A bearer token has no blanks (RFC 6750, 2.1).' },
+      ]);
     if (by === 'path' && !/^[\w.~-]+$/.test(own))
       return refused('invalid', 'invalid', 'This cannot stand in an address.', [
         { pointer: '/secret', detail: 'In an address, a secret has letters, digits, and . _ ~ - alone.' },
       ]);
-    await setSourceSecret(db, id, context.secrets.seal(own), context.now());
+    const setAt = context.now();
+    const formerUntil = keepsFormer ? setAt + EXCHANGE_MS : 0;
+    await setSourceSecret(db, id, { secret: context.secrets.seal(own), setAt, formerUntil });
     const address = `${context.config.publicUrl}/in/${source.publicId}${by === 'path' ? `/${own}` : ''}`;
     return done(
       { secret: own, address },
@@ -45,3 +55,11 @@ export async function setSecret(
     );
   });
 }
+
+/** Lets who has the secret of before in no more. */
+export const endFormer = (actor: Actor, context: Context, id: string): Promise<Result<void, Refusal>> =>
+  inCommand(context, actor, async (db) => {
+    const source = await findSource(db, id);
+    if (!source || !(await endFormerSecret(db, id))) return unknown('secret of before');
+    return done(undefined, { act: 'ended the secret of before', subject: { kind: 'source', id, name: source.name } });
+  });

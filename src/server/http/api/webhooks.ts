@@ -17,7 +17,8 @@ import {
 import { all } from '../../../core/json/index.ts';
 import { holds, inWords } from '../../../core/values/index.ts';
 import { sendAgain } from '../../commands/sources/sendAgain.ts';
-import { setSecret } from '../../commands/sources/setSecret.ts';
+import { endFormer, setSecret } from '../../commands/sources/setSecret.ts';
+import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { jsonIn } from '../../intake/programBody.ts';
 import type { SourceRecord } from '../../store/sources.ts';
@@ -40,7 +41,7 @@ import { notFound, readInput } from '../problems.ts';
 /** What came to an address for programs, and its secret. @param must finds it, or answers that there is none */
 export function webhookRoutes(context: Context, must: (id: string) => Promise<SourceRecord>): Hono<Session> {
   const app = new Hono<Session>();
-  const { store } = context;
+  const { store, now } = context;
 
   async function mustPosts(id: string): Promise<{ source: SourceRecord; document: PostedDocument }> {
     const source = await must(id);
@@ -124,14 +125,21 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
         since: new Date(since).toISOString(),
         field: fieldAt(asFieldPath(draft, path)),
       })),
-      secretSince: secret === null ? null : new Date(secret.setAt).toISOString(),
+      secretSince: isoTime(secret?.setAt ?? null),
+      formerUntil: secret?.former && secret.formerUntil > now() ? isoTime(secret.formerUntil) : null,
     } satisfies ShapeView);
   });
 
   app.put('/:id/secret', allow('sources:write'), async (c) => {
     const { source } = await mustPosts(c.req.param('id'));
-    const { secret } = await readInput(c, SecretInput);
-    return c.json(outcome(await setSecret(c.get('actor'), context, { id: source.id, secret })));
+    const { secret, keepsFormer } = await readInput(c, SecretInput);
+    return c.json(outcome(await setSecret(c.get('actor'), context, { id: source.id, secret, keepsFormer })));
+  });
+
+  app.delete('/:id/secret/former', allow('sources:write'), async (c) => {
+    const { source } = await mustPosts(c.req.param('id'));
+    outcome(await endFormer(c.get('actor'), context, source.id));
+    return c.body(null, 204);
   });
 
   return app;

@@ -47,16 +47,17 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
     genuine: new Pace(TIMES.genuine * submissionsPerMinute),
     refused: new Pace(submissionsPerMinute),
   };
-  const known = new Map<string, { secret: string | null; until: number }>();
+  const known = new Map<string, { own: string[]; until: number }>();
 
-  /** The secret of a source; read at most once a second. */
-  async function secretOf(sourceId: string): Promise<string | null> {
+  /** The secrets by which a source lets in: one, and that of before while it is exchanged. Read at most once a second. */
+  async function secretsOf(sourceId: string): Promise<string[]> {
     const before = known.get(sourceId);
-    if (before && before.until > performance.now()) return before.secret;
+    if (before && before.until > performance.now()) return before.own;
     const found = await throughBreaks(() => readSourceSecret(store.db, sourceId));
-    const secret = found && secrets.open(found.secret);
-    known.set(sourceId, { secret, until: performance.now() + 1_000 });
-    return secret;
+    const former = found?.former && found.formerUntil > now() ? [found.former] : [];
+    const own = found ? [found.secret, ...former].map((sealed) => secrets.open(sealed)) : [];
+    known.set(sourceId, { own, until: performance.now() + 1_000 });
+    return own;
   }
 
   /** Notes what became no submission; whoever sent it is not kept waiting, or refused, where that fails. */
@@ -96,13 +97,13 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
       return problemResponse(new Problem(400, 'not-text', why));
     }
     const header = (name: string) => c.req.header(name) ?? '';
-    const secret = isOpen ? null : await secretOf(source.id);
-    if (!isGenuine(proof, { header, inPath, body }, secret, now())) {
+    const own = isOpen ? [null] : await secretsOf(source.id);
+    if (!own.some((secret) => isGenuine(proof, { header, inPath, body }, secret, now()))) {
       if (isOpen) return problemResponse(new Problem(404, 'not-found', 'There is nothing at this address.'));
       // Whoever tries secrets is let try few.
       const wait = await paces.refused.wait(address);
       if (wait !== null) return problemResponse(tooOften(wait));
-      const why = secret === null ? 'No secret is set here yet.' : NOT_GENUINE;
+      const why = own.length === 0 ? 'No secret is set here yet.' : NOT_GENUINE;
       await note({ ...came, body: '' }, 'not genuine', why);
       return problemResponse(notGenuine(document));
     }

@@ -8,6 +8,9 @@ export const sourceSecrets = mysqlTable('source_secrets', {
   sourceId: id('source_id').primaryKey(),
   secret: longText('secret').notNull(),
   setAt: time('set_at').notNull(),
+  /** The one of before, which is let in until then; null for none. */
+  former: longText('former'),
+  formerUntil: time('former_until').notNull().default(0),
 });
 
 /** What came to an address for programs and became no submission of its own: the newest of each. */

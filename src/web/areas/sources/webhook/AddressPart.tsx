@@ -1,19 +1,22 @@
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { PostedDocument } from '../../../../core/intake/index.ts';
-import { useSetSecret } from '../../../data/webhooks.ts';
+import { useEndFormerSecret, useSetSecret } from '../../../data/webhooks.ts';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 import { ActionError } from '../../../parts/States.tsx';
-import { Time } from '../../../parts/Time.tsx';
+import { TickBox } from '../../../parts/TickBox.tsx';
+import { ExactTime, Time } from '../../../parts/Time.tsx';
 
 interface AddressPartProps {
   source: SourceView;
   document: PostedDocument;
   secretSince: string | null;
+  /** Until when the secret of before is let in beside the present one. */
+  formerUntil: string | null;
 }
 
 /** The address that another system sends to, and the secret that it needs. */
-export function AddressPart({ source, document, secretSince }: AddressPartProps) {
+export function AddressPart({ source, document, secretSince, formerUntil }: AddressPartProps) {
   const isInPath = document.proof.by === 'path';
   return (
     <section aria-labelledby="address">
@@ -34,7 +37,7 @@ export function AddressPart({ source, document, secretSince }: AddressPartProps)
       {document.proof.by === 'nothing' ? (
         <p className="text-quiet mt-2">Whoever knows the address can send to it: keep it between the two systems.</p>
       ) : (
-        <Secret sourceId={source.id} since={secretSince} isInPath={isInPath} />
+        <Secret sourceId={source.id} since={secretSince} formerUntil={formerUntil} isInPath={isInPath} />
       )}
     </section>
   );
@@ -43,14 +46,18 @@ export function AddressPart({ source, document, secretSince }: AddressPartProps)
 interface SecretProps {
   sourceId: string;
   since: string | null;
+  formerUntil: string | null;
   isInPath: boolean;
 }
 
-function Secret({ sourceId, since, isInPath }: SecretProps) {
+function Secret({ sourceId, since, formerUntil, isInPath }: SecretProps) {
   const [text, setText] = useState('');
+  const [keepsFormer, keepFormer] = useState(true);
+  const end = useEndFormerSecret(sourceId);
   const set = useSetSecret(sourceId);
   const told = set.data && (isInPath ? set.data.address : set.data.secret);
-  const make = (secret: string) => set.mutate(secret, { onSuccess: () => setText('') });
+  const make = (secret: string) =>
+    set.mutate({ secret, keepsFormer: since !== null && keepsFormer }, { onSuccess: () => setText('') });
   return (
     <div className="mt-3 flex flex-col gap-2">
       <h3 className="font-semibold">The secret</h3>
@@ -97,9 +104,21 @@ function Secret({ sourceId, since, isInPath }: SecretProps) {
         </button>
       </form>
       {since !== null && (
-        <p className="text-quiet text-sm">A new one counts at once: what still has the old one is refused.</p>
+        <TickBox
+          label="let in whoever still has the old one for a day more"
+          checked={keepsFormer}
+          onChange={keepFormer}
+        />
       )}
-      <ActionError error={set.error} />
+      {formerUntil !== null && (
+        <p>
+          Whoever has the secret of before is let in until <ExactTime at={formerUntil} />.{' '}
+          <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate()}>
+            End that now
+          </button>
+        </p>
+      )}
+      <ActionError error={set.error ?? end.error} />
     </div>
   );
 }

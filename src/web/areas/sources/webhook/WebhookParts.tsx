@@ -25,7 +25,14 @@ interface WebhookPartsProps {
 /** What an id or a kind of event is written as. */
 const TELLING = new Set<string>(['text', 'number']);
 
-const NOTHING_LEARNT: ShapeView = { samples: 0, findings: [], kinds: [], gone: [], secretSince: null };
+const NOTHING_LEARNT: ShapeView = {
+  samples: 0,
+  findings: [],
+  kinds: [],
+  gone: [],
+  secretSince: null,
+  formerUntil: null,
+};
 
 /** An address for programs: what is taken out of what comes, and what is asked of whoever sends. */
 export function WebhookParts({ source, document, set, about, liveIds }: WebhookPartsProps) {
@@ -89,7 +96,12 @@ export function WebhookPanel({ source, document, set }: WebhookPanelProps) {
   const { data: shape = NOTHING_LEARNT } = useShape(source.id, source.draftAt);
   return (
     <div className="p-4 flex flex-col gap-6">
-      <AddressPart source={source} document={document} secretSince={shape.secretSince} />
+      <AddressPart
+        source={source}
+        document={document}
+        secretSince={shape.secretSince}
+        formerUntil={shape.formerUntil}
+      />
       <Arrivals sourceId={source.id} document={document} />
       <PastedExample document={document} onFields={(fields) => set({ fields })} />
     </div>
