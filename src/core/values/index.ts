@@ -26,6 +26,7 @@ export {
   edgeValuesOf,
   holds,
   inWords,
+  inWordsOfType,
   shapeOf,
   shapeOfType,
   TYPE_NAMES,

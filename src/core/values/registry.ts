@@ -151,6 +151,15 @@ export function convert(value: FieldValue, to: TypeName): Result<FieldValue> {
   return typeOf(to).parse(written, UNKNOWN_MANNER);
 }
 
+/** A value of a field in words, for people: a day or a moment as they write it; moments in UTC, which is said. */
+export function inWordsOfType(type: TypeName, value: FieldValue | undefined, locale = 'en-GB'): string {
+  if (typeof value !== 'string' || (type !== 'date' && type !== 'date-time')) return inWords(value, locale);
+  // What was kept before a field had its type may be anything.
+  if (!typeOf(type).parse(value, UNKNOWN_MANNER).ok) return inWords(value, locale);
+  const hasZone = type === 'date-time' && /(Z|[+-]\d{2}:\d{2})$/.test(value);
+  return `${typeOf(type).print(value, locale)}${hasZone ? ' UTC' : ''}`;
+}
+
 /** A value in words, for people. */
 export function inWords(value: FieldValue | undefined, locale = 'en-GB'): string {
   if (value === undefined) return '';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { convert, holds, shapeOf, TYPE_NAMES, typeOf, type FieldValue, type TypeName } from './index.ts';
+import { convert, holds, inWordsOfType, shapeOf, TYPE_NAMES, typeOf, type FieldValue, type TypeName } from './index.ts';
 
 const UNKNOWN = { locale: null, country: null };
 const read = (type: TypeName, text: string, manner = {}) => {
@@ -131,4 +131,16 @@ describe('one value in another type', () => {
       'several choices',
     ]);
   });
+});
+
+describe('in words for people', () => {
+  it.each([
+    ['date-time', '2026-11-28T09:12:07.509Z', '28 Nov 2026, 09:12 UTC'],
+    ['date-time', '2026-11-28T09:12+02:00', '28 Nov 2026, 07:12 UTC'],
+    ['date-time', '2026-11-28T09:12', '28 Nov 2026, 09:12'],
+    ['date', '2026-11-28', '28 Nov 2026'],
+    ['text', '2026-11-28', '2026-11-28'],
+    ['date', 'never', 'never'],
+    ['list of records', [{ sku: 'chart', price: { amount: '4.50', currency: 'EUR' } }], 'sku: chart, price: 4.50 EUR'],
+  ] as const)('%s %j', (type, value, words) => expect(inWordsOfType(type, value as FieldValue)).toBe(words));
 });

@@ -34,8 +34,13 @@ export const isListOfRecords = (value: unknown): value is JsonRecord[] =>
 
 const inOneLine = (record: JsonRecord): string =>
   Object.entries(record)
-    .map(
-      ([name, value]) =>
-        `${name}: ${typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean)}`,
-    )
+    .map(([name, value]) => `${name}: ${partInWords(value)}`)
     .join(', ');
+
+/** A part of a record; a sum, as shops write it, with its currency. */
+function partInWords(value: unknown): string {
+  if (typeof value !== 'object' || value === null) return String(value);
+  if ('amount' in value && 'currency' in value && Object.keys(value).length === 2)
+    return `${partInWords(value.amount)} ${partInWords(value.currency)}`;
+  return JSON.stringify(value);
+}

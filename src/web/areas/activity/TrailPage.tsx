@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView } from '../../../contract/consent.ts';
 import type { TrailView } from '../../../contract/submissions.ts';
 import { VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
-import { inBytes, isFile, printValue, type FieldValue } from '../../../core/values/index.ts';
+import { inBytes, inWordsOfType, isFile, type FieldValue, type SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { SUSPICIONS } from '../../parts/suspicions.ts';
 import { ActionError, Loaded } from '../../parts/States.tsx';
@@ -105,7 +105,7 @@ function Trail({ trail }: { trail: TrailView }) {
                     {field.label}
                   </th>
                   <td>
-                    <Value value={values[field.id]} />
+                    <Value type={field.type} value={values[field.id]} />
                   </td>
                 </tr>
               ))}
@@ -187,7 +187,7 @@ function Came({ visit }: { visit: Visit }) {
 }
 
 /** A value; a file is a link to it, for those who are signed in. */
-function Value({ value }: { value: FieldValue | undefined }) {
+function Value({ type, value }: { type: SourceField['type']; value: FieldValue | undefined }) {
   if (isFile(value)) {
     const { file, name, mediaType, size } = value;
     return (
@@ -201,7 +201,8 @@ function Value({ value }: { value: FieldValue | undefined }) {
       </>
     );
   }
-  return <span className="whitespace-pre-wrap">{printValue(value) || <span className="text-quiet">empty</span>}</span>;
+  const text = inWordsOfType(type, value);
+  return <span className="whitespace-pre-wrap">{text || <span className="text-quiet">empty</span>}</span>;
 }
 
 /** A payload as it came. */
