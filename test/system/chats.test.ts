@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChatBegun, ChatFace, ChatView, ConversationRow, ConversationView } from '../../src/contract/chat.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
+import type { Page as PageOf } from '../../src/contract/pages.ts';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ChatDocument } from '../../src/core/intake/index.ts';
@@ -372,6 +373,24 @@ it('what broke off is not held up by many that may still go on', async () => {
   expect(await become(id)).toMatchObject({ values: { finished: false } });
   expect((await conversations()).filter(({ sourceName }) => sourceName === 'Patient desk')).toHaveLength(60);
   await clock.put(0, [world.server, world.worker]);
+});
+
+it('conversations are listed page by page beyond the newest, each once', async () => {
+  await world.rows(`INSERT INTO conversations (id, source_id, source_version, token_hash, status, state, language, visit, line_count, submission_id, started_at, touched_at)
+    SELECT UUID(), '${source.id}', 1, SHA2(CONCAT('listed', seq), 256), 'ended', '{"at":null,"values":{},"misses":0}', 'en', '{}', 0, UUID(), seq DIV 3, seq DIV 3 FROM seq_1_to_450`);
+  const rows = await conversations('all');
+  expect(rows).toHaveLength(200);
+  const last = rows.at(-1);
+  let next: string | null = last ? `${Date.parse(last.touchedAt)}_${last.id}` : null;
+  while (next !== null) {
+    const page: PageOf<ConversationRow> = await operator.get(`/conversations/earlier?which=all&before=${next}`);
+    rows.push(...page.rows);
+    next = page.next;
+  }
+  expect(new Set(rows.map(({ id }) => id)).size).toBe(rows.length);
+  const [all] = await world.rows<{ count: number }>('SELECT COUNT(*) AS count FROM conversations');
+  expect(rows).toHaveLength(all?.count ?? 0);
+  expect((await operator.send('GET', '/conversations/earlier?which=all&before=x_y')).status).toBe(422);
 });
 
 it('a chat with a way that ends nowhere does not go live', async () => {

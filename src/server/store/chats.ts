@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNull, lte, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm';
 import { CHATTING, type ChatEvent, type ChatStatus } from '../../core/states/index.ts';
 import { changedRows, insertRows, type Db } from './database.ts';
 import { chatLines, conversations, sources } from './schema/index.ts';
@@ -77,8 +77,19 @@ export async function breakOff(db: Db, id: string, now: number): Promise<boolean
   return changedRows(result) === 1;
 }
 
-/** Conversations in some states, the last touched first. */
-export async function listConversations(db: Db, statuses: ChatStatus[], most: number) {
+/** After which conversation a list goes on: those that were touched later stand before it. */
+export interface AfterConversation {
+  touchedAt: number;
+  id: string;
+}
+
+/** Conversations with their last line, the last touched first. @param statuses those of these; none for all @param after null for the first */
+export async function listConversations(
+  db: Db,
+  statuses: ChatStatus[],
+  most: number,
+  after: AfterConversation | null = null,
+) {
   return db
     .select({
       conversation: conversations,
@@ -89,8 +100,18 @@ export async function listConversations(db: Db, statuses: ChatStatus[], most: nu
     })
     .from(conversations)
     .innerJoin(sources, eq(sources.id, conversations.sourceId))
-    .where(statuses.length === 0 ? undefined : inArray(conversations.status, statuses))
-    .orderBy(desc(conversations.touchedAt))
+    .where(
+      and(
+        statuses.length === 0 ? undefined : inArray(conversations.status, statuses),
+        after === null
+          ? undefined
+          : or(
+              lt(conversations.touchedAt, after.touchedAt),
+              and(eq(conversations.touchedAt, after.touchedAt), lt(conversations.id, after.id)),
+            ),
+      ),
+    )
+    .orderBy(desc(conversations.touchedAt), desc(conversations.id))
     .limit(most);
 }
 

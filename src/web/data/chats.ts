@@ -1,6 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import type { ConversationRow, ConversationView } from '../../contract/chat.ts';
+import type { Page } from '../../contract/pages.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
 
@@ -24,6 +25,17 @@ export function useConversations(which: 'open' | 'all') {
   useTold(`/conversations/stream?which=${which}`, queryKey);
   return useQuery({ queryKey, queryFn: () => api.get<ConversationRow[]>(`/conversations?which=${which}`) });
 }
+
+/** Conversations that were last touched before one, as they are now: nothing goes on in most of them. */
+export const useEarlierConversations = (which: 'open' | 'all', last: ConversationRow, wanted: boolean) =>
+  useInfiniteQuery({
+    queryKey: ['conversations', 'earlier', which, last.id],
+    initialPageParam: `${Date.parse(last.touchedAt)}_${last.id}`,
+    queryFn: ({ pageParam }) =>
+      api.get<Page<ConversationRow>>(`/conversations/earlier?which=${which}&before=${pageParam}`),
+    getNextPageParam: (page) => page.next ?? undefined,
+    enabled: wanted,
+  });
 
 /** One conversation, as it goes on. */
 export function useConversation(id: string) {

@@ -5,6 +5,7 @@ import {
   type ConversationRow,
   type ConversationView,
 } from '../../../contract/chat.ts';
+import type { Page } from '../../../contract/pages.ts';
 import { isoTime } from '../../../core/isoTime.ts';
 import type { ChatStatus } from '../../../core/states/index.ts';
 import { printValue } from '../../../core/values/index.ts';
@@ -22,10 +23,11 @@ import {
 import { readSourceName } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, readInput } from '../problems.ts';
+import { cursor, moment, notFound, Problem, readInput } from '../problems.ts';
 import { sendEvents } from '../sse.ts';
 
 const MOST_LINES = 1_000;
+const EARLIER_TOGETHER = 100;
 const OPEN: ChatStatus[] = ['talking', 'wanted', 'taken'];
 
 /** Conversations that visitors have: looked at, and taken over. */
@@ -65,6 +67,19 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
   }
 
   app.get('/', allow('people:read'), async (c) => c.json(await rows(c.req.query('which') ?? 'open')));
+  /** Those that were last touched before one, a page at a time. */
+  app.get('/earlier', allow('people:read'), async (c) => {
+    const [at, id] = (c.req.query('before') ?? '').split('_');
+    const after = at && cursor(id) ? { touchedAt: moment(at), id: id ?? '' } : null;
+    if (!after) throw new Problem(422, 'invalid', 'It is not said after which conversation the list goes on.');
+    const statuses = c.req.query('which') === 'all' ? [] : OPEN;
+    const found = await listConversations(store.db, statuses, EARLIER_TOGETHER, after);
+    const last = found.at(-1)?.conversation;
+    return c.json({
+      rows: found.map((one) => toRow(one.conversation, one.sourceName, one.last ?? '')),
+      next: last && found.length === EARLIER_TOGETHER ? `${last.touchedAt}_${last.id}` : null,
+    } satisfies Page<ConversationRow>);
+  });
   app.get('/stream', allow('people:read'), (c) => {
     const which = c.req.query('which') ?? 'open';
     let before = '';

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { MOST_CONVERSATIONS, type ConversationRow, type ConversationView } from '../../../../contract/chat.ts';
-import { useConversation, useConversations, useTalk } from '../../../data/chats.ts';
+import { useConversation, useConversations, useEarlierConversations, useTalk } from '../../../data/chats.ts';
+import { MoreRows } from '../../../parts/MoreRows.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Empty, Loaded } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
@@ -51,13 +52,7 @@ export function ChatsPage() {
                     ))}
                   </ul>
                   {rows.length === MOST_CONVERSATIONS && (
-                    <p className="p-3 text-quiet text-sm">
-                      The newest {MOST_CONVERSATIONS} are shown. Earlier ones stand with what became of them under{' '}
-                      <Link to="/activity" className="link">
-                        Submissions
-                      </Link>
-                      .
-                    </p>
+                    <Earlier which={which} rows={rows} openId={id} search={params.toString()} />
                   )}
                 </>
               )
@@ -71,6 +66,41 @@ export function ChatsPage() {
         )}
       </div>
     </div>
+  );
+}
+
+interface EarlierProps {
+  which: 'open' | 'all';
+  rows: ConversationRow[];
+  openId: string;
+  search: string;
+}
+
+/** What stands behind the newest, which alone are told as they change: from the last one that stood there when somebody asked. */
+function Earlier({ which, rows, openId, search }: EarlierProps) {
+  const [from, setFrom] = useState<ConversationRow | null>(null);
+  const last = rows.at(-1) as ConversationRow;
+  const earlier = useEarlierConversations(which, from ?? last, from !== null);
+  if (from === null)
+    return (
+      <div className="p-4">
+        <button className="btn btn-sm" onClick={() => setFrom(last)}>
+          Show more
+        </button>
+      </div>
+    );
+  const known = new Set(rows.map(({ id }) => id));
+  const found = (earlier.data?.pages ?? []).flatMap((page) => page.rows).filter(({ id }) => !known.has(id));
+  return (
+    <>
+      <ul>
+        {found.map((row) => (
+          <Row key={row.id} row={row} isOpen={row.id === openId} search={search} />
+        ))}
+      </ul>
+      <ActionError error={earlier.error} />
+      <MoreRows query={earlier} />
+    </>
   );
 }
 
