@@ -36,6 +36,9 @@ export interface ShopView {
   /** How many came in the last 24 hours, and how many do on a usual day of the last four weeks; null where it is too new to say. */
   today: number;
   usualADay: number | null;
+  /** How many came since this hour began, and how many usually do in the whole of it, by the hours of the day. */
+  thisHour: number;
+  usualThisHour: number | null;
   /** Since when nothing comes, against its own rhythm; null while it does. */
   silentSince: string | null;
   /** What each of its kinds of event is. */

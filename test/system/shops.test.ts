@@ -240,9 +240,9 @@ describe('what happens in a shop', () => {
     expect((await view()).missed).toBe(before);
     await buy({ address, torches: 1 });
     expect(await trailsOf(address, 2)).toHaveLength(2);
-    const { heardAt, askedAt, today, problem } = await view();
+    const { heardAt, askedAt, today, thisHour, problem } = await view();
     expect([heardAt, askedAt]).toEqual([expect.any(String), expect.any(String)]);
-    expect([today > 0, problem]).toEqual([true, '']);
+    expect([today > 0, thisHour > 0 && thisHour <= today, problem]).toEqual([true, true, '']);
   });
 
   it('a shop that does not answer is asked again, and what happened meanwhile is not lost', async () => {

@@ -22,4 +22,4 @@ export { compareVariants, evidenceOf, LEVEL, type Comparison, type Stretch } fro
 export { intervalOf, shareOf } from './share.ts';
 export { spanOf, spansOf, type Spans } from './spans.ts';
 export { coverOf, STRETCHES, type StretchHours } from './stretches.ts';
-export { silenceOf, type Silence } from './silence.ts';
+export { expectedIn, mayBeSilent, rhythmOf, silenceOf, type Rhythm, type Silence } from './silence.ts';

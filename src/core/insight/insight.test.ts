@@ -6,6 +6,9 @@ import {
   countsOf,
   coverOf,
   hostOf,
+  expectedIn,
+  mayBeSilent,
+  rhythmOf,
   silenceOf,
   type Count,
   type CountedEvent,
@@ -46,6 +49,34 @@ describe('silence', () => {
     expect(silenceOf(10, 28 * DAY, 0, 7 * DAY)).toBeNull();
     expect(silenceOf(10, 28 * DAY, 0, 15 * DAY)).not.toBeNull();
     expect(silenceOf(0, 28 * DAY, null, 1000 * DAY)).toBeNull();
+  });
+});
+
+describe('a rhythm by the hours of the day', () => {
+  // Thirty days of twenty at nine, ten and eleven in the morning, and none at night.
+  const mornings = rhythmOf(new Map([9, 10, 11].map((hour) => [hour, 600])), 30);
+  const at = (hours: number) => hours * 3_600_000;
+
+  it('adds up to what comes in a day, whichever hours are looked at', () => {
+    expect(mornings.reduce((sum, one) => sum + one, 0)).toBeCloseTo(60, 10);
+    expect(mornings[10]).toBe(20);
+    expect(expectedIn(mornings, at(10), at(11))).toBeCloseTo(20, 10);
+    expect(expectedIn(mornings, at(10.25), at(10.75))).toBeCloseTo(10, 10);
+    expect(expectedIn(mornings, at(7.3), at(7.3) + 3 * DAY)).toBeCloseTo(180, 10);
+    expect(expectedIn(mornings, at(23), at(24 + 9))).toBeCloseTo(5, 10);
+  });
+
+  it('lets the night be silent, and not the morning', () => {
+    const [count, stretch] = [1_800, 30 * DAY];
+    expect(silenceOf(count, stretch, at(12.9), at(24 + 7), mornings)).toBeNull();
+    expect(silenceOf(count, stretch, at(12.9), at(24 + 7))).not.toBeNull();
+    expect(silenceOf(count, stretch, at(24 + 9.5), at(24 + 10.1), mornings)?.chance).toBeLessThan(0.001);
+  });
+
+  it('is asked for only of what has been quiet for a while', () => {
+    expect(mayBeSilent(336, 28 * DAY, 0, at(1))).toBe(false);
+    expect(mayBeSilent(336, 28 * DAY, 0, at(2))).toBe(true);
+    expect(mayBeSilent(336, 28 * DAY, null, at(2))).toBe(false);
   });
 });
 

@@ -309,6 +309,38 @@ export async function readHours(
   return rows.map((row) => ({ ...row, count: Number(row.count) }));
 }
 
+/** How many completed in each hour of the day (UTC), of each source. @returns by source, by hour; nothing where there were none */
+export async function readDayHours(
+  db: Db,
+  { sourceIds, fromHour, toHour }: Pick<Counted, 'fromHour' | 'toHour'> & { sourceIds: string[] },
+): Promise<Map<string, Map<number, number>>> {
+  if (sourceIds.length === 0) return new Map();
+  const rows = await rowsOf<{ source: string; hour: number; count: string }>(
+    db,
+    sql`SELECT source_id AS source, MOD(stretch, 24) AS hour, SUM(count) AS count FROM form_counts
+      WHERE hours = 1 AND dimension = 'all' AND ${ofSources(sourceIds)} AND stretch >= ${fromHour}
+        AND stretch < ${toHour} AND what = 'completed'
+      GROUP BY source_id, MOD(stretch, 24)`,
+  );
+  return new Map(
+    [...groupBy(rows, ({ source }) => source)].map(([source, own]) => [
+      source,
+      new Map(own.map(({ hour, count }) => [hour, Number(count)])),
+    ]),
+  );
+}
+
+/** In which hour since one the first of each source was counted. */
+export async function firstCounted(db: Db, sourceIds: string[], fromHour: number): Promise<Map<string, number>> {
+  if (sourceIds.length === 0) return new Map();
+  const rows = await rowsOf<{ source: string; hour: number }>(
+    db,
+    sql`SELECT source_id AS source, MIN(stretch) AS hour FROM form_counts
+      WHERE hours = 1 AND dimension = 'all' AND ${ofSources(sourceIds)} AND stretch >= ${fromHour} GROUP BY source_id`,
+  );
+  return new Map(rows.map(({ source, hour }) => [source, hour]));
+}
+
 /** What was counted of a source by one thing, from a day (UTC, since 1970) on, in the order of days. */
 export const readDays = (
   db: Db,

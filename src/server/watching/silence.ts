@@ -1,10 +1,11 @@
 import type { SilenceFinding, SilenceView } from '../../contract/insight.ts';
 import type { CountedWhat, Silence } from '../../core/insight/index.ts';
-import { countOf, silenceOf } from '../../core/insight/index.ts';
+import { countOf, mayBeSilent, rhythmOf, silenceOf, type Rhythm } from '../../core/insight/index.ts';
 import { isOpenAt } from '../../core/intake/index.ts';
 import { checkInstallation } from '../connecting/installation.ts';
 import type { Context } from '../context.ts';
-import { readLastReceived, readSums } from '../store/counting.ts';
+import { firstCounted, readDayHours, readLastReceived, readSums } from '../store/counting.ts';
+import type { Db } from '../store/database.ts';
 import { DAY_MS, HOUR_MS } from '../store/figures.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { lookAtShop } from './shopFindings.ts';
@@ -38,16 +39,48 @@ export async function silences(
     }),
     readLastReceived(store.db, live),
   ]);
-  const found = live.flatMap((id): [string, Silence][] => {
+  const known = live.map((id) => {
     const lastAt = last.get(id) ?? null;
     const came = countOf(
       sums.filter(({ of }) => of === id),
       'completed',
     );
-    const silence = silenceOf(came, (lastAt ?? 0) - start, lastAt, now());
+    return { id, lastAt, came, stretchMs: (lastAt ?? 0) - start };
+  });
+  // Of few it has to be known in which hours of the day they come.
+  const doubted = known.filter(({ came, stretchMs, lastAt }) => mayBeSilent(came, stretchMs, lastAt, now()));
+  const rhythms = await rhythmsOf(
+    store.db,
+    doubted.map(({ id }) => id),
+    now(),
+    (id) => last.get(id) ?? now(),
+  );
+  const found = doubted.flatMap(({ id, came, stretchMs, lastAt }): [string, Silence][] => {
+    const silence = silenceOf(came, stretchMs, lastAt, now(), rhythms.get(id) ?? null);
     return silence ? [[id, silence]] : [];
   });
   return new Map(found);
+}
+
+/**
+ * How many of some sources usually come in each hour of the day, by the last four weeks.
+ * @param until up to when one counts: after that it may be silent
+ */
+export async function rhythmsOf(
+  db: Db,
+  sourceIds: string[],
+  now: number,
+  until: (id: string) => number = () => now,
+): Promise<Map<string, Rhythm>> {
+  const span = { fromHour: hoursOf(now - RHYTHM_MS), toHour: hoursOf(now) };
+  const hours = await readDayHours(db, { sourceIds, ...span });
+  const first = await firstCounted(db, [...hours.keys()], span.fromHour);
+  return new Map(
+    [...hours].map(([id, counts]) => {
+      const days = (hoursOf(until(id)) + 1 - (first.get(id) ?? span.fromHour)) / 24;
+      return [id, rhythmOf(counts, days)];
+    }),
+  );
 }
 
 /** The pages on which a form was met lately, those with most visitors first. @param id 'every': any form @param what what happened there; anything unless it is said */

@@ -60,6 +60,15 @@ function Signal({ source, shop }: { source: SourceView; shop: ShopView }) {
           {shop.today}
           {shop.usualADay !== null && <span className="text-quiet">, usually {shop.usualADay} a day</span>}
         </dd>
+        <dt className="text-quiet">In this hour</dt>
+        <dd>
+          {shop.thisHour} so far
+          {shop.usualThisHour !== null && (
+            <span className="text-quiet">
+              , usually {shop.usualThisHour < 0.1 ? 'hardly any' : shop.usualThisHour} at this time of the day
+            </span>
+          )}
+        </dd>
         <dt className="text-quiet">It told us</dt>
         <dd>{shop.heardAt ? <Time at={shop.heardAt} /> : 'nothing yet'}</dd>
         {shop.askedEverySeconds > 0 && (
