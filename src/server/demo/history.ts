@@ -20,6 +20,7 @@ import { planAndStore } from '../work/planning.ts';
 import { expireConfirmations } from '../work/scheduled.ts';
 import { INTERESTS } from './documents.ts';
 import { type Invented, pick } from './people.ts';
+import { talkThrough, type Talk } from './talks.ts';
 
 const DAYS = 35;
 
@@ -30,6 +31,8 @@ export interface Happening {
   page: string;
   person: Invented;
   payload: Payload;
+  /** What they said, where they came by the chat. */
+  talk?: Talk;
   /** How long until the person confirmed; null for never. */
   confirmsAfter: number | null;
   /** How long until a colleague answered; absent for never. */
@@ -269,7 +272,11 @@ export async function liveThrough(
   const moments: Moment[] = happenings.map((happening) => ({
     at: happening.at,
     run: async () => {
-      ids.set(happening, await arrive(context, happening));
+      const { talk } = happening;
+      const id = talk
+        ? await talkThrough(context, clock, { ...happening, talk }, colleague)
+        : await arrive(context, happening);
+      ids.set(happening, id);
       await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, [id]));
       await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
     },

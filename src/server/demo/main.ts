@@ -53,7 +53,8 @@ import {
 } from './documents.ts';
 import { friendsList, friendsSource } from './friends.ts';
 import { frontDeskChat, frontDeskRoute } from './chat.ts';
-import { inventMembers, inventTalks } from './members.ts';
+import { inventMembers } from './members.ts';
+import { inventTalks } from './talks.ts';
 import { inventTrade, shopHappenings } from './shop.ts';
 import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
 import { clearNightBar, inventVisits, nextForReaders, visitPlanner } from './visits.ts';

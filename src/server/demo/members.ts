@@ -1,6 +1,4 @@
 import { isoDay } from '../../core/isoTime.ts';
-import { PAGE_FIELD } from '../../core/forms/index.ts';
-import type { FieldValues } from '../../core/values/index.ts';
 import { DAY_MS } from '../store/figures.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { PURPOSES } from './documents.ts';
@@ -52,45 +50,5 @@ export function inventMembers(
     return index % 6 === 3
       ? [began, tells('membership.ended', later, { level, ends: isoDay(later - DAY_MS) })]
       : [began];
-  });
-}
-
-const QUESTIONS = [
-  'Do you have stairs?',
-  'May dogs come along?',
-  'Is it warm in the dome?',
-  'Can we bring a telescope?',
-];
-
-/** What visitors talked about in the chat of the site in the weeks before, as it ended or broke off. */
-export function inventTalks(
-  people: Invented[],
-  source: SourceRecord,
-  siteUrl: string,
-  now: number,
-  random: () => number,
-): Happening[] {
-  return people.map((person, index): Happening => {
-    const at = Math.round(now - 35 * 60_000 - random() * DAYS * DAY_MS);
-    const topic = pick(['An evening here', 'The Sky letter', 'Something else'], random);
-    const finished = index % 4 !== 1;
-    const answers: FieldValues = {
-      topic,
-      ...(topic === 'Something else' ? { question: pick(QUESTIONS, random) } : {}),
-      ...(index % 8 === 1 ? {} : { name: `${person.given} ${person.family}`, email: person.email }),
-      ...(finished ? { consent: random() < 0.7 } : {}),
-    };
-    return {
-      at,
-      source,
-      page: '',
-      person,
-      payload: {
-        kind: 'json',
-        json: { answers, finished, [PAGE_FIELD]: `${siteUrl}${pick(['/', '/visit', '/evenings'], random)}` },
-        files: [],
-      },
-      confirmsAfter: finished && random() < 0.8 ? pick([3, 8, 50], random) * 60_000 : null,
-    };
   });
 }
