@@ -375,6 +375,39 @@ it('what broke off is not held up by many that may still go on', async () => {
   await clock.put(0, [world.server, world.worker]);
 });
 
+it('many answer at the same moment, though each answer is decided by what is known', async () => {
+  const document = always(
+    frontDeskChat(world.site, () => `many${(made += 1)}`),
+    true,
+  );
+  const parts = document.parts.map((part, at) => {
+    if (at > 0) return part;
+    const topic = document.fields.find(({ key }) => key === 'topic');
+    const when = {
+      kind: 'test' as const,
+      id: 'is it',
+      field: topic?.id ?? '',
+      test: 'is' as const,
+      value: 'nothing of that',
+    };
+    const rule = { id: 'never', when, hours: null, to: '' };
+    const [first, second, ...rest] = part.steps;
+    const decide = { id: 'by what is known', kind: 'decide' as const, rules: [rule] };
+    return { ...part, steps: [first, second, decide, ...rest].filter((step) => step !== undefined) };
+  });
+  const own = await operator.source('Many at once', { ...document, parts });
+  const before = chat;
+  chat = own.postUrl.split('/').at(-1) ?? '';
+  try {
+    // More than there are connections to the database.
+    const pages = await Promise.all(Array.from({ length: 40 }, () => Page.open()));
+    const views = await Promise.all(pages.map((page) => page.say('Something else')));
+    expect(views.map((view) => view?.awaits)).toEqual(pages.map(() => ({ kind: 'text', type: 'long text' })));
+  } finally {
+    chat = before;
+  }
+}, 60_000);
+
 it('conversations are listed page by page beyond the newest, each once', async () => {
   await world.rows(`INSERT INTO conversations (id, source_id, source_version, token_hash, status, state, language, visit, line_count, submission_id, started_at, touched_at)
     SELECT UUID(), '${source.id}', 1, SHA2(CONCAT('listed', seq), 256), 'ended', '{"at":null,"values":{},"misses":0}', 'en', '{}', 0, UUID(), seq DIV 3, seq DIV 3 FROM seq_1_to_450`);

@@ -17,22 +17,44 @@ export interface Posted {
   headers: Record<string, string> | ((body: string) => Record<string, string>);
 }
 
-/**
- * How many requests our server takes, against a bare handler that stores each body by one INSERT: each in a process of its own,
- * against the same database.
- */
-export async function besideBare({ config }: Context, count: number, posted: Posted): Promise<Comparison> {
-  const { root, port } = config;
-  const referencePort = Number(process.env.BENCH_REFERENCE_PORT);
+export interface Servers {
+  iwashi: string;
+  reference: string;
+  /** Of the process of our server. */
+  pid: number;
+  /** Ends both, and waits until they are gone. */
+  stop: () => Promise<void>;
+}
+
+/** Starts our server, and a bare handler that stores each body by one INSERT: each in a process of its own, against the same database. */
+export async function startServers({ config: { root, port } }: Context): Promise<Servers> {
   const start = async (file: string, args: string[]) => {
     const child = fork(path.join(root, 'dist/server', file), args, {
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-      env: { ...process.env, IWASHI_SUBMISSIONS_PER_MINUTE: '100000000' },
+      env: { ...process.env, IWASHI_SUBMISSIONS_PER_MINUTE: '100000000', IWASHI_TRUSTED_PROXIES: '1' },
     });
     await once(child, 'message');
     return child;
   };
   const children = [await start('main.js', ['serve']), await start('bench-reference.js', [])];
+  return {
+    iwashi: `http://127.0.0.1:${port}`,
+    reference: `http://127.0.0.1:${process.env.BENCH_REFERENCE_PORT ?? ''}/`,
+    pid: children[0]?.pid ?? 0,
+    stop: async () => {
+      await Promise.all(
+        children.map((child) => {
+          child.kill('SIGTERM');
+          return once(child, 'exit');
+        }),
+      );
+    },
+  };
+}
+
+/** How many requests our server takes, against the bare handler. */
+export async function besideBare(context: Context, count: number, posted: Posted): Promise<Comparison> {
+  const servers = await startServers(context);
   const dispatcher = new Agent({ connections: AT_ONCE });
   const measure = (url: string, status: number) => () =>
     perSecond(count, AT_ONCE, async () => {
@@ -42,11 +64,11 @@ export async function besideBare({ config }: Context, count: number, posted: Pos
       await response.body.dump();
       if (response.statusCode !== status) throw new Error(`${url} answered ${response.statusCode}`);
     });
-  const iwashi = measure(`http://127.0.0.1:${port}${posted.path}`, posted.status);
-  const reference = measure(`http://127.0.0.1:${referencePort}/`, 202);
+  const iwashi = measure(`${servers.iwashi}${posted.path}`, posted.status);
+  const reference = measure(servers.reference, 202);
   await Promise.all([iwashi(), reference()]);
   const comparison = await compare('a second', ROUNDS, { iwashi, reference });
   await dispatcher.close();
-  children.forEach((child) => child.kill('SIGTERM'));
+  await servers.stop();
   return comparison;
 }

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { parseArgs } from 'node:util';
 import { benchAccept } from './accept.ts';
+import { printChat } from './chat.ts';
 import { benchCount } from './count.ts';
 import { benchBatch, benchDeliver, benchPath } from './deliver.ts';
 import { benchHook } from './hook.ts';
@@ -49,6 +50,7 @@ const { values, positionals } = parseArgs({
 });
 // These print figures of their own, which are no ratios.
 const OWN: Record<string, () => void | Promise<void>> = {
+  chat: printChat,
   suggest: printSuggest,
   table: printTable,
   embed: printEmbed,

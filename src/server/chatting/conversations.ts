@@ -57,7 +57,7 @@ export async function begin(context: Context, source: Chat, begins: Begins): Pro
   const { store, newId, now } = context;
   const document = source.live;
   const language = languageOf(document, begins.acceptLanguage);
-  const turn = beginChat(document, await factsFor(context, document, language, begins.sign));
+  const turn = beginChat(document, await factsFor(context, store.db, document, language, begins.sign));
   const token = newToken();
   const told: Record<string, string> = { [PAGE_FIELD]: begins.page, [REFERRER_FIELD]: begins.referrer };
   const visit = readVisit((name) => told[name], {}, deviceOf(begins.userAgent));
@@ -109,7 +109,7 @@ export async function say(
     const turn =
       record.lines >= MOST_LINES_ALL
         ? { state: { ...record.state, at: null }, lines: [], effects: [], issues: [] }
-        : answerChat(document, record.state, input, await factsFor(context, document, record.language, ''));
+        : answerChat(document, record.state, input, await factsFor(context, db, document, record.language, ''));
     if (turn.issues.length > 0) return { record, issues: turn.issues, isOver: false };
     if (record.status === 'broken off')
       await moveConversation(db, record.id, 'was taken up again', { submissionId: null });
@@ -200,28 +200,39 @@ export const lineView = ({ number, by, name, text, link, at }: ChatLineRecord): 
   at: new Date(at).toISOString(),
 });
 
+/** Published versions never change: those that are talked with are kept. */
+const published = new Map<string, ChatDocument>();
+const MOST_KEPT = 100;
+
 /** The published chat that a conversation goes by. */
 export async function documentOf(
   db: Db,
   { sourceId, sourceVersion }: Pick<ConversationRecord, 'sourceId' | 'sourceVersion'>,
 ): Promise<ChatDocument> {
+  const key = `${sourceId} ${sourceVersion}`;
+  const kept = published.get(key);
+  if (kept) return kept;
   const document = await readSourceVersion(db, sourceId, sourceVersion);
   if (document?.kind !== 'chat') throw new Error('a chat is missing that was published');
+  if (published.size >= MOST_KEPT) published.clear();
+  published.set(key, document);
   return document;
 }
 
+/** @param db in a transaction that transaction itself: who waits for another connection while they hold one may wait for ever */
 async function factsFor(
   context: Context,
+  db: Db,
   { fields, parts }: ChatDocument,
   language: FormLanguage,
   sign: string,
 ): Promise<ChatFacts> {
-  const decides = parts.some(({ steps }) => steps.some(({ kind }) => kind === 'decide'));
+  const decides = allSteps(parts).some(({ step }) => step.kind === 'decide' && step.rules.some(({ when }) => when));
   return {
     fields,
     language,
     known: sign === '' ? {} : await knownBySign(context, sign),
-    knowledge: decides ? await readKnowledge(context.store.db) : [],
+    knowledge: decides ? await readKnowledge(db) : [],
     now: context.now(),
   };
 }
@@ -291,7 +302,7 @@ export async function goOn(context: Context, id: string, why: 'colleague left' |
     if (!record || (record.status !== 'taken' && record.status !== 'wanted')) return false;
     if (why === 'nobody came' && (record.status !== 'wanted' || (record.wantedUntil ?? 0) > now())) return false;
     const document = await documentOf(db, record);
-    const facts = await factsFor(context, document, record.language, '');
+    const facts = await factsFor(context, db, document, record.language, '');
     const turn =
       why === 'nobody came'
         ? answerChat(document, record.state, { kind: 'nobody came' }, facts)

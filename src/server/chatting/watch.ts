@@ -14,6 +14,8 @@ export class ChatWatch {
   readonly #followers = new Map<string, Set<() => void>>();
   #timer: NodeJS.Timeout | null = null;
   #asked = 0;
+  /** What was told of within the overlap. */
+  #told = new Map<string, string>();
 
   constructor(context: Pick<Context, 'store' | 'now' | 'log'>) {
     this.#context = context;
@@ -42,8 +44,10 @@ export class ChatWatch {
     this.#asked = this.#context.now();
     try {
       const touched = await touchedSince(this.#context.store.db, since);
-      for (const id of touched) for (const told of this.#followers.get(id) ?? []) told();
-      if (touched.length > 0) for (const told of this.#followers.get('') ?? []) told();
+      const changed = [...touched].filter(([id, mark]) => this.#told.get(id) !== mark).map(([id]) => id);
+      this.#told = touched;
+      for (const id of changed) for (const told of this.#followers.get(id) ?? []) told();
+      if (changed.length > 0) for (const told of this.#followers.get('') ?? []) told();
     } catch (error) {
       this.#context.log.warn({ err: error }, 'conversations could not be looked at');
     }

@@ -134,14 +134,15 @@ export async function dueConversations(db: Db, now: number, most: number): Promi
   return [...found.values()];
 }
 
-/** The conversations that changed since a moment, by their ids. */
-export async function touchedSince(db: Db, since: number): Promise<string[]> {
+/** The conversations that were touched since a moment, by their ids: with a mark that is another one after each change. */
+export async function touchedSince(db: Db, since: number): Promise<Map<string, string>> {
+  const { id, touchedAt, lines, status } = conversations;
   const rows = await db
-    .select({ id: conversations.id })
+    .select({ id, touchedAt, lines, status })
     .from(conversations)
-    .where(gte(conversations.touchedAt, since))
+    .where(gte(touchedAt, since))
     .limit(5_000);
-  return rows.map(({ id }) => id);
+  return new Map(rows.map((row) => [row.id, `${row.touchedAt} ${row.lines} ${row.status}`]));
 }
 
 /** The conversation that a submission came of; null for others. */
