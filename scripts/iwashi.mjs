@@ -13,7 +13,7 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi test [NAME...]              check unit outside system chaos soak browser, or only those named
   ./iwashi test soak [--minutes N] [--seed N]   everything goes wrong at once
   ./iwashi check                       types, lint, format, import boundaries, dead code
-  ./iwashi bench [--json] [NAME...]    speed as ratios: accept mapping path deliver batch stall; table and suggest when named
+  ./iwashi bench [--json] [NAME...]    speed as ratios: accept hook import path deliver…; chat, embed, pages, table and suggest when named
   ./iwashi help                        this text
 
 Environment for start, serve and work: see "Run it for real" in README.md.`;
