@@ -102,5 +102,33 @@ describe('a list of people', () => {
     expect(Number(stored?.count)).toBe(60);
   });
 
+  it('is undone, once it was said what that means', async () => {
+    const file = operator.locator('details').filter({ hasText: 'mended.csv' });
+    await file.getByRole('button', { name: 'Undo it' }).click();
+    const asked = operator.getByRole('dialog', { name: 'Undo mended.csv' });
+    expect(await violationsOn(operator)).toEqual([]);
+    await asked.getByRole('button', { name: 'Keep it' }).click();
+    await file.getByRole('button', { name: 'Undo it' }).click();
+    await asked.getByRole('button', { name: 'Undo the import' }).click();
+    await file
+      .getByText('Undone: 20 rows. 20 people were known by nothing else. Nothing had gone to another system.')
+      .waitFor();
+    expect((await api.get<{ rows: unknown[] }>('/people?text=m1@sheet.example')).rows).toEqual([]);
+  });
+
+  it('may come by itself, from a folder: what is wrong is said beside its cause', async () => {
+    await operator.getByRole('button', { name: 'Set it up' }).click();
+    await operator.getByRole('textbox', { name: 'Address' }).fill('lists');
+    await operator.getByRole('button', { name: 'Save' }).click();
+    await operator.getByText('The address cannot be read. It begins with https://.').waitFor();
+    await operator.getByLabel('From', { exact: true }).selectOption('folder');
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByRole('button', { name: 'Save' }).click();
+    await operator.getByText(/What is put into/).waitFor();
+    await operator.getByText('Its rows wait until somebody takes them.').waitFor();
+    await operator.getByRole('button', { name: 'End it' }).click();
+    await operator.getByText(/None: from an address/).waitFor();
+  });
+
   it('had no trouble in its scripts', () => expect(troubles).toEqual([]));
 });

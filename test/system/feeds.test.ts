@@ -18,7 +18,7 @@ let server: Server;
 let address = '';
 
 beforeAll(async () => {
-  world = await World.start();
+  world = await World.start({ IWASHI_IMPORT_BYTES: '10000' });
   operator = await world.operator();
   server = createServer((request, response) => {
     const isKnown = request.headers.authorization === `Basic ${Buffer.from('iwashi:open sesame').toString('base64')}`;
@@ -150,13 +150,17 @@ describe('files that come by themselves', () => {
     };
     put('new.csv.part', 'email,name\nx@feed.example,X\n', 60);
     put('older.csv', 'email,name\na@feed.example,Ada\n', 90);
+    put('huge.csv', `email,name\n${'x@feed.example,X\n'.repeat(1_000)}`, 120);
     put('newer.csv', 'email,name\nb@feed.example,Bo\n', 60);
     await look(source);
     await came(source, 1, 'ready');
     await look(source);
     await came(source, 2, 'ready');
     expect((await importsOf(source)).map(({ name }) => name)).toEqual(['newer.csv', 'older.csv']);
-    expect(readdirSync(folder)).toEqual(['new.csv.part']);
+    expect(readdirSync(folder)).toEqual(['huge.csv', 'new.csv.part']);
+    expect((await feedOf(source)).feed?.problem).toMatch(
+      /^“huge\.csv” is larger than .+ kB, and stays in the folder\.$/,
+    );
     expect((await operator.submissions(`source=${source.id}`)).rows).toEqual([]);
 
     expect((await operator.send('DELETE', `/sources/${source.id}/feed`)).status).toBe(204);

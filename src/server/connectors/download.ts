@@ -15,8 +15,9 @@ export type Download = { ok: true; content: Readable; close: () => Promise<void>
  * Asks for a file of any size. Redirects are not followed: whoever was trusted with an address did not name another one.
  * @param url with a user and password before its host (RFC 3986, 3.2.1) where it is asked for with them (RFC 7617)
  * @param allowPrivate whether private and loopback addresses may be called
+ * @param ended breaks it off
  */
-export async function download(url: URL, allowPrivate: boolean): Promise<Download> {
+export async function download(url: URL, allowPrivate: boolean, ended: AbortSignal): Promise<Download> {
   if (!allowPrivate && namesForbiddenAddress(url)) return { ok: false, said: saidOfFault(FORBIDDEN_ADDRESS) };
   const dispatcher = new Agent({
     connect: { timeout: CONNECT_MS, ...(allowPrivate ? {} : { lookup: guardedLookup }) },
@@ -29,7 +30,7 @@ export async function download(url: URL, allowPrivate: boolean): Promise<Downloa
     const known = `${decodeURIComponent(username)}:${decodeURIComponent(password)}`;
     const { statusCode, body } = await request(`${origin}${pathname}${search}`, {
       dispatcher,
-      signal: AbortSignal.timeout(WHOLE_MS),
+      signal: AbortSignal.any([ended, AbortSignal.timeout(WHOLE_MS)]),
       headers: {
         accept: '*/*',
         ...(username === '' ? {} : { authorization: `Basic ${Buffer.from(known).toString('base64')}` }),

@@ -20,37 +20,10 @@ import { planAndStore } from '../work/planning.ts';
 import { expireConfirmations } from '../work/scheduled.ts';
 import { INTERESTS } from './documents.ts';
 import { type Invented, pick } from './people.ts';
-import { talkThrough, type Talk } from './talks.ts';
+import { talkThrough } from './talks.ts';
+import type { Happening, SetClock } from './happenings.ts';
 
 const DAYS = 35;
-
-/** One thing that happened in the demo's past. */
-export interface Happening {
-  at: number;
-  source: SourceRecord;
-  page: string;
-  person: Invented;
-  payload: Payload;
-  /** What they said, where they came by the chat. */
-  talk?: Talk;
-  /** How long until the person confirmed; null for never. */
-  confirmsAfter: number | null;
-  /** How long until a colleague answered; absent for never. */
-  answeredAfter?: number;
-  /** Whether they fetched what the form hands out. */
-  fetches?: boolean;
-}
-
-/** A clock that can be set into the past, and goes on from there. */
-export class SetClock {
-  #set = Date.now();
-  #since = Date.now();
-  set(at: number): void {
-    this.#set = at;
-    this.#since = Date.now();
-  }
-  now = (): number => this.#set + (Date.now() - this.#since);
-}
 
 /** What people did in the weeks before: sign-ups, repeats with capitals, robots, schools; more in the evenings and before weekends. */
 export function inventHistory(

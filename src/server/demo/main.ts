@@ -56,7 +56,8 @@ import { frontDeskChat, frontDeskRoute } from './chat.ts';
 import { inventMembers } from './members.ts';
 import { inventTalks } from './talks.ts';
 import { inventTrade, shopHappenings } from './shop.ts';
-import { SetClock, inventHistory, inventShowings, liveThrough } from './history.ts';
+import { SetClock } from './happenings.ts';
+import { inventHistory, inventShowings, liveThrough } from './history.ts';
 import { clearNightBar, inventVisits, nextForReaders, visitPlanner } from './visits.ts';
 import { inventPeople, seededRandom, type Invented } from './people.ts';
 

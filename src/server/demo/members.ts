@@ -2,7 +2,7 @@ import { isoDay } from '../../core/isoTime.ts';
 import { DAY_MS } from '../store/figures.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { PURPOSES } from './documents.ts';
-import type { Happening } from './history.ts';
+import type { Happening } from './happenings.ts';
 import { pick, type Invented } from './people.ts';
 
 const DAYS = 33;

@@ -1,7 +1,7 @@
 import type { SourceRecord } from '../store/sources.ts';
 import { DAY_MS } from '../store/figures.ts';
 import { pick, type Invented } from './people.ts';
-import type { Happening } from './history.ts';
+import type { Happening } from './happenings.ts';
 
 const DAYS = 34;
 

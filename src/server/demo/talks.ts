@@ -8,7 +8,7 @@ import { sha256 } from '../security/tokens.ts';
 import { breakOff, findByToken } from '../store/chats.ts';
 import { DAY_MS } from '../store/figures.ts';
 import type { SourceRecord } from '../store/sources.ts';
-import type { Happening, SetClock } from './history.ts';
+import type { Happening, SetClock, Talk } from './happenings.ts';
 import { pick, type Invented } from './people.ts';
 
 const DAYS = 33;
@@ -20,16 +20,6 @@ const QUESTIONS: [question: string, answer: string][] = [
   ['Is it warm in the dome?', 'As warm as the night: bring a coat, also in July.'],
   ['Can we bring a telescope?', 'Please do. There are places with power along the wall.'],
 ];
-
-/** What somebody says in the chat of the site, and after how many answers they leave it; never where they stay to its end. */
-export interface Talk {
-  topic: string;
-  question: [question: string, answer: string];
-  agrees: boolean;
-  leavesAfter: number;
-  /** Whether a colleague takes over where one is wanted. */
-  isAnswered: boolean;
-}
 
 /** What visitors talked about in the chat of the site in the weeks before, as it ended or broke off. */
 export function inventTalks(

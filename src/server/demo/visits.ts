@@ -6,7 +6,7 @@ import { PLAIN_SHOWING } from '../../core/showing/index.ts';
 import { DAY_MS, HOUR_MS } from '../store/figures.ts';
 import type { SourceRecord } from '../store/sources.ts';
 import { field, NIGHT_SKY, PURPOSES, shortForm } from './documents.ts';
-import type { Happening } from './history.ts';
+import type { Happening } from './happenings.ts';
 import { pick, type Invented } from './people.ts';
 
 const COMPANIES = ['With children', 'With a school class', 'By myself'];

@@ -44,14 +44,16 @@ export async function takeFeed(db: Db, now: number, leaseMs: number): Promise<Fe
   return null;
 }
 
-/**
- * Notes how looking at a feed ended, and when it is looked at again.
- * @param ended.hash of what it brought; '' where it brought nothing
- */
+/** Notes that a feed brought a file. @param hash by which it is known should it come again */
+export async function noteBrought(db: Db, sourceId: string, hash: string, now: number): Promise<void> {
+  await db.update(feeds).set({ lastHash: hash, broughtAt: now }).where(eq(feeds.sourceId, sourceId));
+}
+
+/** Notes how looking at a feed ended, and when it is looked at again. */
 export async function endFeeding(
   db: Db,
   { sourceId, dueAt: wasDue }: Pick<FeedRecord, 'sourceId' | 'dueAt'>,
-  { hash, problem, now, dueAt }: { hash: string; problem: string; now: number; dueAt: number },
+  { problem, now, dueAt }: { problem: string; now: number; dueAt: number },
 ): Promise<void> {
   await db
     .update(feeds)
@@ -61,7 +63,6 @@ export async function endFeeding(
       leaseUntil: 0,
       // Somebody may have asked for it to be looked at once more meanwhile.
       dueAt: sql`IF(due_at > ${wasDue}, due_at, ${dueAt})`,
-      ...(hash === '' ? {} : { lastHash: hash, broughtAt: now }),
     })
     .where(eq(feeds.sourceId, sourceId));
 }

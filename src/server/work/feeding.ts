@@ -10,7 +10,7 @@ import { feedFolder } from '../importing/feeds.ts';
 import { FileTooLarge, keepContent, plainName, uploadPath } from '../intake/uploads.ts';
 import { noteAct } from '../store/audit.ts';
 import { inTransaction } from '../store/database.ts';
-import { endFeeding, takeFeed, type FeedRecord } from '../store/feeds.ts';
+import { endFeeding, noteBrought, takeFeed, type FeedRecord } from '../store/feeds.ts';
 import { addImport, oldFedImports, removeImport, writtenBefore } from '../store/imports.ts';
 import { findSource } from '../store/sources.ts';
 import { runBeats } from './beats.ts';
@@ -28,80 +28,115 @@ const AGAIN_MS = 10 * MINUTE_MS;
 /** So many files that came by themselves are kept of each source, once they are over; what their rows became stays. */
 const KEPT_FILES = 20;
 
-/** Brings files that come by themselves: from addresses by the clock, from folders as they are put there. One worker at a time has a feed. */
-export const runFeeds = (context: Context): { stop(): Promise<void> } =>
-  runBeats(context, BEAT_MS, 'feeding', async () => {
-    const feed = await takeFeed(context.store.db, context.now(), LEASE_MS);
-    if (!feed) return false;
-    const { hash, problem } = await look(context, feed).catch((error: unknown) => {
-      if (error instanceof FileTooLarge)
-        return { hash: '', problem: `The file is larger than ${inBytes(context.config.importBytes)}.` };
-      context.log.error({ err: error }, 'feeding failed');
-      return { hash: '', problem: saidOfFault(codeOf(error)) };
-    });
-    const now = context.now();
-    const everyMs = feed.by === 'folder' ? FOLDER_EVERY_MS : feed.everyMinutes * MINUTE_MS;
-    const restMs = problem === '' || feed.by === 'folder' ? everyMs : Math.min(AGAIN_MS, everyMs);
-    await endFeeding(context.store.db, feed, { hash, problem, now, dueAt: now + restMs });
-    return true;
-  });
+/** So many are looked at at the same time: an address that is slow holds up no other one. */
+const AT_ONCE = 3;
 
-interface Looked {
-  /** Of what it brought; '' for nothing. */
-  hash: string;
-  problem: string;
+/** Brings files that come by themselves: from addresses by the clock, from folders as they are put there. One worker at a time has a feed. */
+export function runFeeds(context: Context): { stop(): Promise<void> } {
+  const ended = new AbortController();
+  const beats = Array.from({ length: AT_ONCE }, () =>
+    runBeats(context, BEAT_MS, 'feeding', () => lookAtNext(context, ended.signal)),
+  );
+  return {
+    async stop() {
+      ended.abort();
+      await Promise.all(beats.map((one) => one.stop()));
+    },
+  };
 }
 
-const look = (context: Context, feed: FeedRecord): Promise<Looked> =>
-  feed.by === 'folder' ? lookIntoFolder(context, feed) : askAddress(context, feed);
+/** @returns whether there may be more to do at once */
+async function lookAtNext(context: Context, ended: AbortSignal): Promise<boolean> {
+  const { store, log, config } = context;
+  const feed = await takeFeed(store.db, context.now(), LEASE_MS);
+  if (!feed) return false;
+  const problem = await look(context, feed, ended).catch((error: unknown) => {
+    if (error instanceof FileTooLarge) return `The file is larger than ${inBytes(config.importBytes)}.`;
+    if (!ended.aborted) log.error({ err: error }, 'feeding failed');
+    return saidOfFault(codeOf(error));
+  });
+  const now = context.now();
+  // What was broken off by the end of this worker is for the next one.
+  if (ended.aborted && problem !== '') await endFeeding(store.db, feed, { problem: feed.problem, now, dueAt: now });
+  else {
+    const everyMs = feed.by === 'folder' ? FOLDER_EVERY_MS : feed.everyMinutes * MINUTE_MS;
+    const restMs = problem === '' || feed.by === 'folder' ? everyMs : Math.min(AGAIN_MS, everyMs);
+    await endFeeding(store.db, feed, { problem, now, dueAt: now + restMs });
+  }
+  return !ended.aborted;
+}
 
-async function askAddress(context: Context, feed: FeedRecord): Promise<Looked> {
+/** @returns why nothing came; '' where nothing is the matter */
+const look = (context: Context, feed: FeedRecord, ended: AbortSignal): Promise<string> =>
+  feed.by === 'folder' ? lookIntoFolder(context, feed) : askAddress(context, feed, ended);
+
+async function askAddress(context: Context, feed: FeedRecord, ended: AbortSignal): Promise<string> {
   const url = new URL(context.secrets.open(feed.address));
-  const found = await download(url, context.config.allowPrivateAddresses);
-  if (!found.ok) return { hash: '', problem: found.said };
+  const found = await download(url, context.config.allowPrivateAddresses, ended);
+  if (!found.ok) return found.said;
   try {
-    const name = decodeURIComponent(url.pathname.split('/').at(-1) ?? '') || url.hostname;
-    return { hash: await bring(context, feed, name, found.content), problem: '' };
+    await bring(context, feed, nameIn(url), found.content);
+    return '';
   } finally {
     await found.close();
   }
 }
 
-/** Brings the file that has been there for the longest, and takes it out of the folder. */
-async function lookIntoFolder(context: Context, feed: FeedRecord): Promise<Looked> {
-  const source = await findSource(context.store.db, feed.sourceId);
-  if (!source) return { hash: '', problem: '' };
-  const folder = feedFolder(context, source);
-  await mkdir(folder, { recursive: true });
-  const files = (await readdir(folder, { withFileTypes: true })).filter(
-    (one) => one.isFile() && !/^\.|\.(part|tmp|partial)$/i.test(one.name),
-  );
-  const times = await Promise.all(
-    files.map(async ({ name }) => ({ name, at: (await lstat(path.join(folder, name))).mtimeMs })),
-  );
-  const [oldest] = times.filter(({ at }) => at < context.now() - AT_REST_MS).sort((a, b) => a.at - b.at);
-  if (!oldest) return { hash: '', problem: '' };
-  const place = path.join(folder, oldest.name);
-  const hash = await bring(context, feed, oldest.name, createReadStream(place));
-  await rm(place, { force: true });
-  return { hash, problem: '' };
+/** What the file at an address is called: the last part of its path. */
+function nameIn({ pathname, hostname }: URL): string {
+  const last = pathname.split('/').at(-1) ?? '';
+  try {
+    return decodeURIComponent(last) || hostname;
+  } catch {
+    return last;
+  }
 }
 
-/** Makes an import of a file, unless it is the very one that came the last time. @returns what it is known by; '' where it is that one */
+/** Brings the file that has been there for the longest, and takes it out of the folder. What is too large stays, and holds up nothing. */
+async function lookIntoFolder(context: Context, feed: FeedRecord): Promise<string> {
+  const { store, config, now } = context;
+  const source = await findSource(store.db, feed.sourceId);
+  if (!source) return '';
+  const folder = feedFolder(context, source);
+  await mkdir(folder, { recursive: true });
+  const named = (await readdir(folder, { withFileTypes: true })).filter(
+    (one) => one.isFile() && !/^\.|\.(part|tmp|partial)$/i.test(one.name),
+  );
+  const files = await Promise.all(
+    named.map(async ({ name }) => {
+      const { mtimeMs, size } = await lstat(path.join(folder, name));
+      return { name, at: mtimeMs, isTooLarge: size > config.importBytes };
+    }),
+  );
+  const [oldest] = files
+    .filter(({ at, isTooLarge }) => !isTooLarge && at < now() - AT_REST_MS)
+    .sort((a, b) => a.at - b.at);
+  if (oldest) {
+    const place = path.join(folder, oldest.name);
+    await bring(context, feed, oldest.name, createReadStream(place));
+    await rm(place, { force: true });
+  }
+  const [large] = files.filter(({ isTooLarge }) => isTooLarge);
+  return large ? `“${large.name}” is larger than ${inBytes(config.importBytes)}, and stays in the folder.` : '';
+}
+
+/** Makes an import of a file, unless it is the very one that came the last time. */
 async function bring(
   context: Context,
   { sourceId, by, lastHash, takes, evidence, perMinute }: FeedRecord,
   name: string,
   content: AsyncIterable<Uint8Array>,
-): Promise<string> {
+): Promise<void> {
   const { store, config, newId, now } = context;
   const kept = await keepContent(context, content, config.importBytes);
   const source = await findSource(store.db, sourceId);
   if (kept.sha256 === lastHash || kept.size === 0 || !source) {
     await rm(uploadPath(context, kept.id), { force: true });
-    return '';
+    return;
   }
   await inTransaction(store, async (db) => {
+    // In one with the import: a worker that ends behind it does not have the same file brought twice.
+    await noteBrought(db, sourceId, kept.sha256, now());
     await addImport(db, {
       id: newId(),
       sourceId,
@@ -138,5 +173,4 @@ async function bring(
     await removeImport(store.db, old.id);
     await rm(uploadPath(context, old.fileId), { force: true });
   }
-  return kept.sha256;
 }

@@ -4,6 +4,7 @@ import { keyText } from '../../core/identity/index.ts';
 import { type FileDocument, type ShopDocument, saidPartsOf } from '../../core/intake/index.ts';
 import { NOBODY, planSubmission } from '../../core/plan/index.ts';
 import { ColumnJudge, pathToColumn, type ColumnFound } from '../../core/tables/index.ts';
+import { codeOf } from '../connectors/exchange.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
 import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
 import { fetchPart } from './fetching.ts';
@@ -90,8 +91,12 @@ async function takenOf(context: Context, importId: string): Promise<Set<string>>
   if (!record?.reading) return new Set();
   const rejected = await rejectedRows(db, importId);
   const marks = new Set<string>();
-  for await (const row of rowsOf(uploadPath(context, record.fileId), record.reading))
-    if (!rejected.has(row.number)) marks.add(markOf(row));
+  try {
+    for await (const row of rowsOf(uploadPath(context, record.fileId), record.reading))
+      if (!rejected.has(row.number)) marks.add(markOf(row));
+  } catch (error) {
+    if (codeOf(error) !== 'ENOENT') throw error;
+  }
   return marks;
 }
 
