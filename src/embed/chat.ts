@@ -159,6 +159,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     else {
       // The next page does not begin with what is over.
       kept.set('');
+      own.dispatchEvent(new Event('ended'));
       stream?.abort();
       stream = null;
     }
@@ -374,6 +375,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
   };
   const close = () => {
     putAway.set('yes');
+    own.dispatchEvent(new Event('put-away'));
     open(false);
   };
   opener.addEventListener('click', () => {
@@ -391,6 +393,15 @@ async function start(own: HTMLScriptElement): Promise<void> {
   });
   // Who was in the middle of one is not made to look for it, unless they put it away.
   if (token !== '' && putAway.get() === '') open(true);
+  /** Opens by itself, as its chat says: without the cursor, and never for whoever put it away or is in it. Or by what was pressed on the page. */
+  const opens = () => {
+    const isAsked = own.dataset.opens === 'asked';
+    if (!window_.hidden || (!isAsked && (isBegun || putAway.get() !== ''))) return;
+    isThere = isAsked;
+    open(true);
+  };
+  own.addEventListener('opens', opens);
+  if (own.dataset.opens) opens();
 }
 
 const CSS_ESCAPE = (name: string): string => globalThis.CSS.escape(name);

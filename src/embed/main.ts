@@ -184,25 +184,42 @@ function start(own: HTMLScriptElement): void {
     const waiting = [...forms].sort((one, other) => other.showing.priority - one.showing.priority);
     const look = () => {
       for (const form of waiting) {
-        if (shown.has(form.id)) continue;
         const isChat = form.presentation === 'chat';
+        const talks = isChat ? chats.get(form.id) : undefined;
+        if (talks) {
+          if (shown.has(form.id) || !watch.judge(form).every(({ holds }) => holds)) continue;
+          shown.add(form.id);
+          memory.note(form.id, { shownAt: Date.now() });
+          talks.dataset.opens = watch.wasAsked(form.showing) ? 'asked' : 'yes';
+          talks.dispatchEvent(new Event('opens'));
+          continue;
+        }
+        if (shown.has(form.id)) continue;
         const isInline = isChat || form.presentation === 'inline';
         const judged = watch.judge(form);
         // An inline form is there from the first; what else shows itself comes one at a time.
         const holds = judged.every(({ rule, holds: one }) => one || (isInline && TIMELY.has(rule)));
         if (!holds || (!isInline && open > 0)) continue;
         if (isInline && !isChat && !placeAt(form)) continue;
+        // The button of a chat is there from the first; its window may open by itself later.
+        if (isChat) {
+          talk(form.id);
+          continue;
+        }
         shown.add(form.id);
-        if (isChat) talk(form.id);
-        else if (!isInline) void overlay(form, watch.wasAsked(form.showing));
+        if (!isInline) void overlay(form, watch.wasAsked(form.showing));
       }
     };
+    const chats = new Map<string, HTMLScriptElement>();
     /** Puts the button of a chat on the page, by a script of its own. */
     const talk = (id: string) => {
       const chat = document.createElement('script');
       chat.src = `${server}/place/chat.js`;
       chat.dataset.chat = id;
       if (memory.stores) chat.dataset.storage = 'yes';
+      chat.addEventListener('put-away', () => memory.note(id, { closedAt: Date.now() }));
+      chat.addEventListener('ended', () => memory.note(id, { sentAt: Date.now() }));
+      chats.set(id, chat);
       document.head.append(chat);
     };
     const placeAt = ({ id, showing: { placeAt: selector, placeSide } }: PlacedForm): boolean => {

@@ -2,6 +2,7 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SourceView } from '../../src/contract/source.ts';
 import type { ImportView } from '../../src/contract/imports.ts';
+import { frontDeskChat } from '../../src/server/demo/chat.ts';
 import { shopRoute } from '../../src/server/demo/documents.ts';
 import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import type { Operator } from '../world/operator.ts';
@@ -186,6 +187,47 @@ describe('a chat', () => {
     await operator.getByRole('heading', { name: 'What was said' }).waitFor();
     await operator.getByText('Hello, this is Wren.').waitFor();
     await visitor.close();
+  });
+});
+
+describe('a chat that opens by itself', () => {
+  it('does so once its time has come, without the cursor; never on a phone, or for who put it away', async () => {
+    await world.putScript();
+    const desk = frontDeskChat(world.site, () => crypto.randomUUID());
+    const pages = { ...desk.showing, pages: ['/stories*'], triggers: [{ kind: 'after' as const, seconds: 1 }] };
+    const source = await api.source('By itself', { ...desk, launcher: 'Talk to us', showing: pages });
+    const visitor = await watch(await browser.newPage({ viewport: { width: 1280, height: 800 } }), troubles);
+    const window_ = visitor.getByRole('dialog', { name: 'Front desk' });
+    await eventually(
+      async () => {
+        await visitor.goto(`${world.site}/stories/a-comet-for-breakfast`);
+        const button = visitor.getByRole('button', { name: /Talk to us/ });
+        return button.waitFor({ timeout: 2_000 }).then(
+          () => true,
+          () => false,
+        );
+      },
+      (isThere) => isThere,
+      45_000,
+    );
+    await window_.getByText("This is the observatory's front desk.").waitFor();
+    expect(await visitor.evaluate(() => document.activeElement?.tagName)).toBe('BODY');
+    await window_.getByRole('button', { name: 'Close' }).click();
+    await visitor.reload();
+    await visitor.getByRole('button', { name: /Talk to us/ }).waitFor();
+    await visitor.waitForTimeout(2_500);
+    expect(await window_.isHidden()).toBe(true);
+    await visitor.close();
+
+    const phone = await watch(await browser.newPage({ viewport: PHONE, hasTouch: true }), troubles);
+    await phone.goto(`${world.site}/stories/a-comet-for-breakfast`);
+    await phone.getByRole('button', { name: /Talk to us/ }).waitFor();
+    await phone.waitForTimeout(2_500);
+    expect(await phone.getByRole('dialog', { name: 'Front desk' }).isHidden()).toBe(true);
+    await phone.close();
+    // Who only saw it has said nothing: nothing became of it.
+    expect((await api.submissions(`source=${source.id}`)).rows).toEqual([]);
+    await api.post(`/sources/${source.id}/pause`);
   });
 });
 
