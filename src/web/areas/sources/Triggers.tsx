@@ -61,7 +61,7 @@ export function Triggers({ legend, triggers, onChange, error }: TriggersProps) {
             value=""
             onChange={({ target }) => onChange([...triggers, NEW_TRIGGERS[target.value as TriggerKind]])}
           >
-            <option value="">add another</option>
+            <option value="">{triggers.length === 0 ? 'add one' : 'add another'}</option>
             {left.map((kind) => (
               <option key={kind} value={kind}>
                 {TRIGGER_WORDS[kind]}
