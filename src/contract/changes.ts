@@ -29,7 +29,7 @@ export const ACTS = {
   'made there': 'made something in',
   released: 'released',
   'set the secret': 'set the secret of',
-  'ended the secret of before': 'ended the secret of before of',
+  'ended the secret of before': 'ended the old secret of',
   'sent again': 'had taken what came to',
   'brought a file': 'brought a file to',
   'set the feed of': 'said how files come by themselves to',

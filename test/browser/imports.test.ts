@@ -127,7 +127,7 @@ describe('a list of people', () => {
     await operator.getByText(/What is put into/).waitFor();
     await operator.getByText('Its rows wait until somebody takes them.').waitFor();
     await operator.getByRole('button', { name: 'End it' }).click();
-    await operator.getByText(/None: from an address/).waitFor();
+    await operator.getByText(/None yet: they can come from an address/).waitFor();
   });
 
   it('had no trouble in its scripts', () => expect(troubles).toEqual([]));

@@ -90,8 +90,11 @@ interface Repeated {
   differs: boolean;
 }
 
-/** By which a submission is known that has a name of our own. */
-export const hashOfName = (name: string): string => sha256(`named ${name}`);
+/** What stands for the content of a submission that its sender, or we, have a name for. */
+const contentOfName = (name: string): string => `named ${name}`;
+
+/** By which such a submission is known. */
+export const hashOfName = (name: string): string => sha256(contentOfName(name));
 
 /** What the sender calls each submission in an arrival; '' for those without a name. */
 function namesOf({ document, payload, name, isAgain = false }: Arrival): string[] {
@@ -132,7 +135,7 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
     const named = names[part] ?? '';
     const content =
       named !== ''
-        ? `named ${named}`
+        ? contentOfName(named)
         : arrival.idempotencyKey
           ? `key ${arrival.idempotencyKey}`
           : contentOf(document.fields, values);

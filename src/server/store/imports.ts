@@ -41,7 +41,7 @@ export const oldFedImports = (db: Db, sourceId: string, kept: number): Promise<P
       and(
         eq(imports.sourceId, sourceId),
         isNotNull(imports.fedBy),
-        inArray(imports.state, ['done', 'cancelled', 'unreadable']),
+        inArray(imports.state, ['done', 'cancelled', 'unreadable', 'undone']),
       ),
     )
     .orderBy(desc(imports.id))

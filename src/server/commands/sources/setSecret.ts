@@ -4,6 +4,7 @@ import { isPosted, type PostedDocument } from '../../../core/intake/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { isSigningSecret } from '../../connectors/code/index.ts';
+import { DAY_MS } from '../../store/figures.ts';
 import { findSource } from '../../store/sources.ts';
 import { endFormerSecret, setSourceSecret } from '../../store/webhooks.ts';
 import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../command.ts';
@@ -17,7 +18,7 @@ const madeFor = (by: PostedDocument['proof']['by']): string =>
     : randomBytes(SECRET_BYTES).toString('base64url');
 
 /** For so long the secret of before is let in beside a new one, where somebody says so: until the other system has it. */
-const EXCHANGE_MS = 24 * 60 * 60_000;
+const EXCHANGE_MS = DAY_MS;
 
 /**
  * Sets the secret by which whoever sends to an address is known, or makes one.

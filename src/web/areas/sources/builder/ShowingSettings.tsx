@@ -1,5 +1,4 @@
 import {
-  DEVICES,
   ENTRANCES,
   POSITIONS,
   PRESENTATIONS,
@@ -11,6 +10,7 @@ import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { TickBox } from '../../../parts/TickBox.tsx';
+import { DeviceBoxes } from '../DeviceBoxes.tsx';
 import { Triggers } from '../Triggers.tsx';
 import type { SettingsProps } from './settingsProps.ts';
 
@@ -139,21 +139,7 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
             <summary className="cursor-pointer font-semibold">For whom</summary>
             <div className="flex flex-col gap-3 pt-2">
               {!isInline && (
-                <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
-                  <legend className="text-quiet text-sm">On</legend>
-                  {DEVICES.map((device) => (
-                    <TickBox
-                      key={device}
-                      label={device}
-                      checked={showing.devices.includes(device)}
-                      onChange={(on) =>
-                        change({
-                          devices: DEVICES.filter((one) => (one === device ? on : showing.devices.includes(one))),
-                        })
-                      }
-                    />
-                  ))}
-                </fieldset>
+                <DeviceBoxes legend="On" devices={showing.devices} onChange={(devices) => change({ devices })} />
               )}
               <Labelled label="Visitors">
                 <select

@@ -3,12 +3,11 @@ import type { SourceView } from '../../../../contract/source.ts';
 import { UNFINISHED, type Unfinished } from '../../../../core/chat/index.ts';
 import { FORM_LANGUAGES } from '../../../../core/forms/index.ts';
 import type { ChatDocument } from '../../../../core/intake/index.ts';
-import { DEVICES } from '../../../../core/showing/index.ts';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
-import { TickBox } from '../../../parts/TickBox.tsx';
+import { DeviceBoxes } from '../DeviceBoxes.tsx';
 import { Triggers } from '../Triggers.tsx';
 import { useKnownFacts } from '../builder/useKnownFacts.ts';
 import { StepSettings } from './StepSettings.tsx';
@@ -170,20 +169,11 @@ function Placing({ document, set, about }: PartProps) {
         <p className="text-quiet text-sm">Nothing: it opens where a visitor presses its button.</p>
       ) : (
         <>
-          <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
-            <legend className="text-quiet text-sm">By itself on</legend>
-            {DEVICES.map((device) => (
-              <TickBox
-                key={device}
-                label={device}
-                checked={showing.devices.includes(device)}
-                onChange={(on) => {
-                  const devices = DEVICES.filter((one) => (one === device ? on : showing.devices.includes(one)));
-                  set({ showing: { ...showing, devices } });
-                }}
-              />
-            ))}
-          </fieldset>
+          <DeviceBoxes
+            legend="By itself on"
+            devices={showing.devices}
+            onChange={(devices) => set({ showing: { ...showing, devices } })}
+          />
           <p className="text-quiet text-sm">
             It takes nobody’s cursor from the page. Whoever put it away, or has talked to its end, is left alone by it.
           </p>

@@ -39,7 +39,7 @@ export function FeedPanel({ source }: { source: SourceView }) {
       {data.feed ? (
         <Standing source={source} feed={data.feed} folder={data.folder} />
       ) : (
-        <p className="text-quiet">None: from an address that is asked by the clock, or a folder that is looked into.</p>
+        <p className="text-quiet">None yet: they can come from an address that is asked at set times, or from a folder.</p>
       )}
       <div className="flex flex-wrap gap-2 mt-2">
         {data.feed && (
@@ -89,7 +89,7 @@ function Standing({ source, feed, folder }: { source: SourceView; feed: FeedView
         )}{' '}
         {feed.takes ? 'Its rows are taken at once.' : 'Its rows wait until somebody takes them.'}
       </p>
-      {source.state !== 'live' && <p className="text-warning">Publish the source: nothing comes by itself before.</p>}
+      {source.state !== 'live' && <p className="text-warning">Publish the source first: nothing comes by itself before that.</p>}
       {feed.problem !== '' && <p className="text-error font-semibold">{feed.problem}</p>}
       <p className="text-quiet text-sm">
         {feed.askedAt === null ? (
@@ -148,7 +148,7 @@ function FeedForm({ source, feeds, onDone }: { source: SourceView; feeds: FeedsV
           value={own.by}
           onChange={({ target }) => set({ by: target.value as FeedView['by'] })}
         >
-          <option value="address">an address that is asked by the clock</option>
+          <option value="address">an address that is asked at set times</option>
           <option value="folder">a folder on the machine that Iwashi runs on</option>
         </select>
       </Field>

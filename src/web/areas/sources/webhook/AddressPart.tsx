@@ -112,7 +112,7 @@ function Secret({ sourceId, since, formerUntil, isInPath }: SecretProps) {
       )}
       {formerUntil !== null && (
         <p>
-          Whoever has the secret of before is let in until <ExactTime at={formerUntil} />.{' '}
+          Whoever has the old secret is let in until <ExactTime at={formerUntil} />.{' '}
           <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate()}>
             End that now
           </button>
