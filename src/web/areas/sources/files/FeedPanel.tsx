@@ -39,7 +39,9 @@ export function FeedPanel({ source }: { source: SourceView }) {
       {data.feed ? (
         <Standing source={source} feed={data.feed} folder={data.folder} />
       ) : (
-        <p className="text-quiet">None yet: they can come from an address that is asked at set times, or from a folder.</p>
+        <p className="text-quiet">
+          None yet: they can come from an address that is asked at set times, or from a folder.
+        </p>
       )}
       <div className="flex flex-wrap gap-2 mt-2">
         {data.feed && (
@@ -89,7 +91,9 @@ function Standing({ source, feed, folder }: { source: SourceView; feed: FeedView
         )}{' '}
         {feed.takes ? 'Its rows are taken at once.' : 'Its rows wait until somebody takes them.'}
       </p>
-      {source.state !== 'live' && <p className="text-warning">Publish the source first: nothing comes by itself before that.</p>}
+      {source.state !== 'live' && (
+        <p className="text-warning">Publish the source first: nothing comes by itself before that.</p>
+      )}
       {feed.problem !== '' && <p className="text-error font-semibold">{feed.problem}</p>}
       <p className="text-quiet text-sm">
         {feed.askedAt === null ? (
