@@ -1,22 +1,28 @@
 // Runs the parts of the test suite that are named, or all, and closes with one line that adds them up.
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { check } from './check.mjs';
 import { startDatabase } from './database.mjs';
 import { ExpectedError, root } from './paths.mjs';
-import { onStop, runToEnd, stopAll } from './processes.mjs';
+import { endProcess, onStop, stopAll } from './processes.mjs';
 import { setUp } from './setup.mjs';
 
+/** The parts, those that take longest first. */
 const PARTS = {
+  system: { needs: ['mariadb', 'build'], database: true },
+  browser: { needs: ['mariadb', 'chromium', 'build'], database: true },
   check: { needs: [] },
+  soak: { needs: ['mariadb', 'build'] },
   unit: { needs: [] },
   outside: { needs: ['unicode', 'libreoffice'] },
-  system: { needs: ['mariadb', 'build'], database: true },
   chaos: { needs: ['mariadb', 'build'], database: true },
-  soak: { needs: ['mariadb', 'build'] },
-  browser: { needs: ['mariadb', 'chromium', 'build'], database: true },
 };
+
+/** So many run side by side: each waits for its programs about half of its time. */
+const LANES = 2;
 
 /** How long everything goes wrong at once, among all tests. */
 const SHORT_SOAK = { minutes: '2', seed: '72' };
@@ -49,32 +55,44 @@ export async function run(args) {
   }
 
   const total = { passed: 0, failed: 0 };
-  for (const name of names) {
-    const result = name === 'check' ? await check() : await runTests(name, path.join(scratch, `${name}.json`), env);
-    total.passed += result.passed;
-    total.failed += result.failed;
-  }
+  const waiting = [...names];
+  const lane = async () => {
+    for (let name = waiting.shift(); name; name = waiting.shift()) {
+      const started = Date.now();
+      console.log(`test ${name}: began`);
+      const result =
+        name === 'check'
+          ? await check()
+          : await runTests(name, path.join(scratch, `${name}.json`), { env, alone: names.length === 1 });
+      const seconds = ((Date.now() - started) / 1000).toFixed(0);
+      console.log(`test ${name}: ${result.passed} passed, ${result.failed} failed (${seconds} s)`);
+      total.passed += result.passed;
+      total.failed += result.failed;
+    }
+  };
+  await Promise.all(Array.from({ length: LANES }, lane));
   await stopAll();
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed > 0 ? 1 : 0);
 }
 
-async function runTests(name, report, env) {
+/** Runs one part. What it prints is shown when it has ended, as another part runs beside it; alone, as it comes. */
+async function runTests(name, report, { alone, ...options }) {
   const vitest = path.join(root, 'node_modules/vitest/vitest.mjs');
-  let broke = false;
-  try {
-    await runToEnd(
-      process.execPath,
-      [vitest, 'run', '--project', name, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
-      { cwd: root, env },
-    );
-  } catch {
-    broke = true;
-  }
+  const child = spawn(
+    process.execPath,
+    [vitest, 'run', '--project', name, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
+    { cwd: root, ...options, stdio: ['ignore', alone ? 'inherit' : 'pipe', alone ? 'inherit' : 'pipe'] },
+  );
+  onStop(() => endProcess(child));
+  const output = [];
+  child.stdout?.on('data', (part) => output.push(part));
+  child.stderr?.on('data', (part) => output.push(part));
+  const [code] = await once(child, 'close');
+  process.stdout.write(Buffer.concat(output));
   const { numPassedTests = 0, numFailedTests = 0, numTotalTests = 0 } = readReport(report);
   // A file that could not even be loaded, or a run without a test, is a failure too.
-  const failed = numFailedTests === 0 && (broke || numTotalTests === 0) ? 1 : numFailedTests;
-  console.log(`test ${name}: ${numPassedTests} passed, ${failed} failed`);
+  const failed = numFailedTests === 0 && (code !== 0 || numTotalTests === 0) ? 1 : numFailedTests;
   return { passed: numPassedTests, failed };
 }
 
