@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import path from 'node:path';
 import { root } from './paths.mjs';
+import { stepBack } from './processes.mjs';
 
 const PARTS = {
   types: ['tsc', '-p', '.'],
@@ -22,6 +23,7 @@ export async function check() {
       cwd: root,
       stdio: ['ignore', 'pipe', 'pipe'],
     });
+    stepBack(child.pid);
     const output = [];
     child.stdout.on('data', (part) => output.push(part));
     child.stderr.on('data', (part) => output.push(part));

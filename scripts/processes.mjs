@@ -1,6 +1,7 @@
 // Child processes: everything that is started here is ended here, newest first.
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { constants, setPriority } from 'node:os';
 
 const GRACE_MS = 12_000;
 const stoppers = [];
@@ -79,6 +80,15 @@ export async function startNode(name, file, args, env, { restart = false } = {})
     wanted = true;
     child = launch();
     await firstWord(child, name).catch((error) => console.error(`iwashi: ${error.message}`));
+  }
+}
+
+/** Lets others come first to the processors, where the system allows to say so. */
+export function stepBack(pid) {
+  try {
+    setPriority(pid, constants.priority.PRIORITY_LOW);
+  } catch {
+    // It is over already, or nothing may be said here: it runs as everything else.
   }
 }
 

@@ -7,22 +7,23 @@ import { parseArgs } from 'node:util';
 import { check } from './check.mjs';
 import { startDatabase } from './database.mjs';
 import { ExpectedError, root } from './paths.mjs';
-import { endProcess, onStop, stopAll } from './processes.mjs';
+import { endProcess, onStop, stepBack, stopAll } from './processes.mjs';
 import { setUp } from './setup.mjs';
 
-/** The parts, those that take longest first. */
+/**
+ * The parts. Two lanes run side by side: in one, programs that are waited for; in the other, at a lower priority, what only computes and
+ * takes what the first leaves of the processors.
+ */
 const PARTS = {
-  system: { needs: ['mariadb', 'build'], database: true },
-  browser: { needs: ['mariadb', 'chromium', 'build'], database: true },
-  check: { needs: [] },
-  soak: { needs: ['mariadb', 'build'] },
-  unit: { needs: [] },
-  outside: { needs: ['unicode', 'libreoffice'] },
-  chaos: { needs: ['mariadb', 'build'], database: true },
+  check: { needs: [], lane: 'computing' },
+  unit: { needs: [], lane: 'computing' },
+  outside: { needs: ['unicode', 'libreoffice'], lane: 'computing' },
+  system: { needs: ['mariadb', 'build'], database: true, lane: 'programs' },
+  chaos: { needs: ['mariadb', 'build'], database: true, lane: 'programs' },
+  soak: { needs: ['mariadb', 'build'], lane: 'programs' },
+  browser: { needs: ['mariadb', 'chromium', 'build'], database: true, lane: 'programs' },
 };
-
-/** So many run side by side: each waits for its programs about half of its time. */
-const LANES = 2;
+const LANES = ['programs', 'computing'];
 
 /** How long everything goes wrong at once, among all tests. */
 const SHORT_SOAK = { minutes: '2', seed: '72' };
@@ -55,9 +56,8 @@ export async function run(args) {
   }
 
   const total = { passed: 0, failed: 0 };
-  const waiting = [...names];
-  const lane = async () => {
-    for (let name = waiting.shift(); name; name = waiting.shift()) {
+  const runLane = async (lane) => {
+    for (const name of names.filter((one) => PARTS[one].lane === lane)) {
       const started = Date.now();
       console.log(`test ${name}: began`);
       const result =
@@ -70,21 +70,22 @@ export async function run(args) {
       total.failed += result.failed;
     }
   };
-  await Promise.all(Array.from({ length: LANES }, lane));
+  await Promise.all(LANES.map(runLane));
   await stopAll();
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed > 0 ? 1 : 0);
 }
 
 /** Runs one part. What it prints is shown when it has ended, as another part runs beside it; alone, as it comes. */
-async function runTests(name, report, { alone, ...options }) {
+async function runTests(name, report, { alone, env }) {
   const vitest = path.join(root, 'node_modules/vitest/vitest.mjs');
   const child = spawn(
     process.execPath,
     [vitest, 'run', '--project', name, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
-    { cwd: root, ...options, stdio: ['ignore', alone ? 'inherit' : 'pipe', alone ? 'inherit' : 'pipe'] },
+    { cwd: root, env, stdio: ['ignore', alone ? 'inherit' : 'pipe', alone ? 'inherit' : 'pipe'] },
   );
   onStop(() => endProcess(child));
+  if (PARTS[name].lane === 'computing') stepBack(child.pid);
   const output = [];
   child.stdout?.on('data', (part) => output.push(part));
   child.stderr?.on('data', (part) => output.push(part));

@@ -132,6 +132,11 @@ export class ChatBeginInput {
   @IsString()
   @MaxLength(200)
   sign: string = '';
+
+  /** Which of its variants the page shows; '' for none. */
+  @IsString()
+  @MaxLength(64)
+  variant: string = '';
 }
 
 class ChatSaidInput {

@@ -321,7 +321,8 @@ export class VariantFaceInput implements VariantFace {
   ending!: EndingInput;
 }
 
-export class FormVariantInput implements FormVariant {
+/** What every variant has, of whatever. */
+export class AnyVariantInput {
   @IsString()
   @Matches(/^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$/)
   id!: string;
@@ -335,13 +336,15 @@ export class FormVariantInput implements FormVariant {
   @Max(99)
   share!: number;
 
+  @IsBoolean()
+  nothing!: boolean;
+}
+
+export class FormVariantInput extends AnyVariantInput implements FormVariant {
   @ValidateIf(({ face }: FormVariantInput) => face !== null)
   @ValidateNested()
   @Type(() => VariantFaceInput)
   face!: VariantFaceInput | null;
-
-  @IsBoolean()
-  nothing!: boolean;
 }
 
 /** What a form does not take without somebody having looked at it. */

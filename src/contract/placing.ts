@@ -7,6 +7,10 @@ export interface PlacedForm {
   /** chat: a button that opens a chat, rather than a form. */
   presentation: Presentation | 'chat';
   showing: Showing;
+  /** Of a chat: ways in which it is shown, one of them maybe not at all. A form says so itself. */
+  variants?: { id: string; share: number; nothing: boolean }[];
+  /** Of a chat: the page that is its later goal; '' where none is. */
+  goalPage?: string;
 }
 
 /** A form as it is put into a page. */

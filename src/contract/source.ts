@@ -18,9 +18,17 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { CHANNELS, type Channel } from '../core/consent/index.ts';
-import { UNFINISHED, type ChatPart, type Unfinished } from '../core/chat/index.ts';
+import { UNFINISHED, type ChatFace, type ChatPart, type Unfinished } from '../core/chat/index.ts';
 import { AreParts } from './chat.ts';
-import { FORM_LANGUAGES, GOALS, type FormItem, type FormLanguage, type Goal, type Way } from '../core/forms/index.ts';
+import {
+  FORM_LANGUAGES,
+  GOALS,
+  type FormItem,
+  type FormLanguage,
+  type Goal,
+  type Variant,
+  type Way,
+} from '../core/forms/index.ts';
 import {
   SOURCE_FORMAT,
   SOURCE_KINDS,
@@ -33,6 +41,7 @@ import {
   type MadeKind,
   type SaidAnswer,
   type ChatDocument,
+  type MembershipPaths,
   type RegistrationDocument,
   type ShopDocument,
   type Suspicion,
@@ -44,7 +53,15 @@ import type { PublishState } from '../core/states/index.ts';
 import { TRUSTS, type FieldValues, type Trust } from '../core/values/index.ts';
 import type { DotLineData } from './connection.ts';
 import { SourceFieldInput } from './field.ts';
-import { EndingIfInput, EndingInput, FormItemInput, FormVariantInput, GuardsInput, LookInput } from './form.ts';
+import {
+  AnyVariantInput,
+  EndingIfInput,
+  EndingInput,
+  FormItemInput,
+  FormVariantInput,
+  GuardsInput,
+  LookInput,
+} from './form.ts';
 import { OpenTimesInput, ShowingInput } from './showing.ts';
 import { ChallengeInput, EventKindsInput, ProofInput, WebhookAnswerInput } from './webhook.ts';
 
@@ -259,6 +276,20 @@ export class ShopDocumentInput extends AnySourceInput implements ShopDocument {
   testField!: string;
 }
 
+class MembershipPathsInput implements MembershipPaths {
+  @IsString()
+  @MaxLength(300)
+  level!: string;
+
+  @IsString()
+  @MaxLength(300)
+  begins!: string;
+
+  @IsString()
+  @MaxLength(300)
+  ends!: string;
+}
+
 export class RegistrationDocumentInput extends AnyPostedInput implements RegistrationDocument {
   @IsIn(['registration'])
   kind!: 'registration';
@@ -287,9 +318,42 @@ export class RegistrationDocumentInput extends AnyPostedInput implements Registr
   @MaxLength(60)
   membershipField!: string;
 
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => MembershipPathsInput)
+  membershipPaths!: MembershipPathsInput;
+
+  @IsString()
+  @MaxLength(60)
+  zone!: string;
+
   @IsString()
   @Length(1, 120, { message: 'Say what a membership that ended by itself is called.' })
   lapsedKind!: string;
+}
+
+class ChatFaceInput implements ChatFace {
+  @IsString()
+  @Length(1, 80, { message: 'The window needs a title.' })
+  title!: string;
+
+  @IsString()
+  @Length(1, 60, { message: 'The button needs a text.' })
+  launcher!: string;
+
+  @ValidateNested()
+  @Type(() => LookInput)
+  look!: LookInput;
+
+  @AreParts()
+  parts!: ChatPart[];
+}
+
+class ChatVariantInput extends AnyVariantInput implements Variant<ChatFace> {
+  @ValidateIf(({ face }: ChatVariantInput) => face !== null)
+  @ValidateNested()
+  @Type(() => ChatFaceInput)
+  face!: ChatFaceInput | null;
 }
 
 export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
@@ -298,6 +362,19 @@ export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
 
   @AreParts()
   parts!: ChatPart[];
+
+  @IsArray()
+  @ArrayMaxSize(4, { message: 'At most four variants are compared.' })
+  @ValidateNested({ each: true })
+  @Type(() => ChatVariantInput)
+  variants!: ChatVariantInput[];
+
+  @IsIn(GOALS)
+  goal!: Goal;
+
+  @IsString()
+  @MaxLength(300)
+  goalPage!: string;
 
   @IsIn(UNFINISHED)
   unfinished!: Unfinished;
@@ -427,7 +504,7 @@ export interface SetAsideView {
   counts: { why: Suspicion; count: number }[];
 }
 
-/** How the variants of a form do that are live. */
+/** How the variants of a form or chat do that are live. */
 export interface VariantsView extends Comparison {
   goal: Goal;
   /** Their ids, in the order of the arms. */

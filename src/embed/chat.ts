@@ -41,7 +41,8 @@ async function start(own: HTMLScriptElement): Promise<void> {
       return null;
     }
   };
-  const face = await ask<ChatFace>('/face');
+  const { variant = '' } = own.dataset;
+  const face = await ask<ChatFace>(variant === '' ? '/face' : `/face?variant=${variant}`);
   if (!face || 'gone' in face) return;
   const { words, colours } = face;
   const word = (name: string) => words[name] ?? '';
@@ -345,6 +346,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     const begun = await ask<ChatBegun>('', {
       page: (location.origin + location.pathname).slice(0, MOST_ADDRESS),
       referrer: (document.referrer.split(/[?#]/)[0] ?? '').slice(0, MOST_ADDRESS),
+      variant,
     });
     if (begun === null || 'gone' in begun) {
       notice.textContent = word('lost');

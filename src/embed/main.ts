@@ -62,16 +62,23 @@ function start(own: HTMLScriptElement): void {
     }
   };
 
-  /** A form, as the variant of it that falls to this visitor. Nobody meets another one than before. */
+  /** The variant that falls to this visitor. Nobody meets another one than before. */
+  const variantOf = (id: string, variants: { id: string; share: number }[]): string => {
+    const before = memory.of(id).variant;
+    if (before !== undefined && variants.some((one) => one.id === before)) return before;
+    const variant = pickVariant(variants, Math.random());
+    memory.note(id, { variant });
+    return variant;
+  };
+
+  /** A form, as the variant of it that falls to this visitor. */
   const askFor = async (id: string): Promise<PlacedPart | null> => {
     const ofVariant = (variant: string) => ask<PlacedPart>(`${id}.json?variant=${variant}`, memory.visitor);
     const before = memory.of(id).variant;
     const part = before === undefined ? await ask<PlacedPart>(`${id}.json`, memory.visitor) : await ofVariant(before);
     if (!part || part.variants.length === 0) return part;
-    if (before !== undefined && part.variants.some((one) => one.id === before)) return part;
-    const variant = pickVariant(part.variants, Math.random());
-    memory.note(id, { variant });
-    return ofVariant(variant);
+    const variant = variantOf(id, part.variants);
+    return variant === before ? part : ofVariant(variant);
   };
 
   /** Tells of this showing of a form: by the first one that was told where a later goal is waited for. */
@@ -203,7 +210,7 @@ function start(own: HTMLScriptElement): void {
         if (isInline && !isChat && !placeAt(form)) continue;
         // The button of a chat is there from the first; its window may open by itself later.
         if (isChat) {
-          talk(form.id);
+          talk(form);
           continue;
         }
         shown.add(form.id);
@@ -212,10 +219,17 @@ function start(own: HTMLScriptElement): void {
     };
     const chats = new Map<string, HTMLScriptElement>();
     /** Puts the button of a chat on the page, by a script of its own. */
-    const talk = (id: string) => {
+    const talk = ({ id, variants = [], goalPage = '' }: PlacedForm) => {
+      const variant = variants.length > 0 ? variantOf(id, variants) : '';
+      tellsOf(id, { goalPage })('shown');
+      if (variants.some((one) => one.id === variant && one.nothing)) {
+        shown.add(id);
+        return;
+      }
       const chat = document.createElement('script');
       chat.src = `${server}/place/chat.js`;
       chat.dataset.chat = id;
+      chat.dataset.variant = variant;
       if (memory.stores) chat.dataset.storage = 'yes';
       chat.addEventListener('put-away', () => memory.note(id, { closedAt: Date.now() }));
       chat.addEventListener('ended', () => memory.note(id, { sentAt: Date.now() }));

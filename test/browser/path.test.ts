@@ -187,8 +187,13 @@ describe('an operator who has never seen Iwashi', () => {
     await other.getByLabel('Button', { exact: true }).fill('Sign up');
     // Left within the half second in which nothing is saved yet.
     await other.reload();
-    await other.getByLabel('Button', { exact: true }).waitFor();
-    expect(await other.getByLabel('Button', { exact: true }).inputValue()).toBe('Sign up');
+    const button = other.getByLabel('Button', { exact: true });
+    await button.waitFor();
+    // It is on its way while the page is asked for anew, and shown as soon as it is there.
+    await eventually(
+      () => button.inputValue(),
+      (value) => value === 'Sign up',
+    );
     await other.close();
     await operator.bringToFront();
   });

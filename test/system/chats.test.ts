@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChatBegun, ChatFace, ChatView, ConversationRow, ConversationView } from '../../src/contract/chat.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Page as PageOf } from '../../src/contract/pages.ts';
-import type { SourceView } from '../../src/contract/source.ts';
+import type { SourceView, VariantsView } from '../../src/contract/source.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ChatDocument } from '../../src/core/intake/index.ts';
 import { frontDeskChat, frontDeskRoute } from '../../src/server/demo/chat.ts';
@@ -211,6 +211,111 @@ describe('a conversation on a page', () => {
     const long = { kind: 'text', text: 'x'.repeat(3_000) };
     expect((await post('/say', { token: page.token, id: crypto.randomUUID(), said: long })).status).toBe(422);
     expect((await post('/say', { token: page.token, said: long, more: 'x'.repeat(20_000) })).status).toBe(413);
+  });
+});
+
+describe('variants of a chat', () => {
+  it('each visitor has the one of their page; what came of each is counted, and nothing of a chat that broke off', async () => {
+    const own = await operator.source(
+      'Front desk, compared',
+      always(
+        frontDeskChat(world.site, () => `id${(made += 1)}`),
+        true,
+      ),
+    );
+    const { draft } = own;
+    if (draft.kind !== 'chat') throw new Error('it is no chat');
+    const short: ChatDocument['parts'] = [
+      {
+        id: 'short',
+        name: 'Short',
+        steps: [
+          { id: 'mail', kind: 'ask', text: 'Where can we write to you?', field: 'email', otherwise: '' },
+          { id: 'bye', kind: 'end', text: 'Clear skies!', link: '', linkText: '' },
+        ],
+      },
+    ];
+    const face = { title: 'Write to us', launcher: 'Write', look: draft.look, parts: short };
+    const variants: ChatDocument['variants'] = [
+      { id: 'long', name: 'A', share: 50, face: null, nothing: false },
+      { id: 'short', name: 'B', share: 50, face, nothing: false },
+    ];
+    await operator.put(`/sources/${own.id}/draft`, { ...draft, variants });
+    await operator.post(`/sources/${own.id}/publish`);
+    const address = own.postUrl.split('/').at(-1) ?? '';
+    const ask = async <T>(path: string, body?: object): Promise<T> => {
+      const how = body ? { method: 'POST', body: JSON.stringify(body) } : {};
+      const response = await fetch(`${world.app}${path}`, { headers: { origin: world.site }, ...how });
+      return (await response.json()) as T;
+    };
+    const placed = await ask<{ id: string; variants: object[] }[]>('/place/site.json');
+    expect(placed.find(({ id }) => id === address)?.variants).toMatchObject([{ id: 'long' }, { id: 'short' }]);
+    expect(await ask<ChatFace>(`/chat/${address}/face?variant=short`)).toMatchObject({ title: 'Write to us' });
+    expect(await ask<ChatFace>(`/chat/${address}/face`)).toMatchObject({ title: 'Front desk' });
+
+    const showing = (variant: string) => ({
+      form: address,
+      showing: crypto.randomUUID(),
+      variant,
+      page: `${world.site}/visit`,
+      referrer: '',
+      events: [{ what: 'shown', question: '' }],
+    });
+    for (const variant of ['long', 'long', 'short', 'short'])
+      await fetch(`${world.app}/place/seen`, {
+        method: 'POST',
+        // Robots are not counted.
+        headers: { origin: world.site, 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:150.0) Gecko/20100101' },
+        body: JSON.stringify(showing(variant)),
+      });
+    const talk = async (variant: string, ...texts: string[]): Promise<ChatView> => {
+      const begun = await ask<ChatBegun>(`/chat/${address}`, { page: `${world.site}/visit`, referrer: '', variant });
+      let view: ChatView = begun;
+      for (const text of texts)
+        view = await ask<ChatView>(`/chat/${address}/say`, {
+          token: begun.token,
+          id: crypto.randomUUID(),
+          said: { kind: 'text', text },
+          after: 0,
+        });
+      return view;
+    };
+    expect((await talk('short', newAddress())).status).toBe('ended');
+    // It breaks off.
+    expect((await talk('long', 'The Sky letter')).status).toBe('talking');
+    expect((await talk('gone')).awaits).toMatchObject({ kind: 'choice' });
+    await clock.put(31 * 60_000, [world.server, world.worker]);
+    const broken = ({ sourceId, status, submissionId }: ConversationRow) =>
+      sourceId === own.id && status === 'broken off' && submissionId !== null && submissionId !== '';
+    const rows = await eventually(
+      () => conversations('all'),
+      (all) => all.some(broken),
+      30_000,
+    );
+    await become(rows.find(broken)?.id ?? '');
+    await clock.put(0, [world.server, world.worker]);
+    const told = await eventually(
+      () => operator.get<VariantsView>(`/sources/${own.id}/variants`),
+      ({ arms }) => arms[1]?.reached === 1 && arms[0]?.met === 2,
+      20_000,
+    );
+    expect(told.arms.map(({ met, reached }) => [met, reached])).toEqual([
+      [2, 0],
+      [2, 1],
+    ]);
+  });
+
+  it('do not go live where one leads nowhere, or their shares are not whole', async () => {
+    const document = frontDeskChat(world.site, () => `id${(made += 1)}`);
+    const step = { id: 'ask', kind: 'ask' as const, text: 'Who?', field: 'nobody', otherwise: 'nowhere' };
+    const face = { title: 'B', launcher: 'B', look: document.look, parts: [{ id: 'p', name: 'Part', steps: [step] }] };
+    const variants = [
+      { id: 'a', name: 'A', share: 50, face: null, nothing: false },
+      { id: 'b', name: 'B', share: 40, face, nothing: false },
+    ];
+    await expect(operator.source('Broken variants', { ...document, variants })).rejects.toThrow(
+      /B: It leads to a part that is not there|shares add up to 90/,
+    );
   });
 });
 

@@ -168,3 +168,52 @@ describe('members of a site', () => {
     await clock.put(0, [world.server, world.worker]);
   });
 });
+
+describe('a site that tells the parts of a membership apart', () => {
+  it('gives one, whose last day is over when it is over there: no earlier, and told once', async () => {
+    const zone = 'Pacific/Auckland';
+    const flat = await operator.source('Members, told in parts', {
+      ...NEW_REGISTRATION,
+      membershipPaths: { level: '$.plan', begins: '$.since', ends: '$.until' },
+      zone,
+    });
+    const email = newAddress();
+    const today = new Intl.DateTimeFormat('en-CA', { timeZone: zone }).format(Date.now());
+    const joined = {
+      id: 'flat-1',
+      type: 'membership.began',
+      test: false,
+      member: { email, name: { given: 'Noa', family: 'Quill' } },
+      plan: 'Friend',
+      since: '2026-01-01T09:00:00+13:00',
+      until: today,
+    };
+    const sent = await fetch(flat.postUrl, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(joined),
+    });
+    expect(sent.status).toBe(202);
+    const [trail] = await trailsOf(email, 1);
+    expect(trail?.values.membership).toEqual({ level: 'Friend', begins: '2026-01-01', ends: today, zone });
+    const [noted] = await world.rows<{ at: number }>(
+      `SELECT lapses_at AS at FROM memberships WHERE source_id = '${flat.id}'`,
+    );
+    const dayThere = (at: number) => new Intl.DateTimeFormat('en-CA', { timeZone: zone }).format(at);
+    const at = noted?.at ?? 0;
+    expect([dayThere(at - 1), dayThere(at) > today]).toEqual([today, true]);
+    await clock.put(at - Date.now() + 5_000, [world.server, world.worker]);
+    const lapsed = (await trailsOf(email, 2)).find(({ values }) => values.event === 'membership.lapsed');
+    expect(lapsed?.values.membership).toEqual(trail?.values.membership);
+    await clock.put(0, [world.server, world.worker]);
+  });
+
+  it('does not go live with a place that is none, or a zone that is not there', async () => {
+    const draft = {
+      ...NEW_REGISTRATION,
+      membershipPaths: { level: 'plan', begins: '', ends: '' },
+      zone: 'Pellam/Ridge',
+    };
+    await expect(operator.source('Members, misread', draft)).rejects.toThrow(/not a JSONPath|no time zone/);
+  });
+});

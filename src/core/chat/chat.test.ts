@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { sourceField } from '../../../test/world/fields.ts';
-import { FORM_LANGUAGES } from '../forms/index.ts';
+import { FORM_LANGUAGES, PLAIN_LOOK } from '../forms/index.ts';
 import {
   answerChat,
   awaited,
   beginChat,
+  chatFaceOf,
   checkChat,
+  fieldsOfFaces,
   isWithin,
   printScript,
   readScript,
@@ -311,4 +313,30 @@ it('a night belongs to the day on which it began', () => {
   expect(isWithin(hours, Date.parse('2026-11-27T23:00Z'))).toBe(true);
   expect(isWithin(hours, Date.parse('2026-11-28T01:00Z'))).toBe(true);
   expect(isWithin(hours, Date.parse('2026-11-28T21:00Z'))).toBe(false);
+});
+
+describe('the fields of a chat with variants', () => {
+  const field = (id: string, options: string[] = []) => ({ ...sourceField(id, 'choice'), options });
+  const asks = (id: string, ...labels: string[]): ChatParts['parts'] => [
+    {
+      id: 'part',
+      name: 'Part',
+      steps: [{ id, kind: 'choose', text: '?', field: id, choices: labels.map((label) => ({ label, to: '' })) }],
+    },
+  ];
+
+  it('stay as long as any face asks for them, with the answers that are offered in any', () => {
+    const faces = [{ parts: asks('topic', 'Yes', 'No') }, { parts: asks('mood', 'Well') }];
+    const before = [field('topic', ['Yes', 'No']), field('mood', ['Well']), field('gone', ['x'])];
+    expect(fieldsOfFaces(faces, { before, after: [field('mood', ['Well'])] })).toEqual([before[1], before[0]]);
+    const more = [faces[0], { parts: asks('topic', 'Maybe') }].flatMap((face) => face ?? []);
+    expect(fieldsOfFaces(more, { before, after: [field('topic', ['Maybe'])] })).toEqual([
+      field('topic', ['Maybe', 'Yes', 'No']),
+    ]);
+  });
+
+  it('are not of a face, which is what else a visitor meets', () => {
+    const chat = { title: 'T', launcher: 'L', look: PLAIN_LOOK, parts: asks('topic', 'Yes'), fields: [field('topic')] };
+    expect(Object.keys(chatFaceOf(chat))).toEqual(['title', 'launcher', 'look', 'parts']);
+  });
 });

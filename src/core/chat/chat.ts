@@ -1,4 +1,6 @@
 import type { Condition } from '../conditions/index.ts';
+import type { Look } from '../forms/index.ts';
+import type { SourceField } from '../values/index.ts';
 
 /** Where a conversation goes on: the id of a part; '' for the next step. */
 export type Onward = string;
@@ -62,6 +64,40 @@ export interface ChatParts {
   unfinished: Unfinished;
   /** After so many minutes without a word it has broken off. */
   breaksOffMinutes: number;
+}
+
+/** What of a chat a variant says in its own way. It fills in some or all of the chat's fields. */
+export interface ChatFace {
+  /** What its window is called. */
+  title: string;
+  /** What stands on the button that opens it. */
+  launcher: string;
+  look: Look;
+  /** The first is where it begins. */
+  parts: ChatPart[];
+}
+
+/** What a variant of a chat begins with: the chat as it is. */
+export const chatFaceOf = ({ title, launcher, look, parts }: ChatFace): ChatFace => ({ title, launcher, look, parts });
+
+/**
+ * The fields of a chat after something in it was changed: what another of its faces still asks for stays, and so do the answers
+ * that are offered there.
+ */
+export function fieldsOfFaces(
+  faces: Pick<ChatFace, 'parts'>[],
+  { before, after }: { before: SourceField[]; after: SourceField[] },
+): SourceField[] {
+  const steps = faces.flatMap(({ parts }) => allSteps(parts).map(({ step }) => step));
+  const filled = new Set(steps.flatMap(fieldsFilledBy));
+  const gone = before.filter(({ id }) => filled.has(id) && !after.some((field) => field.id === id));
+  return [...after, ...gone].map((field) => {
+    const offered = steps.flatMap((step) =>
+      step.kind === 'choose' && step.field === field.id ? step.choices.map(({ label }) => label) : [],
+    );
+    const options = [...new Set([...field.options, ...offered])];
+    return options.length === field.options.length ? field : { ...field, options };
+  });
 }
 
 /** The field that says whether a conversation came to its end. */

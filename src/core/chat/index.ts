@@ -1,9 +1,12 @@
 export {
   allSteps,
+  chatFaceOf,
   fieldsFilledBy,
+  fieldsOfFaces,
   FINISHED_FIELD,
   UNFINISHED,
   waysFrom,
+  type ChatFace,
   type ChatPart,
   type ChatParts,
   type ChatRule,

@@ -1,5 +1,4 @@
 import { isWithinDays, orderOf, ORDERED_TESTS, WRITTEN_TESTS } from './texts.ts';
-import { isoDay } from '../isoTime.ts';
 import {
   convert,
   holds,
@@ -58,7 +57,7 @@ const withinDays = (sign: 1 | -1) => (given: FieldValue, asked: string, now: num
 
 /** Whether somebody is a member now, or is not. */
 const inForce = (wanted: boolean) => (given: FieldValue, _: string, now: number) =>
-  holds('membership', given) ? isInForce(given as Membership, isoDay(now)) === wanted : null;
+  holds('membership', given) ? isInForce(given as Membership, now) === wanted : null;
 
 /** A test of texts, for a value as it is written. */
 const written = (holds: (given: string[], asked: string) => boolean) => (given: FieldValue, asked: string) =>

@@ -37,8 +37,10 @@ export {
   intoVariant,
   pickVariant,
   withVariant,
+  type Compared,
   type FormVariant,
   type Goal,
+  type Variant,
   type VariantFace,
 } from './variants.ts';
 export { endOf, hasWays, readWay, wayName, waysTaken, type Way } from './ways.ts';

@@ -24,7 +24,7 @@ it('a form is itself, or as one of its variants says it', () => {
 });
 it("what is changed while a variant is worked on is the variant's, where variants say it themselves", () => {
   const changed = { ...withVariant(form, 'b'), button: 'Now', origins: [] };
-  const after = intoVariant(form, 'b', changed);
+  const after = intoVariant(form, 'b', changed, faceOf);
   expect(after).toMatchObject({ title: 'Base', button: 'Go', origins: [], fields });
   expect(withVariant(after, 'b')).toMatchObject({ title: 'Other', button: 'Now' });
 });

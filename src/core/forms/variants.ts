@@ -12,23 +12,32 @@ export interface VariantFace extends Questions {
   ending: Ending;
 }
 
-/** One of several ways in which a form is shown, to find out which does better. */
-export interface FormVariant {
+/** One of several ways in which a form or a chat is shown, to find out which does better. */
+export interface Variant<Face extends object> {
   id: string;
   name: string;
-  /** Of those who meet the form, in percent. */
+  /** Of those who meet it, in percent. */
   share: number;
-  /** null: the form itself, or nothing. */
-  face: VariantFace | null;
-  /** Whether nothing is shown to those: what would be without the form? */
+  /** null: the form or chat itself, or nothing. */
+  face: Face | null;
+  /** Whether nothing is shown to those: what would be without it? */
   nothing: boolean;
+}
+export type FormVariant = Variant<VariantFace>;
+
+/** What is compared: none or at least two variants, and by what. */
+export interface Compared<Face extends object> {
+  variants: Variant<Face>[];
+  goal: Goal;
+  /** Which page is the later goal, as a pattern of addresses; of use where that is the goal. */
+  goalPage: string;
 }
 
 /** By what variants are compared: those who sent it, who confirmed, what arrived at a destination, or who came to a certain page later. */
 export const GOALS = ['completed', 'confirmed', 'delivered', 'reached'] as const;
 export type Goal = (typeof GOALS)[number];
 
-/** What a variant of a form begins with: the form as it is. */
+/** What a variant of a form says in its own way, and begins with: the form as it is. */
 export const faceOf = ({
   title,
   items,
@@ -40,22 +49,29 @@ export const faceOf = ({
   ending,
 }: VariantFace): VariantFace => ({ title, items, fields, look, button, resetLabel, statement, ending });
 
-/** A form as one of its variants shows it; the form itself where there is no such. */
-export function withVariant<Form extends VariantFace & { variants: FormVariant[] }>(form: Form, id: string): Form {
-  const face = form.variants.find((variant) => variant.id === id)?.face;
-  return face ? { ...form, ...face } : form;
+/** A form or chat as one of its variants shows it; itself where there is no such. */
+export function withVariant<Document extends { variants: Variant<object>[] }>(
+  document: Document,
+  id: string,
+): Document {
+  const face = document.variants.find((variant) => variant.id === id)?.face;
+  return face ? { ...document, ...face } : document;
 }
 
-/** A form in which one of its variants was changed as a whole: what variants do not say is the form's own. */
-export function intoVariant<Form extends VariantFace & { variants: FormVariant[] }>(
-  form: Form,
+/**
+ * A form or chat in which one of its variants was changed as a whole: what variants do not say is its own.
+ * @param own what of it variants say in their own way
+ */
+export function intoVariant<Document extends { variants: Variant<object>[] }>(
+  document: Document,
   id: string,
-  changed: Form,
-): Form {
+  changed: Document,
+  own: (document: Document) => object,
+): Document {
   const variants = changed.variants.map((variant) =>
-    variant.id === id ? { ...variant, face: faceOf(changed) } : variant,
+    variant.id === id ? { ...variant, face: own(changed) } : variant,
   );
-  return { ...changed, ...faceOf(form), variants };
+  return { ...changed, ...own(document), variants };
 }
 
 /** The variant that falls to somebody; '' where there are none. @param chance from 0 to 1 */

@@ -13,7 +13,7 @@ export {
   type RawSubmission,
   type SentFile,
 } from './payload.ts';
-export { embeddedFiles } from './places.ts';
+export { embeddedFiles, pathsIn } from './places.ts';
 export { contentOf, inOneText, type FieldIssue } from './reading.ts';
 export { edgeSamples, exampleValues, SAMPLE_STANDINGS, type SampleStanding } from './samples.ts';
 export { NO_GUARDS, SUSPICIONS, type Guards, type Signs, type Suspicion } from './screening.ts';
@@ -72,6 +72,7 @@ export { NEW_CHAT } from './newChat.ts';
 export { NEW_REGISTRATION } from './registration.ts';
 export { isTried, saidPartsOf, saidThere, saysAnew, type SaidThere } from './said.ts';
 export { SHOP_EVENTS, type SaidAnswer, type SaidParts, type ShopEvent } from './shopParts.ts';
+export { endOf, IN_ONE_PLACE, isInParts, type MembershipPaths } from './membership.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
 export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

@@ -58,4 +58,7 @@ export const NEW_CHAT: ChatDocument = {
   look: PLAIN_LOOK,
   origins: [],
   showing: { ...PLAIN_SHOWING, triggers: [] },
+  variants: [],
+  goal: 'completed',
+  goalPage: '',
 };

@@ -1,7 +1,7 @@
 import { isObject } from '../documents/index.ts';
 import { located } from '../json/index.ts';
 import type { SourceField } from '../values/index.ts';
-import { isPosted, type SourceDocument } from './source.ts';
+import { isPosted, type PostedDocument, type SourceDocument } from './source.ts';
 
 /** Something in a payload, with where it stands: names and indexes from the root. */
 export interface Located {
@@ -12,11 +12,19 @@ export interface Located {
 /** A path that goes into a payload which is a list. */
 const POINTS_INTO_LIST = /^\$(\[[\d*:-]|\.\*|\.\.)/;
 
+/** Where a source looks for what it takes out of payloads; '' among them for what is found by a field's name. */
+export function pathsIn(document: PostedDocument): string[] {
+  const paths = document.fields.map(({ path }) => path);
+  if (document.kind !== 'registration') return paths;
+  const { level, begins, ends } = document.membershipPaths;
+  return [...paths, level, begins, ends];
+}
+
 /**
  * The payloads in what was sent: a list is several of them, each by itself, unless the source's paths point into the list.
  */
 export function wholesOf(document: SourceDocument, json: unknown): Located[] {
-  const paths = isPosted(document) ? [document.each, ...document.fields.map(({ path }) => path)] : ['$.*'];
+  const paths = isPosted(document) ? [document.each, ...pathsIn(document)] : ['$.*'];
   if (!Array.isArray(json) || paths.some((path) => POINTS_INTO_LIST.test(path))) return [{ value: json, location: [] }];
   return json.map((value: unknown, index) => ({ value, location: [index] }));
 }

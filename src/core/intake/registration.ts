@@ -1,4 +1,5 @@
 import { plainField, type SourceField } from '../values/index.ts';
+import { IN_ONE_PLACE } from './membership.ts';
 import { SOURCE_FORMAT, type RegistrationDocument } from './source.ts';
 import { ALL_EVENTS, PLAIN_WEBHOOK } from './webhookParts.ts';
 
@@ -36,5 +37,7 @@ export const NEW_REGISTRATION: RegistrationDocument = {
   kindField: 'event',
   testField: 'test',
   membershipField: 'membership',
+  membershipPaths: IN_ONE_PLACE,
+  zone: 'UTC',
   lapsedKind: 'membership.lapsed',
 };

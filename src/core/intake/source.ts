@@ -7,11 +7,12 @@ import {
   type EndingIf,
   type FormItem,
   type FormLanguage,
-  type FormVariant,
-  type Goal,
+  type Compared,
   type Look,
+  type VariantFace,
 } from '../forms/index.ts';
-import type { ChatParts } from '../chat/index.ts';
+import type { ChatFace, ChatParts } from '../chat/index.ts';
+import { IN_ONE_PLACE, type MembershipPaths } from './membership.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
 import type { SaidParts, ShopParts } from './shopParts.ts';
 import { PLAIN_WEBHOOK, type WebhookParts } from './webhookParts.ts';
@@ -47,7 +48,7 @@ export interface OpenTimes {
 const ALWAYS: OpenTimes = { from: '', to: '', zone: 'UTC' };
 
 /** A form that visitors fill in. */
-export interface FormDocument extends AnySource {
+export interface FormDocument extends AnySource, Compared<VariantFace> {
   kind: 'form';
   /** What visitors read above it; '' for nothing. Its name is for those who work with it. */
   title: string;
@@ -73,11 +74,6 @@ export interface FormDocument extends AnySource {
   endings: EndingIf[];
   /** What stands there instead of the form for visitors of whom something is known; the first whose condition holds. */
   instead: EndingIf[];
-  /** Ways in which it is shown, to find out which does better by a goal; none or at least two. */
-  variants: FormVariant[];
-  goal: Goal;
-  /** Which page is the later goal, as a pattern of addresses; of use where that is the goal. */
-  goalPage: string;
   /** Whether visitors can leave it half filled in, and go on later by a link. */
   goOnLater: boolean;
   /** Site origins from which it takes submissions, such as https://example.org; none means any. */
@@ -101,19 +97,18 @@ export interface RegistrationDocument extends AnyPosted, SaidParts {
   kind: 'registration';
   /** The field that holds the membership. */
   membershipField: string;
+  /** Where its parts are, if not as one object where the field is. */
+  membershipPaths: MembershipPaths;
+  /** Whose days its first and last ones are: a name of the IANA time zone database. */
+  zone: string;
   /** What a membership that ended by itself is called, beside the kinds of event that the site tells: we tell it to ourselves. */
   lapsedKind: string;
 }
 
 /** A conversation that visitors have on a page. */
-export interface ChatDocument extends AnySource, ChatParts {
+export interface ChatDocument extends AnySource, ChatParts, ChatFace, Compared<ChatFace> {
   kind: 'chat';
-  /** What its window is called. */
-  title: string;
-  /** What stands on the button that opens it. */
-  launcher: string;
   language: FormLanguage | 'visitor';
-  look: Look;
   /** Site origins on which it shows itself, such as https://example.org; none means any. */
   origins: string[];
   /** On which pages, and when, its button is there. */
@@ -227,7 +222,17 @@ export const noticesDocument = (connectionId: string, reads: NoticePaths): Notic
 
 const SOURCE: Format = {
   what: 'source',
-  upgrades: [withKinds, withTrust, withErrorTexts, withItems, withShowing, withPaths, withOwnFiles, withWebhook],
+  upgrades: [
+    withKinds,
+    withTrust,
+    withErrorTexts,
+    withItems,
+    withShowing,
+    withPaths,
+    withOwnFiles,
+    withWebhook,
+    withComparedChats,
+  ],
 };
 
 /** The format of sources as they are written today. */
@@ -351,6 +356,12 @@ function withOwnFiles(old: Loose): Loose {
 /** To format 9: addresses for programs say who may send, which events are taken, and what is answered. */
 function withWebhook(old: Loose): Loose {
   return old.kind === 'posts' ? { ...PLAIN_WEBHOOK, ...old } : old;
+}
+
+/** To format 10: chats are compared in variants; a membership may stand in several places, and is of a zone. */
+function withComparedChats(old: Loose): Loose {
+  if (old.kind === 'registration') return { membershipPaths: IN_ONE_PLACE, zone: 'UTC', ...old };
+  return old.kind === 'chat' ? { variants: [], goal: 'completed', goalPage: '', ...old } : old;
 }
 
 /** Colours may fade, and change under the pointer. */

@@ -1,5 +1,6 @@
 import { isPath, one, textAt } from '../json/index.ts';
 import { goneFrom, learn, NO_SHAPE, type Gone, type Shape } from './shape.ts';
+import { isZone } from './openTimes.ts';
 import { foundFor, partsOf, wholesOf, type Located } from './places.ts';
 import type { PostedDocument } from './source.ts';
 import type { EventAct } from './webhookParts.ts';
@@ -42,6 +43,16 @@ export function asUsable(document: PostedDocument): PostedDocument {
         ? { ...document.challenge, name: usable(document.challenge.name) }
         : document.challenge,
     fields: document.fields.map((field) => ({ ...field, path: usable(field.path) })),
+    ...(document.kind === 'registration'
+      ? {
+          membershipPaths: {
+            level: usable(document.membershipPaths.level),
+            begins: usable(document.membershipPaths.begins),
+            ends: usable(document.membershipPaths.ends),
+          },
+          zone: isZone(document.zone) ? document.zone : 'UTC',
+        }
+      : {}),
   };
 }
 

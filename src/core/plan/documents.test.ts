@@ -12,6 +12,7 @@ const READERS = {
   posts: readSource,
   shop: readSource,
   registration: readSource,
+  chat: readSource,
 };
 
 describe.each(Object.entries(READERS))('a %s', (what, read) => {

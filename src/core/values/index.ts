@@ -35,7 +35,7 @@ export {
   type FieldValues,
   type TypeName,
 } from './registry.ts';
-export { isInForce, type Membership } from './types/membership.ts';
+export { dayIn, isInForce, type Membership } from './types/membership.ts';
 export { COUNTRY_CODES } from './types/country.ts';
 export { readDecimal } from './types/number.ts';
 export { inBytes, isFile, type FileValue } from './types/file.ts';

@@ -1,4 +1,4 @@
-import { REFERRER_FIELD, PAGE_FIELD, type FormLanguage } from '../../core/forms/index.ts';
+import { REFERRER_FIELD, PAGE_FIELD, VARIANT_FIELD, withVariant, type FormLanguage } from '../../core/forms/index.ts';
 import {
   afterColleague,
   allSteps,
@@ -46,6 +46,8 @@ export interface Begins {
   page: string;
   referrer: string;
   sign: string;
+  /** Which of its variants the page shows; '' for none. */
+  variant: string;
   userAgent: string;
   acceptLanguage: string;
 }
@@ -55,11 +57,16 @@ type Chat = SourceRecord & { live: ChatDocument; liveVersion: number };
 /** Begins a conversation on somebody's page. */
 export async function begin(context: Context, source: Chat, begins: Begins): Promise<ChatBegun> {
   const { store, newId, now } = context;
-  const document = source.live;
+  const variant = source.live.variants.some(({ id }) => id === begins.variant) ? begins.variant : '';
+  const document = withVariant(source.live, variant);
   const language = languageOf(document, begins.acceptLanguage);
   const turn = beginChat(document, await factsFor(context, store.db, document, language, begins.sign));
   const token = newToken();
-  const told: Record<string, string> = { [PAGE_FIELD]: begins.page, [REFERRER_FIELD]: begins.referrer };
+  const told: Record<string, string> = {
+    [PAGE_FIELD]: begins.page,
+    [REFERRER_FIELD]: begins.referrer,
+    [VARIANT_FIELD]: variant,
+  };
   const visit = readVisit((name) => told[name], {}, deviceOf(begins.userAgent));
   const id = newId();
   const at = now();
@@ -204,11 +211,15 @@ export const lineView = ({ number, by, name, text, link, at }: ChatLineRecord): 
 const published = new Map<string, ChatDocument>();
 const MOST_KEPT = 100;
 
-/** The published chat that a conversation goes by. */
+/** The published chat that a conversation goes by, as the variant that it began with. */
 export async function documentOf(
   db: Db,
-  { sourceId, sourceVersion }: Pick<ConversationRecord, 'sourceId' | 'sourceVersion'>,
+  { sourceId, sourceVersion, visit }: Pick<ConversationRecord, 'sourceId' | 'sourceVersion' | 'visit'>,
 ): Promise<ChatDocument> {
+  return withVariant(await publishedChat(db, sourceId, sourceVersion), visit.variant ?? '');
+}
+
+async function publishedChat(db: Db, sourceId: string, sourceVersion: number): Promise<ChatDocument> {
   const key = `${sourceId} ${sourceVersion}`;
   const kept = published.get(key);
   if (kept) return kept;
@@ -339,6 +350,7 @@ export async function conclude(context: Context, id: string): Promise<void> {
         conversation: record.id,
         [PAGE_FIELD]: record.visit.page ?? '',
         [REFERRER_FIELD]: record.visit.referrer ?? '',
+        [VARIANT_FIELD]: record.visit.variant ?? '',
       },
       files: [],
     },

@@ -59,7 +59,14 @@ export async function talkThrough(
   const { live, liveVersion } = source;
   if (live?.kind !== 'chat' || liveVersion === null) throw new Error('the demo chat is not live');
   const pass = (seconds: number) => clock.set(context.now() + seconds * 1000);
-  const begins = { page, referrer: '', sign: '', userAgent: 'Mozilla/5.0 (Mobile; rv:150.0)', acceptLanguage: 'en' };
+  const begins = {
+    page,
+    referrer: '',
+    sign: '',
+    variant: '',
+    userAgent: 'Mozilla/5.0 (Mobile; rv:150.0)',
+    acceptLanguage: 'en',
+  };
   const begun: ChatBegun = await begin(context, { ...source, live, liveVersion }, begins);
   const { token } = begun;
   const { id } = await conversation(context, token);

@@ -1,4 +1,4 @@
-import { jsonOf, withValueAt, type RegistrationDocument } from '../../core/intake/index.ts';
+import { endOf, jsonOf, withValueAt, type RegistrationDocument } from '../../core/intake/index.ts';
 import { located } from '../../core/json/index.ts';
 import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake/take.ts';
@@ -11,7 +11,6 @@ import { runBeats } from './beats.ts';
 
 const BEAT_MS = 2_000;
 const TOGETHER = 50;
-const DAY_MS = 24 * 60 * 60_000;
 
 /** Notes when the membership that a submission tells of ends by itself. */
 export async function noteEnd(
@@ -25,10 +24,9 @@ export async function noteEnd(
   const { sourceId, id: submissionId, values, receivedAt } = submission;
   const value = values[document.membershipField];
   if (typeof value !== 'object' || !('ends' in value)) return;
-  const { ends } = value;
-  const end = ends === '' ? Number.NaN : Date.parse(`${ends}T00:00Z`) + DAY_MS;
+  const end = endOf(value);
   // What has ended when it is told of needs no clock.
-  const lapsesAt = Number.isNaN(end) || end <= receivedAt ? null : end;
+  const lapsesAt = end === null || end <= receivedAt ? null : end;
   await noteMembership(db, { sourceId, contactId, submissionId, lapsesAt });
 }
 

@@ -143,7 +143,11 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   const planned = new Set(changes.planned.map(({ id }) => id));
   await noteCompleted(
     db,
-    taken.map(({ submission }) => submission).filter(({ id }) => planned.has(id)),
+    taken.flatMap(({ submission, document }) => {
+      const brokeOff = brokeOffIn(document, submission.values);
+      const counts = planned.has(submission.id) && (brokeOff === null || brokeOff === 'send');
+      return counts ? [submission] : [];
+    }),
   );
   await noteWays(
     db,

@@ -44,7 +44,8 @@ export function useSetSecret(sourceId: string) {
   return useMutation({
     mutationFn: (input: { secret: string; keepsFormer: boolean }) =>
       api.put<SecretView>(`/sources/${sourceId}/secret`, input),
-    onSuccess: refresh,
+    // It is shown this once, whatever else has to be asked for anew.
+    onSuccess: () => void refresh(),
   });
 }
 

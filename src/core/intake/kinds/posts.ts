@@ -14,9 +14,10 @@ import {
   type SourceField,
 } from '../../values/index.ts';
 import { jsonOf, type SentFile } from '../payload.ts';
-import { foundFor } from '../places.ts';
+import { inZone, isInParts, readMembership } from '../membership.ts';
+import { foundFor, type Located } from '../places.ts';
 import { readFields, type Kind, type Reading } from '../reading.ts';
-import type { PostedDocument } from '../source.ts';
+import type { PostedDocument, RegistrationDocument } from '../source.ts';
 import { allParts, takenParts, type Part } from '../webhook.ts';
 
 /** Most submissions in one payload. */
@@ -32,7 +33,7 @@ export const posts: Kind<PostedDocument> = {
     const parts = takenParts(document, json);
     if (parts.length > PARTS_LIMIT) return { problem: `These are more than ${PARTS_LIMIT} submissions in one.` };
     return parts.map((part, index) => {
-      const reading = readPart(document.fields, part, payload.files);
+      const reading = readPart(document, part, payload.files);
       return reading.ok || (document.each === '' && found.length === 1)
         ? reading
         : { ok: false, issues: reading.issues.map((issue) => ({ ...issue, part: index })) };
@@ -42,11 +43,25 @@ export const posts: Kind<PostedDocument> = {
   screen: () => null,
 };
 
-const readPart = (fields: SourceField[], { whole, part }: Part, files: SentFile[]): Reading =>
-  readFields(fields, (field) => {
+const readPart = (document: PostedDocument, { whole, part }: Part, files: SentFile[]): Reading =>
+  readFields(document.fields, (field) => {
+    if (document.kind === 'registration' && field.id === document.membershipField)
+      return readMember(document, field, whole, part);
     const found = foundFor(field, whole, part).map(({ value }) => value);
     return field.type === 'file' ? readFile(field, found, files) : readFound(field, found);
   });
+
+/** A membership, as one of the site's zone: the object that stands there, or what stands in several places. */
+function readMember(document: RegistrationDocument, field: SourceField, whole: Located, part: Located) {
+  const { membershipPaths: paths, zone } = document;
+  const read = isInParts(paths)
+    ? readMembership(field, { paths, zone }, whole, part)
+    : readFound(
+        field,
+        foundFor(field, whole, part).map(({ value }) => value),
+      );
+  return read.ok ? good(inZone(read.value, zone)) : read;
+}
 
 /** A file that was sent beside the payload under the field's name, or stood in it and was stored. */
 function readFile(field: SourceField, found: unknown[], files: SentFile[]): Result<FieldValue> {

@@ -4,7 +4,7 @@ import { posts } from './posts.ts';
 
 /** What a site tells of those who register with it, and of its members. */
 export const registration: Kind<RegistrationDocument> = {
-  read: (document, payload, facts) => posts.read({ ...document, kind: 'posts' }, payload, facts),
+  read: posts.read,
   // The site shows who it is.
   screen: () => null,
 };

@@ -1,4 +1,3 @@
-import { isoDay } from '../../isoTime.ts';
 import { bad, good } from '../../result.ts';
 import { inWords, isInForce, type FieldValue, type Membership } from '../../values/index.ts';
 import { step } from './step.ts';
@@ -37,7 +36,7 @@ export const membershipPart = step({
       case 'last day':
         return good(value.ends);
       case 'in force':
-        return good(isInForce(value, isoDay(now)));
+        return good(isInForce(value, now));
       default:
         return part satisfies never;
     }

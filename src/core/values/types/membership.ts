@@ -8,13 +8,31 @@ export interface Membership {
   level: string;
   begins: string;
   ends: string;
+  /** Whose days these are, by a name of the IANA time zone database; absent for UTC. */
+  zone?: string;
 }
 
 export const MEMBERSHIP_PARTS = ['level', 'begins', 'ends'] as const;
 
-/** Whether somebody is a member on a day; the last day counts. @param day as in ISO 8601 */
-export const isInForce = ({ begins, ends }: Membership, day: string): boolean =>
-  (begins === '' || begins <= day) && (ends === '' || ends >= day);
+/** Whether somebody is a member; the last day counts, as it is where the membership is. @param now milliseconds since 1970 */
+export function isInForce({ begins, ends, zone = UTC }: Membership, now: number): boolean {
+  const day = dayIn(zone, now);
+  return (begins === '' || begins <= day) && (ends === '' || ends >= day);
+}
+
+const UTC = 'UTC';
+/** To make one takes long, and they are asked for again and again. */
+const calendars = new Map<string, Intl.DateTimeFormat>();
+
+/** The day in a zone, as in ISO 8601. @param zone a name of the IANA time zone database @param now milliseconds since 1970 */
+export function dayIn(zone: string, now: number): string {
+  const calendar =
+    calendars.get(zone) ??
+    new Intl.DateTimeFormat('en-u-ca-iso8601', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  calendars.set(zone, calendar);
+  const parts = new Map(calendar.formatToParts(now).map(({ type, value }) => [type, value]));
+  return ['year', 'month', 'day'].map((part) => parts.get(part as 'year')).join('-');
+}
 
 /** Read from parts, a line each, in the order of MEMBERSHIP_PARTS. */
 export const membership: ValueType<Membership> = {
@@ -41,6 +59,6 @@ export const membership: ValueType<Membership> = {
       .filter((part) => part !== '')
       .join(' ');
   },
-  same: (a, b) => MEMBERSHIP_PARTS.every((part) => a[part] === b[part]),
+  same: (a, b) => MEMBERSHIP_PARTS.every((part) => a[part] === b[part]) && (a.zone ?? UTC) === (b.zone ?? UTC),
   edgeCases: ['Patron\n2026-01-01\n2026-12-31', 'Friend\n\n', 'Friend\n2024-03-01\n2025-02-28'],
 };

@@ -18,7 +18,7 @@ export async function duplicateSource(actor: Actor, context: Context, id: string
     const name = `${source.name.slice(0, LONGEST_NAME - 7)}, copy`;
     const copy = newId();
     // What was found out of variants is of the form that they were shown in.
-    const own = draft.kind === 'form' ? { ...draft, variants: [] } : draft;
+    const own = draft.kind === 'form' || draft.kind === 'chat' ? { ...draft, variants: [] } : draft;
     await addSource(db, { id: copy, publicId: newPublicId(), name, draft: own, now: now() });
     return done(copy, {
       act: 'made',

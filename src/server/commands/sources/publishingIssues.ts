@@ -17,11 +17,12 @@ import {
   WORK_FIELD,
 } from '../../../core/forms/index.ts';
 import { pathIssues } from './pathIssues.ts';
-import { variantIssues } from './variantIssues.ts';
+import { chatVariantIssues, variantIssues } from './variantIssues.ts';
 import { identifyingFields } from '../../../core/identity/index.ts';
 import {
   isPosted,
   type MadeDocument,
+  type RegistrationDocument,
   saidPartsOf,
   type SaidParts,
   type ChatDocument,
@@ -108,8 +109,11 @@ function webhookIssues(document: PostedDocument, add: (pointer: string, detail: 
 }
 
 /** What keeps a chat in particular from going live. */
-function chatIssues({ parts, fields, showing }: ChatDocument, add: (pointer: string, detail: string) => void): void {
-  for (const { at, text, blocks } of checkChat(parts, fields)) if (blocks) add(`/parts/${at}`, text);
+function chatIssues(document: ChatDocument, add: (pointer: string, detail: string) => void): void {
+  const { fields, showing, variants } = document;
+  const parts = [document, ...variants.flatMap(({ face }) => face ?? [])].flatMap((face) => face.parts);
+  chatVariantIssues(document, add);
+  for (const { at, text, blocks } of checkChat(document.parts, fields)) if (blocks) add(`/parts/${at}`, text);
   if (!fields.some(({ id }) => id === FINISHED_FIELD))
     add('/fields', `The field "${FINISHED_FIELD}" is needed: by it is known whether a conversation came to its end.`);
   for (const zone of parts.flatMap(({ steps }) =>
@@ -127,6 +131,7 @@ function saidIssues(
 ): void {
   const { fields } = document;
   const membership = document.kind === 'registration' ? [document.membershipField] : [];
+  if (document.kind === 'registration') membershipIssues(document, add);
   const needed = [
     kindField,
     testField,
@@ -136,6 +141,17 @@ function saidIssues(
   for (const id of needed)
     if (!fields.some((field) => field.id === id))
       add('/fields', `The field "${id}" is needed: by it is known what happened, or what somebody agreed to.`);
+}
+
+/** What keeps memberships from being read: where their parts are, and whose days they are. */
+function membershipIssues(
+  { membershipPaths, zone }: RegistrationDocument,
+  add: (pointer: string, detail: string) => void,
+): void {
+  for (const [part, path] of Object.entries(membershipPaths))
+    if (path !== '' && !isPath(path.replace(/^@/, '$')))
+      add(`/membershipPaths/${part}`, 'This is not a JSONPath. Write it like $.plan.name.');
+  if (!isZone(zone)) add('/zone', `"${zone}" is no time zone, such as Europe/London.`);
 }
 
 /** What keeps a form in particular from going live. */

@@ -1,7 +1,7 @@
 import { isoDay } from '../../../core/isoTime.ts';
 import { Hono } from 'hono';
 import type { OverviewView, StatusView } from '../../../contract/overview.ts';
-import { isPosted, asFieldPath } from '../../../core/intake/index.ts';
+import { asFieldPath, isPosted, pathsIn } from '../../../core/intake/index.ts';
 import { CAUSES, isTryingOut } from '../../../core/delivery/index.ts';
 import { inBytes } from '../../../core/values/index.ts';
 import type { RouteDocument } from '../../../core/plan/index.ts';
@@ -153,7 +153,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
     for (const { id, name, live, state } of sources) {
       if (!live || !isPosted(live) || state !== 'live') continue;
       for (const { path, since, without } of gone.get(id) ?? [])
-        if (live.fields.some((field) => field.path === asFieldPath(live, path)))
+        if (pathsIn(live).includes(asFieldPath(live, path)))
           needs.push({
             kind: 'changed',
             count: 0,

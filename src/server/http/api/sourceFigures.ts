@@ -57,11 +57,13 @@ export function sourceFigureRoutes(context: Context, must: (id: string) => Promi
     } satisfies SetAsideView);
   });
 
-  /** How the variants of a form do by its goal, as far as they are live. */
+  /** How the variants of a form or chat do by its goal, as far as they are live. */
   app.get('/:id/variants', allow('sources:read'), async (c) => {
     const { id, live } = await must(c.req.param('id'));
-    const variants = live?.kind === 'form' ? live.variants.map((one) => one.id) : [];
-    if (live?.kind !== 'form' || variants.length === 0) return c.json(null);
+    const compared = live?.kind === 'form' || live?.kind === 'chat' ? live : null;
+    if (!compared || compared.variants.length === 0) return c.json(null);
+    const { goal } = compared;
+    const variants = compared.variants.map((one) => one.id);
     const fromDay = Math.floor(present() / 24) - MOST_DAYS_COMPARED;
     const counts = await readDays(store.db, { dimension: 'variant', sourceId: id, fromDay });
     const own = counts.filter(({ value }) => variants.includes(value));
@@ -74,10 +76,10 @@ export function sourceFigureRoutes(context: Context, must: (id: string) => Promi
             what,
           ),
         );
-      return { met: of('shown'), reached: of(live.goal) };
+      return { met: of('shown'), reached: of(goal) };
     });
     const comparison = compareVariants(stretches, variants.length);
-    return c.json({ goal: live.goal, variants, days: days.length, ...comparison } satisfies VariantsView);
+    return c.json({ goal, variants, days: days.length, ...comparison } satisfies VariantsView);
   });
 
   return app;

@@ -4,6 +4,7 @@ import { check } from '../../../contract/checks.ts';
 import { ChatBeginInput, ChatSayInput, type ChatFace } from '../../../contract/chat.ts';
 import type { ChatInput } from '../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../core/intake/index.ts';
+import { withVariant } from '../../../core/forms/index.ts';
 import { isObject, type Loose } from '../../../core/documents/index.ts';
 import { parseJson } from '../../../core/json/index.ts';
 import { languageOf, wordsIn } from '../../../forms/index.ts';
@@ -55,7 +56,8 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   app.get('/:chat/face', async (c) => {
     const source = await chatAt(c);
     if (!source) return problemResponse(GONE());
-    return c.json(faceOf(source.live, c.req.header('accept-language') ?? ''));
+    const shown = withVariant(source.live, c.req.query('variant') ?? '');
+    return c.json(faceOf(shown, c.req.header('accept-language') ?? ''));
   });
 
   app.post('/:chat', async (c) => {
@@ -71,6 +73,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
         page: read.value.page,
         referrer: read.value.referrer,
         sign: read.value.sign,
+        variant: read.value.variant,
         userAgent: c.req.header('user-agent') ?? '',
         acceptLanguage: c.req.header('accept-language') ?? '',
       },

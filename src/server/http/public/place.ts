@@ -3,7 +3,7 @@ import path from 'node:path';
 import { Hono, type Context as HonoContext } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { forVisitor, insteadFor, withVariant } from '../../../core/forms/index.ts';
-import { isOpenAt } from '../../../core/intake/index.ts';
+import { isOpenAt, type FormDocument } from '../../../core/intake/index.ts';
 import {
   fontsOf,
   HOST_CSS,
@@ -31,6 +31,10 @@ const HEARD_EVERY_MS = 60_000;
 const MOST_SITES = 1_000;
 const SIGN_LIMIT_BYTES = 1_000;
 const NOTHING = { html: '', css: '' };
+
+/** The page that is its later goal; '' where none is. */
+const goalPageOf = ({ goal, goalPage }: Pick<FormDocument, 'goal' | 'goalPage'>): string =>
+  goal === 'reached' ? goalPage : '';
 
 /**
  * What the script on pages of others asks for: itself, which forms show themselves on a site, and each form.
@@ -78,7 +82,15 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
   function placed({ live: document, publicId }: LiveSource, origin: string): PlacedForm[] {
     if (document.kind === 'chat')
       return isAllowedOrigin(document, origin, config.publicUrl)
-        ? [{ id: publicId, presentation: 'chat', showing: document.showing }]
+        ? [
+            {
+              id: publicId,
+              presentation: 'chat',
+              showing: document.showing,
+              variants: document.variants.map(({ id, share, nothing }) => ({ id, share, nothing })),
+              goalPage: goalPageOf(document),
+            },
+          ]
         : [];
     if (document.kind !== 'form' || !isOpenAt(document.open, now())) return [];
     const { presentation, showing } = document;
@@ -114,7 +126,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
       css: `${HOST_CSS}\n${css}`,
       instead: instead !== null,
       variants,
-      goalPage: document.goal === 'reached' ? document.goalPage : '',
+      goalPage: goalPageOf(document),
       fonts: fontsOf(document.look),
       version,
     } satisfies PlacedPart);

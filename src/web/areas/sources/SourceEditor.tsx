@@ -1,7 +1,8 @@
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceView } from '../../../contract/source.ts';
-import { intoVariant, withVariant } from '../../../core/forms/index.ts';
+import { chatFaceOf, fieldsOfFaces } from '../../../core/chat/index.ts';
+import { faceOf, intoVariant, withVariant, type Compared } from '../../../core/forms/index.ts';
 import type {
   FileDocument,
   FormDocument,
@@ -57,14 +58,13 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
   const [back, setBack] = useState(false);
   const [editing, setEditing] = useState('');
   const { document: whole, issues } = draft;
-  /** The form as the variant shows it that is worked on. */
-  const document = whole.kind === 'form' ? withVariant(whole, editing) : whole;
-  const change = (next: MadeDocument) =>
-    draft.change(
-      next.kind === 'form' && whole.kind === 'form' && isVariant(next, editing)
-        ? intoVariant(whole, editing, next)
-        : next,
-    );
+  /** The form or chat as the variant shows it that is worked on. */
+  const document = whole.kind === 'form' || whole.kind === 'chat' ? withVariant(whole, editing) : whole;
+  const change = (next: MadeDocument) => draft.change(changed(whole, editing, next));
+  const edit = (id: string) => {
+    setSelected(null);
+    setEditing(id);
+  };
   const about = (pointer: string) =>
     issues.find((issue) => issue.pointer === pointer || issue.pointer.startsWith(`${pointer}/`))?.detail;
   const liveIds = source.live?.fields.map(({ id }) => id) ?? [];
@@ -96,10 +96,7 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
             whole={whole as FormDocument}
             onWhole={draft.change}
             editing={editing}
-            onEdit={(id) => {
-              setSelected(null);
-              setEditing(id);
-            }}
+            onEdit={edit}
             selected={selected}
             onSelect={setSelected}
           />
@@ -108,7 +105,12 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
         ) : document.kind === 'shop' ? (
           <ShopPanel source={source} document={document} />
         ) : document.kind === 'chat' ? (
-          <ChatPanel source={source} document={document} set={set} about={about} selected={selected} />
+          <ChatPanel
+            {...{ source, document, set, about, selected, editing }}
+            whole={whole as ChatDocument}
+            onWhole={draft.change}
+            onEdit={edit}
+          />
         ) : (
           <WebhookPanel source={source} document={document} set={set} />
         )
@@ -166,7 +168,13 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
           ) : document.kind === 'shop' ? (
             <ShopParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           ) : document.kind === 'chat' ? (
-            <ChatBuilder document={document} set={set} selected={selected} onSelect={setSelected} />
+            <ChatBuilder
+              document={document}
+              variant={document.variants.find(({ id }) => id === editing)?.name ?? ''}
+              set={set}
+              selected={selected}
+              onSelect={setSelected}
+            />
           ) : (
             <WebhookParts source={source} document={document} set={set} about={about} liveIds={liveIds} />
           )}
@@ -178,7 +186,17 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
   );
 }
 
-const isVariant = ({ variants }: FormDocument, id: string): boolean =>
+/** The whole document after a change to what is worked on: itself, or one of its variants. */
+function changed(whole: MadeDocument, editing: string, next: MadeDocument): MadeDocument {
+  if (next.kind === 'form' && whole.kind === 'form')
+    return isVariant(next, editing) ? intoVariant(whole, editing, next, faceOf) : next;
+  if (next.kind !== 'chat' || whole.kind !== 'chat' || next.variants.length === 0) return next;
+  const all = isVariant(next, editing) ? intoVariant(whole, editing, next, chatFaceOf) : next;
+  const faces = [all, ...all.variants.flatMap(({ face }) => face ?? [])];
+  return { ...all, fields: fieldsOfFaces(faces, { before: whole.fields, after: next.fields }) };
+}
+
+const isVariant = ({ variants }: Compared<object>, id: string): boolean =>
   variants.some((variant) => variant.id === id && variant.face !== null);
 
 function RoutesOf({ source }: { source: SourceView }) {

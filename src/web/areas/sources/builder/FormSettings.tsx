@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
-import type { FormItem } from '../../../../core/forms/index.ts';
+import { faceOf, type FormItem } from '../../../../core/forms/index.ts';
 import type { FormDocument } from '../../../../core/intake/index.ts';
 import { AfterSettings } from './AfterSettings.tsx';
 import { askableBefore } from './askable.ts';
@@ -17,7 +17,7 @@ import { ShownIfPart } from './ShownIfPart.tsx';
 import { ShowingSettings } from './ShowingSettings.tsx';
 import { SkipsPart } from './SkipsPart.tsx';
 import { useKnownFacts } from './useKnownFacts.ts';
-import { VariantsSettings } from './VariantsSettings.tsx';
+import { VariantsSettings } from '../VariantsSettings.tsx';
 import { WordsSettings } from './WordsSettings.tsx';
 
 interface FormSettingsProps extends Omit<SettingsProps, 'known'> {
@@ -117,7 +117,7 @@ export function FormSettings(props: FormSettingsProps) {
         {tab === 'Pages' && <PagesSettings {...parts} source={source} onSelect={onSelect} />}
         {tab === 'After' && <AfterSettings {...parts} />}
         {tab === 'Known' && <KnownSettings {...parts} address={source.postUrl} />}
-        {tab === 'Variants' && <VariantsSettings {...{ source, about, whole, onWhole, editing, onEdit }} />}
+        {tab === 'Variants' && <VariantsSettings {...{ source, about, whole, onWhole, editing, onEdit, faceOf }} />}
         {tab === 'Look' && (
           <LookSettings
             look={document.look}

@@ -7,6 +7,7 @@ import {
 } from '../../../../core/showing/index.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
+import { ZoneInput } from '../../../parts/ZoneInput.tsx';
 import { Labelled } from '../../../parts/Labelled.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { TickBox } from '../../../parts/TickBox.tsx';
@@ -181,18 +182,8 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
         ))}
       </div>
       <Field label="Time zone" error={about('/open')}>
-        <input
-          className="input w-full"
-          list="zones"
-          value={open.zone}
-          onChange={({ target }) => set({ open: { ...open, zone: target.value.trim() } })}
-        />
+        <ZoneInput zone={open.zone} onChange={(zone) => set({ open: { ...open, zone } })} />
       </Field>
-      <datalist id="zones">
-        {Intl.supportedValuesOf('timeZone').map((zone) => (
-          <option key={zone} value={zone} />
-        ))}
-      </datalist>
       <Field label="What is said while it is closed" help="Empty: our own words." error={about('/closedText')}>
         <textarea
           className="textarea w-full"

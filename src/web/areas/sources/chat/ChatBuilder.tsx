@@ -10,6 +10,8 @@ const ChatGraph = lazy(() => import('./ChatGraph.tsx'));
 
 interface ChatBuilderProps {
   document: ChatDocument;
+  /** The name of the variant of it that is worked on; '' for the chat itself. */
+  variant: string;
   set: (part: Partial<ChatDocument>) => void;
   selected: string | null;
   onSelect: (id: string | null) => void;
@@ -18,7 +20,7 @@ interface ChatBuilderProps {
 const VIEWS = { drawing: 'Drawing', script: 'Script' } as const;
 
 /** A conversation as it is built: drawn, or as a script; both are one document. */
-export function ChatBuilder({ document, set, selected, onSelect }: ChatBuilderProps) {
+export function ChatBuilder({ document, variant, set, selected, onSelect }: ChatBuilderProps) {
   const [params, setParams] = useSearchParams();
   const view = params.get('view') === 'script' ? 'script' : 'drawing';
   const { parts, fields } = document;
@@ -48,6 +50,7 @@ export function ChatBuilder({ document, set, selected, onSelect }: ChatBuilderPr
             </button>
           ))}
         </div>
+        {variant !== '' && <strong className="font-semibold text-primary">Variant {variant}</strong>}
         {view === 'drawing' && <StepBar {...{ document, set, selected, onSelect }} />}
       </div>
       {view === 'script' ? (
@@ -65,7 +68,7 @@ export function ChatBuilder({ document, set, selected, onSelect }: ChatBuilderPr
 }
 
 /** What can be done with the step that is chosen. */
-function StepBar({ document, set, selected, onSelect }: ChatBuilderProps) {
+function StepBar({ document, set, selected, onSelect }: Omit<ChatBuilderProps, 'variant'>) {
   const { parts } = document;
   const part = parts.find(({ steps }) => steps.some(({ id }) => id === selected)) ?? parts.at(-1);
   const at = part?.steps.findIndex(({ id }) => id === selected) ?? -1;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
-import { UNFINISHED, type Unfinished } from '../../../../core/chat/index.ts';
+import { chatFaceOf, UNFINISHED, type Unfinished } from '../../../../core/chat/index.ts';
 import { FORM_LANGUAGES } from '../../../../core/forms/index.ts';
 import type { ChatDocument } from '../../../../core/intake/index.ts';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
@@ -9,6 +9,7 @@ import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { DeviceBoxes } from '../DeviceBoxes.tsx';
 import { Triggers } from '../Triggers.tsx';
+import { VariantsSettings } from '../VariantsSettings.tsx';
 import { useKnownFacts } from '../builder/useKnownFacts.ts';
 import { StepSettings } from './StepSettings.tsx';
 import { TryChat } from './TryChat.tsx';
@@ -19,12 +20,18 @@ interface ChatPanelProps {
   set: (part: Partial<ChatDocument>) => void;
   about: (pointer: string) => string | undefined;
   selected: string | null;
+  /** The chat itself, whichever variant is worked on. */
+  whole: ChatDocument;
+  onWhole: (document: ChatDocument) => void;
+  /** Which variant is worked on; '' for the chat itself. */
+  editing: string;
+  onEdit: (id: string) => void;
 }
 
-const TABS = ['Step', 'Try it', 'Chat', 'Place it'] as const;
+const TABS = ['Step', 'Try it', 'Chat', 'Variants', 'Place it'] as const;
 
 /** What belongs to a chat beside its ways: the step that is chosen, a try, and how it comes before visitors. */
-export function ChatPanel({ source, document, set, about, selected }: ChatPanelProps) {
+export function ChatPanel({ source, document, set, about, selected, ...compared }: ChatPanelProps) {
   const [chosen, setTab] = useState<(typeof TABS)[number]>('Step');
   const known = useKnownFacts();
   const step = document.parts.flatMap(({ steps }) => steps).find(({ id }) => id === selected);
@@ -52,6 +59,7 @@ export function ChatPanel({ source, document, set, about, selected }: ChatPanelP
           ))}
         {chosen === 'Try it' && <TryChat source={source} document={document} known={known} />}
         {chosen === 'Chat' && <Words document={document} set={set} about={about} />}
+        {chosen === 'Variants' && <VariantsSettings {...{ source, about, ...compared }} faceOf={chatFaceOf} />}
         {chosen === 'Place it' && <Placing document={document} set={set} about={about} />}
       </div>
     </div>

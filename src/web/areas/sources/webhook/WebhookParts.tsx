@@ -1,6 +1,6 @@
 import type { SourceView } from '../../../../contract/source.ts';
 import type { ShapeView } from '../../../../contract/webhook.ts';
-import type { PostedDocument } from '../../../../core/intake/index.ts';
+import type { PostedDocument, RegistrationDocument } from '../../../../core/intake/index.ts';
 import { useShape } from '../../../data/webhooks.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { FieldsPart } from '../FieldsPart.tsx';
@@ -10,13 +10,14 @@ import { AnswerPart } from './AnswerPart.tsx';
 import { Arrivals } from './Arrivals.tsx';
 import { EventsPart } from './EventsPart.tsx';
 import { FoundPlaces } from './FoundPlaces.tsx';
+import { MembershipPart } from './MembershipPart.tsx';
 import { PastedExample } from './PastedExample.tsx';
 import { ProofPart } from './ProofPart.tsx';
 
 interface WebhookPartsProps {
   source: SourceView;
   document: PostedDocument;
-  set: (part: Partial<PostedDocument>) => void;
+  set: (part: Partial<PostedDocument> | Partial<RegistrationDocument>) => void;
   /** What is wrong with the part at a JSON Pointer. */
   about: (pointer: string) => string | undefined;
   liveIds: string[];
@@ -78,6 +79,7 @@ export function WebhookParts({ source, document, set, about, liveIds }: WebhookP
           />
         </Field>
       </section>
+      {document.kind === 'registration' && <MembershipPart {...{ document, set, about }} />}
       <EventsPart events={document.events} onChange={(events) => set({ events })} seen={shape.kinds} about={about} />
       <ProofPart proof={document.proof} onChange={(proof) => set({ proof })} about={about} />
       <AnswerPart document={document} set={set} about={about} />

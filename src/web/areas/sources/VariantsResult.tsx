@@ -1,7 +1,7 @@
-import type { VariantsView } from '../../../../contract/source.ts';
-import type { FormVariant, Goal } from '../../../../core/forms/index.ts';
-import { useVariants } from '../../../data/sources.ts';
-import { figure } from '../../../parts/figures.ts';
+import type { VariantsView } from '../../../contract/source.ts';
+import type { Goal, Variant } from '../../../core/forms/index.ts';
+import { useVariants } from '../../data/sources.ts';
+import { figure } from '../../parts/figures.ts';
 
 const REACHED: Record<Goal, string> = {
   completed: 'sent it',
@@ -9,11 +9,19 @@ const REACHED: Record<Goal, string> = {
   delivered: 'arrived',
   reached: 'came to the page',
 };
+const reachedWords = (kind: VariantsResultProps['kind'], goal: Goal): string =>
+  kind === 'chat' && goal === 'completed' ? 'came to its end' : REACHED[goal];
 const percent = (share: number | null, digits = 1): string =>
   share === null ? '–' : `${(100 * share).toFixed(digits)} %`;
 
+interface VariantsResultProps {
+  sourceId: string;
+  kind: 'form' | 'chat';
+  live: Pick<Variant<object>, 'id' | 'name'>[];
+}
+
 /** How the variants do that are live, and what follows from it. */
-export function VariantsResult({ sourceId, live }: { sourceId: string; live: FormVariant[] }) {
+export function VariantsResult({ sourceId, kind, live }: VariantsResultProps) {
   const { data } = useVariants(sourceId);
   const nameOf = (id: string | undefined) => live.find((one) => one.id === id)?.name ?? '';
   if (!data)
@@ -35,8 +43,8 @@ export function VariantsResult({ sourceId, live }: { sourceId: string; live: For
           <thead>
             <tr className="text-quiet text-start">
               <th className="text-start font-normal">Variant</th>
-              <th className="text-end font-normal">saw it</th>
-              <th className="text-end font-normal">{REACHED[data.goal]}</th>
+              <th className="text-end font-normal">{kind === 'chat' ? 'saw its button' : 'saw it'}</th>
+              <th className="text-end font-normal">{reachedWords(kind, data.goal)}</th>
               <th className="text-end font-normal">share</th>
               <th className="text-end font-normal">is best</th>
             </tr>

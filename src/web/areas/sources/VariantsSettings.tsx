@@ -1,68 +1,90 @@
 import { Plus } from 'lucide-react';
-import type { SourceView } from '../../../../contract/source.ts';
-import { faceOf, GOALS, withVariant, type FormVariant, type Goal } from '../../../../core/forms/index.ts';
-import type { FormDocument } from '../../../../core/intake/index.ts';
-import { Field } from '../../../parts/Field.tsx';
-import { FigureInput } from '../../../parts/FigureInput.tsx';
-import { Labelled } from '../../../parts/Labelled.tsx';
-import { newPartId } from '../../../parts/newPartId.ts';
-import type { SettingsProps } from './settingsProps.ts';
+import type { SourceView } from '../../../contract/source.ts';
+import { GOALS, withVariant, type Compared, type Goal, type Variant } from '../../../core/forms/index.ts';
+import { Field } from '../../parts/Field.tsx';
+import { FigureInput } from '../../parts/FigureInput.tsx';
+import { Labelled } from '../../parts/Labelled.tsx';
+import { newPartId } from '../../parts/newPartId.ts';
 import { VariantsResult } from './VariantsResult.tsx';
 
-const GOAL_WORDS: Record<Goal, string> = {
-  completed: 'who sent it',
-  confirmed: 'who confirmed',
-  delivered: 'whose data arrived at a destination',
-  reached: 'who come to a certain page later',
+/** By the kind of what is compared. */
+const GOAL_WORDS: Record<'form' | 'chat', Record<Goal, string>> = {
+  form: {
+    completed: 'who sent it',
+    confirmed: 'who confirmed',
+    delivered: 'whose data arrived at a destination',
+    reached: 'who come to a certain page later',
+  },
+  chat: {
+    completed: 'who talked to its end',
+    confirmed: 'who confirmed',
+    delivered: 'whose data arrived at a destination',
+    reached: 'who come to a certain page later',
+  },
 };
 
 const MOST = 4;
 const NAMES = ['A', 'B', 'C', 'D'];
 
 /** Shares that add up to 100, as even as whole numbers are. */
-const evenly = (variants: FormVariant[]): FormVariant[] => {
+const evenly = <Face extends object>(variants: Variant<Face>[]): Variant<Face>[] => {
   const each = Math.floor(100 / variants.length);
   return variants.map((one, at) => ({ ...one, share: at === 0 ? 100 - each * (variants.length - 1) : each }));
 };
 
-interface VariantsSettingsProps extends Pick<SettingsProps, 'about'> {
+interface VariantsSettingsProps<Face extends object, Document extends Comparable<Face>> {
+  /** What is wrong with the part at a JSON Pointer. */
+  about: (pointer: string) => string | undefined;
   source: SourceView;
-  /** The form itself, whichever variant is worked on. */
-  whole: FormDocument;
-  onWhole: (document: FormDocument) => void;
-  /** Which variant is worked on; '' for the form itself. */
+  /** The form or chat itself, whichever variant is worked on. */
+  whole: Document;
+  onWhole: (document: Document) => void;
+  /** What of it variants say in their own way. */
+  faceOf: (document: Document) => Face;
+  /** Which variant is worked on; '' for the form or chat itself. */
   editing: string;
   onEdit: (id: string) => void;
 }
 
-/** Shows the form in two or more ways, and says which does better. */
-export function VariantsSettings({ source, whole, onWhole, about, editing, onEdit }: VariantsSettingsProps) {
-  const { variants } = whole;
-  const set = (part: Partial<FormDocument>) => onWhole({ ...whole, ...part });
+type Comparable<Face extends object> = Compared<Face> & { kind: 'form' | 'chat' };
+
+/** Shows a form or a chat in two or more ways, and says which does better. */
+export function VariantsSettings<Face extends object, Document extends Comparable<Face>>({
+  source,
+  whole,
+  onWhole,
+  faceOf,
+  about,
+  editing,
+  onEdit,
+}: VariantsSettingsProps<Face, Document>) {
+  const { variants, kind } = whole;
+  const set = (part: Partial<Comparable<Face>>) => onWhole({ ...whole, ...part });
   const begin = () => {
     const [own, other] = [newPartId(), newPartId()];
-    const itself: FormVariant = { id: own, name: 'A', share: 50, face: null, nothing: false };
+    const itself: Variant<Face> = { id: own, name: 'A', share: 50, face: null, nothing: false };
     set({ variants: [itself, { id: other, name: 'B', share: 50, face: faceOf(whole), nothing: false }] });
     onEdit(other);
   };
-  const change = (id: string, part: Partial<FormVariant>) =>
+  const change = (id: string, part: Partial<Variant<Face>>) =>
     set({ variants: variants.map((one) => (one.id === id ? { ...one, ...part } : one)) });
   const remove = (id: string) => {
     onEdit('');
     const left = variants.filter((one) => one.id !== id);
     set({ variants: left.length < 2 ? [] : evenly(left) });
   };
-  /** Ends the comparison: what is kept is the form from here on. */
+  /** Ends the comparison: what is kept is the form or chat from here on. */
   const keep = (id: string) => {
     onEdit('');
-    const kept: FormDocument = withVariant(whole, id);
-    set({ ...faceOf(kept), variants: [] });
+    onWhole({ ...whole, ...faceOf(withVariant(whole, id)), variants: [] });
   };
   if (variants.length === 0)
     return (
       <div className="flex flex-col gap-3">
         <p>
-          Show the form in two to four ways that differ in words, look or questions, and see which one more people send.
+          {kind === 'form'
+            ? 'Show the form in two to four ways that differ in words, look or questions, and see which one more people send.'
+            : 'Have two to four conversations that differ in words, look or ways, and see in which one more people come to the end.'}
         </p>
         <button className="btn btn-sm self-start" onClick={begin}>
           <Plus size={14} aria-hidden="true" /> Make a second variant
@@ -104,7 +126,7 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
                 </>
               ) : face === null ? (
                 <button className="btn btn-xs" aria-pressed={editing === ''} onClick={() => onEdit('')}>
-                  Work on the form itself
+                  Work on the {kind} itself
                 </button>
               ) : (
                 <>
@@ -162,7 +184,7 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
         >
           {GOALS.map((goal) => (
             <option key={goal} value={goal}>
-              {GOAL_WORDS[goal]}
+              {GOAL_WORDS[kind][goal]}
             </option>
           ))}
         </select>
@@ -183,9 +205,16 @@ export function VariantsSettings({ source, whole, onWhole, about, editing, onEdi
       )}
       <p className="text-quiet text-sm">
         Nobody meets another variant than before where the site says that the visitor agreed to that being remembered;
-        elsewhere it is chosen anew on every page. HTML that was copied is the form itself.
+        elsewhere it is chosen anew on every page
+        {kind === 'form'
+          ? '. HTML that was copied is the form itself.'
+          : ', until somebody opens the chat: that one goes on.'}
       </p>
-      <VariantsResult sourceId={source.id} live={source.live?.kind === 'form' ? source.live.variants : []} />
+      <VariantsResult
+        sourceId={source.id}
+        kind={kind}
+        live={source.live?.kind === 'form' || source.live?.kind === 'chat' ? source.live.variants : []}
+      />
     </div>
   );
 }
