@@ -176,6 +176,18 @@ export class ChatReplyInput {
   text!: string;
 }
 
+/** What is looked for in what was said. In a body, since addresses are kept by many. */
+export class ChatSearchInput {
+  @IsString()
+  @Length(2, 100, { message: 'Write at least two letters.' })
+  text!: string;
+
+  /** The last conversation that was looked through; '' to begin with the newest. */
+  @IsString()
+  @MaxLength(36)
+  before: string = '';
+}
+
 /** A line of a conversation. */
 export interface ChatLineView {
   number: number;
@@ -238,8 +250,18 @@ export interface ConversationRow {
   submissionId: string | null;
 }
 
+/** A conversation in which something was found, with the last line that has it. */
+export interface FoundConversation extends ConversationRow {
+  line: Pick<ChatLineView, 'by' | 'name' | 'text' | 'at'>;
+}
+
 export interface ConversationView extends ConversationRow {
   said: ChatLineView[];
   /** What was answered, by the labels of what was asked. */
-  answers: { label: string; value: string }[];
+  answers: {
+    label: string;
+    value: string;
+    /** To a file that was handed over; '' for everything else. */
+    link: string;
+  }[];
 }

@@ -13,7 +13,8 @@ const script = document.currentScript as HTMLScriptElement | null;
 type Said =
   | { kind: 'text'; text: string }
   | { kind: 'consent'; yes: boolean }
-  | { kind: 'form'; entries: Record<string, string> };
+  | { kind: 'form'; entries: Record<string, string> }
+  | { kind: 'file'; file: File | null };
 
 /** An element with what is in it; what it shows is text, never markup. */
 function make<Name extends keyof HTMLElementTagNameMap>(
@@ -26,6 +27,14 @@ function make<Name extends keyof HTMLElementTagNameMap>(
   return element;
 }
 
+/** Form data in which the file comes last: by then it is known whose it is. */
+function formWith(file: File | null, told: Record<string, string>): FormData {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(told)) form.set(name, value);
+  if (file) form.set('file', file);
+  return form;
+}
+
 async function start(own: HTMLScriptElement): Promise<void> {
   const server = new URL(own.src).origin;
   const id = own.dataset.chat ?? '';
@@ -33,7 +42,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     try {
       const response = await fetch(`${server}/chat/${id}${path}`, {
         credentials: 'omit',
-        ...(body ? { method: 'POST', body: JSON.stringify(body) } : {}),
+        ...(body ? { method: 'POST', body: body instanceof FormData ? body : JSON.stringify(body) } : {}),
       });
       if (response.status === 404 || response.status === 422) return { gone: true };
       return response.ok ? ((await response.json()) as T) : null;
@@ -153,7 +162,14 @@ async function start(own: HTMLScriptElement): Promise<void> {
       if (said) said.textContent = message;
       input?.setAttribute('aria-invalid', 'true');
     }
-    if (view.issues.length > 0) answer.querySelector<HTMLElement>('[aria-invalid=true]')?.focus();
+    if (view.issues.length > 0) {
+      answer.querySelector<HTMLElement>('[aria-invalid=true]')?.focus();
+      // What was handed over is not taken: it is no part of the conversation.
+      if (view.awaits.kind === 'file') {
+        notice.textContent = view.issues.map(({ message }) => message).join(' ');
+        waiting[0]?.bubble?.remove();
+      }
+    }
     isThere = false;
     // A colleague may come in at any time.
     if (view.status !== 'ended') void follow();
@@ -168,7 +184,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
 
   const say = (said: Said) => {
     isThere = true;
-    const text = said.kind === 'text' ? said.text : '';
+    const text = said.kind === 'text' ? said.text : said.kind === 'file' ? (said.file?.name ?? '') : '';
     const own = text === '' ? null : bubble({ by: 'visitor', name: '', text, link: null });
     if (own) log.append(own);
     log.scrollTop = log.scrollHeight;
@@ -179,7 +195,10 @@ async function start(own: HTMLScriptElement): Promise<void> {
     if (isSending) return;
     isSending = true;
     for (let next = waiting[0]; next; next = waiting[0]) {
-      const view = await ask<ChatView>('/say', { token, id: next.id, said: next.said, after });
+      const { id: name, said } = next;
+      const view = await (said.kind === 'file'
+        ? ask<ChatView>('/file', formWith(said.file, { token, id: name, after: String(after) }))
+        : ask<ChatView>('/say', { token, id: name, said, after }));
       if (view === null) {
         notice.textContent = word('lost');
         setTimeout(() => void send(), AGAIN_MS);
@@ -252,6 +271,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
         button(word('disagree'), () => say({ kind: 'consent', yes: false })),
       );
     else if (awaits.kind === 'form') answer.append(smallForm(awaits.fields));
+    else if (awaits.kind === 'file') answer.append(...handing(awaits));
     else if (awaits.kind === 'text') answer.append(typing(awaits.type, ''));
     else if (awaits.kind === 'colleague') answer.append(typing('long text', ''));
     if (had || isThere) answer.querySelector<HTMLElement>('input, textarea, select, button')?.focus();
@@ -281,6 +301,16 @@ async function start(own: HTMLScriptElement): Promise<void> {
       say({ kind: 'text', text });
     });
     return form;
+  };
+  /** A file is chosen, and sent at once: it is the answer. */
+  const handing = ({ kinds, required }: Extract<AwaitedView, { kind: 'file' }>) => {
+    const input = make('input', { type: 'file', accept: kinds.join(',') });
+    const label = make('label', {}, make('span', {}, word('file')), input);
+    input.addEventListener('change', () => {
+      const [file] = input.files ?? [];
+      if (file) say({ kind: 'file', file });
+    });
+    return required ? [label] : [label, button(word('without'), () => say({ kind: 'file', file: null }))];
   };
   const smallForm = (fields: Extract<AwaitedView, { kind: 'form' }>['fields']) => {
     const form = make('form', { className: 'small', noValidate: true });

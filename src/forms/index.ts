@@ -13,6 +13,7 @@ export {
   printPlaced,
   type Printed,
 } from './print.tsx';
+export { issuesIn } from './issuesIn.ts';
 export { neededIn, unfitIn, wordsIn, type Say } from './words/index.ts';
 export { chatLineIn } from './chatLine.ts';
 export { languageOf } from './language.ts';

@@ -1,11 +1,21 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ChatBegun, ChatFace, ChatView, ConversationRow, ConversationView } from '../../src/contract/chat.ts';
+import type {
+  ChatBegun,
+  ChatFace,
+  ChatView,
+  ConversationRow,
+  ConversationView,
+  FoundConversation,
+} from '../../src/contract/chat.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Page as PageOf } from '../../src/contract/pages.ts';
 import type { SourceView, VariantsView } from '../../src/contract/source.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ChatDocument } from '../../src/core/intake/index.ts';
 import { frontDeskChat, frontDeskRoute } from '../../src/server/demo/chat.ts';
+import { plainField } from '../../src/core/values/index.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { ProgramClock } from '../world/programClock.ts';
@@ -529,6 +539,132 @@ it('conversations are listed page by page beyond the newest, each once', async (
   const [all] = await world.rows<{ count: number }>('SELECT COUNT(*) AS count FROM conversations');
   expect(rows).toHaveLength(all?.count ?? 0);
   expect((await operator.send('GET', '/conversations/earlier?which=all&before=x_y')).status).toBe(422);
+});
+
+it('a file that is asked for is kept with its conversation, given to colleagues alone, and goes where its route says', async () => {
+  const own = await operator.source('Photos', {
+    ...frontDeskChat(world.site, () => `id${(made += 1)}`),
+    fields: [
+      { ...plainField('photo', 'file'), label: 'Photo', options: ['image/*'] },
+      { ...plainField('email', 'email'), label: 'Email', keepAs: 'email' },
+      { ...plainField('finished', 'yes/no'), label: 'Came to its end' },
+    ],
+    parts: [
+      {
+        id: 'photo',
+        name: 'Photo',
+        steps: [
+          { id: 'ask', kind: 'ask', text: 'Your photo, please', field: 'photo', otherwise: '' },
+          { id: 'mail', kind: 'ask', text: 'And your address?', field: 'email', otherwise: '' },
+          { id: 'bye', kind: 'end', text: 'Thank you!', link: '', linkText: '' },
+        ],
+      },
+    ],
+  });
+  const address = own.postUrl.split('/').at(-1) ?? '';
+  const begun = await fetch(`${world.app}/chat/${address}`, {
+    method: 'POST',
+    headers: { origin: world.site, 'accept-language': 'de' },
+    body: JSON.stringify({ page: `${world.site}/visit`, referrer: '' }),
+  });
+  const { token, awaits } = (await begun.json()) as ChatBegun;
+  expect(awaits).toEqual({ kind: 'file', kinds: ['image/*'], required: false });
+  const hand = (file: File | null, by = token, id: string = crypto.randomUUID()): Promise<Response> => {
+    const form = new FormData();
+    for (const [name, value] of Object.entries({ token: by, id, after: '0' })) form.set(name, value);
+    if (file) form.set('file', file);
+    return fetch(`${world.app}/chat/${address}/file`, { method: 'POST', headers: { origin: world.site }, body: form });
+  };
+  const kept = async () => (await world.rows<{ count: number }>('SELECT COUNT(*) AS count FROM uploads'))[0]?.count;
+  const before = await kept();
+  const png = readFileSync(path.join(import.meta.dirname, '../world/one-pixel.png'));
+  const photo = new File([png], '../moon.png', { type: 'image/png' });
+  expect((await hand(photo, 'nobody')).status).toBe(404);
+  expect(await kept()).toBe(before);
+  const told = async (response: Response) => ((await response.json()) as ChatView).issues.map(({ message }) => message);
+  expect(await told(await hand(new File(['words'], 'a.png', { type: 'image/png' })))).toEqual([
+    'Diese Datei wird hier nicht angenommen.',
+  ]);
+  expect(await told(await hand(new File([new Uint8Array(11 * 1024 * 1024)], 'big.png')))).toEqual([
+    'Diese Datei wird hier nicht angenommen.',
+  ]);
+  const id = crypto.randomUUID();
+  const taken = (await (await hand(photo, token, id)).json()) as ChatView;
+  expect(taken.lines.map(({ by, text }) => [by, text])).toEqual([
+    ['us', 'Your photo, please'],
+    ['visitor', 'moon.png'],
+    ['us', 'And your address?'],
+  ]);
+  const again = (await (await hand(photo, token, id)).json()) as ChatView;
+  expect(again.lines).toHaveLength(3);
+  const row = (await conversations()).find(({ sourceId }) => sourceId === own.id);
+  const { answers } = await operator.get<ConversationView>(`/conversations/${row?.id}`);
+  expect(answers).toMatchObject([{ label: 'Photo', value: 'moon.png' }]);
+  const link = answers[0]?.link ?? '';
+  expect((await fetch(link)).status).toBe(401);
+
+  // What belongs to nothing is cleared away after an hour; a conversation may take longer.
+  await clock.put(2 * 3_600_000, [world.server, world.worker]);
+  await eventually(kept, (count) => count === (before ?? 0) + 1, 60_000);
+  await clock.put(0, [world.server, world.worker]);
+  const said = await fetch(`${world.app}/chat/${address}/say`, {
+    method: 'POST',
+    headers: { origin: world.site },
+    body: JSON.stringify({ token, id: crypto.randomUUID(), said: { kind: 'text', text: newAddress() }, after: 0 }),
+  });
+  expect(((await said.json()) as ChatView).status).toBe('ended');
+  const { submissionId } = await eventually(
+    () => operator.get<ConversationView>(`/conversations/${row?.id}`),
+    (one) => one.submissionId !== null,
+    20_000,
+  );
+  const { values } = await operator.trail(submissionId ?? '');
+  expect(values.photo).toMatchObject({ name: 'moon.png', mediaType: 'image/png', size: png.length });
+});
+
+describe('what was said', () => {
+  const search = (text: string, before = '') =>
+    operator.post<PageOf<FoundConversation>>('/conversations/search', { text, before });
+
+  it('is found by its words, whoever of the people said it, and not by what a chat says to all', async () => {
+    const page = await Page.open();
+    const said = 'Is the ÉTOILE double at 100% tonight?';
+    await page.say('Something else', said);
+    const [first] = (await search('étoile')).rows;
+    const { said: lines } = await operator.get<ConversationView>(`/conversations/${first?.id}`);
+    expect(lines.map(({ text }) => text)).toContain(said);
+    for (const text of ['double étoile', 'TONIGHT', '100%'])
+      expect((await search(text)).rows.map(({ id, line }) => [id, line.by, line.text])).toEqual([
+        [first?.id, 'visitor', said],
+      ]);
+    expect((await search('double planet')).rows).toEqual([]);
+    expect((await search('1__% ')).rows).toEqual([]);
+    expect((await search('would like to know')).rows).toEqual([]);
+    expect((await operator.send('POST', '/conversations/search', { text: 'x' })).status).toBe(422);
+    expect((await operator.send('POST', '/conversations/search', { text: '  ' })).status).toBe(422);
+    expect((await operator.send('POST', '/conversations/search', { text: 'xx', before: 'no' })).status).toBe(422);
+  });
+
+  it('is looked through a part at a time, however much it is, and each conversation is found once', async () => {
+    const text = 'Perseids';
+    const page = await Page.open();
+    await page.say('Something else', `When are the ${text}?`);
+    await world.rows(`INSERT INTO conversations (id, source_id, source_version, token_hash, status, state, language, visit, line_count, submission_id, started_at, touched_at)
+      SELECT CONCAT('00000000-0000-7000-8000-', LPAD(seq, 12, '0')), '${source.id}', 1, SHA2(CONCAT('said', seq), 256), 'ended', '{"at":null,"values":{},"misses":0}', 'en', '{}', 1, UUID(), seq, seq FROM seq_1_to_8500`);
+    await world.rows(`INSERT INTO chat_lines (conversation_id, number, said_by, text, at)
+      SELECT CONCAT('00000000-0000-7000-8000-', LPAD(seq, 12, '0')), 1, 'visitor', IF(seq = 7, 'The ${text} again', 'Hello'), seq FROM seq_1_to_8500`);
+    const found: string[] = [];
+    let [next, parts]: [string | null, number] = ['', 0];
+    while (next !== null) {
+      const part: PageOf<FoundConversation> = await search(text, next);
+      found.push(...part.rows.map(({ line }) => line.text));
+      expect(part.looked).toBe(part.next === null ? undefined : 4_000);
+      next = part.next;
+      parts += 1;
+    }
+    expect(found).toEqual([`When are the ${text}?`, `The ${text} again`]);
+    expect(parts).toBe(3);
+  });
 });
 
 it('a chat with a way that ends nowhere does not go live', async () => {

@@ -340,3 +340,43 @@ describe('the fields of a chat with variants', () => {
     expect(Object.keys(chatFaceOf(chat))).toEqual(['title', 'launcher', 'look', 'parts']);
   });
 });
+
+describe('a question for a file', () => {
+  const photo = { ...sourceField('photo', 'file'), options: ['image/*'] };
+  const asks: ChatParts = {
+    parts: [
+      {
+        id: 'part',
+        name: 'Part',
+        steps: [
+          { id: 'ask', kind: 'ask', text: 'A photo of it?', field: 'photo', otherwise: '' },
+          { id: 'bye', kind: 'end', text: 'Thank you!', link: '', linkText: '' },
+        ],
+      },
+    ],
+    unfinished: 'keep',
+    breaksOffMinutes: 30,
+  };
+  const facts = (field = photo): ChatFacts => ({ fields: [field], language: 'en', known: {}, knowledge: [], now: 0 });
+  const file = (mediaType: string) => ({ file: 'f1', name: 'moon.png', mediaType, size: 9, sha256: 'x', link: 'y' });
+  const begun = () => beginChat(asks, facts()).state;
+
+  it('is awaited as one, with the kinds that are taken', () =>
+    expect(awaited(asks, begun(), [photo])).toEqual({ kind: 'file', kinds: ['image/*'], required: false }));
+
+  it('takes one of those kinds, and none of others', () => {
+    const turn = answerChat(asks, begun(), { kind: 'file', file: file('image/png') }, facts());
+    expect([turn.state.values.photo, turn.lines[0]]).toEqual([file('image/png'), { by: 'visitor', text: 'moon.png' }]);
+    expect(turn.state.at).toBeNull();
+    const refused = answerChat(asks, begun(), { kind: 'file', file: file('text/plain') }, facts());
+    expect([refused.issues.length, refused.lines, refused.state.at]).toEqual([1, [], 'ask']);
+  });
+
+  it('may be gone on from without one, unless one is needed; words are none', () => {
+    const without: ChatInput = { kind: 'file', file: null };
+    expect(answerChat(asks, begun(), without, facts()).state).toMatchObject({ at: null, values: {} });
+    const needed = facts({ ...photo, required: true });
+    expect(answerChat(asks, begun(), without, needed)).toMatchObject({ state: { at: 'ask', misses: 1 } });
+    expect(answerChat(asks, begun(), { kind: 'text', text: 'here it is' }, facts()).lines.at(-1)?.saying).toBe('again');
+  });
+});

@@ -1,6 +1,14 @@
 import { decide } from '../conditions/index.ts';
 import type { FormLanguage } from '../forms/index.ts';
-import { isTick, parseFieldValue, printValue, type FieldValues, type SourceField } from '../values/index.ts';
+import {
+  isTick,
+  parseFieldValue,
+  printValue,
+  takesFile,
+  type FieldValues,
+  type FileValue,
+  type SourceField,
+} from '../values/index.ts';
 import type { ChatParts, ChatStep, Hours, Onward } from './chat.ts';
 import { understand, understandChoice, understandYesNo } from './understand.ts';
 
@@ -30,6 +38,8 @@ export type Awaited =
   | { kind: 'choice'; choices: string[] }
   | { kind: 'text'; type: SourceField['type'] }
   | { kind: 'form'; fields: SourceField[] }
+  /** @param kinds the media types that are taken; none for any */
+  | { kind: 'file'; kinds: string[]; required: boolean }
   | { kind: 'consent'; words: string }
   | { kind: 'colleague'; seconds: number }
   | { kind: 'nothing' };
@@ -39,6 +49,8 @@ export type ChatInput =
   | { kind: 'text'; text: string }
   | { kind: 'consent'; yes: boolean }
   | { kind: 'form'; entries: Record<string, string> }
+  /** A file that was stored; null for going on without one. */
+  | { kind: 'file'; file: FileValue | null }
   /** Nobody came within the time. */
   | { kind: 'nobody came' };
 
@@ -82,8 +94,12 @@ export function awaited({ parts }: ChatParts, { at }: ChatState, fields: SourceF
   switch (step?.kind) {
     case 'choose':
       return { kind: 'choice', choices: step.choices.map(({ label }) => label) };
-    case 'ask':
-      return { kind: 'text', type: fieldOf(step.field)?.type ?? 'text' };
+    case 'ask': {
+      const field = fieldOf(step.field);
+      return field?.type === 'file'
+        ? { kind: 'file', kinds: field.options, required: field.required }
+        : { kind: 'text', type: field?.type ?? 'text' };
+    }
     case 'form':
       return { kind: 'form', fields: step.fields.flatMap((id) => fieldOf(id) ?? []) };
     case 'consent':
@@ -135,10 +151,19 @@ export function answerChat(document: ChatParts, state: ChatState, input: ChatInp
       return goOn(chosen.to);
     }
     case 'ask': {
+      const field = fieldOf(step.field);
+      if (field?.type === 'file' && input.kind === 'file') {
+        if (input.file === null) return field.required ? again(step.text, step.otherwise) : goOn(step.otherwise);
+        const taken = takesFile(field, input.file);
+        if (!taken.ok) return { ...turn, issues: [{ field: field.key, message: taken.issue }] };
+        said(input.file.name);
+        turn.state.values[field.id] = taken.value;
+        return goOn();
+      }
       if (input.kind !== 'text') return turn;
       said(input.text);
-      const field = fieldOf(step.field);
       if (!field) return goOn();
+      if (field.type === 'file') return again(step.text, step.otherwise);
       const read = understand(field, input.text, facts.language);
       if (!read.ok) return again(step.text, step.otherwise);
       turn.state.values[field.id] = read.value;

@@ -96,6 +96,8 @@ export const de: Words = {
     lost: 'Noch nicht gesendet: Es wird gesendet, sobald eine Verbindung besteht.',
     ended: 'Dieser Chat ist zu Ende.',
     anew: 'Neu beginnen',
+    file: 'Datei auswählen',
+    without: 'Ohne Datei weiter',
   },
   unfit: {
     email: 'Geben Sie eine E-Mail-Adresse ein, etwa name@example.org.',

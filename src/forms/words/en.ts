@@ -92,6 +92,8 @@ export const en = {
     lost: 'Not sent yet: it is sent as soon as there is a connection.',
     ended: 'This chat has ended.',
     anew: 'Begin anew',
+    file: 'Choose a file',
+    without: 'Go on without one',
   },
   /** What is said of something that cannot be read as what is asked for. English says more exactly what is wrong. */
   unfit: {

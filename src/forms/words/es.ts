@@ -94,6 +94,8 @@ export const es: Words = {
     lost: 'Aún no enviado: se enviará en cuanto haya conexión.',
     ended: 'Este chat ha terminado.',
     anew: 'Empezar de nuevo',
+    file: 'Elegir un archivo',
+    without: 'Seguir sin archivo',
   },
   unfit: {
     email: 'Escriba una dirección de correo, como name@example.org.',

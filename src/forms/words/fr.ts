@@ -96,6 +96,8 @@ export const fr: Words = {
     lost: 'Pas encore envoyé : ce sera envoyé dès qu’il y aura une connexion.',
     ended: 'Ce chat est terminé.',
     anew: 'Recommencer',
+    file: 'Choisir un fichier',
+    without: 'Continuer sans fichier',
   },
   unfit: {
     email: 'Saisissez une adresse e-mail, par exemple name@example.org.',

@@ -94,6 +94,8 @@ export const it: Words = {
     lost: 'Non ancora inviato: sarà inviato appena c’è una connessione.',
     ended: 'Questa chat è finita.',
     anew: 'Ricomincia',
+    file: 'Scegli un file',
+    without: 'Continua senza file',
   },
   unfit: {
     email: 'Inserisca un indirizzo e-mail, come name@example.org.',

@@ -95,6 +95,8 @@ export const nl: Words = {
     lost: 'Nog niet verzonden: het wordt verzonden zodra er verbinding is.',
     ended: 'Deze chat is afgelopen.',
     anew: 'Opnieuw beginnen',
+    file: 'Bestand kiezen',
+    without: 'Verder zonder bestand',
   },
   unfit: {
     email: 'Vul een e-mailadres in, zoals name@example.org.',

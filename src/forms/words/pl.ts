@@ -94,6 +94,8 @@ export const pl: Words = {
     lost: 'Jeszcze nie wysłano: zostanie wysłane, gdy będzie połączenie.',
     ended: 'Ten czat się zakończył.',
     anew: 'Zacznij od nowa',
+    file: 'Wybierz plik',
+    without: 'Dalej bez pliku',
   },
   unfit: {
     email: 'Wpisz adres e-mail, na przykład name@example.org.',

@@ -94,6 +94,8 @@ export const pt: Words = {
     lost: 'Ainda não enviado: será enviado assim que houver ligação.',
     ended: 'Este chat terminou.',
     anew: 'Começar de novo',
+    file: 'Escolher um ficheiro',
+    without: 'Continuar sem ficheiro',
   },
   unfit: {
     email: 'Escreva um endereço de e-mail, como name@example.org.',

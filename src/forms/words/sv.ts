@@ -92,6 +92,8 @@ export const sv: Words = {
     lost: 'Inte skickat än: det skickas så snart det finns en anslutning.',
     ended: 'Den här chatten är slut.',
     anew: 'Börja om',
+    file: 'Välj en fil',
+    without: 'Fortsätt utan fil',
   },
   unfit: {
     email: 'Skriv en e-postadress, som name@example.org.',

@@ -11,11 +11,12 @@ import {
   type ChatState,
   type ChatTurn,
 } from '../../core/chat/index.ts';
-import { readVisit, type ChatDocument } from '../../core/intake/index.ts';
+import { readVisit, type ChatDocument, type Entries } from '../../core/intake/index.ts';
 import type { AwaitedView, ChatBegun, ChatLineView, ChatView } from '../../contract/chat.ts';
-import { chatLineIn, languageOf } from '../../forms/index.ts';
+import { chatLineIn, issuesIn, languageOf, unfitIn } from '../../forms/index.ts';
 import type { Context } from '../context.ts';
 import { deviceOf } from '../intake/device.ts';
+import { tooLargeIssue } from '../intake/programBody.ts';
 import { takeSubmission } from '../intake/take.ts';
 import { knownBySign } from '../intake/visitors.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
@@ -34,6 +35,7 @@ import { inTransaction, type Db } from '../store/database.ts';
 import { readKnowledge } from '../store/knowledge.ts';
 import { addMails, type NewMail } from '../store/mails.ts';
 import { readSourceVersion, type SourceRecord } from '../store/sources.ts';
+import { assignUploads } from '../store/uploads.ts';
 
 /** So many lines are shown at once. */
 const MOST_LINES = 500;
@@ -117,10 +119,13 @@ export async function say(
       record.lines >= MOST_LINES_ALL
         ? { state: { ...record.state, at: null }, lines: [], effects: [], issues: [] }
         : answerChat(document, record.state, input, await factsFor(context, db, document, record.language, ''));
-    if (turn.issues.length > 0) return { record, issues: turn.issues, isOver: false };
+    if (turn.issues.length > 0)
+      return { record, issues: issuesIn(record.language, document, typedIn(input), turn.issues), isOver: false };
     if (record.status === 'broken off')
       await moveConversation(db, record.id, 'was taken up again', { submissionId: null });
     const stillWanted = record.status === 'wanted' ? record.wantedUntil : null;
+    // It is kept as long as the conversation is.
+    if (input.kind === 'file' && input.file) await assignUploads(db, [input.file.file], record.id);
     await keepTurn(context, db, record, turn, { at, lastInput: inputId, stillWanted });
     const isOver = turn.state.at === null && record.status !== 'ended' && record.status !== 'taken';
     if (isOver) await moveConversation(db, record.id, 'came to its end');
@@ -139,6 +144,22 @@ export async function say(
   if (said.isOver) await conclude(context, said.record.id);
   const left = await findConversation(store.db, said.record.id);
   return left && { ...(await viewOf(context, left, after)), issues: said.issues };
+}
+
+/** What was entered, as a form has it. */
+const typedIn = (input: ChatInput): Entries => (input.kind === 'form' ? Object.entries(input.entries) : []);
+
+/** What a page is told whose visitor handed over a file that is too large: what is awaited is awaited still. */
+export async function refuseFile(
+  context: Context,
+  token: string,
+  { name, after }: { name: string; after: number },
+): Promise<ChatView | null> {
+  const record = await findByToken(context.store.db, sha256(token));
+  if (!record) return null;
+  const issue = tooLargeIssue(context, '', name);
+  const message = record.language === 'en' ? issue.message : unfitIn(record.language, 'file');
+  return { ...(await viewOf(context, record, after)), issues: [{ ...issue, message }] };
 }
 
 /** The fields of the step that was waited at, as far as they were answered. */
@@ -164,6 +185,18 @@ async function keepTurn(
   });
   await addMails(db, mailsOf(context, turn, record.id), at);
   if (turn.effects.some(({ kind }) => kind === 'hand over')) await moveConversation(db, record.id, 'wants a colleague');
+}
+
+/** The source of a conversation, and whether a file is awaited in it now; null where there is no such conversation. */
+export async function sourceOfTalk(
+  context: Context,
+  token: string,
+): Promise<{ sourceId: string; awaitsFile: boolean } | null> {
+  const record = await findByToken(context.store.db, sha256(token));
+  if (!record) return null;
+  const document = await documentOf(context.store.db, record);
+  const awaitsFile = record.status !== 'taken' && awaited(document, record.state, document.fields).kind === 'file';
+  return { sourceId: record.sourceId, awaitsFile };
 }
 
 /** A conversation as the page of its visitor has it. @param after the number of the last line that it knows */

@@ -1,6 +1,6 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, inArray, isNull, like, lt, lte, ne, or, sql } from 'drizzle-orm';
 import { CHATTING, type ChatEvent, type ChatStatus } from '../../core/states/index.ts';
-import { changedRows, insertRows, type Db } from './database.ts';
+import { beginning, changedRows, insertRows, type Db } from './database.ts';
 import { chatLines, conversations, sources } from './schema/index.ts';
 
 export type ConversationRecord = typeof conversations.$inferSelect;
@@ -113,6 +113,63 @@ export async function listConversations(
     )
     .orderBy(desc(conversations.touchedAt), desc(conversations.id))
     .limit(most);
+}
+
+/** So many conversations are looked through at once: the lines of them that people wrote, one after the other. */
+const LOOKED_TOGETHER = 4_000;
+
+/**
+ * Conversations in which somebody said something with all of these words, those first that began last: a part of all at a time, however
+ * many there are.
+ * @param before the last one that was looked through; null to begin
+ * @returns also how many were looked through, and the last of them, behind which it goes on; null at the end
+ */
+export async function searchConversations(
+  db: Db,
+  words: string[],
+  before: string | null,
+): Promise<{ found: { id: string; line: ChatLineRecord }[]; looked: number; next: string | null }> {
+  const beyond = before === null ? undefined : lt(conversations.id, before);
+  const part = await db
+    .select({ id: conversations.id })
+    .from(conversations)
+    .where(beyond)
+    .orderBy(desc(conversations.id))
+    .limit(LOOKED_TOGETHER);
+  const last = part.at(-1)?.id;
+  if (last === undefined) return { found: [], looked: 0, next: null };
+  const lines = await db
+    .select()
+    .from(chatLines)
+    .where(
+      and(
+        gte(chatLines.conversationId, last),
+        before === null ? undefined : lt(chatLines.conversationId, before),
+        ne(chatLines.by, 'us'),
+        ...words.map((word) => like(chatLines.text, `%${beginning(word)}`)),
+      ),
+    )
+    .orderBy(desc(chatLines.conversationId), desc(chatLines.number));
+  const newest = new Map<string, ChatLineRecord>();
+  for (const line of lines) if (!newest.has(line.conversationId)) newest.set(line.conversationId, line);
+  return {
+    found: [...newest].map(([id, line]) => ({ id, line })),
+    looked: part.length,
+    next: part.length === LOOKED_TOGETHER ? last : null,
+  };
+}
+
+/** Several conversations with what their sources are called, by their ids. */
+export async function conversationsById(db: Db, ids: string[]) {
+  const rows =
+    ids.length === 0
+      ? []
+      : await db
+          .select({ conversation: conversations, sourceName: sources.name })
+          .from(conversations)
+          .innerJoin(sources, eq(sources.id, conversations.sourceId))
+          .where(inArray(conversations.id, ids));
+  return new Map(rows.map((row) => [row.conversation.id, row]));
 }
 
 /**

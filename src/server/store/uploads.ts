@@ -18,17 +18,18 @@ export async function endUpload(db: Db, id: string, file: Pick<UploadRecord, 'me
   await db.update(uploads).set(file).where(eq(uploads.id, id));
 }
 
-/** Says which submission files belong to; they are kept for as long as it is. */
+/** Says which submission, or conversation, files belong to; they are kept for as long as it is. */
 export async function assignUploads(db: Db, ids: string[], submissionId: string): Promise<void> {
   await db.update(uploads).set({ submissionId }).where(inArray(uploads.id, ids));
 }
 
-/** Files that came before a time and belong to no submission: it was not sent in the end, or is gone. */
+/** Files that came before a time and belong to no submission and no conversation: it was not sent in the end, or is gone. */
 export async function looseUploads(db: Db, before: number, limit: number): Promise<string[]> {
   const rows = await rowsOf<{ id: string }>(
     db,
     sql`SELECT u.id FROM uploads u LEFT JOIN submissions s ON s.id = u.submission_id
-      WHERE u.created_at < ${before} AND s.id IS NULL LIMIT ${limit}`,
+      LEFT JOIN conversations c ON c.id = u.submission_id
+      WHERE u.created_at < ${before} AND s.id IS NULL AND c.id IS NULL LIMIT ${limit}`,
   );
   return rows.map(({ id }) => id);
 }

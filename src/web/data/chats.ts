@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import type { ConversationRow, ConversationView } from '../../contract/chat.ts';
+import type { ConversationRow, ConversationView, FoundConversation } from '../../contract/chat.ts';
 import type { Page } from '../../contract/pages.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
@@ -35,6 +35,16 @@ export const useEarlierConversations = (which: 'open' | 'all', last: Conversatio
       api.get<Page<ConversationRow>>(`/conversations/earlier?which=${which}&before=${pageParam}`),
     getNextPageParam: (page) => page.next ?? undefined,
     enabled: wanted,
+  });
+
+/** Conversations in which somebody said something; '' for nothing that is looked for. */
+export const useSaid = (text: string) =>
+  useInfiniteQuery({
+    queryKey: ['conversations', 'said', text],
+    initialPageParam: '',
+    queryFn: ({ pageParam }) => api.post<Page<FoundConversation>>('/conversations/search', { text, before: pageParam }),
+    getNextPageParam: (page) => page.next ?? undefined,
+    enabled: text !== '',
   });
 
 /** One conversation, as it goes on. */

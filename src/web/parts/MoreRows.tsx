@@ -24,8 +24,8 @@ export function MoreRows({ query }: { query: PagedQuery }) {
     <div className="p-4 flex flex-col gap-2 items-start">
       {looked !== undefined && (
         <p className="text-quiet text-sm" role="status">
-          {pages.some(({ rows }) => rows.length > 0) ? 'These' : 'None'} so far: many have each of these words, so a
-          part of the list is looked through at a time.
+          {pages.some(({ rows }) => rows.length > 0) ? 'These' : 'None'} so far: a part of all is looked through at a
+          time.
         </p>
       )}
       <button className="btn btn-sm" onClick={() => void query.fetchNextPage()} disabled={query.isFetchingNextPage}>

@@ -1,4 +1,4 @@
-import { checkChat, FINISHED_FIELD } from '../../../core/chat/index.ts';
+import { allSteps, checkChat, FINISHED_FIELD } from '../../../core/chat/index.ts';
 import type { PartIssue } from '../../../contract/checks.ts';
 import {
   ELAPSED_FIELD,
@@ -120,6 +120,10 @@ function chatIssues(document: ChatDocument, add: (pointer: string, detail: strin
     steps.flatMap((step) => (step.kind === 'decide' ? step.rules.flatMap(({ hours }) => hours?.zone ?? []) : [])),
   ))
     if (!isZone(zone)) add('/parts', `"${zone}" is no time zone, such as Europe/London.`);
+  const inForms = new Set(allSteps(parts).flatMap(({ step }) => (step.kind === 'form' ? step.fields : [])));
+  for (const { id, label, type } of fields)
+    if (type === 'file' && inForms.has(id))
+      add('/parts', `“${label}” is a file: ask for it by a step of its own, as small forms take none.`);
   if (showing.devices.length === 0) add('/showing/devices', 'It is shown on no device: choose at least one.');
 }
 

@@ -1,23 +1,27 @@
 import { Hono } from 'hono';
 import {
   ChatReplyInput,
+  ChatSearchInput,
   MOST_CONVERSATIONS,
+  type FoundConversation,
   type ConversationRow,
   type ConversationView,
 } from '../../../contract/chat.ts';
 import type { Page } from '../../../contract/pages.ts';
 import { isoTime } from '../../../core/isoTime.ts';
 import type { ChatStatus } from '../../../core/states/index.ts';
-import { printValue } from '../../../core/values/index.ts';
+import { isFile, printValue } from '../../../core/values/index.ts';
 import { documentOf, lineView } from '../../chatting/conversations.ts';
 import type { ChatWatch } from '../../chatting/watch.ts';
 import { endTalk, giveBack, reply, takeOver } from '../../commands/chats/talk.ts';
 import type { Context } from '../../context.ts';
 import {
   conversationOf,
+  conversationsById,
   findConversation,
   listConversations,
   readLines,
+  searchConversations,
   type ConversationRecord,
 } from '../../store/chats.ts';
 import { readSourceName } from '../../store/sources.ts';
@@ -56,7 +60,12 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
       said,
       answers: fields.flatMap(({ id: field, label }) => {
         const value = record.state.values[field];
-        return value === undefined ? [] : [{ label, value: printValue(value) }];
+        if (value === undefined) return [];
+        return [
+          isFile(value)
+            ? { label, value: value.name, link: value.link }
+            : { label, value: printValue(value), link: '' },
+        ];
       }),
     };
   }
@@ -79,6 +88,30 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
       rows: found.map((one) => toRow(one.conversation, one.sourceName, one.last ?? '')),
       next: last && found.length === EARLIER_TOGETHER ? `${last.touchedAt}_${last.id}` : null,
     } satisfies Page<ConversationRow>);
+  });
+  /** Those in which somebody said something, a part of all at a time. */
+  app.post('/search', allow('people:read'), async (c) => {
+    const { text, before } = await readInput(c, ChatSearchInput);
+    const words = text.split(/\s+/).filter((word) => word !== '');
+    if (words.length === 0 || (before !== '' && !cursor(before)))
+      throw new Problem(422, 'invalid', 'Say what to look for.', [
+        { pointer: '/text', detail: 'Write at least two letters.' },
+      ]);
+    const { found, looked, next } = await searchConversations(store.db, words, before || null);
+    const known = await conversationsById(
+      store.db,
+      found.map(({ id }) => id),
+    );
+    return c.json({
+      rows: found.flatMap(({ id, line }) => {
+        const one = known.get(id);
+        if (!one) return [];
+        const { by, name, text: said, at } = lineView(line);
+        return [{ ...toRow(one.conversation, one.sourceName, said), line: { by, name, text: said, at } }];
+      }),
+      next,
+      ...(next === null ? {} : { looked }),
+    } satisfies Page<FoundConversation>);
   });
   app.get('/stream', allow('people:read'), (c) => {
     const which = c.req.query('which') ?? 'open';

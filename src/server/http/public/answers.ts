@@ -2,14 +2,13 @@ import type { Context as HonoContext } from 'hono';
 import { languageFor, STAMP_FIELD, type FormLanguage, type KeptFile } from '../../../core/forms/index.ts';
 import type { Entries, FieldIssue, FormDocument } from '../../../core/intake/index.ts';
 import type { SentPart, WorkWanted } from '../../../contract/placing.ts';
-import { languageOf } from '../../../forms/index.ts';
+import { issuesIn, languageOf } from '../../../forms/index.ts';
 import type { Context } from '../../context.ts';
 import { signTime } from '../../security/stamps.ts';
 import { WORK_BITS } from '../../security/work.ts';
 import { Problem, problemResponse } from '../problems.ts';
 import { afterSending, type Outcome } from './afterSending.ts';
 import { printKept, printShown, showClosed, showEnding, showForm, showKept, type FormState } from './formPage.ts';
-import { issuesIn } from './issueWords.ts';
 import type { LiveSource } from './liveSources.ts';
 import { AGAIN_SECONDS, asked, organisationName, showTrouble } from './troubles.ts';
 

@@ -8,10 +8,11 @@ import { withVariant } from '../../../core/forms/index.ts';
 import { isObject, type Loose } from '../../../core/documents/index.ts';
 import { parseJson } from '../../../core/json/index.ts';
 import { languageOf, wordsIn } from '../../../forms/index.ts';
-import { begin, say, viewByToken } from '../../chatting/conversations.ts';
+import { begin, refuseFile, say, viewByToken } from '../../chatting/conversations.ts';
 import type { ChatWatch } from '../../chatting/watch.ts';
 import type { Context } from '../../context.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
+import { readChatFile, TOLD_TIMES } from './chatFile.ts';
 import { sendEvents } from '../sse.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
@@ -32,7 +33,12 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   const { config } = context;
   const paces = { begin: new Pace(perMinute), say: new Pace(SAYS * perMinute) };
   const streams = new Map<string, number>();
-  app.use(bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError: () => problemResponse(tooLarge('This is too much.')) }));
+  const onError = () => problemResponse(tooLarge('This is too much.'));
+  const limits = {
+    words: bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError }),
+    file: bodyLimit({ maxSize: BODY_LIMIT_BYTES + TOLD_TIMES * config.uploadBytes, onError }),
+  };
+  app.use((c, next) => (c.req.path.endsWith('/file') ? limits.file : limits.words)(c, next));
   app.use(async (c, next) => {
     allowOrigin(c);
     c.header('x-content-type-options', 'nosniff');
@@ -89,6 +95,20 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
     if (!read.ok) return problemResponse(new Problem(422, 'invalid', 'That could not be read.', read.issues));
     const { id, said } = read.value;
     const view = await say(context, tokenIn(body), { id, input: inputOf(said), after: afterIn(body) });
+    return view ? c.json(view) : problemResponse(GONE());
+  });
+
+  /** A file that was asked for: form data, in which the file comes last. */
+  app.post('/:chat/file', async (c) => {
+    const wait = await paces.say.wait(visitorAddress(c, config.trustedProxies));
+    if (wait !== null) return problemResponse(tooOften(wait));
+    const sent = await readChatFile(context, c);
+    if (sent === null) return problemResponse(GONE());
+    const { token, id, after, file } = sent;
+    const view =
+      file === 'too large'
+        ? await refuseFile(context, token, { name: sent.name, after })
+        : await say(context, token, { id, input: { kind: 'file', file }, after });
     return view ? c.json(view) : problemResponse(GONE());
   });
 
@@ -152,7 +172,21 @@ function inputOf({ kind, text = '', yes = false, entries = {} }: ChatSayInput['s
   };
 }
 
-const FACE_WORDS = ['here', 'send', 'open', 'close', 'agree', 'disagree', 'waiting', 'joined', 'lost', 'ended', 'anew'];
+const FACE_WORDS = [
+  'here',
+  'send',
+  'open',
+  'close',
+  'agree',
+  'disagree',
+  'waiting',
+  'joined',
+  'lost',
+  'ended',
+  'anew',
+  'file',
+  'without',
+];
 
 function faceOf(document: ChatDocument, accepted: string): ChatFace {
   const { title, launcher, look } = document;

@@ -6,8 +6,11 @@ import { MoreRows } from '../../../parts/MoreRows.tsx';
 import { StateMark } from '../../../parts/StateMark.tsx';
 import { ActionError, Empty, Loaded } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
+import { useRested } from '../../../parts/useRested.ts';
 import { ActivityTabs } from '../ActivityTabs.tsx';
+import { ConversationLink } from './ConversationLink.tsx';
 import { SaidLines } from './SaidLines.tsx';
+import { isEnough, SaidBox, SaidFound } from './SaidSearch.tsx';
 
 /** Conversations that visitors have now, or had; each can be taken over. */
 export function ChatsPage() {
@@ -15,10 +18,13 @@ export function ChatsPage() {
   const [params, setParams] = useSearchParams();
   const which = params.get('which') === 'all' ? 'all' : 'open';
   const conversations = useConversations(which);
+  const [text, setText] = useState('');
+  const wanted = useRested(text);
   return (
     <div className="h-full flex flex-col">
       <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
         <ActivityTabs />
+        <SaidBox text={text} onText={setText} />
         <label className="flex gap-2 items-center ml-auto">
           <input
             type="checkbox"
@@ -31,33 +37,38 @@ export function ChatsPage() {
       </div>
       <div className="flex-1 min-h-0 grid md:grid-cols-[22rem_1fr]">
         <section aria-label="Conversations" className="overflow-auto border-r border-base-300" tabIndex={0}>
-          <Loaded query={conversations}>
-            {(rows) =>
-              rows.length === 0 ? (
-                <Empty
-                  title="Nobody is talking now"
-                  action={
-                    <Link to="/sources" className="btn btn-sm">
-                      To the sources
-                    </Link>
-                  }
-                >
-                  Conversations of your chats stand here while they go on. One that waits for a colleague stands first.
-                </Empty>
-              ) : (
-                <>
-                  <ul>
-                    {rows.map((row) => (
-                      <Row key={row.id} row={row} isOpen={row.id === id} search={params.toString()} />
-                    ))}
-                  </ul>
-                  {rows.length === MOST_CONVERSATIONS && (
-                    <Earlier which={which} rows={rows} openId={id} search={params.toString()} />
-                  )}
-                </>
-              )
-            }
-          </Loaded>
+          {isEnough(wanted) ? (
+            <SaidFound text={wanted} openId={id} search={params.toString()} />
+          ) : (
+            <Loaded query={conversations}>
+              {(rows) =>
+                rows.length === 0 ? (
+                  <Empty
+                    title="Nobody is talking now"
+                    action={
+                      <Link to="/sources" className="btn btn-sm">
+                        To the sources
+                      </Link>
+                    }
+                  >
+                    Conversations of your chats stand here while they go on. One that waits for a colleague stands
+                    first.
+                  </Empty>
+                ) : (
+                  <>
+                    <ul>
+                      {rows.map((row) => (
+                        <Row key={row.id} row={row} isOpen={row.id === id} search={params.toString()} />
+                      ))}
+                    </ul>
+                    {rows.length === MOST_CONVERSATIONS && (
+                      <Earlier which={which} rows={rows} openId={id} search={params.toString()} />
+                    )}
+                  </>
+                )
+              }
+            </Loaded>
+          )}
         </section>
         {id === '' ? (
           <p className="p-6 text-quiet">Choose a conversation to read along, or to take it over.</p>
@@ -106,23 +117,12 @@ function Earlier({ which, rows, openId, search }: EarlierProps) {
 
 function Row({ row, isOpen, search }: { row: ConversationRow; isOpen: boolean; search: string }) {
   return (
-    <li className={`border-b border-base-300 ${isOpen ? 'bg-base-200' : ''}`}>
-      <Link
-        data-row
-        to={`/activity/chats/${row.id}${search === '' ? '' : `?${search}`}`}
-        className="block p-3"
-        aria-current={isOpen ? 'page' : undefined}
-      >
-        <span className="flex justify-between gap-2">
-          <strong className="font-semibold truncate">{row.sourceName}</strong>
-          <StateMark state={row.status} />
-        </span>
-        <span className="block truncate">{row.last}</span>
-        <span className="block text-quiet text-sm truncate">
-          <Time at={row.touchedAt} /> {row.page.replace(/^https?:\/\//, '')}
-        </span>
-      </Link>
-    </li>
+    <ConversationLink {...{ row, isOpen, search }}>
+      <span className="block truncate">{row.last}</span>
+      <span className="block text-quiet text-sm truncate">
+        <Time at={row.touchedAt} /> {row.page.replace(/^https?:\/\//, '')}
+      </span>
+    </ConversationLink>
   );
 }
 
@@ -189,10 +189,18 @@ function Conversation({ view }: { view: ConversationView }) {
       <div className="flex-1 min-h-0 overflow-auto p-4" tabIndex={0} role="log" aria-label="What was said">
         {view.answers.length > 0 && (
           <dl className="grid grid-cols-[auto_1fr] gap-x-3 mb-4">
-            {view.answers.map(({ label, value }) => (
+            {view.answers.map(({ label, value, link }) => (
               <div key={label} className="contents">
                 <dt className="text-quiet">{label}</dt>
-                <dd className="break-words min-w-0">{value}</dd>
+                <dd className="break-words min-w-0">
+                  {link === '' ? (
+                    value
+                  ) : (
+                    <a className="plain-link" href={link}>
+                      {value}
+                    </a>
+                  )}
+                </dd>
               </div>
             ))}
           </dl>

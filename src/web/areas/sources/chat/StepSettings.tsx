@@ -4,7 +4,8 @@ import { FIELD_TYPES, type SourceField } from '../../../../core/values/index.ts'
 import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
-import { KeptAs } from '../fieldParts.tsx';
+import { TickBox } from '../../../parts/TickBox.tsx';
+import { KeptAs, OPTION_LABELS } from '../fieldParts.tsx';
 import { changeStep, STEP_WORDS } from './chatEdits.ts';
 import { Rules } from './Rules.tsx';
 import { AddButton, FieldSelect, Onward, OnwardSelect, RemoveButton, replacedAt } from './StepControls.tsx';
@@ -98,11 +99,23 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
                 value={field.type}
                 onChange={({ target }) => changeField(field.id, { type: target.value as SourceField['type'] })}
               >
-                {FIELD_TYPES.filter((type) => type !== 'file' && type !== 'list of records').map((type) => (
+                {FIELD_TYPES.filter((type) => type !== 'list of records').map((type) => (
                   <option key={type}>{type}</option>
                 ))}
               </select>
             </Field>
+          )}
+          {field?.type === 'file' && (
+            <>
+              <Field label={OPTION_LABELS.file ?? ''}>
+                <LinesInput rows={2} lines={field.options} onChange={(options) => changeField(field.id, { options })} />
+              </Field>
+              <TickBox
+                label="one may go on without a file"
+                checked={!field.required}
+                onChange={(may) => changeField(field.id, { required: !may })}
+              />
+            </>
           )}
           {field && <KeptAs field={field} onChange={(more) => changeField(field.id, more)} />}
           <Field label="If it is not understood in the end">

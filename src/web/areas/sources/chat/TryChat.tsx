@@ -12,7 +12,7 @@ import {
   type ChatTurn,
 } from '../../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../../core/intake/index.ts';
-import { printValue, type SourceField } from '../../../../core/values/index.ts';
+import { isFile, printValue, type FileValue, type SourceField } from '../../../../core/values/index.ts';
 import { chatLineIn } from '../../../../forms/index.ts';
 import { useRoute, useRehearsal } from '../../../data/routes.ts';
 import { PlanView } from '../../activity/PlanView.tsx';
@@ -163,6 +163,27 @@ function Answering({ awaits, isOver, onSay }: AnsweringProps) {
           <button className="btn btn-sm self-start">Send</button>
         </form>
       );
+    case 'file':
+      return (
+        <div className="flex flex-wrap gap-2">
+          <input
+            type="file"
+            className="file-input file-input-sm"
+            aria-label="A file"
+            accept={awaits.kinds.join(',')}
+            onChange={({ target }) => {
+              const [file] = target.files ?? [];
+              if (file) onSay({ kind: 'file', file: triedFile(file) });
+              target.value = '';
+            }}
+          />
+          {!awaits.required && (
+            <button type="button" className="btn btn-sm" onClick={() => onSay({ kind: 'file', file: null })}>
+              Go on without one
+            </button>
+          )}
+        </div>
+      );
     case 'colleague':
       return (
         <button type="button" className="btn btn-sm self-start" onClick={() => onSay({ kind: 'nobody came' })}>
@@ -175,6 +196,16 @@ function Answering({ awaits, isOver, onSay }: AnsweringProps) {
       return null;
   }
 }
+
+/** A file as it would be kept: it stays on this machine. */
+const triedFile = ({ name, type, size }: File): FileValue => ({
+  file: '',
+  name,
+  mediaType: type || 'application/octet-stream',
+  size,
+  sha256: '',
+  link: '',
+});
 
 const Typing = ({ onSay }: Pick<AnsweringProps, 'onSay'>) => (
   <form
@@ -196,7 +227,7 @@ function Planned({ source, document, state }: { source: SourceView; document: Ch
   const [first] = source.routes;
   const answers = document.fields.flatMap(({ id, label }) => {
     const value = state.values[id];
-    return value === undefined ? [] : [{ label, value: printValue(value) }];
+    return value === undefined ? [] : [{ label, value: isFile(value) ? value.name : printValue(value) }];
   });
   return (
     <section aria-labelledby="would-be" aria-live="polite">
