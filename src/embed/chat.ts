@@ -50,11 +50,6 @@ async function start(own: HTMLScriptElement): Promise<void> {
       return null;
     }
   };
-  const { variant = '' } = own.dataset;
-  const face = await ask<ChatFace>(variant === '' ? '/face' : `/face?variant=${variant}`);
-  if (!face || 'gone' in face) return;
-  const { words, colours } = face;
-  const word = (name: string) => words[name] ?? '';
   const keeper = (name: string) => {
     // Where nothing may be stored, asking for the store is an error already.
     const store = () => (own.dataset.storage === 'yes' ? localStorage : sessionStorage);
@@ -77,6 +72,12 @@ async function start(own: HTMLScriptElement): Promise<void> {
     };
   };
   const kept = keeper(NAME + id);
+  // Who is in the middle of one goes on in the variant that it began with.
+  const [begunAs = '', variant = own.dataset.variant ?? ''] = kept.get().split(' ');
+  const face = await ask<ChatFace>(`/face?variant=${variant}`);
+  if (!face || 'gone' in face) return;
+  const { words, colours } = face;
+  const word = (name: string) => words[name] ?? '';
   /** Whether the visitor put the window away: it stays away on their next page. */
   const putAway = keeper(`${NAME}${id} away`);
 
@@ -112,7 +113,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
   shadow.append(window_, opener);
   document.body.append(host);
 
-  let token = kept.get();
+  let token = begunAs;
   let after = 0;
   let shownAwaits = '';
   let stream: AbortController | null = null;
@@ -384,7 +385,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
       return;
     }
     token = begun.token;
-    kept.set(token);
+    kept.set(`${token} ${variant}`);
     show(begun);
   };
 
@@ -452,7 +453,7 @@ h2{margin:0;font-weight:700}.closer{background:none;color:inherit;padding:8px;mi
 .visitor{align-self:flex-end;background:var(--action);color:var(--onAction);border-color:var(--action)}
 .colleague{border-width:2px;border-color:var(--action)}
 .line a{color:inherit;text-decoration:underline}
-.notice{margin:0;padding:0 16px;color:var(--quiet);font-size:14px}.notice:not(:empty){padding-bottom:6px}
+.notice{margin:0 16px 6px;color:var(--quiet);font-size:14px}
 .answer{display:flex;flex-wrap:wrap;gap:8px;padding:12px 16px;border-top:1px solid var(--line);max-height:60%;overflow-y:auto}
 .words{margin:0;flex-basis:100%}
 form{display:flex;gap:8px;flex:1 1 100%}.small{flex-direction:column}

@@ -208,9 +208,10 @@ function start(own: HTMLScriptElement): void {
         const holds = judged.every(({ rule, holds: one }) => one || (isInline && TIMELY.has(rule)));
         if (!holds || (!isInline && open > 0)) continue;
         if (isInline && !isChat && !placeAt(form)) continue;
-        // The button of a chat is there from the first; its window may open by itself later.
+        // The button of a chat is there from the first; its window may open by itself later. There is one on a page: they stand at one place.
         if (isChat) {
-          talk(form);
+          if (!hasChat) talk(form);
+          hasChat = true;
           continue;
         }
         shown.add(form.id);
@@ -218,6 +219,7 @@ function start(own: HTMLScriptElement): void {
       }
     };
     const chats = new Map<string, HTMLScriptElement>();
+    let hasChat = false;
     /** Puts the button of a chat on the page, by a script of its own. */
     const talk = ({ id, variants = [], goalPage = '' }: PlacedForm) => {
       const variant = variants.length > 0 ? variantOf(id, variants) : '';

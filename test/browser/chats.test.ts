@@ -1,15 +1,19 @@
+import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { SourceView } from '../../src/contract/source.ts';
+import type { SourceView, VariantsView } from '../../src/contract/source.ts';
 import type { ImportView } from '../../src/contract/imports.ts';
 import { frontDeskChat } from '../../src/server/demo/chat.ts';
 import { shopRoute } from '../../src/server/demo/documents.ts';
+import { plainField } from '../../src/core/values/index.ts';
 import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
 import { FOX_TOKEN, TERN_KEY, World, type StandIn } from '../world/world.ts';
 
 const PHONE = { width: 390, height: 844 };
+/** Robots are not counted, and a browser without a window says that it is one. */
+const PHONE_AGENT = 'Mozilla/5.0 (Android 16; Mobile; rv:150.0) Gecko/150.0 Firefox/150.0';
 let world: World;
 let api: Operator;
 let browser: Browser;
@@ -194,7 +198,8 @@ describe('a chat that opens by itself', () => {
   it('does so once its time has come, without the cursor; never on a phone, or for who put it away', async () => {
     await world.putScript();
     const desk = frontDeskChat(world.site, () => crypto.randomUUID());
-    const pages = { ...desk.showing, pages: ['/stories*'], triggers: [{ kind: 'after' as const, seconds: 1 }] };
+    const triggers = [{ kind: 'after' as const, seconds: 1 }];
+    const pages = { ...desk.showing, pages: ['/stories*'], triggers, priority: 5 };
     const source = await api.source('By itself', { ...desk, launcher: 'Talk to us', showing: pages });
     const visitor = await watch(await browser.newPage({ viewport: { width: 1280, height: 800 } }), troubles);
     const window_ = visitor.getByRole('dialog', { name: 'Front desk' });
@@ -227,6 +232,111 @@ describe('a chat that opens by itself', () => {
     await phone.close();
     // Who only saw it has said nothing: nothing became of it.
     expect((await api.submissions(`source=${source.id}`)).rows).toEqual([]);
+    await api.post(`/sources/${source.id}/pause`);
+  });
+});
+
+describe('a chat in variants', () => {
+  it('is made so by an operator; a visitor has one of them, hands over a photo, and what they said is found', async () => {
+    const desk = frontDeskChat(world.site, () => crypto.randomUUID());
+    const source = await api.source('Photos', {
+      ...desk,
+      launcher: 'Show us',
+      fields: [
+        { ...plainField('photo', 'file'), label: 'Photo', options: ['image/*'] },
+        { ...plainField('note', 'text'), label: 'Note' },
+        { ...plainField('email', 'email'), label: 'Email', keepAs: 'email' },
+        { ...plainField('finished', 'yes/no'), label: 'Came to its end' },
+      ],
+      parts: [
+        {
+          id: 'photo',
+          name: 'Photo',
+          steps: [
+            { id: 'ask', kind: 'ask', text: 'Your photo of the sky?', field: 'photo', otherwise: '' },
+            { id: 'note', kind: 'ask', text: 'What does it show?', field: 'note', otherwise: '' },
+            { id: 'bye', kind: 'end', text: 'Lovely!', link: '', linkText: '' },
+          ],
+        },
+      ],
+      showing: { ...desk.showing, pages: ['/evenings'], triggers: [], priority: 9 },
+    });
+    await operator.goto(`${world.app}/sources/${source.id}?view=script`);
+    await operator.getByRole('tab', { name: 'Variants' }).click();
+    await operator.getByRole('button', { name: 'Make a second variant' }).click();
+    await operator.getByText('Variant B').waitFor();
+    const script = operator.getByLabel('The conversation as a script');
+    await script.fill((await script.inputValue()).replace('Your photo of the sky?', 'May we see your sky?'));
+    await operator.getByRole('tab', { name: 'Chat', exact: true }).click();
+    await operator.getByLabel('On the button').fill('Show it');
+    await operator.getByRole('tab', { name: 'Variants' }).click();
+    // Nearly all have the second one.
+    await operator.getByLabel('Shown to, in percent').first().fill('1');
+    await operator.getByLabel('Shown to, in percent').last().fill('99');
+    await operator.getByRole('button', { name: 'Work on the chat itself' }).click();
+    expect(await script.inputValue()).toContain('Your photo of the sky?');
+    expect(await violationsOn(operator)).toEqual([]);
+    await operator.getByText('Draft saved').waitFor();
+    await operator.getByRole('button', { name: /^Publish/ }).click();
+    await operator
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Publish/ })
+      .click();
+    await operator.getByText('version 2').waitFor();
+
+    await world.putScript();
+    const visitor = await watch(
+      await browser.newPage({ viewport: PHONE, hasTouch: true, userAgent: PHONE_AGENT }),
+      troubles,
+    );
+    const opener = visitor.getByRole('button', { name: 'Open the chat: Show it' });
+    await eventually(
+      async () => {
+        await visitor.goto(`${world.site}/evenings`);
+        return opener.waitFor({ timeout: 2_000 }).then(
+          () => true,
+          () => false,
+        );
+      },
+      (isThere) => isThere,
+      45_000,
+    );
+    // There is one chat on a page.
+    expect(await visitor.getByRole('button', { name: /Open the chat/ }).count()).toBe(1);
+    await opener.click();
+    const window_ = visitor.getByRole('dialog', { name: 'Front desk' });
+    await window_.getByText('May we see your sky?').waitFor();
+    expect(await violationsOn(visitor)).toEqual([]);
+    const chosen = window_.getByLabel('Choose a file');
+    await chosen.setInputFiles({ name: 'words.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
+    await window_.getByText('which is not taken here').waitFor();
+    await chosen.setInputFiles(path.join(import.meta.dirname, '../world/one-pixel.png'));
+    await window_.getByText('What does it show?').waitFor();
+    await window_.getByPlaceholder('Type your answer').fill('A halo around the moon');
+    await visitor.keyboard.press('Enter');
+    await window_.getByText('Lovely!').waitFor();
+    await visitor.close();
+
+    await operator.goto(`${world.app}/activity/chats`);
+    await operator.getByLabel('Look for what was said').fill('halo moon');
+    const list = operator.getByRole('region', { name: 'Conversations' });
+    await list.getByText('Said in one conversation.').waitFor();
+    await list.getByRole('link', { name: /Photos.*A halo around the moon/ }).click();
+    await operator.getByRole('link', { name: 'one-pixel.png' }).waitFor();
+    expect(await violationsOn(operator)).toEqual([]);
+    // What was looked for is of a person: it stands in no address.
+    expect(operator.url()).not.toContain('halo');
+    await operator.getByLabel('Look for what was said').fill('aurora');
+    await list.getByText('Nobody said “aurora”').waitFor();
+    await eventually(
+      () => api.get<VariantsView>(`/sources/${source.id}/variants`),
+      ({ arms }) => arms[1]?.met === 1 && arms[1].reached === 1,
+      20_000,
+    );
+    await operator.goto(`${world.app}/sources/${source.id}`);
+    await operator.getByRole('tab', { name: 'Variants' }).click();
+    const figures = operator.getByRole('region', { name: 'Figures of the variants' });
+    await figures.getByRole('row', { name: /^B 1 1 / }).waitFor();
     await api.post(`/sources/${source.id}/pause`);
   });
 });

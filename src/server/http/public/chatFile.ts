@@ -30,16 +30,14 @@ interface ChatFile {
  */
 export async function readChatFile(context: Context, c: HonoContext): Promise<ChatFile | null> {
   const told = new Map<string, string>();
-  let storing: Promise<ChatFile['file']> = Promise.resolve(null);
-  let isGone = false;
+  let storing: Promise<ChatFile['file'] | 'gone'> = Promise.resolve(null);
   let named = '';
-  const keep = async (name: string, stream: BusboyFileStream): Promise<ChatFile['file']> => {
+  const keep = async (name: string, stream: BusboyFileStream): Promise<ChatFile['file'] | 'gone'> => {
     const of = await sourceOfTalk(context, told.get('token') ?? '');
-    isGone = of === null;
     // One that is sent again, since its answer was lost, is there already.
     if (!of?.awaitsFile) {
       stream.resume();
-      return null;
+      return of ? null : 'gone';
     }
     named = name;
     try {
@@ -70,7 +68,7 @@ export async function readChatFile(context: Context, c: HonoContext): Promise<Ch
     });
     const file = await storing;
     const id = told.get('id') ?? '';
-    if (isGone || id.length < 8 || id.length > 40) return null;
+    if (file === 'gone' || id.length < 8 || id.length > 40) return null;
     const after = Number(told.get('after'));
     return {
       token: told.get('token') ?? '',

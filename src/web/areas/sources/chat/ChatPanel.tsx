@@ -187,6 +187,15 @@ function Placing({ document, set, about }: PartProps) {
           </p>
         </>
       )}
+      <div>
+        <FigureInput
+          label="Priority, 0 to 100"
+          value={showing.priority}
+          most={100}
+          onChange={(priority) => set({ showing: { ...showing, priority } })}
+        />
+        <p className="text-quiet text-sm">One chat is on a page: of several, the one with the highest.</p>
+      </div>
       <Field
         label="Only on these sites"
         help="A site in each line, such as https://example.org; empty: on any."
