@@ -1,4 +1,5 @@
 import type { AwaitedView, ChatBegun, ChatFace, ChatLineView, ChatView } from '../contract/chat.ts';
+import { readEvents } from './events.ts';
 
 /** The button and the window of a chat, on pages of others. Loaded by the script there once a chat shows itself. */
 
@@ -219,7 +220,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
   };
   addEventListener('online', () => void send());
 
-  /** Hears what a colleague says (WHATWG HTML, 9.2: an event ends at an empty line). */
+  /** Hears what a colleague says. */
   const follow = async () => {
     if (stream) return;
     const own = new AbortController();
@@ -233,21 +234,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
           body: JSON.stringify({ token, after }),
           signal: own.signal,
         });
-        const reader = response.ok ? response.body?.pipeThrough(new TextDecoderStream()).getReader() : undefined;
-        let text = '';
-        for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
-          text += part.value;
-          const events = text.split('\n\n');
-          text = events.pop() ?? '';
-          for (const event of events) {
-            const data = event
-              .split('\n')
-              .filter((line) => line.startsWith('data:'))
-              .map((line) => line.slice(5).trim())
-              .join('\n');
-            if (data !== '') show(JSON.parse(data) as ChatView);
-          }
-        }
+        if (response.ok && response.body) await readEvents(response.body, (data) => show(JSON.parse(data) as ChatView));
       } catch {
         // It goes on where it was.
       }
@@ -277,11 +264,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     else if (awaits.kind === 'colleague') answer.append(typing('long text', ''));
     if (had || isThere) answer.querySelector<HTMLElement>('input, textarea, select, button')?.focus();
   };
-  const button = (text: string, onPress: () => void) => {
-    const one = make('button', { type: 'button' }, text);
-    one.addEventListener('click', onPress);
-    return one;
-  };
+  const button = (text: string, onclick: () => void) => make('button', { type: 'button', onclick }, text);
   const INPUTS: Record<string, [type: string, mode: string, autocomplete: string]> = {
     email: ['email', 'email', 'email'],
     phone: ['tel', 'tel', 'tel'],

@@ -24,7 +24,9 @@ export function ChatsPage() {
     <div className="h-full flex flex-col">
       <div className="flex flex-wrap items-center gap-3 p-4 border-b border-base-300">
         <ActivityTabs />
-        <SaidBox text={text} onText={setText} />
+        <div className="ml-3">
+          <SaidBox text={text} onText={setText} />
+        </div>
         <label className="flex gap-2 items-center ml-auto">
           <input
             type="checkbox"

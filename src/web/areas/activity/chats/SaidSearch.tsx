@@ -79,7 +79,7 @@ function Found({ row: { line, page }, wanted }: { row: FoundConversation; wanted
           <>
             {from > 0 && '…'}
             {line.text.slice(from, at)}
-            <mark>{line.text.slice(at, at + first.length)}</mark>
+            <mark className="bg-primary/20 text-inherit">{line.text.slice(at, at + first.length)}</mark>
             {line.text.slice(at + first.length)}
           </>
         )}
