@@ -78,7 +78,9 @@ function storeEndings(context: Context, group: Ended[], owner: string): Promise<
   const ends = group.map((ended) => conclude(ended, now));
   return inTransaction(context.store, async (db) => {
     const ours = await endTries(db, ends, owner);
-    const arrived = ends.filter(({ id, end }) => ours.has(id) && end.state === 'delivered');
+    // That something ends somewhere is no arrival of what a route sends.
+    const farewells = new Set(group.flatMap(({ delivery }) => (delivery.intent.ends === null ? [] : [delivery.id])));
+    const arrived = ends.filter(({ id, end }) => ours.has(id) && end.state === 'delivered' && !farewells.has(id));
     await noteDelivered(
       db,
       arrived.map(({ id }) => id),

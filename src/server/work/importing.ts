@@ -5,6 +5,7 @@ import { type FileDocument, type ShopDocument, saidPartsOf } from '../../core/in
 import { NOBODY, planSubmission } from '../../core/plan/index.ts';
 import { ColumnJudge, pathToColumn, type ColumnFound } from '../../core/tables/index.ts';
 import { codeOf } from '../connectors/exchange.ts';
+import { Marks } from '../importing/marks.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
 import { judgeFile, rowsOf, UnreadableFile, type Row } from '../importing/rows.ts';
 import { fetchPart } from './fetching.ts';
@@ -44,7 +45,7 @@ const MOST_OPEN = 8;
 
 /** Files that are being read, and how far: to go on does not mean to begin again. */
 class OpenFiles {
-  readonly #open = new Map<string, { rows: AsyncGenerator<Row>; at: number; seen: Set<string>; before: Set<string> }>();
+  readonly #open = new Map<string, { rows: AsyncGenerator<Row>; at: number; seen: Marks; before: Marks }>();
 
   /** The next rows after one, so many at most; the keys of whom was seen before in this reading, and what was taken of the file of before. */
   async next(context: Context, { id, fileId, reading, lastRow, state, beforeId }: ImportRecord, most: number) {
@@ -55,8 +56,8 @@ class OpenFiles {
       await this.close(key);
       const [oldest] = this.#open.keys();
       if (oldest !== undefined && this.#open.size >= MOST_OPEN) await this.close(oldest);
-      const before = beforeId === null ? new Set<string>() : await takenOf(context, beforeId);
-      file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Set(), before };
+      const before = beforeId === null ? new Marks() : await takenOf(context, beforeId);
+      file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Marks(), before };
       this.#open.set(key, file);
     }
     const rows: Row[] = [];
@@ -85,12 +86,12 @@ class OpenFiles {
 const markOf = ({ cells }: Row): string => createHash('sha1').update(JSON.stringify(cells)).digest('base64');
 
 /** What stands in the rows of an import that were taken; nothing where its file was deleted. */
-async function takenOf(context: Context, importId: string): Promise<Set<string>> {
+async function takenOf(context: Context, importId: string): Promise<Marks> {
   const { db } = context.store;
   const record = await findImport(db, importId);
-  if (!record?.reading) return new Set();
+  if (!record?.reading) return new Marks();
   const rejected = await rejectedRows(db, importId);
-  const marks = new Set<string>();
+  const marks = new Marks();
   try {
     for await (const row of rowsOf(uploadPath(context, record.fileId), record.reading))
       if (!rejected.has(row.number)) marks.add(markOf(row));
