@@ -14,6 +14,6 @@ export {
   type Printed,
 } from './print.tsx';
 export { issuesIn } from './issuesIn.ts';
-export { neededIn, unfitIn, wordsIn, type Say } from './words/index.ts';
+export { unfitIn, wordsIn, type Say } from './words/index.ts';
 export { chatLineIn } from './chatLine.ts';
 export { languageOf } from './language.ts';

@@ -234,7 +234,6 @@ describe('variants of a chat', () => {
       ),
     );
     const { draft } = own;
-    if (draft.kind !== 'chat') throw new Error('it is no chat');
     const short: ChatDocument['parts'] = [
       {
         id: 'short',

@@ -264,6 +264,11 @@ describe('consent that is taken back travels both ways', () => {
     const address = newAddress();
     await buy({ address, agree: ['email'] });
     await trailsOf(address, 1);
+    const arrived = async () => {
+      const [row] = await world.rows<{ count: string }>('SELECT SUM(delivered) AS count FROM delivery_counts');
+      return Number(row?.count ?? 0);
+    };
+    const before = await arrived();
     await say(address, 'email', 'no');
     const trails = await trailsOf(address, 2);
     const told = trails.find(({ values }) => values.event === 'answer.changed');
@@ -274,6 +279,9 @@ describe('consent that is taken back travels both ways', () => {
       readBack: [{ what: 'Gets something by email', found: 'no, unsubscribed there', same: true }],
     });
     expect((await memberOf(address))?.state).toBe('left');
+    // A farewell is no arrival of what a route sends.
+    const others = told?.deliveries.filter(({ id }) => id !== end?.id) ?? [];
+    expect(await arrived()).toBe(before + others.filter(({ state }) => state === 'delivered').length);
     // The list tells that they left; that is known, and nobody is told once more.
     const person = await eventually(
       () => personOf(address),

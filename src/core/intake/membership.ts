@@ -9,19 +9,8 @@ import {
   type Membership,
   type SourceField,
 } from '../values/index.ts';
+import type { MembershipPaths } from './membershipPaths.ts';
 import { foundFor, type Located } from './places.ts';
-
-/** Where in a payload the parts of a membership are, as JSONPaths, where they are not one object; '' for a part that is not there. */
-export interface MembershipPaths {
-  level: string;
-  begins: string;
-  ends: string;
-}
-
-export const IN_ONE_PLACE: MembershipPaths = { level: '', begins: '', ends: '' };
-
-/** Whether a membership is read out of several places. */
-export const isInParts = ({ level, begins, ends }: MembershipPaths): boolean => `${level}${begins}${ends}` !== '';
 
 /**
  * Reads a membership out of several places: a level, and days or moments, which are days of the zone. Nothing at all of it is none.

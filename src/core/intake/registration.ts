@@ -1,5 +1,5 @@
 import { plainField, type SourceField } from '../values/index.ts';
-import { IN_ONE_PLACE } from './membership.ts';
+import { IN_ONE_PLACE } from './membershipPaths.ts';
 import { SOURCE_FORMAT, type RegistrationDocument } from './source.ts';
 import { ALL_EVENTS, PLAIN_WEBHOOK } from './webhookParts.ts';
 

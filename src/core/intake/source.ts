@@ -12,7 +12,7 @@ import {
   type VariantFace,
 } from '../forms/index.ts';
 import type { ChatFace, ChatParts } from '../chat/index.ts';
-import { IN_ONE_PLACE, type MembershipPaths } from './membership.ts';
+import { IN_ONE_PLACE, type MembershipPaths } from './membershipPaths.ts';
 import { NO_GUARDS, type Guards } from './screening.ts';
 import type { SaidParts, ShopParts } from './shopParts.ts';
 import { PLAIN_WEBHOOK, type WebhookParts } from './webhookParts.ts';

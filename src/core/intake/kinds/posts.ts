@@ -14,7 +14,8 @@ import {
   type SourceField,
 } from '../../values/index.ts';
 import { jsonOf, type SentFile } from '../payload.ts';
-import { inZone, isInParts, readMembership } from '../membership.ts';
+import { inZone, readMembership } from '../membership.ts';
+import { isInParts } from '../membershipPaths.ts';
 import { foundFor, type Located } from '../places.ts';
 import { readFields, type Kind, type Reading } from '../reading.ts';
 import type { PostedDocument, RegistrationDocument } from '../source.ts';

@@ -152,9 +152,11 @@ function membershipIssues(
   { membershipPaths, zone }: RegistrationDocument,
   add: (pointer: string, detail: string) => void,
 ): void {
-  for (const [part, path] of Object.entries(membershipPaths))
+  for (const part of ['level', 'begins', 'ends'] as const) {
+    const path = membershipPaths[part];
     if (path !== '' && !isPath(path.replace(/^@/, '$')))
       add(`/membershipPaths/${part}`, 'This is not a JSONPath. Write it like $.plan.name.');
+  }
   if (!isZone(zone)) add('/zone', `"${zone}" is no time zone, such as Europe/London.`);
 }
 
