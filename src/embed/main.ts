@@ -1,7 +1,7 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import { VARIANT_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
 import { pickVariant } from '../core/forms/variants.ts';
-import { fitsPattern, type ShowingRule } from '../core/showing/index.ts';
+import { fitsPattern, type Judged, type ShowingRule } from '../core/showing/index.ts';
 import { branch } from './branching.ts';
 import { count, seeing, telling, type Tell } from './counting.ts';
 import { fitFrames } from './frames.ts';
@@ -210,8 +210,10 @@ function start(own: HTMLScriptElement): void {
         if (isInline && !isChat && !placeAt(form)) continue;
         // The button of a chat is there from the first; its window may open by itself later. There is one on a page: they stand at one place.
         if (isChat) {
-          if (!hasChat) talk(form);
-          hasChat = true;
+          if (chatHere === '') {
+            chatHere = form.id;
+            talk(form);
+          }
           continue;
         }
         shown.add(form.id);
@@ -219,7 +221,7 @@ function start(own: HTMLScriptElement): void {
       }
     };
     const chats = new Map<string, HTMLScriptElement>();
-    let hasChat = false;
+    let chatHere = '';
     /** Puts the button of a chat on the page, by a script of its own. */
     const talk = ({ id, variants = [], goalPage = '' }: PlacedForm) => {
       const variant = variants.length > 0 ? variantOf(id, variants) : '';
@@ -252,8 +254,18 @@ function start(own: HTMLScriptElement): void {
     const watch = new Watch(memory, waiting);
     // Where nothing shows itself, nothing of the page is watched.
     if (waiting.length > 0) watch.begin(look);
+    /** Why something is shown or not; of a chat, its button. */
+    const reasons = (form: PlacedForm): Judged[] => {
+      const judged = watch.judge(form);
+      if (form.presentation !== 'chat') return judged;
+      const isFree = chatHere === '' || chatHere === form.id;
+      return [
+        ...judged.filter(({ rule }) => !TIMELY.has(rule)),
+        { rule: 'other', holds: isFree, now: isFree ? 'none is here' : `${chatHere} is here` },
+      ];
+    };
     const why = () => {
-      if (location.hash === WHY) sayWhy(waiting, (form) => watch.judge(form));
+      if (location.hash === WHY) sayWhy(waiting, reasons);
     };
     addEventListener('hashchange', why);
     why();

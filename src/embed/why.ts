@@ -14,6 +14,7 @@ const WORDS: Record<ShowingRule, string> = {
   again: 'Not too often',
   closed: 'Closed before',
   sent: 'Sent before',
+  other: 'Another chat',
 };
 
 const LOOK_MS = 1_000;

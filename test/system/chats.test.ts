@@ -381,6 +381,25 @@ describe('a colleague', () => {
     expect(changes).toContain('took over');
   });
 
+  it('may take it over in the middle of a question: what is said then is said to them, and it is asked once more', async () => {
+    const page = await Page.open();
+    await page.say('The Sky letter');
+    expect(page.view?.awaits).toEqual({ kind: 'text', type: 'text' });
+    const question = page.view?.lines.at(-1)?.text;
+    const { id } = await newest();
+    await operator.post(`/conversations/${id}/take`);
+    const said = await page.say('no idea, who are you?');
+    expect(said?.lines.map(({ by, text }) => [by, text])).toEqual([['visitor', 'no idea, who are you?']]);
+    await operator.post(`/conversations/${id}/say`, { text: 'Wren. Go on, please.' });
+    await operator.post(`/conversations/${id}/give-back`);
+    const left = await page.look();
+    expect(left.lines.at(-1)).toMatchObject({ by: 'us', text: question });
+    expect(left.awaits).toEqual({ kind: 'text', type: 'text' });
+    await page.say('Mara Quill');
+    const { answers } = await operator.get<ConversationView>(`/conversations/${id}`);
+    expect(answers.map(({ value }) => value)).toContain('Mara Quill');
+  });
+
   it('may end it, and cannot take what has ended, nor answer where nobody took over', async () => {
     const page = await Page.open();
     await page.say('The Sky letter');

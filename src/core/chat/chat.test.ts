@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { sourceField } from '../../../test/world/fields.ts';
 import { FORM_LANGUAGES, PLAIN_LOOK } from '../forms/index.ts';
 import {
+  afterColleague,
   answerChat,
   awaited,
   beginChat,
@@ -11,6 +12,7 @@ import {
   isWithin,
   printScript,
   readScript,
+  toldColleague,
   understand,
   understandChoice,
   understandYesNo,
@@ -378,5 +380,41 @@ describe('a question for a file', () => {
     const needed = facts({ ...photo, required: true });
     expect(answerChat(asks, begun(), without, needed)).toMatchObject({ state: { at: 'ask', misses: 1 } });
     expect(answerChat(asks, begun(), { kind: 'text', text: 'here it is' }, facts()).lines.at(-1)?.saying).toBe('again');
+  });
+});
+
+describe('a colleague who comes in', () => {
+  const asks: ChatParts = {
+    parts: [
+      {
+        id: 'part',
+        name: 'Part',
+        steps: [
+          { id: 'name', kind: 'ask', text: 'Your name?', field: 'name', otherwise: '' },
+          { id: 'desk', kind: 'hand over', text: 'One moment.', seconds: 60, otherwise: '' },
+          { id: 'bye', kind: 'end', text: 'See you!', link: '', linkText: '' },
+        ],
+      },
+    ],
+    unfinished: 'keep',
+    breaksOffMinutes: 30,
+  };
+  const facts: ChatFacts = { fields: [sourceField('name', 'text')], language: 'en', known: {}, knowledge: [], now: 0 };
+
+  it('is told what is said, and it answers no step', () => {
+    const { state } = beginChat(asks, facts);
+    const turn = toldColleague(state, { kind: 'text', text: 'Who are you?' });
+    expect(turn).toMatchObject({ state, lines: [{ by: 'visitor', text: 'Who are you?' }] });
+    expect(toldColleague(state, { kind: 'consent', yes: true }).lines).toEqual([]);
+  });
+
+  it('leaves the chat to ask once more what they came in on, or to go on behind the step that fetched them', () => {
+    const { state } = beginChat(asks, facts);
+    const again = afterColleague(asks, state, facts);
+    expect([again.state.at, again.lines]).toEqual(['name', [{ by: 'us', text: 'Your name?' }]]);
+    const fetched = answerChat(asks, state, { kind: 'text', text: 'Mara' }, facts);
+    expect(fetched.state.at).toBe('desk');
+    const left = afterColleague(asks, fetched.state, facts);
+    expect([left.state.at, left.lines.map(({ text }) => text)]).toEqual([null, ['See you!']]);
   });
 });

@@ -211,11 +211,20 @@ export function answerChat(document: ChatParts, state: ChatState, input: ChatInp
   }
 }
 
-/** A conversation goes on after a colleague has left it. */
+/** What becomes of what a visitor says while a colleague has the conversation: it is theirs to answer, and no answer to any step. */
+export const toldColleague = (state: ChatState, input: ChatInput): ChatTurn => ({
+  state,
+  lines: input.kind === 'text' ? [{ by: 'visitor', text: input.text }] : [],
+  effects: [],
+  issues: [],
+});
+
+/** A conversation goes on after a colleague has left it: behind the step that fetched them, or with what was asked when they came. */
 export function afterColleague({ parts }: ChatParts, state: ChatState, facts: ChatFacts): ChatTurn {
   const turn: ChatTurn = { state: { ...state, misses: 0 }, lines: [], effects: [], issues: [] };
   const step = stepAt(parts, state.at);
-  return run(parts, turn, step ? follow(parts, step, '') : null, facts);
+  const next = step?.kind === 'hand over' ? follow(parts, step, '') : (step ?? null);
+  return run(parts, turn, next, facts);
 }
 
 const stepAt = (parts: ChatParts['parts'], id: string | null): ChatStep | undefined =>

@@ -22,6 +22,7 @@ export {
   awaited,
   beginChat,
   isWithin,
+  toldColleague,
   type Awaited,
   type ChatFacts,
   type ChatInput,

@@ -101,7 +101,7 @@ export interface ShowingFacts {
 }
 
 export type ShowingRule =
-  'trigger' | 'pages' | 'referrer' | 'campaign' | 'visitor' | 'device' | 'again' | 'closed' | 'sent';
+  'trigger' | 'pages' | 'referrer' | 'campaign' | 'visitor' | 'device' | 'again' | 'closed' | 'sent' | 'other';
 
 /** One rule at a moment: whether it lets the form be shown, and the value that it goes by. */
 export interface Judged {

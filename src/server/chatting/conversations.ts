@@ -6,6 +6,7 @@ import {
   awaited,
   beginChat,
   fieldsFilledBy,
+  toldColleague,
   type ChatFacts,
   type ChatInput,
   type ChatState,
@@ -118,7 +119,9 @@ export async function say(
     const turn =
       record.lines >= MOST_LINES_ALL
         ? { state: { ...record.state, at: null }, lines: [], effects: [], issues: [] }
-        : answerChat(document, record.state, input, await factsFor(context, db, document, record.language, ''));
+        : record.status === 'taken'
+          ? toldColleague(record.state, input)
+          : answerChat(document, record.state, input, await factsFor(context, db, document, record.language, ''));
     if (turn.issues.length > 0)
       return { record, issues: issuesIn(record.language, document, typedIn(input), turn.issues), isOver: false };
     if (record.status === 'broken off')
