@@ -1,9 +1,7 @@
 // Types, lint, format, import boundaries and dead code. Needs no database.
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import path from 'node:path';
 import { root } from './paths.mjs';
-import { stepBack } from './processes.mjs';
+import { runAside } from './processes.mjs';
 
 const PARTS = {
   types: ['tsc', '-p', '.'],
@@ -19,19 +17,12 @@ export async function check() {
   let failed = 0;
   for (const [name, [command, ...args]] of Object.entries(PARTS)) {
     const started = Date.now();
-    const child = spawn(path.join(root, 'node_modules/.bin', command), args, {
-      cwd: root,
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
-    stepBack(child.pid);
-    const output = [];
-    child.stdout.on('data', (part) => output.push(part));
-    child.stderr.on('data', (part) => output.push(part));
-    const [code] = await once(child, 'close');
+    const tool = path.join(root, 'node_modules/.bin', command);
+    const { code, output } = await runAside(tool, args, { cwd: root, stepsBack: true });
     if (code === 0) passed += 1;
     else failed += 1;
     console.log(`check ${name}: ${code === 0 ? 'passed' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
-    if (code !== 0) console.log(Buffer.concat(output).toString());
+    if (code !== 0) console.log(output);
   }
   return { passed, failed };
 }

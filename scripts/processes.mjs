@@ -83,8 +83,25 @@ export async function startNode(name, file, args, env, { restart = false } = {})
   }
 }
 
+/**
+ * Runs a command to its end, and keeps what it prints unless it is shown as it comes.
+ * @param stepsBack whether others come first to the processors
+ * @returns the code with which it ended, and what it printed
+ */
+export async function runAside(command, args, { shown = false, stepsBack = false, ...options }) {
+  const print = shown ? 'inherit' : 'pipe';
+  const child = spawn(command, args, { ...options, stdio: ['ignore', print, print] });
+  onStop(() => endProcess(child));
+  if (stepsBack) stepBack(child.pid);
+  const output = [];
+  child.stdout?.on('data', (part) => output.push(part));
+  child.stderr?.on('data', (part) => output.push(part));
+  const [code] = await once(child, 'close');
+  return { code, output: Buffer.concat(output).toString() };
+}
+
 /** Lets others come first to the processors, where the system allows to say so. */
-export function stepBack(pid) {
+function stepBack(pid) {
   try {
     setPriority(pid, constants.priority.PRIORITY_LOW);
   } catch {

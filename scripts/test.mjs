@@ -1,13 +1,11 @@
 // Runs the parts of the test suite that are named, or all, and closes with one line that adds them up.
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { check } from './check.mjs';
 import { startDatabase } from './database.mjs';
 import { ExpectedError, root } from './paths.mjs';
-import { endProcess, onStop, stepBack, stopAll } from './processes.mjs';
+import { onStop, runAside, stopAll } from './processes.mjs';
 import { setUp } from './setup.mjs';
 
 /**
@@ -79,18 +77,12 @@ export async function run(args) {
 /** Runs one part. What it prints is shown when it has ended, as another part runs beside it; alone, as it comes. */
 async function runTests(name, report, { alone, env }) {
   const vitest = path.join(root, 'node_modules/vitest/vitest.mjs');
-  const child = spawn(
+  const { code, output } = await runAside(
     process.execPath,
     [vitest, 'run', '--project', name, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
-    { cwd: root, env, stdio: ['ignore', alone ? 'inherit' : 'pipe', alone ? 'inherit' : 'pipe'] },
+    { cwd: root, env, shown: alone, stepsBack: PARTS[name].lane === 'computing' },
   );
-  onStop(() => endProcess(child));
-  if (PARTS[name].lane === 'computing') stepBack(child.pid);
-  const output = [];
-  child.stdout?.on('data', (part) => output.push(part));
-  child.stderr?.on('data', (part) => output.push(part));
-  const [code] = await once(child, 'close');
-  process.stdout.write(Buffer.concat(output));
+  process.stdout.write(output);
   const { numPassedTests = 0, numFailedTests = 0, numTotalTests = 0 } = readReport(report);
   // A file that could not even be loaded, or a run without a test, is a failure too.
   const failed = numFailedTests === 0 && (code !== 0 || numTotalTests === 0) ? 1 : numFailedTests;

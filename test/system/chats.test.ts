@@ -682,6 +682,12 @@ describe('what was said', () => {
     }
     expect(found).toEqual([`When are the ${text}?`, `The ${text} again`]);
     expect(parts).toBe(3);
+
+    // What many said comes a hundred at a time, and goes on behind the last of them.
+    const many = await search('Hello');
+    expect([many.rows.length, many.next, many.looked]).toEqual([100, many.rows.at(-1)?.id, undefined]);
+    const behind = await search('Hello', many.next ?? '');
+    expect(new Set([...many.rows, ...behind.rows].map(({ id }) => id)).size).toBe(200);
   });
 });
 

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNull, like, lt, lte, ne, or, sql } from 'drizzle-orm';
+import { and, asc, between, desc, eq, gt, gte, inArray, isNull, like, lt, lte, max, ne, or, sql } from 'drizzle-orm';
 import { CHATTING, type ChatEvent, type ChatStatus } from '../../core/states/index.ts';
 import { beginning, changedRows, insertRows, type Db } from './database.ts';
 import { chatLines, conversations, sources } from './schema/index.ts';
@@ -117,59 +117,48 @@ export async function listConversations(
 
 /** So many conversations are looked through at once: the lines of them that people wrote, one after the other. */
 const LOOKED_TOGETHER = 4_000;
+/** So many are found at once. */
+const FOUND_TOGETHER = 100;
 
 /**
- * Conversations in which somebody said something with all of these words, those first that began last: a part of all at a time, however
- * many there are.
+ * Conversations in which somebody said something with all of these words, each with the last such line, those first that began last: a part of
+ * all at a time, however many there are.
  * @param before the last one that was looked through; null to begin
- * @returns also how many were looked through, and the last of them, behind which it goes on; null at the end
+ * @returns also the last that was looked through, behind which it goes on; null at the end. And how many were looked through, where that ended it
  */
-export async function searchConversations(
-  db: Db,
-  words: string[],
-  before: string | null,
-): Promise<{ found: { id: string; line: ChatLineRecord }[]; looked: number; next: string | null }> {
-  const beyond = before === null ? undefined : lt(conversations.id, before);
+export async function searchConversations(db: Db, words: string[], before: string | null) {
   const part = await db
     .select({ id: conversations.id })
     .from(conversations)
-    .where(beyond)
+    .where(before === null ? undefined : lt(conversations.id, before))
     .orderBy(desc(conversations.id))
     .limit(LOOKED_TOGETHER);
-  const last = part.at(-1)?.id;
-  if (last === undefined) return { found: [], looked: 0, next: null };
-  const lines = await db
-    .select()
+  const [first, last] = [part[0]?.id, part.at(-1)?.id];
+  if (first === undefined || last === undefined) return { found: [], next: null, looked: null };
+  const newest = db
+    .select({ id: chatLines.conversationId, number: max(chatLines.number).as('newest') })
     .from(chatLines)
     .where(
       and(
-        gte(chatLines.conversationId, last),
-        before === null ? undefined : lt(chatLines.conversationId, before),
+        between(chatLines.conversationId, last, first),
         ne(chatLines.by, 'us'),
         ...words.map((word) => like(chatLines.text, `%${beginning(word)}`)),
       ),
     )
-    .orderBy(desc(chatLines.conversationId), desc(chatLines.number));
-  const newest = new Map<string, ChatLineRecord>();
-  for (const line of lines) if (!newest.has(line.conversationId)) newest.set(line.conversationId, line);
-  return {
-    found: [...newest].map(([id, line]) => ({ id, line })),
-    looked: part.length,
-    next: part.length === LOOKED_TOGETHER ? last : null,
-  };
-}
-
-/** Several conversations with what their sources are called, by their ids. */
-export async function conversationsById(db: Db, ids: string[]) {
-  const rows =
-    ids.length === 0
-      ? []
-      : await db
-          .select({ conversation: conversations, sourceName: sources.name })
-          .from(conversations)
-          .innerJoin(sources, eq(sources.id, conversations.sourceId))
-          .where(inArray(conversations.id, ids));
-  return new Map(rows.map((row) => [row.conversation.id, row]));
+    .groupBy(chatLines.conversationId)
+    .orderBy(desc(chatLines.conversationId))
+    .limit(FOUND_TOGETHER)
+    .as('newest_lines');
+  const found = await db
+    .select({ conversation: conversations, sourceName: sources.name, line: chatLines })
+    .from(newest)
+    .innerJoin(chatLines, and(eq(chatLines.conversationId, newest.id), eq(chatLines.number, newest.number)))
+    .innerJoin(conversations, eq(conversations.id, newest.id))
+    .innerJoin(sources, eq(sources.id, conversations.sourceId))
+    .orderBy(desc(conversations.id));
+  if (found.length === FOUND_TOGETHER) return { found, next: found.at(-1)?.conversation.id ?? null, looked: null };
+  const isMore = part.length === LOOKED_TOGETHER;
+  return { found, next: isMore ? last : null, looked: isMore ? part.length : null };
 }
 
 /**

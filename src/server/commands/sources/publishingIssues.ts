@@ -63,6 +63,7 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
   if (isPosted(document)) webhookIssues(document, add);
   if (document.kind === 'form') formIssues(document, add);
   if (document.kind === 'chat') chatIssues(document, add);
+  if (document.kind === 'registration') membershipIssues(document, add);
   const said = saidPartsOf(document);
   if (said) saidIssues(document, said, add);
   fields.forEach((field, index) => {
@@ -86,12 +87,15 @@ export function publishingIssues(document: MadeDocument): PartIssue[] {
   return issues;
 }
 
+/** Says of a path to something in payloads that it is none. @param such one as an example */
+function pathIssue(pointer: string, path: string, such: string, add: (pointer: string, detail: string) => void): void {
+  if (path !== '' && !isPath(path.replace(/^@/, '$'))) add(pointer, `This is not a JSONPath. Write it like ${such}.`);
+}
+
 /** What keeps an address for programs in particular from going live. */
 function webhookIssues(document: PostedDocument, add: (pointer: string, detail: string) => void): void {
   const { each, idPath, events, challenge, proof } = document;
-  const path = (pointer: string, text: string, such: string) => {
-    if (text !== '' && !isPath(text.replace(/^@/, '$'))) add(pointer, `This is not a JSONPath. Write it like ${such}.`);
-  };
+  const path = (pointer: string, text: string, such: string) => pathIssue(pointer, text, such, add);
   path('/each', each, '$.orders[*]');
   path('/idPath', idPath, '$.id');
   path('/events/path', events.path, '$.type');
@@ -135,7 +139,6 @@ function saidIssues(
 ): void {
   const { fields } = document;
   const membership = document.kind === 'registration' ? [document.membershipField] : [];
-  if (document.kind === 'registration') membershipIssues(document, add);
   const needed = [
     kindField,
     testField,
@@ -152,11 +155,8 @@ function membershipIssues(
   { membershipPaths, zone }: RegistrationDocument,
   add: (pointer: string, detail: string) => void,
 ): void {
-  for (const part of ['level', 'begins', 'ends'] as const) {
-    const path = membershipPaths[part];
-    if (path !== '' && !isPath(path.replace(/^@/, '$')))
-      add(`/membershipPaths/${part}`, 'This is not a JSONPath. Write it like $.plan.name.');
-  }
+  for (const part of ['level', 'begins', 'ends'] as const)
+    pathIssue(`/membershipPaths/${part}`, membershipPaths[part], '$.plan.name', add);
   if (!isZone(zone)) add('/zone', `"${zone}" is no time zone, such as Europe/London.`);
 }
 

@@ -17,7 +17,6 @@ import { endTalk, giveBack, reply, takeOver } from '../../commands/chats/talk.ts
 import type { Context } from '../../context.ts';
 import {
   conversationOf,
-  conversationsById,
   findConversation,
   listConversations,
   readLines,
@@ -97,20 +96,14 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
       throw new Problem(422, 'invalid', 'Say what to look for.', [
         { pointer: '/text', detail: 'Write at least two letters.' },
       ]);
-    const { found, looked, next } = await searchConversations(store.db, words, before || null);
-    const known = await conversationsById(
-      store.db,
-      found.map(({ id }) => id),
-    );
+    const { found, next, looked } = await searchConversations(store.db, words, before || null);
     return c.json({
-      rows: found.flatMap(({ id, line }) => {
-        const one = known.get(id);
-        if (!one) return [];
+      rows: found.map(({ conversation, sourceName, line }) => {
         const { by, name, text: said, at } = lineView(line);
-        return [{ ...toRow(one.conversation, one.sourceName, said), line: { by, name, text: said, at } }];
+        return { ...toRow(conversation, sourceName, said), line: { by, name, text: said, at } };
       }),
       next,
-      ...(next === null ? {} : { looked }),
+      ...(looked === null ? {} : { looked }),
     } satisfies Page<FoundConversation>);
   });
   app.get('/stream', allow('people:read'), (c) => {

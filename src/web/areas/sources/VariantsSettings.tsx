@@ -7,21 +7,14 @@ import { Labelled } from '../../parts/Labelled.tsx';
 import { newPartId } from '../../parts/newPartId.ts';
 import { VariantsResult } from './VariantsResult.tsx';
 
-/** By the kind of what is compared. */
-const GOAL_WORDS: Record<'form' | 'chat', Record<Goal, string>> = {
-  form: {
-    completed: 'who sent it',
-    confirmed: 'who confirmed',
-    delivered: 'whose data arrived at a destination',
-    reached: 'who come to a certain page later',
-  },
-  chat: {
-    completed: 'who talked to its end',
-    confirmed: 'who confirmed',
-    delivered: 'whose data arrived at a destination',
-    reached: 'who come to a certain page later',
-  },
+const GOAL_WORDS: Record<Goal, string> = {
+  completed: 'who sent it',
+  confirmed: 'who confirmed',
+  delivered: 'whose data arrived at a destination',
+  reached: 'who come to a certain page later',
 };
+const goalWords = (kind: 'form' | 'chat', goal: Goal): string =>
+  kind === 'chat' && goal === 'completed' ? 'who talked to its end' : GOAL_WORDS[goal];
 
 const MOST = 4;
 const NAMES = ['A', 'B', 'C', 'D'];
@@ -184,7 +177,7 @@ export function VariantsSettings<Face extends object, Document extends Comparabl
         >
           {GOALS.map((goal) => (
             <option key={goal} value={goal}>
-              {GOAL_WORDS[kind][goal]}
+              {goalWords(kind, goal)}
             </option>
           ))}
         </select>

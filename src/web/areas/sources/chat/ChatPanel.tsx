@@ -194,7 +194,7 @@ function Placing({ document, set, about }: PartProps) {
           most={100}
           onChange={(priority) => set({ showing: { ...showing, priority } })}
         />
-        <p className="text-quiet text-sm">One chat is on a page: of several, the one with the highest.</p>
+        <p className="text-quiet text-sm">A page shows one chat: of several, the one with the highest priority.</p>
       </div>
       <Field
         label="Only on these sites"

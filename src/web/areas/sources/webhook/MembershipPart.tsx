@@ -44,14 +44,14 @@ export function MembershipPart({ document, set, about }: MembershipPartProps) {
       </div>
       <div className="grid gap-4 sm:grid-cols-2">
         <Field
-          label="Days of which time zone"
+          label="Time zone of these days"
           help="The last day counts. When it is over there, we tell it to ourselves, if nobody renewed."
           error={about('/zone')}
         >
           <ZoneInput zone={zone} onChange={(next) => set({ zone: next })} />
         </Field>
         <Field
-          label="What that is called"
+          label="Kind of event when one ends by itself"
           help="Beside the kinds of events that the site tells: routes ask for it by this name."
           error={about('/lapsedKind')}
         >
