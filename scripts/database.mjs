@@ -42,6 +42,10 @@ export async function startDatabase(dataDir, { forTests = false, port: wanted = 
   if (!existsSync(path.join(folder, 'mysql'))) createDatabase(folder, user);
 
   const port = await freePort(wanted);
+  // One of its own: another database on this machine takes what lies in a shared one for what it left behind itself.
+  const temporary = `${folder}-tmp`;
+  mkdirSync(temporary, { recursive: true, mode: 0o700 });
+  if (user) chownSync(temporary, user.uid, user.gid);
   const scratch = mkdtempSync('/tmp/iwashi-db-');
   const initFile = path.join(scratch, 'init.sql');
   writeFileSync(initFile, initStatements(password, forTests), { mode: 0o600 });
@@ -50,6 +54,7 @@ export async function startDatabase(dataDir, { forTests = false, port: wanted = 
   const options = [
     '--no-defaults',
     `--datadir=${folder}`,
+    `--tmpdir=${temporary}`,
     `--port=${port}`,
     '--bind-address=127.0.0.1',
     '--skip-name-resolve',
@@ -119,7 +124,8 @@ export function runningDatabase(dataDir) {
 export async function removeDatabase(dataDir) {
   if (!existsSync(dataDir)) return;
   await endOrphan(dataDir);
-  rmSync(databaseFolder(dataDir, unprivilegedUser()), { recursive: true, force: true });
+  const folder = databaseFolder(dataDir, unprivilegedUser());
+  for (const one of [folder, `${folder}-tmp`]) rmSync(one, { recursive: true, force: true });
 }
 
 /** MariaDB does not run as root. When we are root, it runs as the user that Debian's package makes for it. */

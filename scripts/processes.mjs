@@ -1,5 +1,6 @@
 // Child processes: everything that is started here is ended here, newest first.
 import { spawn } from 'node:child_process';
+import cluster from 'node:cluster';
 import { once } from 'node:events';
 import { constants, setPriority } from 'node:os';
 
@@ -46,31 +47,93 @@ export async function endProcess(child, graceMs = GRACE_MS) {
   clearTimeout(timer);
 }
 
+/** So often a part is started again within a minute before it is given up. */
+const MOST_RESTARTS = 5;
+const RESTARTS_WITHIN_MS = 60_000;
+/** Before the first of those; twice as long before each further one. */
+const RESTART_REST_MS = 500;
+
+/** Every part that is running and is told what becomes of the others. */
+const kept = new Set();
+
 /**
  * Starts a long-running Node process of ours. It gets an IPC channel, on which it says `{ ready }`
  * once, and whose closing tells it that this command is gone.
+ * @param restart whether it is started again when it ends, and replaced when it says that it has to be: then the address it
+ *   listens at is shared by the old and the new one (a cluster of one), so that nobody finds it closed
  * @returns the child and what it said when it became ready
  */
 export async function startNode(name, file, args, env, { restart = false } = {}) {
   let wanted = true;
+  let starts = [];
   let child = launch();
   const ready = await firstWord(child, name);
   onStop(() => endProcess(child));
   return { ready, pid: () => child.pid, again };
 
   function launch() {
-    // Its own session, so that Ctrl-C reaches this command only and the order of ending is ours.
-    const started = spawn(process.execPath, ['--enable-source-maps', file, ...args], {
+    starts.push(Date.now());
+    const started = restart ? inCluster() : alone();
+    started.once('exit', (code, signal) => {
+      kept.delete(started);
+      if (isStopping() || !wanted || started !== child) return;
+      const how = signal ?? `exit ${code}`;
+      console.error(`iwashi: ${name} ended (${how})${restart ? '; starting it again' : ''}`);
+      if (restart) void startAgain(how);
+    });
+    if (restart) {
+      kept.add(started);
+      started.on('message', (message) => message?.replace && started === child && void replace(message.replace));
+    }
+    return started;
+  }
+
+  // Its own session, so that Ctrl-C reaches this command only and the order of ending is ours.
+  function alone() {
+    return spawn(process.execPath, ['--enable-source-maps', file, ...args], {
       env: { ...process.env, ...env },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
       detached: true,
     });
-    started.once('exit', (code, signal) => {
-      if (isStopping() || !wanted) return;
-      console.error(`iwashi: ${name} ended (${signal ?? `exit ${code}`})${restart ? '; starting it again' : ''}`);
-      if (restart) setTimeout(() => !isStopping() && (child = launch()), 1000);
-    });
-    return started;
+  }
+
+  function inCluster() {
+    cluster.schedulingPolicy = cluster.SCHED_NONE;
+    cluster.setupPrimary({ exec: file, args, execArgv: ['--enable-source-maps'] });
+    return cluster.fork(env).process;
+  }
+
+  /** Whether it may be started once more; where it does not stay up, that is said, and nothing is started. */
+  function mayStart(cause) {
+    starts = starts.filter((at) => at > Date.now() - RESTARTS_WITHIN_MS);
+    if (starts.length <= MOST_RESTARTS) return true;
+    const why = `it ended ${starts.length} times within a minute, last with: ${cause}`;
+    console.error(`iwashi: ${name} does not stay up and is not started again: ${why}`);
+    for (const other of kept) if (other !== child) other.send({ givenUp: { role: name, cause: why } });
+    // Nobody is left who could say it to anybody else.
+    if ([...kept].every((other) => other === child)) void stopAll().then(() => process.exit(1));
+    return false;
+  }
+
+  async function startAgain(cause) {
+    if (!mayStart(cause)) return;
+    const rest = RESTART_REST_MS * 2 ** (starts.length - 1);
+    await new Promise((resolve) => setTimeout(resolve, rest));
+    if (!isStopping()) child = launch();
+  }
+
+  /** Starts another beside it, which has taken over before the old one is told to end what is under way. */
+  async function replace(cause) {
+    console.error(`iwashi: ${name} has to be replaced (${cause})`);
+    const old = child;
+    if (!mayStart(cause)) {
+      old.kill('SIGTERM');
+      return;
+    }
+    const next = launch();
+    child = next;
+    await firstWord(next, name).catch((error) => console.error(`iwashi: ${error.message}`));
+    old.kill('SIGTERM');
   }
 
   /** Ends it without ceremony, which it is made to stand, and starts it anew as it was built meanwhile. Resolves once it is ready. */
@@ -78,6 +141,7 @@ export async function startNode(name, file, args, env, { restart = false } = {})
     wanted = false;
     await endProcess(child, 50);
     wanted = true;
+    starts = [];
     child = launch();
     await firstWord(child, name).catch((error) => console.error(`iwashi: ${error.message}`));
   }
@@ -111,7 +175,9 @@ function stepBack(pid) {
 
 function firstWord(child, name) {
   return new Promise((resolve, reject) => {
-    child.once('message', resolve);
+    // A cluster has words of its own.
+    const hear = (message) => message?.ready && (child.off('message', hear), resolve(message));
+    child.on('message', hear);
     child.once('exit', (code) => reject(new Error(`${name} ended before it was ready (exit ${code})`)));
   });
 }

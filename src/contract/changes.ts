@@ -44,6 +44,7 @@ export const ACTS = {
   'paused the import into': 'paused an import into',
   'resumed the import into': 'resumed an import into',
   'cancelled the import into': 'cancelled an import into',
+  'cancelled the rehearsal for': 'cancelled a rehearsal for',
   'undid the import into': 'undid an import into',
   'deleted a file of': 'deleted a file of',
   answered: 'noted an answer to',

@@ -2,6 +2,8 @@
 export interface StatusView {
   database: 'up' | 'down';
   workers: number;
+  /** Parts that did not stay up and are not started again, and why; '' for none. */
+  givenUp: string;
   /** What is on its way: to be planned, delivered or mailed. */
   waiting: number;
   /** Deliveries that wait until somebody confirms. */

@@ -1,11 +1,21 @@
-import { IsEmail, IsString, Length, MinLength } from 'class-validator';
+import { isEmail, IsString, Length, ValidateBy } from 'class-validator';
+
+/** An email address, of which the standard has 254 characters at most: what is longer is not even looked at. */
+const IsAddress = (message: string) =>
+  ValidateBy({
+    name: 'isAddress',
+    validator: {
+      validate: (value) => typeof value === 'string' && value.length <= 254 && isEmail(value),
+      defaultMessage: () => message,
+    },
+  });
 
 export class SignIn {
-  @IsEmail({}, { message: 'Enter the email address of your account.' })
+  @IsAddress('Enter the email address of your account.')
   email!: string;
 
   @IsString()
-  @MinLength(1, { message: 'Enter your password.' })
+  @Length(1, 1_000, { message: 'Enter your password.' })
   password!: string;
 }
 
@@ -18,7 +28,7 @@ export class FirstAccount {
   @Length(1, 120, { message: 'Enter your name.' })
   name!: string;
 
-  @IsEmail({}, { message: 'Enter an email address.' })
+  @IsAddress('Enter an email address.')
   email!: string;
 
   @IsString()

@@ -3,6 +3,7 @@ import { V7Generator } from 'uuidv7';
 import type { Config } from './config.ts';
 import { createSend, type Send } from './connectors/http.ts';
 import { loggedError } from './security/loggedErrors.ts';
+import { createReadingPool, type ReadingPool } from './reading/pool.ts';
 import { SecretBox } from './security/secrets.ts';
 import { openStore, type Store } from './store/database.ts';
 
@@ -12,9 +13,13 @@ export interface Context {
   store: Store;
   secrets: SecretBox;
   send: Send;
+  /** Reads what somebody else made, away from the thread that answers. */
+  reading: ReadingPool;
   now: () => number;
   newId: () => string;
   log: Logger;
+  /** Parts of this installation on this machine that did not stay up and are not started again: their names, and why. */
+  givenUp: Map<string, string>;
   close(): Promise<void>;
 }
 
@@ -22,17 +27,21 @@ export function createContext(config: Config, now: () => number = Date.now): Con
   const store = openStore(config.databaseUrl);
   const ids = new V7Generator();
   const send = createSend(config.allowPrivateAddresses, now);
+  const reading = createReadingPool(config.root);
   return {
     config,
     store,
     send,
+    reading,
     now,
+    givenUp: new Map(),
     secrets: new SecretBox(config.secretKey),
     newId: () => ids.generateOrResetWithTs(now()).toString(),
     // No payloads, addresses or headers are ever logged; see http/app.ts for what a request leaves behind.
     log: pino({ level: config.logLevel, base: null, serializers: { err: loggedError } }, pino.destination(2)),
     close: async () => {
       await send.close();
+      await reading.close();
       await store.close();
     },
   };

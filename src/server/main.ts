@@ -1,15 +1,18 @@
 import 'reflect-metadata';
 import { createAdaptorServer } from '@hono/node-server';
+import cluster from 'node:cluster';
 import { once } from 'node:events';
 import type { IncomingMessage, Server } from 'node:http';
 import { adoptPurposes } from './commands/purposes/adoptPurposes.ts';
 import { sealAddresses } from './connecting/addresses.ts';
 import { readConfig } from './config.ts';
 import { createContext, type Context } from './context.ts';
+import { guardProcess } from './guard.ts';
 import { createApp } from './http/app.ts';
 import { checkKey } from './keyCheck.ts';
 import { newToken, sha256 } from './security/tokens.ts';
 import { countAccounts, replaceSetupLink } from './store/accounts.ts';
+import { throughBreaks } from './store/database.ts';
 import { migrateStore } from './store/migrating.ts';
 import { publishDue } from './commands/sources/publishSource.ts';
 import { startWorker } from './work/worker.ts';
@@ -21,13 +24,21 @@ const SUBMISSIONS_PER_MINUTE = 300;
 /** How long work under way may take to end. */
 const STOP_LIMIT_MS = 30_000;
 
+/** Whoever has to be replaced ends by itself after this time, replaced or not. */
+const REPLACED_LIMIT_MS = 20_000;
+
+/** For so long a database that is away is waited for at the start. */
+const DATABASE_LIMIT_MS = 60_000;
+
 type Role = 'serve' | 'work';
 
 /** Starts the roles asked for, and ends them in order when told to. */
 async function main(roles: Role[]): Promise<void> {
   const config = readConfig(process.env);
   const context = createContext(config);
-  await migrateStore(context.store, config.root);
+  // Else a cluster ends whoever lost it at once, with whatever is under way.
+  if (cluster.worker) cluster.worker.exitedAfterDisconnect = true;
+  await throughBreaks(() => migrateStore(context.store, config.root), DATABASE_LIMIT_MS);
   await checkKey(context);
   await sealAddresses(context);
   await adoptPurposes(context);
@@ -36,22 +47,35 @@ async function main(roles: Role[]): Promise<void> {
   const firstLink = server ? await linkForFirstAccount(context) : null;
 
   let stopping = false;
-  const stop = async () => {
+  const stop = async (code: number) => {
     if (stopping) return;
     stopping = true;
     // Whatever does not end by itself is taken over by another worker when its lease runs out.
-    setTimeout(() => process.exit(1), STOP_LIMIT_MS).unref();
+    setTimeout(() => process.exit(code || 1), STOP_LIMIT_MS).unref();
     if (server) await closeServer(server);
     await worker?.stop();
     await context.close();
-    process.exit(0);
+    process.exit(code);
   };
-  process.on('SIGTERM', () => void stop());
-  process.on('SIGINT', () => void stop());
+  guardProcess(context.log, (cause) => {
+    // Whoever started us starts another first, and then tells us to end; alone, we end and say so by our code.
+    if (!process.send) return void stop(1);
+    process.send({ replace: cause });
+    setTimeout(() => void stop(1), REPLACED_LIMIT_MS).unref();
+  });
+  process.on('SIGTERM', () => void stop(0));
+  process.on('SIGINT', () => void stop(0));
   // The command that started us is gone: nobody else would end us.
-  process.on('disconnect', () => void stop());
+  process.on('disconnect', () => void stop(0));
+  process.on('message', (message) => {
+    if (isGivenUp(message)) context.givenUp.set(message.givenUp.role, message.givenUp.cause);
+  });
   process.send?.({ ready: true, firstLink });
 }
+
+/** What the command that started us says of another part that did not stay up. */
+const isGivenUp = (message: unknown): message is { givenUp: { role: string; cause: string } } =>
+  typeof message === 'object' && message !== null && 'givenUp' in message;
 
 async function listen(context: Context): Promise<Server> {
   const { host, port } = context.config;
@@ -71,15 +95,22 @@ async function listen(context: Context): Promise<Server> {
 const HEADERS_MS = 15_000;
 const BODY_MS = 10_000;
 const LEAST_BYTES_PER_MS = 32;
-/** The length of a body that does not say how long it is. */
-const UNTOLD_BYTES = 4 * 1024 * 1024;
+/** So often it is looked how far a body is. */
+const LOOK_MS = 2_000;
 
 /** Ends requests whose body comes so slowly that it only keeps a connection open. */
 function hurry(request: IncomingMessage): void {
-  const length = Number(request.headers['content-length'] ?? (request.headers['transfer-encoding'] ? UNTOLD_BYTES : 0));
-  if (length === 0) return;
-  const timer = setTimeout(() => request.destroy(), BODY_MS + length / LEAST_BYTES_PER_MS);
-  request.once('close', () => clearTimeout(timer)).once('end', () => clearTimeout(timer));
+  if (Number(request.headers['content-length'] ?? 0) === 0 && !request.headers['transfer-encoding']) return;
+  const { socket } = request;
+  const [began, from] = [Date.now(), socket.bytesRead];
+  // By what came, not by what is claimed: whoever claims much could keep a connection for as long.
+  const timer = setInterval(() => {
+    const wanted = (Date.now() - began - BODY_MS) * LEAST_BYTES_PER_MS;
+    // What nobody reads on our side is no fault of whoever sends it.
+    if (socket.bytesRead - from < wanted && !request.isPaused() && socket.readableFlowing !== false) request.destroy();
+  }, LOOK_MS);
+  const stop = () => clearInterval(timer);
+  request.once('close', stop).once('end', stop);
 }
 
 async function closeServer(server: Server): Promise<void> {

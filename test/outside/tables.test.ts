@@ -6,15 +6,16 @@ import path from 'node:path';
 import { parse } from 'csv-parse/sync';
 import { afterAll, describe, expect, it } from 'vitest';
 import { judgeFile, rowsOf } from '../../src/server/importing/rows.ts';
+import { readHere } from '../world/readHere.ts';
 import { convertedBySheets } from '../world/sheets.ts';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'iwashi-tables-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 async function readAll(file: string) {
-  const reading = await judgeFile(file);
+  const reading = await judgeFile(readHere, file);
   const rows: Record<string, unknown>[] = [];
-  for await (const { cells } of rowsOf(file, reading)) rows.push(cells);
+  for await (const { cells } of rowsOf(readHere, file, reading)) rows.push(cells);
   return { reading, rows };
 }
 const written = (name: string, content: string | Uint8Array): string => {
@@ -101,9 +102,11 @@ describe('files of several sheets that LibreOffice wrote', () => {
       expect(reading).toMatchObject({ sheet: 'Members', sheets: ['Cover', 'Members', 'Left & gone'], header: true });
       expect(rows).toEqual([{ Name: 'Mara' }]);
       const other: unknown[] = [];
-      for await (const { cells } of rowsOf(file, { ...reading, sheet: 'Left & gone' })) other.push(cells);
+      for await (const { cells } of rowsOf(readHere, file, { ...reading, sheet: 'Left & gone' })) other.push(cells);
       expect(other).toEqual([{ Name: 'Tobin' }]);
-      await expect(rowsOf(file, { ...reading, sheet: 'Nowhere' }).next()).rejects.toThrow('no sheet of the name');
+      await expect(rowsOf(readHere, file, { ...reading, sheet: 'Nowhere' }).next()).rejects.toThrow(
+        'no sheet of the name',
+      );
     },
     180_000,
   );
@@ -121,7 +124,7 @@ describe('encodings, written by iconv (glibc, Debian)', () => {
     const file = written(`${label}.csv`, execFileSync('iconv', ['-f', 'UTF-8', '-t', name], { input: text }));
     const rows: unknown[] = [];
     const reading = { format: 'text' as const, encoding: label, delimiter: ',' as const, header: true, because: '' };
-    for await (const { cells } of rowsOf(file, reading)) rows.push(cells);
+    for await (const { cells } of rowsOf(readHere, file, reading)) rows.push(cells);
     expect(rows).toEqual([{ Name: 'Żółć Święty', City: 'Łódź' }]);
   });
 
@@ -137,6 +140,6 @@ describe('encodings, written by iconv (glibc, Debian)', () => {
       'late.csv',
       Buffer.concat([Buffer.from(`Name,City\n${'a,b\n'.repeat(200_000)}`), Buffer.from([0xe9, 0x2c, 0x62, 0x0a])]),
     );
-    expect((await judgeFile(late)).encoding).toBe('windows-1252');
+    expect((await judgeFile(readHere, late)).encoding).toBe('windows-1252');
   });
 });

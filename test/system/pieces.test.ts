@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SourceView } from '../../src/contract/source.ts';
@@ -89,6 +89,18 @@ describe('a file that comes in pieces', () => {
     await send('after@hill.example', kept);
     expect((await fileOf('after@hill.example'))?.sha256).toBe(createHash('sha256').update(content).digest('hex'));
   });
+  it('is not changed any more once it is whole and was judged', async () => {
+    const at = (await begin(100)).headers.get('location') ?? '';
+    const kept = (await keptIn(await piece(at, 0, new Uint8Array(100).fill(65)))) ?? '';
+    const again = await piece(at, 0, new Uint8Array(100).fill(66));
+    expect([again.status, again.headers.get('upload-complete')]).toEqual([200, '?1']);
+    await send('settled@hill.example', kept);
+    const value = await fileOf('settled@hill.example');
+    const place = path.join(world.env.IWASHI_UPLOADS ?? '', (value?.file ?? '').slice(-2), value?.file ?? '');
+    expect(readFileSync(place, 'utf8')).toBe('A'.repeat(100));
+    // Nobody else on the machine reads what visitors hand over.
+    expect(statSync(place).mode & 0o077).toBe(0);
+  });
   it('is no file before it is whole, nor under a token that somebody made up', async () => {
     const at = (await begin(100)).headers.get('location') ?? '';
     const half = await piece(at, 0, new Uint8Array(50));
@@ -114,5 +126,9 @@ describe('a file that comes in pieces', () => {
     expect(allowed.headers.get('access-control-allow-methods')).toBe('POST, PATCH, HEAD');
     expect(allowed.headers.get('access-control-allow-origin')).toBe(world.site);
     expect((await asked('https://elsewhere.example')).status).toBe(403);
+  });
+  it('takes so many bytes of one address in a minute, whatever is claimed', async () => {
+    const claims = await Promise.all(Array.from({ length: 30 }, () => begin(MOST)));
+    expect(claims.map(({ status }) => status)).toContain(429);
   });
 });

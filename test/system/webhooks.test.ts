@@ -313,6 +313,26 @@ describe('who may send', () => {
     expect(JSON.stringify(await operator.get(`/sources/${source.id}`))).not.toContain(secret);
   });
 
+  it('covers every byte: what comes in parts, and what is written in another encoding', async () => {
+    const signature = { by: 'signature' as const, header: 'X-Sig', timeHeader: '', canonical: '{body}' };
+    const { source, secret } = await proved(signature, 'a secret of bytes');
+    const signed = (bytes: Uint8Array<ArrayBuffer>) => createHmac('sha256', secret).update(bytes).digest('hex');
+    const send = (bytes: Uint8Array<ArrayBuffer>, type: string, sign = signed(bytes)) =>
+      fetch(source.postUrl, { method: 'POST', headers: { 'content-type': type, 'x-sig': sign }, body: bytes });
+    const parts = (address: string) =>
+      new Uint8Array(Buffer.from(`--b\r\nContent-Disposition: form-data; name="email"\r\n\r\n${address}\r\n--b--\r\n`));
+    const type = 'multipart/form-data; boundary=b';
+    expect((await send(parts('parts@hill.example'), type)).status).not.toBe(403);
+    // The signature of nothing, or of another body, lets nothing in.
+    expect((await send(parts('forged@hill.example'), type, signed(new Uint8Array()))).status).toBe(403);
+    expect((await send(parts('forged@hill.example'), type, signed(parts('other@hill.example')))).status).toBe(403);
+    const json = JSON.stringify(customer('wide@hill.example'));
+    const wide = new Uint8Array(Buffer.from(json, 'utf16le'));
+    expect((await send(wide, 'application/json; charset=utf-16le')).status).toBe(202);
+    const marked = new Uint8Array(Buffer.from(`\uFEFF${json.replace('wide', 'marked')}`));
+    expect((await send(marked, 'application/json')).status).toBe(202);
+  });
+
   it('is old, and refused, after five minutes, and with the secret of before', async () => {
     const signature = { by: 'signature' as const, header: 'X-Sig', timeHeader: 'X-At', canonical: '{time}{body}' };
     const { source, secret } = await proved(signature, 'the first secret');

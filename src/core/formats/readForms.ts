@@ -1,5 +1,6 @@
 import { parse } from 'parse5';
 import { plainField, type SourceField, type TypeName } from '../values/index.ts';
+import { groupBy } from '../groupBy.ts';
 import { keyFor, meaningOf } from '../intake/index.ts';
 import { ancestorOf, attribute, elementsIn, hasAttribute, isWithin, textOf, type Element, type Node } from './tree.ts';
 
@@ -35,21 +36,42 @@ const NO_ANSWERS = new Set(['submit', 'button', 'reset', 'image']);
  * labels however they are given, choices, first values and what is hidden.
  */
 export function readForms(html: string): FoundForm[] {
-  const page = parse(html);
-  const forms = elementsIn(page, ({ tagName }) => tagName === 'form');
+  const root = parse(html);
+  const forms = elementsIn(root, ({ tagName }) => tagName === 'form');
+  const page = indexed(root);
   return forms.map((form) => readForm(page, form));
 }
 
-function readForm(page: Node, form: Element): FoundForm {
+/** A page with what is looked up in it again and again: each label and each id is looked for once, however many controls there are. */
+interface Page {
+  controls: Element[];
+  /** The first element of an id, and the first label for it. */
+  byId: Map<string, Element>;
+  labels: Map<string, Element>;
+}
+
+const CONTROLS = new Set(['input', 'select', 'textarea', 'button']);
+
+function indexed(root: Node): Page {
+  const page: Page = { controls: [], byId: new Map(), labels: new Map() };
+  for (const element of elementsIn(root, () => true)) {
+    if (CONTROLS.has(element.tagName)) page.controls.push(element);
+    const id = attribute(element, 'id');
+    if (id !== '' && !page.byId.has(id)) page.byId.set(id, element);
+    const of = element.tagName === 'label' ? attribute(element, 'for') : '';
+    if (of !== '' && !page.labels.has(of)) page.labels.set(of, element);
+  }
+  return page;
+}
+
+function readForm(page: Page, form: Element): FoundForm {
   const id = attribute(form, 'id');
   const own = (element: Element): boolean => {
     const of = attribute(element, 'form');
     return of === '' ? isWithin(element, form) : of === id;
   };
-  const controls = elementsIn(
-    page,
-    (element) => ['input', 'select', 'textarea', 'button'].includes(element.tagName) && own(element),
-  );
+  const controls = page.controls.filter(own);
+  const alike = groupBy(controls, (control) => `${attribute(control, 'name')} ${typeOfControl(control)}`);
   const unseen: string[] = [];
   const fields: SourceField[] = [];
   const done = new Set<string>();
@@ -68,7 +90,7 @@ function readForm(page: Node, form: Element): FoundForm {
     }
     if (done.has(name)) continue;
     done.add(name);
-    const together = controls.filter((other) => attribute(other, 'name') === name && typeOfControl(other) === type);
+    const together = alike.get(`${name} ${type}`) ?? [];
     fields.push(fieldOf(page, control, together, fields));
   }
   const action = attribute(form, 'action');
@@ -85,7 +107,7 @@ function readForm(page: Node, form: Element): FoundForm {
   return { name: named, action, fields, button: button.slice(0, 80), unseen };
 }
 
-function fieldOf(page: Node, control: Element, together: Element[], before: SourceField[]): SourceField {
+function fieldOf(page: Page, control: Element, together: Element[], before: SourceField[]): SourceField {
   const name = attribute(control, 'name');
   const type = typeOfControl(control);
   const isGroup = type === 'radio' || (type === 'checkbox' && together.length > 1);
@@ -115,7 +137,7 @@ function valueTypeOf(control: Element, type: string, together: Element[]): TypeN
   if (type === 'radio') return 'choice';
   if (type === 'checkbox') return together.length > 1 ? 'several choices' : 'yes/no';
   if (type === 'textarea') return 'long text';
-  return TYPES[type] ?? 'text';
+  return (Object.hasOwn(TYPES, type) ? TYPES[type] : undefined) ?? 'text';
 }
 
 function optionsOf(control: Element, type: string, together: Element[]): string[] {
@@ -156,22 +178,20 @@ const typeOfControl = (control: Element): string =>
   control.tagName === 'input' ? (attribute(control, 'type') || 'text').toLowerCase() : control.tagName;
 
 /** The label of a control: what the page says of it, in the order in which browsers go by it (ARIA, accessible name). */
-function labelOf(page: Node, control: Element): string {
+function labelOf(page: Page, control: Element): string {
   const id = attribute(control, 'id');
   const by = attribute(control, 'aria-labelledby')
     .split(/\s+/)
     .filter((one) => one !== '');
   const told = by
-    .map((one) => textOf(elementsIn(page, (element) => attribute(element, 'id') === one)[0]))
+    .map((one) => textOf(page.byId.get(one)))
     .join(' ')
     .trim();
   const around = ancestorOf(control, 'label');
   const given = [
     told,
     attribute(control, 'aria-label'),
-    id === ''
-      ? ''
-      : textOf(elementsIn(page, (element) => element.tagName === 'label' && attribute(element, 'for') === id)[0]),
+    id === '' ? '' : textOf(page.labels.get(id)),
     around ? textOf(around, control) : '',
     attribute(control, 'title'),
     attribute(control, 'placeholder'),

@@ -175,9 +175,12 @@ class Styled {
     const put = value.replace(/var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)/g, (_, name: string, otherwise = '') =>
       (this.#variables.get(name) ?? String(otherwise)).trim(),
     );
-    return put === value ? value : this.#resolved(put, depth + 1);
+    // What doubles with each variable is no colour and no length.
+    return put === value || put.length > LONGEST_VALUE ? put : this.#resolved(put, depth + 1);
   }
 }
+
+const LONGEST_VALUE = 2_000;
 
 const byWeight = (one: Said, other: Said): number => {
   const at = one.weight.findIndex((part, index) => part !== other.weight[index]);
@@ -234,7 +237,7 @@ function declared(block: string): { property: string; value: string; important: 
       const value = csstree.generate(declaration.value).trim();
       const important = declaration.important !== false;
       all.push({ property, value, important });
-      const longhand = SHORTHANDS[property];
+      const longhand = Object.hasOwn(SHORTHANDS, property) ? SHORTHANDS[property] : undefined;
       if (!longhand) return;
       const words = value.match(/[^\s(]+(?:\([^)]*\))?/g) ?? [];
       const part =

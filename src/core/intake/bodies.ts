@@ -1,6 +1,6 @@
 import { XMLParser } from 'fast-xml-parser';
 import { SyntaxValidator } from 'fast-xml-validator';
-import { parseJson } from '../json/index.ts';
+import { depthOf, parseJson } from '../json/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { readFormBody, type Payload } from './payload.ts';
 
@@ -29,19 +29,31 @@ const LINES = ['application/x-ndjson', 'application/ndjson', 'application/jsonl'
 /** What programs say that do not say what they send. */
 const UNTOLD = ['', 'text/plain', 'application/octet-stream'];
 
-/** Reads a body as what it is written as. */
-export function readWritten(writing: Writing, body: string): Result<Payload> {
+/** What a payload may nest, and how many entries a form may have: far more than anybody sends who means it. */
+export const DEEPEST_PAYLOAD = 60;
+export const MOST_ENTRIES = 2_000;
+export const TOO_MANY_ENTRIES = `These are more than ${MOST_ENTRIES} entries in one form.`;
+export const TOO_DEEP = `What stands in it is nested more than ${DEEPEST_PAYLOAD} deep.`;
+
+/** Reads JSON as a payload. */
+export function readJson(text: string): Result<Payload> {
+  if (depthOf(text) > DEEPEST_PAYLOAD) return bad(TOO_DEEP);
+  const json = parseJson(text);
+  return json === undefined ? bad('The body is not JSON.') : good({ kind: 'json', json, files: [] });
+}
+
+/** Reads a body as what it is written as. XML takes a thread of its own: `readXml`. */
+export function readWritten(writing: Exclude<Writing, 'xml'>, body: string): Result<Payload> {
   switch (writing) {
     case 'json': {
-      const json = parseJson(body);
-      return json === undefined ? bad('The body is not JSON.') : good({ kind: 'json', json, files: [] });
+      return readJson(body);
     }
     case 'lines':
       return readLines(body);
-    case 'xml':
-      return readXml(body);
-    case 'form':
-      return good({ kind: 'entries', entries: readFormBody(body), files: [] });
+    case 'form': {
+      const entries = readFormBody(body);
+      return entries.length > MOST_ENTRIES ? bad(TOO_MANY_ENTRIES) : good({ kind: 'entries', entries, files: [] });
+    }
     default:
       return writing satisfies never;
   }
@@ -52,6 +64,7 @@ function readLines(body: string): Result<Payload> {
   const json: unknown[] = [];
   for (const [at, line] of body.split(/\r?\n/).entries()) {
     if (line.trim() === '') continue;
+    if (depthOf(line) > DEEPEST_PAYLOAD) return bad(`Line ${at + 1}: ${TOO_DEEP}`);
     const value = parseJson(line);
     if (value === undefined) return bad(`Line ${at + 1} of the body is not JSON.`);
     json.push(value);
@@ -77,9 +90,9 @@ const xml = new XMLParser({
  * XML as a tree: an element is its text, or an object of its elements, of its attributes under @name, and of its text
  * under #text where it has more than that. Elements of one name are a list. Names have no prefixes.
  */
-function readXml(body: string): Result<Payload> {
+export function readXml(body: string): Result<Payload> {
   // What it declares can grow without end, or lead elsewhere.
-  if (/<!DOCTYPE/i.test(body)) return bad('XML with a DOCTYPE is not read.');
+  if (/<!(DOCTYPE|ENTITY)/i.test(body)) return bad('XML with a DOCTYPE is not read.');
   try {
     SyntaxValidator.validate(body);
   } catch (error) {
@@ -87,7 +100,8 @@ function readXml(body: string): Result<Payload> {
     return bad(`The body is not XML${line === undefined ? '' : `, in line ${line}`}: ${message}`);
   }
   try {
-    return good({ kind: 'json', json: xml.parse(body) as unknown, files: [] });
+    const json = xml.parse(body) as unknown;
+    return depthOf(JSON.stringify(json)) > DEEPEST_PAYLOAD ? bad(TOO_DEEP) : good({ kind: 'json', json, files: [] });
   } catch {
     return bad('The body is XML that cannot be read as a tree.');
   }

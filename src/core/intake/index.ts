@@ -1,4 +1,4 @@
-export { readWritten, writingOf } from './bodies.ts';
+export { MOST_ENTRIES, readJson, readWritten, readXml, TOO_MANY_ENTRIES, writingOf, type Writing } from './bodies.ts';
 export { readPayload, suspicionOf } from './kinds/index.ts';
 export { keyFor, meaningOf } from './naming.ts';
 export {

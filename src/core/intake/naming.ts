@@ -1,18 +1,21 @@
-const MEANINGS: Record<string, string> = {
-  email: 'email',
-  emailaddress: 'email',
-  name: 'full_name',
-  yourname: 'full_name',
-  fullname: 'full_name',
-  firstname: 'first_name',
-  givenname: 'first_name',
-  lastname: 'last_name',
-  surname: 'last_name',
-  familyname: 'last_name',
-  phone: 'phone',
-  telephone: 'phone',
-  mobile: 'phone',
-};
+/** Names of others are looked up in it: it has none of its own but these. */
+const MEANINGS = new Map(
+  Object.entries({
+    email: 'email',
+    emailaddress: 'email',
+    name: 'full_name',
+    yourname: 'full_name',
+    fullname: 'full_name',
+    firstname: 'first_name',
+    givenname: 'first_name',
+    lastname: 'last_name',
+    surname: 'last_name',
+    familyname: 'last_name',
+    phone: 'phone',
+    telephone: 'phone',
+    mobile: 'phone',
+  }),
+);
 
 /** A field name made of a label: small letters, digits and underscores, not taken yet. */
 export function keyFor(label: string, taken: string[]): string {
@@ -30,4 +33,4 @@ export function keyFor(label: string, taken: string[]): string {
 }
 
 /** What a label means for the contact; '' when it is nothing in particular. */
-export const meaningOf = (label: string): string => MEANINGS[label.toLowerCase().replace(/[^a-z]/g, '')] ?? '';
+export const meaningOf = (label: string): string => MEANINGS.get(label.toLowerCase().replace(/[^a-z]/g, '')) ?? '';

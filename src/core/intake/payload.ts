@@ -84,7 +84,8 @@ function objectOf(entries: Entries): Loose {
   const object: Record<string, string | string[]> = Object.create(null) as Record<string, string | string[]>;
   for (const [name, value] of entries) {
     const before = object[name];
-    object[name] = before === undefined ? value : [...(Array.isArray(before) ? before : [before]), value];
+    if (Array.isArray(before)) before.push(value);
+    else object[name] = before === undefined ? value : [before, value];
   }
   return object;
 }

@@ -1,5 +1,5 @@
 import { isObject } from '../documents/index.ts';
-import { located } from '../json/index.ts';
+import { located, withinSteps } from '../json/index.ts';
 import type { SourceField } from '../values/index.ts';
 import { isPosted, type PostedDocument, type SourceDocument } from './source.ts';
 
@@ -52,8 +52,11 @@ export interface EmbeddedFile {
   base64: string;
 }
 
-/** The files that stand in a payload where file fields look for them, each once. */
-export function embeddedFiles(document: SourceDocument, json: unknown): EmbeddedFile[] {
+/** The files that stand in a payload where file fields look for them, each once. @throws TooManySteps */
+export const embeddedFiles = (document: SourceDocument, json: unknown): EmbeddedFile[] =>
+  withinSteps(() => filesWithin(document, json));
+
+function filesWithin(document: SourceDocument, json: unknown): EmbeddedFile[] {
   const files = new Map<string, EmbeddedFile>();
   for (const field of document.fields.filter(({ type }) => type === 'file')) {
     for (const whole of wholesOf(document, json)) {

@@ -1,3 +1,16 @@
-export { all, isPath, located, one, stepTo, textAt, textOf, textsAt } from './jsonPath.ts';
+export { depthOf } from './depth.ts';
+export {
+  all,
+  isPath,
+  located,
+  MOST_STEPS,
+  one,
+  stepTo,
+  textAt,
+  textOf,
+  textsAt,
+  TooManySteps,
+  withinSteps,
+} from './jsonPath.ts';
 export { keeping } from './keeping.ts';
 export { parseJson } from './parse.ts';

@@ -27,6 +27,7 @@ export type ImportEvent =
   | 'paused'
   | 'resumed'
   | 'cancelled'
+  | 'rehearsal ended'
   | 'came to its end'
   | 'taken back'
   | 'was taken back';
@@ -34,14 +35,15 @@ export type ImportEvent =
 export const IMPORTING = transitionsOf<ImportState, ImportEvent>({
   fetched: { from: ['fetching'], to: 'judging' },
   judged: { from: ['judging'], to: 'ready' },
-  'found unreadable': { from: ['fetching', 'judging', 'rehearsing', 'running'], to: 'unreadable' },
+  'found unreadable': { from: ['fetching', 'judging', 'rehearsing', 'running', 'undoing'], to: 'unreadable' },
   'read in another way': { from: ['ready', 'unreadable'], to: 'judging' },
   rehearsed: { from: ['ready'], to: 'rehearsing' },
   'was rehearsed': { from: ['rehearsing'], to: 'ready' },
   begun: { from: ['ready'], to: 'running' },
   paused: { from: ['running'], to: 'paused' },
   resumed: { from: ['paused'], to: 'running' },
-  cancelled: { from: ['fetching', 'running', 'paused'], to: 'cancelled' },
+  cancelled: { from: ['fetching', 'judging', 'running', 'paused'], to: 'cancelled' },
+  'rehearsal ended': { from: ['rehearsing'], to: 'ready' },
   'came to its end': { from: ['running'], to: 'done' },
   'taken back': { from: ['done', 'cancelled'], to: 'undoing' },
   'was taken back': { from: ['undoing'], to: 'undone' },

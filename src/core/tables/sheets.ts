@@ -64,21 +64,38 @@ export interface Sheet {
   rows: string[][];
 }
 
-/** The sheets in the content of a spreadsheet, in their order (OpenDocument 1.3, ISO/IEC 26300). */
-export function readOdsContent(content: string): Sheet[] {
+/** A spreadsheet has more cells than are read: a row of few bytes can say that it repeats a million times. */
+export class TooManyCells extends Error {}
+
+/**
+ * The sheets in the content of a spreadsheet, in their order (OpenDocument 1.3, ISO/IEC 26300).
+ * @param mostCells of all sheets together @throws TooManyCells
+ */
+export function readOdsContent(content: string, mostCells = Infinity): Sheet[] {
   const parsed = xml.parse(content) as Loose;
   const body = (parsed['document-content'] as Loose | undefined)?.body as Loose | undefined;
-  return listAt(body?.spreadsheet, 'table').map((sheet) => ({ name: attribute(sheet, '@name'), rows: rowsIn(sheet) }));
+  const room = { left: mostCells };
+  return listAt(body?.spreadsheet, 'table').map((sheet) => ({
+    name: attribute(sheet, '@name'),
+    rows: rowsIn(sheet, room),
+  }));
 }
 
-function rowsIn(sheet: Loose): string[][] {
+function rowsIn(sheet: Loose, room: { left: number }): string[][] {
   const rows: string[][] = [];
   for (const row of listAt(sheet, 'table-row')) {
-    const cells = listAt(row, 'table-cell').flatMap((cell) =>
-      Array.from({ length: repeats(cell, 'columns') }, () => cellValue(cell)),
-    );
+    const cells: string[] = [];
+    for (const cell of listAt(row, 'table-cell')) {
+      const many = repeats(cell, 'columns');
+      room.left -= many;
+      if (room.left < 0) throw new TooManyCells();
+      const value = cellValue(cell);
+      for (let at = 0; at < many; at += 1) cells.push(value);
+    }
     while (cells.length > 0 && cells.at(-1) === '') cells.pop();
     const many = cells.length === 0 ? 1 : repeats(row, 'rows');
+    room.left -= many * (1 + cells.length);
+    if (room.left < 0) throw new TooManyCells();
     for (let at = 0; at < many; at += 1) rows.push(cells);
   }
   while (rows.length > 0 && rows.at(-1)?.length === 0) rows.pop();

@@ -34,7 +34,7 @@ import {
 import { noteEvents, visitColumns } from '../store/counting.ts';
 import { inTransaction, type Db } from '../store/database.ts';
 import { readKnowledge } from '../store/knowledge.ts';
-import { addMails, type NewMail } from '../store/mails.ts';
+import { addMails, adoptMails, type NewMail } from '../store/mails.ts';
 import { readSourceVersion, type SourceRecord } from '../store/sources.ts';
 import { assignUploads } from '../store/uploads.ts';
 
@@ -327,6 +327,7 @@ const mailsOf = ({ newId }: Context, { effects }: ChatTurn, conversationId: stri
           {
             id: newId(),
             kind: 'notify',
+            aboutKind: 'conversation',
             confirmationId: null,
             submissionId: conversationId,
             contactId: '',
@@ -396,5 +397,13 @@ export async function conclude(context: Context, id: string): Promise<void> {
     known: {},
     shownAt: null,
   });
-  if (taken.ok) await addLines(store.db, record.id, [], { submissionId: taken.ids[0] ?? null });
+  const [submissionId] = taken.ok ? taken.ids : [];
+  if (submissionId !== undefined)
+    return inTransaction(store, async (db) => {
+      await addLines(db, record.id, [], { submissionId });
+      await adoptMails(db, record.id, submissionId);
+    });
+  // It will not be otherwise by itself: what is said of it stays with the conversation.
+  context.log.warn({ conversation: record.id }, 'a conversation could not become a submission');
+  await addLines(store.db, record.id, [], { submissionId: '' });
 }

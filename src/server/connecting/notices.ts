@@ -1,7 +1,6 @@
 import type { Profile, Webhooks } from '../../contract/profile/index.ts';
 import type { Fault } from '../../core/delivery/index.ts';
-import { parseJson } from '../../core/json/index.ts';
-import { noticesDocument } from '../../core/intake/index.ts';
+import { jsonOf, noticesDocument, readJson } from '../../core/intake/index.ts';
 import { isGenuine } from '../connectors/notices.ts';
 import type { Context } from '../context.ts';
 import { newToken, sha256 } from '../security/tokens.ts';
@@ -76,7 +75,7 @@ export type Taken = 'taken' | 'unknown address' | 'not ready' | 'not genuine' | 
 export async function takeNotices(
   context: Context,
   token: string,
-  { header, body }: { header: (name: string) => string; body: string },
+  { header, body }: { header: (name: string) => string; body: Uint8Array },
 ): Promise<Taken> {
   const { store, secrets, now } = context;
   const address = await findNoticeAddress(store.db, sha256(token));
@@ -86,8 +85,9 @@ export async function takeNotices(
   const { webhooks } = profileFor(connection);
   if (!webhooks) return 'unknown address';
   if (!isGenuine(webhooks, { header, body, secret: secrets.open(address.secret), now: now() })) return 'not genuine';
-  const parsed = parseJson(body);
-  if (parsed === undefined) return 'not readable';
+  const read = readJson(new TextDecoder().decode(body));
+  if (!read.ok) return 'not readable';
+  const parsed = jsonOf(read.value);
   await markProven(store.db, connection.id, now());
   const shop = await shopOfConnection(store.db, connection.id);
   if (shop !== null) return takeFromShop(context, shop, parsed);

@@ -1,4 +1,5 @@
 import type { Dispatcher } from 'undici';
+import { depthOf, parseJson as parseText } from '../../core/json/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { FORBIDDEN_ADDRESS } from '../security/addresses.ts';
 
@@ -106,12 +107,13 @@ function answerOf(status: number, headers: Record<string, string>, parts: Buffer
   };
 }
 
+/** What answers nest deeper than this is nothing that anybody answers who means it. */
+const DEEPEST_ANSWER = 100;
+
 export function parseJson(text: string): { ok: true; value: unknown } | { ok: false } {
-  try {
-    return { ok: true, value: JSON.parse(text) };
-  } catch {
-    return { ok: false };
-  }
+  if (depthOf(text) > DEEPEST_ANSWER) return { ok: false };
+  const value = parseText(text);
+  return value === undefined ? { ok: false } : { ok: true, value };
 }
 
 function flatHeaders(headers: Record<string, string | string[] | undefined>): Record<string, string> {

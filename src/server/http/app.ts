@@ -67,6 +67,8 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   app.get('/healthz', (c) => c.text('ok'));
   const isReady = readiness(context);
   app.get('/readyz', async (c) => {
+    const down = [...context.givenUp].map(([role, cause]) => `${role} is given up: ${cause}`);
+    if (down.length > 0) return c.text(down.join('\n'), 503);
     return (await isReady()) ? c.text('ready') : c.text('the database does not take what is written', 503);
   });
 

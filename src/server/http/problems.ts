@@ -1,6 +1,8 @@
 import type { Context as HonoContext } from 'hono';
 import type { ClassConstructor } from 'class-transformer';
+import { depthOf, parseJson, TooManySteps } from '../../core/json/index.ts';
 import { check, type PartIssue } from '../../contract/checks.ts';
+import type { Result } from '../../core/result.ts';
 import type { Context } from '../context.ts';
 import { isAway } from '../store/database.ts';
 import { CHALLENGE } from './safeHeaders.ts';
@@ -35,13 +37,27 @@ export const tooLarge = (title: string): Problem => new Problem(413, 'too-large'
 /** What an error is told as: one that nobody expected is noted, and says no more than that. */
 export function problemOf(error: unknown, log: Context['log']): Problem {
   if (error instanceof Problem) return error;
+  // Whoever sent it went away in its middle: nobody hears this, and nothing is wrong here.
+  if (isBrokenOff(error)) return new Problem(400, 'broken-off', 'The request broke off.');
+  if (error instanceof TooManySteps) return new Problem(422, 'too-many-steps', error.message);
   log.error({ err: error }, 'request failed');
-  return isAway(error)
+  return isAway(error) || isDiskFull(error)
     ? new Problem(503, 'away', 'Nothing can be kept or read here at the moment. Please try again shortly.', [], {
         'retry-after': '10',
       })
     : new Problem(500, 'internal', 'Something went wrong here. It is noted; please try again.');
 }
+
+/** As Node says of a request that ended before all of it came. */
+const isBrokenOff = (error: unknown): boolean =>
+  error instanceof Error && error.message === 'aborted' && 'code' in error && error.code === 'ECONNRESET';
+
+/** Whether nothing fits on a disk of ours any more, or may not be written there. */
+const isDiskFull = (error: unknown): boolean =>
+  typeof error === 'object' &&
+  error !== null &&
+  'code' in error &&
+  ['ENOSPC', 'EDQUOT', 'EROFS', 'EMFILE', 'ENFILE'].includes(String(error.code));
 
 /** Prints a problem document; `errors` names the parts by JSON Pointer. */
 export function problemResponse(problem: Problem): Response {
@@ -89,17 +105,26 @@ export function known<Word extends string>(word: string, words: readonly Word[],
   return found;
 }
 
+/** Documents of ours nest a dozen deep; those of services that are described, some more. */
+const DEEPEST_INPUT = 100;
+
+/** What was read of something that somebody gave. @throws Problem saying why it could not be @param pointer to what they gave */
+export function mustRead<Made>(read: Result<Made>, pointer = ''): Made {
+  if (read.ok) return read.value;
+  const issues = pointer === '' ? [] : [{ pointer, detail: read.issue }];
+  throw new Problem(422, 'unreadable', read.issue, issues);
+}
+
 /** Reads a JSON body and checks it against its contract class. @throws Problem naming each wrong part */
 export async function readInput<T extends object>(c: HonoContext, type: ClassConstructor<T>): Promise<T> {
   // A page of another site can send text, and a form; JSON only where it is asked first (Fetch, 2.2.2).
   const mediaType = (c.req.header('content-type') ?? '').split(';')[0]?.trim().toLowerCase();
   if (mediaType !== 'application/json') throw new Problem(415, 'not-json', 'Send it as application/json.');
-  let data: unknown;
-  try {
-    data = await c.req.json();
-  } catch {
-    throw new Problem(400, 'not-json', 'The request is not JSON.');
-  }
+  const text = await c.req.text();
+  if (depthOf(text) > DEEPEST_INPUT)
+    throw new Problem(400, 'too-deep', `What stands in the request is nested more than ${DEEPEST_INPUT} deep.`);
+  const data = parseJson(text);
+  if (data === undefined) throw new Problem(400, 'not-json', 'The request is not JSON.');
   const checked = check(type, data);
   if (!checked.ok) throw new Problem(422, 'invalid', 'Something in it is not right.', checked.issues);
   return checked.value;

@@ -8,7 +8,8 @@ export interface Shown {
   header: (name: string) => string;
   /** What stands in the address behind the source's own part; '' for nothing. */
   inPath: string;
-  body: string;
+  /** As it came, byte for byte. */
+  body: Uint8Array;
 }
 
 /**
@@ -33,7 +34,7 @@ export function isGenuine(proof: Proof, { header, inPath, body }: Shown, secret:
     case 'standard webhooks':
       try {
         const names = ['webhook-id', 'webhook-timestamp', 'webhook-signature'];
-        new Webhook(secret).verify(body, Object.fromEntries(names.map((name) => [name, header(name)])));
+        new Webhook(secret).verify(Buffer.from(body), Object.fromEntries(names.map((name) => [name, header(name)])));
         return true;
       } catch {
         return false;

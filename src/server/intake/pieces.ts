@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, rm, stat } from 'node:fs/promises';
+import { copyFile, mkdir, open, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Context } from '../context.ts';
 import { addUpload, dropUploads, endUpload, type UploadRecord } from '../store/uploads.ts';
-import { HEAD_BYTES, mediaTypeOf, plainName, uploadPath } from './uploads.ts';
+import { FOLDER_OURS_ALONE, HEAD_BYTES, mediaTypeOf, OURS_ALONE, plainName, uploadPath } from './uploads.ts';
 
 /** A file that comes in pieces has no hash before it is whole. */
 export const isWhole = ({ sha256 }: Pick<UploadRecord, 'sha256'>): boolean => sha256 !== '';
@@ -17,8 +17,8 @@ export async function beginPieces(
   const { store, newId, now } = context;
   const id = newId();
   const place = uploadPath(context, id);
-  await mkdir(path.dirname(place), { recursive: true });
-  await (await open(place, 'wx')).close();
+  await mkdir(path.dirname(place), { recursive: true, mode: FOLDER_OURS_ALONE });
+  await (await open(place, 'wx', OURS_ALONE)).close();
   await addUpload(store.db, { id, sourceId, name: plainName(name), mediaType: '', size, sha256: '', createdAt: now() });
   return id;
 }
@@ -59,8 +59,19 @@ export async function addPiece(
   return at;
 }
 
-/** Finds out what a whole file is. */
+/**
+ * Finds out what a whole file is. From here on nobody writes into it: it is another file on the disk, which a piece that is still
+ * coming to the one of before does not reach.
+ */
 export async function endPieces(context: Context, { id }: Pick<UploadRecord, 'id'>): Promise<void> {
+  const place = uploadPath(context, id);
+  const settled = `${place}.settled-${context.newId()}`;
+  try {
+    await copyFile(place, settled);
+    await rename(settled, place);
+  } finally {
+    await rm(settled, { force: true });
+  }
   const hash = createHash('sha256');
   let head = Buffer.alloc(0);
   for await (const chunk of createReadStream(uploadPath(context, id)) as AsyncIterable<Buffer>) {

@@ -8,6 +8,7 @@ import {
   type FieldIssue,
   type Payload,
   type SentFile,
+  type Writing,
 } from '../../core/intake/index.ts';
 import { bad, good, type Result } from '../../core/result.ts';
 import { inBytes } from '../../core/values/index.ts';
@@ -19,6 +20,8 @@ import { FileTooLarge, storeUpload } from './uploads.ts';
 export interface Body {
   payload: Payload;
   issues: FieldIssue[];
+  /** Why files in it could not be kept, for reasons of ours. */
+  failures?: unknown[];
 }
 
 /** Why a body could not be read. */
@@ -44,12 +47,19 @@ export async function readProgramBody(
       slug: 'unknown-type',
       text: 'Send JSON, lines of JSON, XML, application/x-www-form-urlencoded or multipart/form-data.',
     });
-  const read = readWritten(writing, text);
+  const read = await readAs(context, writing, text);
   if (!read.ok) return bad({ status: 400, slug: writing === 'json' ? 'not-json' : 'not-readable', text: read.issue });
   const payload = read.value;
   return good(
     payload.kind === 'json' ? await withFilesOut(context, source, payload.json, []) : { payload, issues: [] },
   );
+}
+
+/** XML is read away from the thread that answers: what is short may take long. */
+async function readAs({ reading }: Pick<Context, 'reading'>, writing: Writing, text: string): Promise<Result<Payload>> {
+  if (writing !== 'xml') return readWritten(writing, text);
+  const read = await reading.read('xml', { text });
+  return read.ok ? read.value : read;
 }
 
 /** Stores the files that stand in JSON; what is kept of the payload says which they are. */
@@ -81,8 +91,8 @@ export const tooLargeIssue = ({ config }: Context, field: string, name: string):
 });
 
 /** What a body that was noted holds; undefined where it is nothing that can be read. */
-export function jsonIn(contentType: string, body: string): unknown {
+export async function jsonIn(context: Pick<Context, 'reading'>, contentType: string, body: string): Promise<unknown> {
   const writing = writingOf(mediaTypeIn(contentType), body);
-  const read = writing && readWritten(writing, body);
+  const read = writing && (await readAs(context, writing, body));
   return read?.ok ? jsonOf(read.value) : undefined;
 }

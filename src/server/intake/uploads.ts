@@ -12,6 +12,10 @@ export const HEAD_BYTES = 4_100;
 /** For so long a file waits for the form that it was sent with to be mended. */
 const LOOSE_MS = 60 * 60_000;
 
+/** Rights of what visitors hand over: other users of the machine have none. */
+export const OURS_ALONE = 0o600;
+export const FOLDER_OURS_ALONE = 0o700;
+
 export class FileTooLarge extends Error {}
 
 /**
@@ -28,9 +32,15 @@ export async function storeUpload(
 ): Promise<FileValue> {
   const { store, config, now } = context;
   const { head, ...kept } = await keepContent(context, content, config.uploadBytes);
-  const upload = { ...kept, sourceId, name: plainName(name), mediaType: await mediaTypeOf(head), createdAt: now() };
-  await addUpload(store.db, upload);
-  return fileValueOf(context, upload);
+  try {
+    const upload = { ...kept, sourceId, name: plainName(name), mediaType: await mediaTypeOf(head), createdAt: now() };
+    await addUpload(store.db, upload);
+    return fileValueOf(context, upload);
+  } catch (error) {
+    // Nothing knows of it: nobody would ever clear it away.
+    await rm(uploadPath(context, kept.id), { force: true });
+    throw error;
+  }
 }
 
 /** What is known of content that was kept. */
@@ -54,21 +64,23 @@ export async function keepContent(
 ): Promise<Kept> {
   const id = context.newId();
   const place = uploadPath(context, id);
-  await mkdir(path.dirname(place), { recursive: true });
+  await mkdir(path.dirname(place), { recursive: true, mode: FOLDER_OURS_ALONE });
   const hash = createHash('sha256');
   const head: Uint8Array[] = [];
   let size = 0;
-  const file = await open(place, 'wx');
+  const file = await open(place, 'wx', OURS_ALONE);
+  let failure: unknown = null;
   try {
     for await (const chunk of content) {
       if (size < HEAD_BYTES) head.push(chunk);
       size += chunk.byteLength;
       // It is read to its end all the same: what comes after it in the same request has to be reached.
-      if (size > most) continue;
+      if (size > most || failure !== null) continue;
       hash.update(chunk);
-      await file.write(chunk);
+      await file.write(chunk).catch((error: unknown) => (failure = error));
     }
     if (size > most) throw new FileTooLarge();
+    if (failure !== null) throw failure as Error;
     await file.sync();
   } catch (error) {
     await file.close();

@@ -22,16 +22,26 @@ export interface SignedAs {
  */
 export function isSigned(
   signed: SignedAs,
-  { header, body, secret, now }: { header: (name: string) => string; body: string; secret: string; now: number },
+  {
+    header,
+    body,
+    secret,
+    now,
+  }: { header: (name: string) => string; body: string | Uint8Array; secret: string; now: number },
 ): boolean {
   const time = signed.timeHeader ? header(signed.timeHeader) : '';
   if (signed.timeHeader && !(Math.abs(Number(time) * 1000 - now) <= OLDEST_SIGNED_MS)) return false;
-  const parts: Record<string, string> = { time, body };
-  const text = signed.canonical.replace(/\{(\w+)\}/g, (slot, name: string) => parts[name] ?? slot);
-  const expected = createHmac(signed.hash, secret).update(text).digest(signed.encoding);
+  const parts: Record<string, string | Uint8Array> = { time, body };
+  const expected = createHmac(signed.hash, secret);
+  // The bytes as they came: what a text is in another encoding is signed as it was sent.
+  for (const part of signed.canonical.split(/(\{\w+\})/))
+    expected.update((/^\{\w+\}$/.test(part) ? parts[part.slice(1, -1)] : undefined) ?? part);
   // Some write the letters of hexadecimal large.
   const asWritten = (sent: string) => (signed.encoding === 'hex' ? sent.toLowerCase() : sent);
-  return isSameSecret(asWritten(header(signed.header)), asWritten(`${signed.prefix ?? ''}${expected}`));
+  return isSameSecret(
+    asWritten(header(signed.header)),
+    asWritten(`${signed.prefix ?? ''}${expected.digest(signed.encoding)}`),
+  );
 }
 
 /** Whether two secrets are the same, in a time that does not tell how far they are. */

@@ -55,12 +55,12 @@ const PARTS = {
 /** Whether a submission `s` has a part that has come so far. */
 const hasPart = (progress: keyof typeof PARTS) =>
   sql`(EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state IN ${oneOf(PARTS[progress].deliveries)})
-    OR EXISTS (SELECT 1 FROM mails m WHERE m.submission_id = s.id AND m.kind <> 'ask' AND m.state IN ${oneOf(PARTS[progress].mails)}))`;
+    OR EXISTS (SELECT 1 FROM mails m WHERE m.submission_id = s.id AND m.about_kind = 'submission' AND m.kind <> 'ask' AND m.state IN ${oneOf(PARTS[progress].mails)}))`;
 
 /** The same for few among many: begins with the parts, which indexes find by their state. */
 const isOfParts = (progress: keyof typeof PARTS) =>
   sql`s.id IN (SELECT id FROM (SELECT submission_id AS id FROM deliveries WHERE state IN ${oneOf(PARTS[progress].deliveries)}
-    UNION SELECT submission_id FROM mails WHERE kind <> 'ask' AND state IN ${oneOf(PARTS[progress].mails)}) part)`;
+    UNION SELECT submission_id FROM mails WHERE about_kind = 'submission' AND kind <> 'ask' AND state IN ${oneOf(PARTS[progress].mails)}) part)`;
 
 /** How far a submission `s` has come: its own state, and that of its deliveries and mails, the most urgent first. */
 const PROGRESS = sql`CASE

@@ -172,12 +172,17 @@ export async function dueConversations(db: Db, now: number, most: number): Promi
   const due = [
     and(eq(conversations.status, 'wanted'), lte(conversations.wantedUntil, now)),
     and(inArray(conversations.status, open), lte(conversations.breaksOffAt, now)),
-    and(isNull(conversations.submissionId), inArray(conversations.status, over)),
+    and(isNull(conversations.submissionId), inArray(conversations.status, over), lte(conversations.restUntil, now)),
   ];
   const found = new Map<string, ConversationRecord>();
   for (const which of due)
     for (const record of await db.select().from(conversations).where(which).limit(most)) found.set(record.id, record);
   return [...found.values()];
+}
+
+/** Lets a conversation rest of which nothing could be made: others do not wait for it. */
+export async function restConversation(db: Db, id: string, until: number): Promise<void> {
+  await db.update(conversations).set({ restUntil: until }).where(eq(conversations.id, id));
 }
 
 /** The conversations that were touched since a moment, by their ids: with a mark that is another one after each change. */

@@ -142,9 +142,10 @@ const AWAY_REST_MS = 100;
 /**
  * Does something again while the database is away, changes hands, or breaks connections.
  * @param work what may be done twice: it is not known whether it was done when its connection broke
+ * @param limitMs for how long, in milliseconds
  */
-export async function throughBreaks<T>(work: () => Promise<T>): Promise<T> {
-  const until = Date.now() + AWAY_MS;
+export async function throughBreaks<T>(work: () => Promise<T>, limitMs = AWAY_MS): Promise<T> {
+  const until = Date.now() + limitMs;
   for (;;) {
     try {
       return await work();

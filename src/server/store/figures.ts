@@ -143,7 +143,10 @@ export async function readFlows(
 interface Stopped {
   setAside: number;
   failed: number;
+  /** About submissions. */
   mailsHeld: number;
+  /** About conversations that have not become submissions. */
+  chatMailsHeld: number;
   /** Of the mails, those that ask to confirm. */
   asksHeld: number;
 }
@@ -152,13 +155,15 @@ export async function countSetAside(db: Db): Promise<Stopped> {
   const [row] = await rowsOf<Stopped>(
     db,
     sql`SELECT (SELECT COUNT(*) FROM submissions WHERE state = 'set aside') AS setAside, (SELECT COUNT(*) FROM submissions WHERE state = 'failed') AS failed,
-      (SELECT COUNT(*) FROM mails WHERE state = 'held') AS mailsHeld,
+      (SELECT COUNT(*) FROM mails WHERE state = 'held' AND about_kind = 'submission') AS mailsHeld,
+      (SELECT COUNT(*) FROM mails WHERE state = 'held' AND about_kind = 'conversation') AS chatMailsHeld,
       (SELECT COUNT(*) FROM mails WHERE state = 'held' AND kind = 'ask') AS asksHeld`,
   );
   return {
     setAside: row?.setAside ?? 0,
     failed: row?.failed ?? 0,
     mailsHeld: row?.mailsHeld ?? 0,
+    chatMailsHeld: row?.chatMailsHeld ?? 0,
     asksHeld: row?.asksHeld ?? 0,
   };
 }

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNotNull, lt, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNotNull, lt, lte, sql } from 'drizzle-orm';
 import type { Written } from '../../core/tables/index.ts';
 import { IMPORTING, type ImportEvent } from '../../core/states/index.ts';
 import { changedRows, type Db } from './database.ts';
@@ -78,7 +78,7 @@ export async function moveImport(
   const isOver = to === 'done' || to === 'cancelled' || to === 'undone';
   const result = await db
     .update(imports)
-    .set({ ...part, state: to, endedAt: isOver ? now : null, dueAt: now, leaseUntil: 0 })
+    .set({ ...part, state: to, endedAt: isOver ? now : null, dueAt: now, leaseUntil: 0, tries: 0 })
     .where(and(eq(imports.id, id), inArray(imports.state, IMPORTING.before(event))));
   return changedRows(result) === 1;
 }
@@ -96,7 +96,8 @@ export async function takeImport(db: Db, owner: string, now: number, leaseMs: nu
   for (const { id, leaseUntil } of due) {
     const result = await db
       .update(imports)
-      .set({ leaseUntil: now + leaseMs, leaseOwner: owner })
+      // A lease that nobody gave back is one whose work failed, or took its worker with it.
+      .set({ leaseUntil: now + leaseMs, leaseOwner: owner, tries: leaseUntil > 0 ? sql`tries + 1` : 0 })
       .where(and(eq(imports.id, id), eq(imports.leaseUntil, leaseUntil)));
     if (changedRows(result) === 1) return findImport(db, id);
   }
@@ -114,7 +115,7 @@ export async function advanceImport(
 ): Promise<boolean> {
   const result = await db
     .update(imports)
-    .set(part)
+    .set({ ...part, tries: 0 })
     .where(and(eq(imports.id, id), eq(imports.state, state), eq(imports.leaseOwner, leaseOwner ?? '')));
   return changedRows(result) === 1;
 }

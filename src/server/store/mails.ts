@@ -20,14 +20,15 @@ export type NewMail = Pick<
   | 'subject'
   | 'text'
   | 'state'
->;
+> &
+  Partial<Pick<MailRecord, 'aboutKind'>>;
 
 /** Puts mails into the outbox. */
 export async function addMails(db: Db, mail: NewMail[], now: number): Promise<void> {
   await insertRows(
     db,
     mails,
-    mail.map((one) => ({ ...one, createdAt: now, dueAt: now })),
+    mail.map((one) => ({ aboutKind: 'submission' as const, ...one, createdAt: now, dueAt: now })),
   );
 }
 
@@ -109,10 +110,18 @@ async function move(
 }
 
 export async function mailsOf(db: Db, submissionId: string, confirmationIds: string[]): Promise<MailRecord[]> {
-  const own = eq(mails.submissionId, submissionId);
+  const own = and(eq(mails.submissionId, submissionId), eq(mails.aboutKind, 'submission'));
   const ofThese =
     confirmationIds.length === 0 ? own : sql`(${own} OR ${inArray(mails.confirmationId, confirmationIds)})`;
   return db.select().from(mails).where(ofThese).orderBy(asc(mails.createdAt), asc(mails.id));
+}
+
+/** What was mailed about a conversation belongs to the submission that it became. */
+export async function adoptMails(db: Db, conversationId: string, submissionId: string): Promise<void> {
+  await db
+    .update(mails)
+    .set({ aboutKind: 'submission', submissionId })
+    .where(and(eq(mails.submissionId, conversationId), eq(mails.aboutKind, 'conversation')));
 }
 
 /** The answers that went out to several contacts lately. */

@@ -36,6 +36,20 @@ export const lapsed = (db: Db, now: number, most: number): Promise<MembershipRec
     .orderBy(asc(memberships.lapsesAt))
     .limit(most);
 
+/** Puts off the end of a membership that could not be told of. */
+export async function restMembership(db: Db, { sourceId, contactId, submissionId }: MembershipRecord, until: number) {
+  await db
+    .update(memberships)
+    .set({ lapsesAt: until })
+    .where(
+      and(
+        eq(memberships.sourceId, sourceId),
+        eq(memberships.contactId, contactId),
+        eq(memberships.submissionId, submissionId),
+      ),
+    );
+}
+
 /** Forgets that a membership ends, unless another submission says when by now. */
 export async function endMembership(db: Db, { sourceId, contactId, submissionId }: MembershipRecord): Promise<void> {
   await db

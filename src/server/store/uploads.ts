@@ -37,3 +37,14 @@ export async function looseUploads(db: Db, before: number, limit: number): Promi
 export async function dropUploads(db: Db, ids: string[]): Promise<void> {
   if (ids.length > 0) await db.execute(sql`DELETE FROM uploads WHERE id IN ${oneOf(ids)}`);
 }
+
+/** Which of these files belong to anything: to a form, to what we show or hand out ourselves, to an import. */
+export async function knownFiles(db: Db, ids: string[]): Promise<string[]> {
+  if (ids.length === 0) return [];
+  const rows = await rowsOf<{ id: string }>(
+    db,
+    sql`SELECT id FROM uploads WHERE id IN ${oneOf(ids)} UNION SELECT id FROM own_files WHERE id IN ${oneOf(ids)}
+      UNION SELECT file_id AS id FROM imports WHERE file_id IN ${oneOf(ids)}`,
+  );
+  return rows.map(({ id }) => id);
+}

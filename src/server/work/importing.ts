@@ -23,7 +23,7 @@ import {
   takeImport,
   type ImportRecord,
 } from '../store/imports.ts';
-import { inTransaction } from '../store/database.ts';
+import { inTransaction, isAway } from '../store/database.ts';
 import { readKnownPeople, saidOfSelf, undoSubmission } from '../store/people/index.ts';
 import { dropOfSubmission } from '../store/deliveries.ts';
 import { namedSubmissions } from '../store/submissions.ts';
@@ -38,6 +38,10 @@ const LEASE_MS = 20_000;
 /** So many rows are rehearsed between two words of how far it is. */
 const REHEARSED_TOGETHER = 1_000;
 const JUDGED_TOGETHER = 5_000;
+
+/** So often a part of an import may fail, or take its worker with it, before nobody tries it any more. */
+const MOST_TRIES = 4;
+const TRIED_OFTEN = `It was tried ${MOST_TRIES + 1} times and never came to its end; the log says why. Export the file in another way, or in smaller parts.`;
 
 /** So many files are kept open: of those that were paused, the first is read from its beginning again. */
 const MOST_OPEN = 8;
@@ -56,7 +60,7 @@ class OpenFiles {
       const [oldest] = this.#open.keys();
       if (oldest !== undefined && this.#open.size >= MOST_OPEN) await this.close(oldest);
       const before = beforeId === null ? new Marks() : await takenOf(context, beforeId);
-      file = { rows: rowsOf(uploadPath(context, fileId), reading), at: 0, seen: new Marks(), before };
+      file = { rows: rowsOf(context.reading, uploadPath(context, fileId), reading), at: 0, seen: new Marks(), before };
       this.#open.set(key, file);
     }
     const rows: Row[] = [];
@@ -92,7 +96,7 @@ async function takenOf(context: Context, importId: string): Promise<Marks> {
   const rejected = await rejectedRows(db, importId);
   const marks = new Marks();
   try {
-    for await (const row of rowsOf(uploadPath(context, record.fileId), record.reading))
+    for await (const row of rowsOf(context.reading, uploadPath(context, record.fileId), record.reading))
       if (!rejected.has(row.number)) marks.add(markOf(row));
   } catch (error) {
     if (codeOf(error) !== 'ENOENT') throw error;
@@ -132,20 +136,29 @@ async function workOnOne(
     else if (record.state === 'rehearsing') await rehearsePart(context, wirings, files, record);
     else await takePart(context, files, record);
   } catch (error) {
-    if (!(error instanceof UnreadableFile)) throw error;
-    await moveImport(store.db, record.id, 'found unreadable', now(), { problem: error.message });
+    if (error instanceof UnreadableFile) await giveUp(context, record, error.message);
+    else if (record.tries >= MOST_TRIES && !isAway(error)) {
+      context.log.error({ err: error, import: record.id }, 'an import is given up');
+      await giveUp(context, record, TRIED_OFTEN);
+    } else throw error;
   }
   return true;
+}
+
+/** Nobody tries it any more before somebody looked at it. What is in the middle of being taken may go on from there. */
+async function giveUp({ store, now }: Context, { id, state }: ImportRecord, problem: string): Promise<void> {
+  const event = state === 'running' ? 'paused' : 'found unreadable';
+  await moveImport(store.db, id, event, now(), { problem: problem.slice(0, 300) });
 }
 
 /** Finds out how a file is read, and what stands in its columns, over all of its rows. */
 async function judge(context: Context, record: ImportRecord, isStopped: () => boolean): Promise<void> {
   const { store, now } = context;
   const place = uploadPath(context, record.fileId);
-  const reading = record.reading ?? (await judgeFile(place));
+  const reading = record.reading ?? (await judgeFile(context.reading, place));
   const columns = new Map<string, ColumnJudge>();
   let total = 0;
-  for await (const { number, cells } of rowsOf(place, reading)) {
+  for await (const { number, cells } of rowsOf(context.reading, place, reading)) {
     if (isStopped()) return;
     total += 1;
     for (const [name, cell] of Object.entries(cells)) {

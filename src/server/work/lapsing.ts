@@ -2,7 +2,7 @@ import { endOf, jsonOf, withValueAt, type RegistrationDocument } from '../../cor
 import { located } from '../../core/json/index.ts';
 import type { Context } from '../context.ts';
 import { takeSubmission } from '../intake/take.ts';
-import { endMembership, lapsed, noteMembership } from '../store/memberships.ts';
+import { endMembership, lapsed, noteMembership, restMembership } from '../store/memberships.ts';
 import type { Db } from '../store/database.ts';
 import { findSource } from '../store/sources.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
@@ -11,6 +11,8 @@ import { runBeats } from './beats.ts';
 
 const BEAT_MS = 2_000;
 const TOGETHER = 50;
+/** After so long one that could not be ended is tried again. */
+const REST_MS = 60 * 60_000;
 
 /** Notes when the membership that a submission tells of ends by itself. */
 export async function noteEnd(
@@ -33,13 +35,20 @@ export async function noteEnd(
 /** Tells of each membership that has ended by itself, as if its site had: once, whichever worker does. */
 export const runLapsing = (context: Context): { stop(): Promise<void> } =>
   runBeats(context, BEAT_MS, 'noting memberships that ended', async () => {
-    const { store, now } = context;
+    const { store, now, log } = context;
     const due = await lapsed(store.db, now(), TOGETHER);
-    for (const record of due) {
-      await tellOf(context, record.sourceId, record.submissionId);
-      await endMembership(store.db, record);
-    }
-    return due.length === TOGETHER;
+    let ended = 0;
+    for (const record of due)
+      try {
+        await tellOf(context, record.sourceId, record.submissionId);
+        await endMembership(store.db, record);
+        ended += 1;
+      } catch (error) {
+        // The others do not wait for one that cannot be ended; it is tried again after a while.
+        log.error({ err: error, submission: record.submissionId }, 'a membership could not be ended');
+        await restMembership(store.db, record, now() + REST_MS);
+      }
+    return ended === TOGETHER;
   });
 
 async function tellOf(context: Context, sourceId: string, submissionId: string): Promise<void> {

@@ -30,8 +30,8 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
   if (mail.kind === 'ask' && confirmation?.state !== 'pending')
     return endMail(store.db, id, { error: `not sent: the confirmation is ${confirmation?.state ?? 'gone'}` });
   // Once each, however often it is tried.
-  if (mail.kind !== 'notify' && mail.error === null && (await isFlooded(context, mail.to)))
-    return endMail(store.db, id, { error: FLOODED });
+  if (mail.error === null && (await isFlooded(context, mail)))
+    return endMail(store.db, id, { error: mail.kind === 'notify' ? FLOODED_COLLEAGUE : FLOODED });
   const { subject, text, html } = await printMail(context, mail, confirmation);
   try {
     await mailer.sendMail({
@@ -41,7 +41,7 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
       subject,
       text,
       html,
-      date: new Date(mail.createdAt),
+      date: new Date(now()),
       messageId: `<${id}@${new URL(config.publicUrl).hostname}>`,
       headers: { 'Auto-Submitted': 'auto-generated' },
     });
@@ -63,12 +63,19 @@ export async function sendMail(context: Context, mailer: Transporter, id: string
 const MOST_A_DAY = 12;
 const FLOODED = `not sent: this mailbox got ${MOST_A_DAY} mails from here today already`;
 
-async function isFlooded({ store, now }: Context, to: string[]): Promise<boolean> {
+const MOST_A_DAY_TO_COLLEAGUES = 200;
+const FLOODED_COLLEAGUE = `not sent: this mailbox got ${MOST_A_DAY_TO_COLLEAGUES} mails from here today already; what they tell of is in Activity`;
+
+async function isFlooded({ store, now }: Context, { to, kind }: Pick<MailRecord, 'to' | 'kind'>): Promise<boolean> {
   const day = Math.floor(now() / DAY_MS);
   let most = 0;
-  for (const address of to) most = Math.max(most, await countToMailbox(store.db, sha256(mailboxOf(address)), day));
-  return most > MOST_A_DAY;
+  for (const address of to) most = Math.max(most, await countToMailbox(store.db, mailboxKey(kind, address), day));
+  return most > (kind === 'notify' ? MOST_A_DAY_TO_COLLEAGUES : MOST_A_DAY);
 }
+
+/** What we tell colleagues is counted apart from what visitors get. */
+const mailboxKey = (kind: MailRecord['kind'], address: string): string =>
+  sha256(`${kind === 'notify' ? 'colleague ' : ''}${mailboxOf(address)}`);
 
 /** The mailbox behind an address: what follows a plus is a label of its owner's own (RFC 5233, as most providers have it). */
 function mailboxOf(address: string): string {

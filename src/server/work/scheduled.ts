@@ -2,6 +2,7 @@ import { eq, lt } from 'drizzle-orm';
 import { CATALOGUE_REST_MS, checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
 import { KEPT_DAYS } from '../intake/keeping.ts';
+import { StrayFiles } from '../intake/strayFiles.ts';
 import { clearLooseUploads } from '../intake/uploads.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
 import { connectionsToCheck, takeCheck, type ConnectionRecord } from '../store/connections.ts';
@@ -36,6 +37,7 @@ export type Task = (context: Context) => Promise<void>;
 export function runScheduled(context: Context, { owner, clock }: Worker, tasks: Task[]): { stop(): Promise<void> } {
   const { store, now, log, config } = context;
   let running = Promise.resolve();
+  const strays = new StrayFiles(context);
   const beat = async () => {
     await clock.afterJump(() => straightenTimes(store, now(), config.leaseMs));
     await store.db
@@ -43,17 +45,24 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
       .values({ id: owner, seenAt: now() })
       .onDuplicateKeyUpdate({ set: { seenAt: now() } });
     await store.db.delete(workers).where(lt(workers.seenAt, now() - 10 * WORKER_GONE_MS));
-    await dropExpiredSessions(store.db, now());
-    await expireConfirmations(context);
-    for (const task of tasks) await task(context);
-    await learnShapes(context);
-    await forgetNoted(store.db, FORGOTTEN_AT_ONCE);
-    await checkConnections(context);
-    for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
-    await clearLooseUploads(context, LOOSE_AT_ONCE);
-    await forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE);
-    await forgetMailboxDays(store.db, Math.floor(now() / DAY_MS) - 1);
-    await forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE);
+    await eachByItself(log, {
+      'ending sessions': () => dropExpiredSessions(store.db, now()),
+      'ending confirmations': () => expireConfirmations(context),
+      ...Object.fromEntries(tasks.map((task) => [task.name, () => task(context)])),
+      'learning what payloads look like': () => learnShapes(context),
+      'forgetting arrivals': () => forgetNoted(store.db, FORGOTTEN_AT_ONCE),
+      'checking connections': () => checkConnections(context),
+      'filling search words': async () => {
+        for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
+      },
+      'clearing loose files': () => clearLooseUploads(context, LOOSE_AT_ONCE),
+      'clearing stray files': () => strays.clear(),
+      'forgetting forms left half filled in': () =>
+        forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE),
+      'forgetting mails a day': () => forgetMailboxDays(store.db, Math.floor(now() / DAY_MS) - 1),
+      'forgetting exchanges': () =>
+        forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE),
+    });
   };
   const run = () => {
     running = running.then(beat).catch((error: unknown) => log.error({ err: error }, 'scheduled work failed'));
@@ -70,6 +79,15 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
         .catch(() => {});
     },
   };
+}
+
+/** Does one thing after the other; one that fails is logged by its name, and keeps none of the others from being done. */
+export async function eachByItself(
+  log: Pick<Context['log'], 'error'>,
+  tasks: Record<string, () => Promise<unknown>>,
+): Promise<void> {
+  for (const [name, task] of Object.entries(tasks))
+    await task().catch((error: unknown) => log.error({ err: error, task: name }, 'scheduled work failed'));
 }
 
 /** Ends confirmations whose time is over: an event in the ledger, and what waited for them is dropped. */
@@ -100,11 +118,16 @@ export async function expireConfirmations({ store, now, newId }: Context): Promi
 /** Verifies the connections whose time has come, one worker each: is a key still good, is a refused one good again? */
 async function checkConnections(context: Context): Promise<void> {
   const { store, now } = context;
-  for (const connection of await connectionsToCheck(store.db, now())) {
-    const state = connection.state === 'refused' ? 'refused' : 'active';
-    if (!(await takeCheck(store.db, connection, nextCheckAt(state, now())))) continue;
-    await checkConnection(context, connection, state === 'refused' || (await mayHaveChanged(context, connection)));
-  }
+  const due = await connectionsToCheck(store.db, now());
+  const checks = due.map((connection) => [connection.id, () => checkOne(context, connection)] as const);
+  await eachByItself(context.log, Object.fromEntries(checks));
+}
+
+async function checkOne(context: Context, connection: ConnectionRecord): Promise<void> {
+  const { store, now } = context;
+  const state = connection.state === 'refused' ? 'refused' : 'active';
+  if (!(await takeCheck(store.db, connection, nextCheckAt(state, now())))) return;
+  await checkConnection(context, connection, state === 'refused' || (await mayHaveChanged(context, connection)));
 }
 
 /** What a service offers is fetched anew after this time, though nobody asked. */

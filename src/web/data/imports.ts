@@ -45,7 +45,7 @@ export type ImportAct =
   | { act: 'reading'; reading: Plain<ReadingInput> }
   | { act: 'rehearse'; evidence: ImportEvidence }
   | { act: 'begin'; run: Plain<ImportRunInput> }
-  | { act: 'pause' | 'resume' | 'cancel' | 'undo' | 'delete' };
+  | { act: 'pause' | 'resume' | 'cancel' | 'end-rehearsal' | 'undo' | 'delete' };
 
 export function useActOnImport(sourceId: string, id: string) {
   const refresh = useRefresh(['imports', 'sources', 'submissions']);

@@ -35,6 +35,7 @@ export function BottomLine() {
       )}
       {data && (
         <>
+          {data.givenUp !== '' && <span className="text-error font-semibold">Given up: {data.givenUp}</span>}
           <span className={data.workers === 0 ? 'text-error font-semibold' : ''}>
             {data.workers === 0
               ? 'No worker running: nothing is sent'

@@ -1,3 +1,4 @@
+import { TooManySteps, withinSteps } from '../../json/index.ts';
 import type { Payload } from '../payload.ts';
 import type { Kind, Reading, ReadingFacts, Unreadable } from '../reading.ts';
 import type { Signs, Suspicion } from '../screening.ts';
@@ -24,8 +25,14 @@ const KINDS: { [Name in SourceKind]: Kind<Extract<SourceDocument, { kind: Name }
 const kindOf = (document: SourceDocument) => KINDS[document.kind] as Kind<SourceDocument>;
 
 /** Reads what was sent to a source: one reading for each submission in it, or why there is none. */
-export const readPayload = (document: SourceDocument, payload: Payload, facts: ReadingFacts): Reading[] | Unreadable =>
-  kindOf(document).read(document, payload, facts);
+export function readPayload(document: SourceDocument, payload: Payload, facts: ReadingFacts): Reading[] | Unreadable {
+  try {
+    return withinSteps(() => kindOf(document).read(document, payload, facts));
+  } catch (error) {
+    if (error instanceof TooManySteps) return { problem: error.message };
+    throw error;
+  }
+}
 
 /** Whether a submission looks like a robot's. */
 export const suspicionOf = (document: SourceDocument, signs: Signs): Suspicion | null =>

@@ -114,6 +114,7 @@ const FATES = {
   pause: { event: 'paused', act: 'paused the import into' },
   resume: { event: 'resumed', act: 'resumed the import into' },
   cancel: { event: 'cancelled', act: 'cancelled the import into' },
+  'end-rehearsal': { event: 'rehearsal ended', act: 'cancelled the rehearsal for' },
 } as const satisfies Record<string, Change>;
 export type ImportFate = keyof typeof FATES;
 export const IMPORT_FATES = Object.keys(FATES) as ImportFate[];
@@ -128,14 +129,12 @@ export const undoImport = (actor: Actor, context: Context, about: About) =>
     Promise.resolve(good({ lastRow: record.lastRow + TAKEN_TOGETHER })),
   );
 
-/** Deletes a file and what is known of it; what its rows became stays. */
+/** Deletes a file and what is known of it, at any time: whoever works on it stops at the next part. What its rows became stays. */
 export async function deleteImport(actor: Actor, context: Context, about: About): Promise<Result<void, Refusal>> {
   const record = await findImport(context.store.db, about.id);
   const outcome = await inCommand(context, actor, async (db): Promise<Done<void>> => {
     const source = await findSource(db, about.sourceId);
     if (!source || record?.sourceId !== about.sourceId) return unknown('import');
-    if (['fetching', 'running', 'rehearsing', 'judging', 'paused', 'undoing'].includes(record.state))
-      return refused('conflict', 'not-now', 'It is under way: cancel it first, or wait until it is looked through.');
     await removeImport(db, about.id);
     const subject = { kind: 'source' as const, id: source.id, name: source.name };
     return done(undefined, { act: 'deleted a file of', subject, detail: record.name });

@@ -5,6 +5,7 @@ import {
   ImportEvidenceInput,
   ImportRunInput,
   ReadingInput,
+  type FileReading,
   type ImportRows,
   type ImportView,
 } from '../../../contract/imports.ts';
@@ -21,7 +22,7 @@ import {
 } from '../../commands/imports/changeImport.ts';
 import type { Context } from '../../context.ts';
 import { cellText } from '../../importing/reading.ts';
-import { rowsOf } from '../../importing/rows.ts';
+import { firstRowsOf, UnreadableFile } from '../../importing/rows.ts';
 import { uploadPath } from '../../intake/uploads.ts';
 import { findImport, listImports, listRejects, type ImportRecord } from '../../store/imports.ts';
 import { allow, type Session } from '../gates.ts';
@@ -46,6 +47,15 @@ export function importRoutes(context: Context): Hono<Session> {
   }
   const viewOf = async (sourceId: string, id: string): Promise<ImportView> => toView(await must(sourceId, id));
 
+  async function firstRows(fileId: string, reading: FileReading) {
+    try {
+      return await firstRowsOf(context.reading, uploadPath(context, fileId), reading, FIRST_ROWS);
+    } catch (error) {
+      if (error instanceof UnreadableFile) throw new Problem(422, 'unreadable', error.message);
+      throw error;
+    }
+  }
+
   app.get('/:id/imports', allow('sources:read'), async (c) => {
     return c.json((await listImports(store.db, c.req.param('id'))).map(toView));
   });
@@ -62,15 +72,11 @@ export function importRoutes(context: Context): Hono<Session> {
   /** The first rows, as they are read. */
   app.get('/:id/imports/:import/rows', allow('people:read'), async (c) => {
     const { fileId, reading, columns } = await must(c.req.param('id'), c.req.param('import'));
-    const rows: ImportRows['rows'] = [];
-    if (reading)
-      for await (const { number, cells } of rowsOf(uploadPath(context, fileId), reading)) {
-        rows.push({
-          number,
-          cells: Object.fromEntries(Object.entries(cells).map(([name, cell]) => [name, cellText(cell).slice(0, 200)])),
-        });
-        if (rows.length === FIRST_ROWS) break;
-      }
+    const found = reading ? await firstRows(fileId, reading) : [];
+    const rows = found.map(({ number, cells }) => ({
+      number,
+      cells: Object.fromEntries(Object.entries(cells).map(([name, cell]) => [name, cellText(cell).slice(0, 200)])),
+    }));
     return c.json({ columns: columns.map(({ name }) => name), rows } satisfies ImportRows);
   });
 

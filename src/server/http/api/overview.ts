@@ -31,6 +31,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
       const figures = await readStatusFigures(store.db, now(), WORKER_GONE_MS);
       return c.json({
         database: 'up',
+        givenUp: [...context.givenUp].map(([role, cause]) => `${role}: ${cause}`).join('; '),
         ...figures,
         lastDeliveryAt: figures.lastDeliveryAt === null ? null : new Date(figures.lastDeliveryAt).toISOString(),
         at,
@@ -38,6 +39,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
     } catch {
       return c.json({
         database: 'down',
+        givenUp: '',
         workers: 0,
         waiting: 0,
         unconfirmed: 0,
@@ -66,7 +68,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
       listRoutes(store.db),
     ]);
     const [
-      [volumes, healths, heldGroups, disks, { setAside, failed, mailsHeld, asksHeld }, today, gone],
+      [volumes, healths, heldGroups, disks, { setAside, failed, mailsHeld, chatMailsHeld, asksHeld }, today, gone],
       silent,
       check,
     ] = await Promise.all([asked, silences(context, sources), routeChecker(context, store.db, routes)]);
@@ -137,6 +139,20 @@ export function overviewRoutes(context: Context): Hono<Session> {
         count: mailsHeld,
         text: 'mails of ours that could not be sent',
         link: `/activity?progress=${asksHeld === mailsHeld ? 'waiting' : 'held'}`,
+      });
+    if (chatMailsHeld > 0)
+      needs.push({
+        kind: 'mail',
+        count: chatMailsHeld,
+        text: 'mails to colleagues about chats that could not be sent',
+        link: '/activity/chats',
+      });
+    for (const [role, cause] of context.givenUp)
+      needs.push({
+        kind: 'down',
+        count: 0,
+        text: `The part “${role}” of Iwashi does not stay up and was given up: ${cause}. Look into its log, and start Iwashi again.`,
+        link: '',
       });
     const found = await each(routes, ({ id, state, live }) => (state === 'live' && live ? check(id, live) : []));
     for (const [at, route] of routes.entries()) {

@@ -9,15 +9,13 @@ import {
 import { checkProfile, ProfileSchema, type Profile } from '../../../contract/profile/index.ts';
 import { removeProfile } from '../../commands/profiles/removeProfile.ts';
 import { saveProfile } from '../../commands/profiles/saveProfile.ts';
-import { describeApart } from '../../connectors/propose/describeApart.ts';
-import { profileFromCurl, readCurl } from '../../connectors/propose/fromCurl.ts';
 import { checkBaseUrl, sayTrouble } from '../../connectors/verifying/typed.ts';
 import { findProfile } from '../../connecting/profiles.ts';
 import { tryOperation } from '../../connecting/trying.ts';
 import type { Context } from '../../context.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, Problem, readInput } from '../problems.ts';
+import { mustRead, notFound, Problem, readInput } from '../problems.ts';
 
 /** Profiles that operators make: proposed from a description or an example, tried, checked, kept, handed on. */
 export function profileRoutes(context: Context): Hono<Session> {
@@ -30,16 +28,17 @@ export function profileRoutes(context: Context): Hono<Session> {
   app.post('/openapi', allow('profiles:write'), async (c) => {
     const { text, url, choice } = await readInput(c, DescriptionInput);
     const source = text === '' ? await fetchDescription(url.trim()) : text;
-    const described = await describeApart(context.config.root, source, choice);
-    if (!described.ok) throw wrong(text === '' ? '/url' : '/text', described.issue);
+    const pointer = text === '' ? '/url' : '/text';
+    const described = mustRead(await context.reading.read('description', { text: source, choice }), pointer);
+    if (!described.ok) throw wrong(pointer, described.issue);
     return c.json(described.value satisfies DescriptionView);
   });
 
   app.post('/curl', allow('profiles:write'), async (c) => {
     const { line } = await readInput(c, CurlInput);
-    const request = readCurl(line.trim());
-    if (!request.ok) throw wrong('/line', request.issue);
-    return c.json({ profile: profileFromCurl(request.value) });
+    const profile = mustRead(await context.reading.read('curl', { line: line.trim() }), '/line');
+    if (!profile.ok) throw wrong('/line', profile.issue);
+    return c.json({ profile: profile.value });
   });
 
   app.post('/check', allow('profiles:read'), async (c) => {

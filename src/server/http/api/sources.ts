@@ -14,7 +14,6 @@ import {
   RegistrationDocumentInput,
   ChatDocumentInput,
 } from '../../../contract/source.ts';
-import { pageToShow, readForms, sheetsOf } from '../../../core/formats/index.ts';
 import { printFormToCopy } from '../../../forms/index.ts';
 import { exampleValues, readMadeSource, type MadeDocument } from '../../../core/intake/index.ts';
 import { ShownPageInput, type ShownPage } from '../../../contract/shownPage.ts';
@@ -48,7 +47,7 @@ import { allow, type Session } from '../gates.ts';
 import { entryRoutes, fateRoutes } from './entries.ts';
 import { sourceLines } from './lines.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, Problem, readInput, revisionIn } from '../problems.ts';
+import { mustRead, notFound, Problem, readInput, revisionIn } from '../problems.ts';
 import { visited } from '../visited.ts';
 import { shopRoutes } from './shops.ts';
 import { feedRoutes } from './feeds.ts';
@@ -211,16 +210,18 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const { url } = await readInput(c, ShownPageInput);
     const html = await visited(context, url, '');
     // What is in the page stays in it.
-    const apart = sheetsOf(html, url).filter((sheet) => 'url' in sheet);
+    const named = mustRead(await context.reading.read('sheetNames', { html, url }));
+    const apart = named.filter((sheet) => 'url' in sheet);
     const sheets = await visitSheets(context, apart);
-    const sheetAt = (address: string) => sheets.find((sheet) => sheet.url === address)?.css ?? '';
-    return c.json({ html: pageToShow(html, url, sheetAt) } satisfies ShownPage);
+    const shown = mustRead(await context.reading.read('page', { html, url, sheets }));
+    return c.json({ html: shown } satisfies ShownPage);
   });
 
   /** The forms in somebody's HTML, or on a page of the web, as far as they can be seen without running its scripts. */
   app.post('/forms-found', allow('sources:write'), async (c) => {
     const { html, url } = await readInput(c, FormsInput);
-    return c.json(readForms(html === '' ? await visited(context, url, 'HTML') : html));
+    const page = html === '' ? await visited(context, url, 'HTML') : html;
+    return c.json(mustRead(await context.reading.read('forms', { html: page })));
   });
 
   /** Makes a source out of a file that was exported, here or elsewhere. */

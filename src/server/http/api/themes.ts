@@ -1,6 +1,5 @@
 import { Hono } from 'hono';
 import { LookFromInput, ThemeInput, type ThemeView } from '../../../contract/themes.ts';
-import { readLook, sheetsOf } from '../../../core/formats/index.ts';
 import { keepTheme } from '../../commands/themes/keepTheme.ts';
 import { removeTheme } from '../../commands/themes/removeTheme.ts';
 import { visitSheets } from '../../connecting/visiting.ts';
@@ -9,7 +8,7 @@ import { listSources } from '../../store/sources.ts';
 import { listThemes } from '../../store/themes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
-import { notFound, readInput } from '../problems.ts';
+import { mustRead, notFound, readInput } from '../problems.ts';
 import { visited } from '../visited.ts';
 
 /** Looks that several forms share, and looks that are read from pages. */
@@ -51,15 +50,12 @@ export function themeRoutes(context: Context): Hono<Session> {
   /** Proposes a look by a page of the web, or by CSS. */
   app.post('/found', allow('sources:write'), async (c) => {
     const { css, url } = await readInput(c, LookFromInput);
-    if (css !== '') return c.json(readLook('', [css]));
+    const { reading } = context;
+    if (css !== '') return c.json(mustRead(await reading.read('look', { html: '', sheets: [css] })));
     const page = await visited(context, url, 'CSS');
-    const sheets = await visitSheets(context, sheetsOf(page, url));
-    return c.json(
-      readLook(
-        page,
-        sheets.map(({ css: sheet }) => sheet),
-      ),
-    );
+    const sheets = await visitSheets(context, mustRead(await reading.read('sheetNames', { html: page, url })));
+    const texts = sheets.map(({ css: sheet }) => sheet);
+    return c.json(mustRead(await reading.read('look', { html: page, sheets: texts })));
   });
 
   return app;

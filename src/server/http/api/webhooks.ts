@@ -14,7 +14,7 @@ import {
   type PostedDocument,
   type RawSubmission,
 } from '../../../core/intake/index.ts';
-import { all } from '../../../core/json/index.ts';
+import { all, TooManySteps } from '../../../core/json/index.ts';
 import { holds, inWords } from '../../../core/values/index.ts';
 import { sendAgain } from '../../commands/sources/sendAgain.ts';
 import { endFormer, setSecret } from '../../commands/sources/setSecret.ts';
@@ -55,10 +55,12 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
   app.get('/:id/arrivals', allow('people:read'), async (c) => {
     const { source, document } = await mustPosts(c.req.param('id'));
     const [taken, noted] = await Promise.all([listTaken(store.db, source.id), listNoted(store.db, source.id)]);
-    const rows = [
-      ...taken.map((one) => rowOfTaken(document, one)),
-      ...noted.map((one) => rowOfNoted(document, one)),
-    ].sort((one, other) => (one.at < other.at ? 1 : -1));
+    const notedRows: ArrivalRow[] = [];
+    for (const one of noted)
+      notedRows.push(rowOfNoted(document, one, await jsonIn(context, one.contentType, one.body)));
+    const rows = [...taken.map((one) => rowOfTaken(document, one)), ...notedRows].sort((one, other) =>
+      one.at < other.at ? 1 : -1,
+    );
     return c.json(rows.slice(0, ARRIVALS_SHOWN) satisfies ArrivalRow[]);
   });
 
@@ -68,9 +70,9 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
     const noted = await findNoted(store.db, source.id, id);
     if (noted) {
       const { contentType, headers, body } = noted;
-      const json = jsonIn(contentType, body);
+      const json = await jsonIn(context, contentType, body);
       return c.json({
-        ...rowOfNoted(document, noted),
+        ...rowOfNoted(document, noted, json),
         contentType,
         headers,
         read: json === undefined ? null : { json },
@@ -107,7 +109,7 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
       readLearnt(store.db, source.id),
       readSourceSecret(store.db, source.id),
     ]);
-    const came = samplesOf(taken, noted);
+    const came = await samplesOf(context, taken, noted);
     const samples = came.flatMap(({ json }) => samplesIn(draft, json));
     const found = findingsOf(shapeOf(samples));
     const fieldAt = (path: string) => draft.fields.find((field) => field.path === path)?.label ?? '';
@@ -146,13 +148,18 @@ export function webhookRoutes(context: Context, must: (id: string) => Promise<So
 }
 
 /** What came that can be read, with when it did. */
-const samplesOf = (taken: TakenArrival[], noted: NotedArrival[]): { json: unknown; at: number }[] =>
-  [
-    ...taken.map(({ raw, receivedAt }) => ({ json: rawJson(raw), at: receivedAt })),
-    ...noted
-      .filter(isOfItsOwn)
-      .map(({ contentType, body, receivedAt }) => ({ json: jsonIn(contentType, body), at: receivedAt })),
-  ].filter(({ json }) => json !== undefined && json !== null);
+async function samplesOf(
+  context: Context,
+  taken: TakenArrival[],
+  noted: NotedArrival[],
+): Promise<{ json: unknown; at: number }[]> {
+  const own: { json: unknown; at: number }[] = [];
+  for (const { contentType, body, receivedAt } of noted.filter(isOfItsOwn))
+    own.push({ json: await jsonIn(context, contentType, body), at: receivedAt });
+  return [...taken.map(({ raw, receivedAt }) => ({ json: rawJson(raw), at: receivedAt })), ...own].filter(
+    ({ json }) => json !== undefined && json !== null,
+  );
+}
 
 /** The kinds of events that came: as they were counted, or, where the draft tells them apart in another way, among the newest. */
 function kindsSeen(
@@ -162,7 +169,7 @@ function kindsSeen(
 ): ShapeView['kinds'] {
   const newest = new Map<string, { came: number; lastAt: number }>();
   for (const { json, at } of came)
-    for (const kind of eventKindsIn(draft, json)) {
+    for (const kind of kindsIn(draft, json)) {
       const before = newest.get(kind) ?? { came: 0, lastAt: 0 };
       newest.set(kind, { came: before.came + 1, lastAt: Math.max(before.lastAt, at) });
     }
@@ -183,19 +190,24 @@ const rowOfTaken = (document: PostedDocument, { id, receivedAt, submissions, raw
   submissions,
 });
 
-const rowOfNoted = (document: PostedDocument, noted: NotedArrival): ArrivalRow => ({
+const rowOfNoted = (document: PostedDocument, noted: NotedArrival, json: unknown): ArrivalRow => ({
   id: noted.id,
   at: new Date(noted.receivedAt).toISOString(),
   outcome: noted.outcome,
   why: noted.why,
-  kinds: kindsIn(document, jsonIn(noted.contentType, noted.body)),
+  kinds: kindsIn(document, json),
   submissions: noted.submissions,
 });
 
-const kindsIn = (document: PostedDocument, json: unknown): string[] =>
-  typeof json === 'object' && json !== null
-    ? [...new Set(eventKindsIn(document, json))].filter((kind) => kind !== '')
-    : [];
+function kindsIn(document: PostedDocument, json: unknown): string[] {
+  if (typeof json !== 'object' || json === null) return [];
+  try {
+    return [...new Set(eventKindsIn(document, json))].filter((kind) => kind !== '');
+  } catch (error) {
+    if (error instanceof TooManySteps) return [];
+    throw error;
+  }
+}
 
 /** The newest thing that stands at a place. */
 function exampleAt(samples: unknown[], { path, type, secret }: PathFinding): string {

@@ -1,8 +1,15 @@
-import { Readable } from 'node:stream';
-import type { ReadableStream } from 'node:stream/web';
-import { Busboy, type BusboyFileStream } from '@fastify/busboy';
+import type { BusboyFileStream } from '@fastify/busboy';
 import type { Context as HonoContext } from 'hono';
-import { readFormBody, type Entries, type FieldIssue, type SentFile } from '../../../core/intake/index.ts';
+import {
+  jsonOf,
+  MOST_ENTRIES,
+  readFormBody,
+  readJson,
+  TOO_MANY_ENTRIES,
+  type Entries,
+  type FieldIssue,
+  type SentFile,
+} from '../../../core/intake/index.ts';
 import { keptName } from '../../../core/forms/index.ts';
 import { type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
@@ -14,6 +21,7 @@ import type { SourceRecord } from '../../store/sources.ts';
 import { findUpload } from '../../store/uploads.ts';
 import { parseJson } from '../../../core/json/index.ts';
 import { Problem } from '../problems.ts';
+import { readParts, UnreadableParts } from './multipart.ts';
 
 /** What a request may hold beside files. */
 export const BODY_LIMIT_BYTES = 256 * 1024;
@@ -33,24 +41,25 @@ export const bodyLimitOf = (context: Context, source: SourceRecord | null): numb
   BODY_LIMIT_BYTES + fileFields(source).length * (TOLD_TIMES * context.config.uploadBytes + AROUND_FILE_BYTES);
 
 /** Reads the body of a request to a source. Files are stored as they stream in, for the fields that take them. */
-export async function readBody(context: Context, c: HonoContext, source: SourceRecord): Promise<Body | Problem> {
-  switch (mediaTypeOf(c)) {
+export async function readBody(context: Context, request: Request, source: SourceRecord): Promise<Body | Problem> {
+  const contentType = request.headers.get('content-type') ?? '';
+  switch (mediaTypeIn(contentType)) {
     case 'application/json': {
-      const text = await textOf(c);
+      const text = decode(new Uint8Array(await request.arrayBuffer()), contentType);
       if (text === null)
         return new Problem(400, 'not-text', 'The body is not in the encoding that it says, or in UTF-8.');
-      const json = parseJson(text);
-      return json === undefined
-        ? new Problem(400, 'not-json', 'The body is not JSON.')
-        : withFilesOut(context, source, json, []);
+      const read = readJson(text);
+      if (!read.ok) return new Problem(400, 'not-json', read.issue);
+      return withFilesOut(context, source, jsonOf(read.value), []);
     }
     case 'application/x-www-form-urlencoded':
-      return readEntries(context, source, readFormBody(await c.req.text()));
+      return readEntries(context, source, readFormBody(await request.text()));
     case 'multipart/form-data':
       try {
-        return await readMultipart(context, c, source);
-      } catch {
-        return new Problem(400, 'not-multipart', 'The form data cannot be read.');
+        return await readMultipart(context, request, source);
+      } catch (error) {
+        if (!(error instanceof UnreadableParts)) throw error;
+        return new Problem(400, 'not-multipart', error.message);
       }
     default:
       return new Problem(
@@ -62,28 +71,27 @@ export async function readBody(context: Context, c: HonoContext, source: SourceR
 }
 
 /** The body in the encoding that its media type says, else in UTF-8 (RFC 8259, 8.1); null when it is not in it. */
-export async function textOf(c: HonoContext): Promise<string | null> {
-  const charset = /;\s*charset="?([\w.:-]+)/i.exec(c.req.header('content-type') ?? '')?.[1] ?? 'utf-8';
+export function decode(bytes: Uint8Array, contentType: string): string | null {
+  const charset = /;\s*charset="?([\w.:-]+)/i.exec(contentType)?.[1] ?? 'utf-8';
   try {
-    return new TextDecoder(charset, { fatal: true }).decode(await c.req.arrayBuffer());
-  } catch (error) {
+    return new TextDecoder(charset, { fatal: true }).decode(bytes);
+  } catch {
     // An encoding that nobody knows, or bytes that are none of it.
-    if (error instanceof RangeError || error instanceof TypeError) return null;
-    throw error;
+    return null;
   }
 }
 
 /** What a form sent that has no files with it, but may have some that came before it. */
-async function readEntries(context: Context, source: SourceRecord, entries: Entries): Promise<Body> {
+async function readEntries(context: Context, source: SourceRecord, entries: Entries): Promise<Body | Problem> {
+  if (entries.length > MOST_ENTRIES) return new Problem(413, 'too-large', TOO_MANY_ENTRIES);
   const files = fileFields(source).length === 0 ? [] : await keptFiles(context, source, entries, []);
   return { payload: { kind: 'entries', entries, files }, issues: [] };
 }
 
-async function readMultipart(context: Context, c: HonoContext, source: SourceRecord): Promise<Body> {
+async function readMultipart(context: Context, request: Request, source: SourceRecord): Promise<Body> {
   const entries: Entries = [];
   const files: SentFile[] = [];
   const issues: FieldIssue[] = [];
-  const storing: Promise<void>[] = [];
   const taken = new Set(fileFields(source).map(({ key }) => key));
   let json: unknown;
   const store = async (key: string, given: string, stream: BusboyFileStream) => {
@@ -98,38 +106,33 @@ async function readMultipart(context: Context, c: HonoContext, source: SourceRec
       issues.push(tooLargeIssue(context, key, name));
     }
   };
-  await new Promise<void>((resolve, reject) => {
-    const reader = Busboy({
-      headers: { ...Object.fromEntries(c.req.raw.headers), 'content-type': c.req.header('content-type') ?? '' },
-      limits: { fieldSize: BODY_LIMIT_BYTES, parts: MOST_PARTS },
-    });
-    reader.on('field', (name, value, _nameCut, _valueCut, _encoding, mediaType) => {
-      if (mediaType === 'application/json') json = parseJson(value);
-      else entries.push([name, value]);
-    });
-    reader.on('file', (key, stream, name, _encoding, mediaType) => {
-      if (taken.has(key) && !files.some((sent) => sent.name === key)) storing.push(store(key, name, stream));
-      else if (mediaType === 'application/json')
-        storing.push(textIn(stream).then((text) => void (json = parseJson(text))));
-      else {
-        stream.resume();
-        if (name) entries.push([key, `(file ${name} was not kept)`]);
-      }
-    });
-    reader.on('finish', resolve);
-    reader.on('error', reject);
-    if (!c.req.raw.body) return reject(new Error('there is no body'));
-    Readable.fromWeb(c.req.raw.body as ReadableStream)
-      .on('error', reject)
-      .pipe(reader);
-  });
-  await Promise.all(storing);
+  const storedKeys = new Set<string>();
+  const failures = await readParts(
+    request,
+    { fieldSize: BODY_LIMIT_BYTES, parts: MOST_PARTS },
+    {
+      field: (name, value, mediaType) => {
+        if (mediaType === 'application/json') json = parseJson(value);
+        else entries.push([name, value]);
+      },
+      file: async (key, stream, name, mediaType) => {
+        if (taken.has(key) && !storedKeys.has(key)) {
+          storedKeys.add(key);
+          await store(key, name, stream);
+        } else if (mediaType === 'application/json') json = parseJson(await textIn(stream));
+        else {
+          stream.resume();
+          if (name) entries.push([key, `(file ${name} was not kept)`]);
+        }
+      },
+    },
+  );
   files.push(...(await keptFiles(context, source, entries, files)));
   if (json !== undefined) {
     const body = await withFilesOut(context, source, json, files);
-    return { ...body, issues: [...issues, ...body.issues] };
+    return { ...body, issues: [...issues, ...body.issues], failures };
   }
-  return { payload: { kind: 'entries', entries, files }, issues };
+  return { payload: { kind: 'entries', entries, files }, issues, failures };
 }
 
 async function textIn(stream: BusboyFileStream): Promise<string> {

@@ -6,7 +6,7 @@ import type { ChatInput } from '../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../core/intake/index.ts';
 import { withVariant } from '../../../core/forms/index.ts';
 import { isObject, type Loose } from '../../../core/documents/index.ts';
-import { parseJson } from '../../../core/json/index.ts';
+import { depthOf, parseJson } from '../../../core/json/index.ts';
 import { languageOf, wordsIn } from '../../../forms/index.ts';
 import { begin, refuseFile, say, viewByToken } from '../../chatting/conversations.ts';
 import type { ChatWatch } from '../../chatting/watch.ts';
@@ -20,6 +20,7 @@ import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
 import { Pace, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
+const DEEPEST_BODY = 10;
 /** So often as one visitor sends a form, they may say something in a chat. */
 const SAYS = 6;
 /** So many of one address may be followed at a time. */
@@ -53,7 +54,8 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   }
   // As plain text, since that asks nobody's leave beforehand (WHATWG Fetch, 4.8: CORS-safelisted).
   const bodyOf = async (c: HonoContext): Promise<Loose> => {
-    const json = parseJson(await c.req.text());
+    const text = await c.req.text();
+    const json = depthOf(text) > DEEPEST_BODY ? undefined : parseJson(text);
     return isObject(json) ? json : {};
   };
   const afterIn = ({ after }: Loose): number => (Number.isInteger(after) ? Math.max(0, Number(after)) : 0);

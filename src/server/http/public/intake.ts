@@ -32,7 +32,7 @@ import { bodyLimitOf, keptToken, mediaTypeOf, readBody } from './body.ts';
 import { dressing } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
 import { afterSending, type Outcome } from './afterSending.ts';
-import { answerTo, asPart, KEY_USED, languageIn, stateOf, type Refusal } from './answers.ts';
+import { answerTo, asPart, KEY_USED, languageIn, stateOf, type Refusal, type ShownAgain } from './answers.ts';
 import { afterBreak, answerTrouble, asked, isLookedAt, organisationName, WRONG_SITE } from './troubles.ts';
 import { cameBy, cameFrom, evidenceOf, filledIn, SIGN_PARAMETER } from './came.ts';
 import { showClosed, showEnding, showForm, showGone, showInstead } from './formPage.ts';
@@ -123,7 +123,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const address = visitorAddress(c, context.config.trustedProxies);
     const wait = await pace.wait(address);
     if (wait !== null) return { problem: tooOften(wait) };
-    const body = await readBody(context, c, source);
+    const body = await readBody(context, c.req.raw, source);
     if (body instanceof Problem) return { problem: body };
     const { payload } = body;
     const sent = senderOf(payload);
@@ -148,6 +148,14 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       };
       return { source, document: forVisitor(withVariant(source.live, variant), known), again: shown };
     };
+    const failed = (error: unknown): Extract<Refusal, { again: ShownAgain }> => {
+      // A page shows once more what was typed; a script and a program still have it.
+      const refusal = isLookedAt(c) ? again([]) : null;
+      if (!refusal || !('again' in refusal)) throw error;
+      problemOf(error, context.log);
+      return { ...refusal, again: { ...refusal.again, failed: true } };
+    };
+    if (body.failures && body.failures.length > 0) return failed(body.failures[0]);
     if (body.issues.length > 0) return again(body.issues);
     const arrival: Arrival = {
       sourceId: source.id,
@@ -162,13 +170,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       hasWorked: isDone(context.config.secretKey, source.publicId, work, context.now()),
       shownAt,
     };
-    const taken = await takeSubmission(context, arrival).catch((error: unknown) => {
-      // A page shows once more what was typed; a script and a program still have it.
-      const refusal = isLookedAt(c) ? again([]) : null;
-      if (!refusal || !('again' in refusal)) throw error;
-      problemOf(error, context.log);
-      return { ...refusal, again: { ...refusal.again, failed: true } };
-    });
+    const taken = await takeSubmission(context, arrival).catch(failed);
     if ('again' in taken) return taken;
     if (taken.ok) {
       const kept = sent(KEPT_FIELD);

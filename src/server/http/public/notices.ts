@@ -32,7 +32,7 @@ export function noticeRoutes(context: Context): Hono {
     if (wait !== null) return problemResponse(tooOften(wait));
     const taken = await takeNotices(context, c.req.param('token'), {
       header: (name) => c.req.header(name) ?? '',
-      body: await c.req.text(),
+      body: new Uint8Array(await c.req.arrayBuffer()),
     });
     if (taken === 'taken') return c.body(null, 204);
     const [status, detail] = ANSWERS[taken];

@@ -17,12 +17,12 @@ export class Pace {
     this.#network = new RateLimiterMemory({ points: NETWORK_TIMES * perMinute, duration: 60 });
   }
 
-  /** @returns after how many seconds an address may do it again; null when it may now */
-  async wait(address: string): Promise<number | null> {
+  /** @param points how much it counts @returns after how many seconds an address may do it again; null when it may now */
+  async wait(address: string, points = 1): Promise<number | null> {
     const { own, network } = namesOf(address);
     try {
-      await this.#own.consume(own);
-      await this.#network.consume(network);
+      await this.#own.consume(own, points);
+      await this.#network.consume(network, points);
       return null;
     } catch (refused) {
       if (refused instanceof RateLimiterRes) return Math.ceil(refused.msBeforeNext / 1000);

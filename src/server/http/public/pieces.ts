@@ -13,6 +13,8 @@ import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
 import { Pace, tooOften } from './pace.ts';
 
 const WHAT = 'pieces';
+/** So many of the largest files that are taken may come from one address in a minute. */
+const FILES_A_MINUTE = 10;
 const NO_FILE = () => new Problem(404, 'not-found', 'There is no such file, or it waited for too long.');
 
 /**
@@ -24,6 +26,7 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
   const app = new Hono();
   const { config, store } = context;
   const pace = new Pace(perMinute);
+  const bytes = new Pace(FILES_A_MINUTE * config.uploadBytes);
 
   const dress = (c: HonoContext) => {
     allowOrigin(c);
@@ -72,6 +75,8 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
     if (!Number.isSafeInteger(size) || size < 1)
       return problemResponse(new Problem(400, 'invalid', 'Upload-Length says how many bytes the file has.'));
     if (size > config.uploadBytes) return problemResponse(tooLarge('This file is larger than what is taken.'));
+    const full = await bytes.wait(visitorAddress(c, config.trustedProxies), size);
+    if (full !== null) return problemResponse(tooOften(full));
     const name = fileNameIn(c);
     const id = await beginPieces(context, { sourceId: source.id, name, size });
     c.header('location', `${config.publicUrl}/in/${source.publicId}/files/${signText(config.secretKey, WHAT, id)}`);
@@ -93,6 +98,8 @@ export function pieceRoutes(context: Context, live: LiveSources, perMinute: numb
     const file = await fileOf(c);
     const there = file ? await piecesThere(context, file.id) : null;
     if (!file || there === null || !(await sourceOf(c))) return problemResponse(NO_FILE());
+    // It was judged: nothing in it changes any more, whoever sends a piece of it once more.
+    if (isWhole(file)) return standing(c, file, file.size, 200);
     // What was written already may be written again: nothing may be left out.
     const offset = Number(c.req.header('upload-offset'));
     if (!Number.isSafeInteger(offset) || offset < 0 || offset > there) return standing(c, file, there, 409);

@@ -7,6 +7,7 @@ import {
   jsonOf,
   type FieldIssue,
   type PostedDocument,
+  type Proof,
 } from '../../../core/intake/index.ts';
 import type { ArrivalOutcome } from '../../../contract/webhook.ts';
 import type { Context } from '../../context.ts';
@@ -19,7 +20,7 @@ import { noteArrival, readSourceSecret } from '../../store/webhooks.ts';
 import { Problem, problemResponse } from '../problems.ts';
 import { visitorAddress } from '../visitor.ts';
 import { KEY_USED, notValid } from './answers.ts';
-import { mediaTypeOf, readBody, textOf } from './body.ts';
+import { decode, mediaTypeOf, readBody } from './body.ts';
 import { Pace, tooOften } from './pace.ts';
 
 /** So many times as often as a visitor a program may send, and one that shows who it is. */
@@ -84,7 +85,10 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
       if (wait !== null) return problemResponse(tooOften(wait));
     }
     const isParts = mediaTypeOf(c) === 'multipart/form-data';
-    const body = isParts ? '' : await textOf(c);
+    // What is signed is signed as a whole, parts with files as well; else parts are read as they stream in.
+    const streams = isParts && !isOfWhole(proof);
+    const bytes = streams ? NO_BYTES : new Uint8Array(await c.req.arrayBuffer());
+    const body = isParts ? '' : decode(bytes, c.req.header('content-type') ?? '');
     const came: Came = {
       source,
       contentType: (c.req.header('content-type') ?? '').slice(0, 120),
@@ -98,7 +102,7 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
     }
     const header = (name: string) => c.req.header(name) ?? '';
     const own = isOpen ? [null] : await secretsOf(source.id);
-    if (!own.some((secret) => isGenuine(proof, { header, inPath, body }, secret, now()))) {
+    if (!own.some((secret) => isGenuine(proof, { header, inPath, body: bytes }, secret, now()))) {
       if (isOpen) return problemResponse(new Problem(404, 'not-found', 'There is nothing at this address.'));
       // Whoever tries secrets is let try few.
       const wait = await paces.refused.wait(address);
@@ -111,7 +115,9 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
       const wait = await paces.genuine.wait(address);
       if (wait !== null) return problemResponse(tooOften(wait));
     }
-    const read = isParts ? await readBody(context, c, source) : await readText(source, came.contentType, body);
+    const read = isParts
+      ? await readBody(context, streams ? c.req.raw : withBody(c.req.raw, bytes), source)
+      : await readText(source, came.contentType, body);
     if (read instanceof Problem) {
       await note(came, 'not readable', read.message);
       return problemResponse(read);
@@ -169,6 +175,15 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
     return answer(document, taken.ids);
   };
 }
+
+const NO_BYTES = new Uint8Array();
+
+/** Whether the proof is made of all that is sent. */
+const isOfWhole = ({ by }: Proof): boolean => by === 'signature' || by === 'standard webhooks';
+
+/** A request whose body was read already, once more. */
+const withBody = ({ url, method, headers }: Request, bytes: Uint8Array<ArrayBuffer>): Request =>
+  new Request(url, { method, headers, body: bytes });
 
 /** What an address says back to whoever asks whether it is meant; null where nobody asks. */
 export function greetingOf({ live, draft }: SourceRecord, query: (name: string) => string | undefined): string | null {

@@ -27,6 +27,8 @@ export const conversations = mysqlTable(
     wantedUntil: time('wanted_until'),
     /** The colleague who has it, or had it last; '' for none. */
     colleague: varchar('colleague', { length: 120 }).notNull().default(''),
+    /** Until when nobody tries to make something of it, since that failed; 0 for at once. */
+    restUntil: time('rest_until').notNull().default(0),
     /** What became of it; null while that is open. */
     submissionId: id('submission_id'),
     startedAt: time('started_at').notNull(),

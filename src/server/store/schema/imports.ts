@@ -47,6 +47,8 @@ export const imports = mysqlTable(
     dueAt: time('due_at').notNull(),
     leaseUntil: time('lease_until').notNull().default(0),
     leaseOwner: varchar('lease_owner', { length: 40 }),
+    /** How often the same part was tried without coming to its end. */
+    tries: int('tries').notNull().default(0),
   },
   (table) => [index('imports_work').on(table.state, table.dueAt), index('imports_source').on(table.sourceId, table.id)],
 );

@@ -12,6 +12,11 @@ export const mails = mysqlTable(
     kind: varchar('kind', { length: 10 }).$type<'ask' | Mail['kind']>().notNull(),
     /** What it asks to confirm, whose words and address it has; of others, what it waits for; null for nothing. */
     confirmationId: id('confirmation_id'),
+    /** What it is about: a submission, or a conversation that has not become one yet. */
+    aboutKind: varchar('about_kind', { length: 12 })
+      .$type<'submission' | 'conversation'>()
+      .notNull()
+      .default('submission'),
     submissionId: id('submission_id').notNull(),
     contactId: id('contact_id').notNull(),
     routeId: id('route_id').notNull(),

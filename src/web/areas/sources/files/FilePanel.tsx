@@ -135,19 +135,24 @@ function Import({ source, file, isOpen }: ImportProps) {
               Go on
             </button>
           )}
-          {(state === 'fetching' || state === 'running' || state === 'paused') && (
+          {(state === 'fetching' || state === 'judging' || state === 'running' || state === 'paused') && (
             <button type="button" className="btn btn-sm" onClick={() => act.mutate({ act: 'cancel' })}>
-              {state === 'fetching' ? 'Cancel' : `Cancel: the ${rowsOf(file)} that are left stay out`}
+              {state === 'fetching' || state === 'judging'
+                ? 'Cancel'
+                : `Cancel: the ${rowsOf(file)} that are left stay out`}
+            </button>
+          )}
+          {state === 'rehearsing' && (
+            <button type="button" className="btn btn-sm" onClick={() => act.mutate({ act: 'end-rehearsal' })}>
+              Cancel the rehearsal
             </button>
           )}
           {(state === 'done' || state === 'cancelled') && counts.taken > 0 && (
             <Undo file={file} isPending={act.isPending} onUndo={() => act.mutate({ act: 'undo' })} />
           )}
-          {['ready', 'unreadable', 'done', 'cancelled', 'undone'].includes(state) && (
-            <button type="button" className="btn btn-sm btn-ghost" onClick={() => act.mutate({ act: 'delete' })}>
-              Delete the file here
-            </button>
-          )}
+          <button type="button" className="btn btn-sm btn-ghost" onClick={() => act.mutate({ act: 'delete' })}>
+            {state === 'running' || state === 'undoing' ? 'Stop, and delete the file here' : 'Delete the file here'}
+          </button>
         </div>
         {!isBeside(act.error) && <ActionError error={act.error} />}
       </div>
