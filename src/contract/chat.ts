@@ -1,18 +1,8 @@
-import { Type } from 'class-transformer';
-import {
-  IsBoolean,
-  IsIn,
-  IsObject,
-  IsOptional,
-  IsString,
-  Length,
-  MaxLength,
-  ValidateBy,
-  ValidateNested,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsObject, IsOptional, IsString, Length, MaxLength, ValidateBy } from 'class-validator';
 import { type Awaited, type ChatPart, type ChatStep, type Hours } from '../core/chat/index.ts';
 import type { ChatStatus } from '../core/states/index.ts';
 import { isCondition } from './conditions.ts';
+import { IsPart } from './parts.ts';
 
 const MOST_TEXT = 1_000;
 const isText = (value: unknown, most = MOST_TEXT): boolean => typeof value === 'string' && value.length <= most;
@@ -164,8 +154,7 @@ export class ChatSayInput {
   @Length(8, 40)
   id!: string;
 
-  @ValidateNested()
-  @Type(() => ChatSaidInput)
+  @IsPart(() => ChatSaidInput)
   said!: ChatSaidInput;
 }
 

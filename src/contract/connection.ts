@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -10,13 +9,13 @@ import {
   Length,
   Matches,
   MaxLength,
-  ValidateNested,
 } from 'class-validator';
 import type { Cause } from '../core/delivery/index.ts';
 import { DESTINATION_FIELD_TYPES, type DestinationFieldType } from '../core/mapping/index.ts';
 import type { Abilities, Catalogue, CatalogueDifference } from '../core/plan/index.ts';
 import type { ConnectionState } from '../core/states/index.ts';
 import type { Credential, CredentialName, Profile } from './profile/index.ts';
+import { EachPart } from './parts.ts';
 
 /** What a person has to paste to connect: checked one by one against what the profile asks for. */
 export type CredentialInputs = Partial<Record<CredentialName, string>>;
@@ -190,8 +189,7 @@ export class MakingsInput {
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(MOST_MADE)
-  @ValidateNested({ each: true })
-  @Type(() => MakingInput)
+  @EachPart(() => MakingInput)
   makings!: MakingInput[];
 }
 

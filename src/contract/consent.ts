@@ -16,7 +16,7 @@ export interface ConfirmationView {
   id: string;
   /** The purposes that it settles, as they are called now. */
   purposes: string[];
-  state: 'pending' | 'confirmed' | 'expired';
+  state: 'pending' | 'confirmed' | 'expired' | 'withdrawn';
   sentTo: string;
   expiresAt: string;
   confirmedAt: string | null;

@@ -1,6 +1,6 @@
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsString, Matches, MaxLength, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsString, Matches, MaxLength } from 'class-validator';
 import { SEEN } from '../core/insight/index.ts';
+import { EachPart } from './parts.ts';
 
 class SeenEvent {
   @IsIn(SEEN)
@@ -38,7 +38,6 @@ export class SeenInput {
 
   @IsArray()
   @ArrayMaxSize(70)
-  @ValidateNested({ each: true })
-  @Type(() => SeenEvent)
+  @EachPart(() => SeenEvent)
   events!: SeenEvent[];
 }

@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -12,7 +11,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import { AUTOFILL_TOKENS, MAYBE_PICTURE } from '../core/forms/index.ts';
 import {
@@ -26,6 +24,7 @@ import {
   type Widget,
   type Width,
 } from '../core/values/index.ts';
+import { IsPart } from './parts.ts';
 
 export class RangeInput implements Range {
   @IsInt({ message: 'A scale goes by whole numbers.' })
@@ -93,8 +92,7 @@ export class SourceFieldInput {
   pictures!: string[];
 
   @ValidateIf(({ range }: SourceFieldInput) => range !== null)
-  @ValidateNested()
-  @Type(() => RangeInput)
+  @IsPart(() => RangeInput)
   range!: RangeInput | null;
 
   @IsString()

@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -13,7 +12,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import type { Condition } from '../core/conditions/index.ts';
 import type { Guards } from '../core/intake/index.ts';
@@ -39,6 +37,7 @@ import {
 
 import { IsCondition } from './conditions.ts';
 import { SourceFieldInput } from './field.ts';
+import { EachPart, IsPart } from './parts.ts';
 
 const COLOUR = /^#[0-9a-f]{6}$/;
 const isColour = { message: 'A colour is written like #21525b.' };
@@ -90,13 +89,11 @@ export class BackdropInput implements Backdrop {
 }
 
 export class LookInput implements Look {
-  @ValidateNested()
-  @Type(() => ColoursInput)
+  @IsPart(() => ColoursInput)
   colours!: ColoursInput;
 
   @ValidateIf(({ night }: LookInput) => night !== null)
-  @ValidateNested()
-  @Type(() => ColoursInput)
+  @IsPart(() => ColoursInput)
   night!: ColoursInput | null;
 
   @IsIn(FONTS)
@@ -133,8 +130,7 @@ export class LookInput implements Look {
   framed!: boolean;
 
   @ValidateIf(({ picture }: LookInput) => picture !== null)
-  @ValidateNested()
-  @Type(() => BackdropInput)
+  @IsPart(() => BackdropInput)
   picture!: BackdropInput | null;
 }
 
@@ -196,8 +192,7 @@ export class FormItemInput {
   @ValidateIf(({ kind }: FormItemInput) => kind === 'page')
   @IsArray()
   @ArrayMaxSize(20, { message: 'From one page there are at most 20 ways.' })
-  @ValidateNested({ each: true })
-  @Type(() => SkipInput)
+  @EachPart(() => SkipInput)
   skips!: SkipInput[];
 
   @IsCondition()
@@ -262,13 +257,11 @@ export class EndingInput implements Ending {
   newTab!: boolean;
 
   @ValidateIf(({ download }: EndingInput) => download !== null)
-  @ValidateNested()
-  @Type(() => DownloadInput)
+  @IsPart(() => DownloadInput)
   download!: DownloadInput | null;
 
   @ValidateIf(({ link }: EndingInput) => link !== null)
-  @ValidateNested()
-  @Type(() => LinkInput)
+  @IsPart(() => LinkInput)
   link!: LinkInput | null;
 }
 
@@ -290,18 +283,15 @@ export class VariantFaceInput implements VariantFace {
 
   @IsArray()
   @ArrayMaxSize(120, { message: 'At most 120 things stand on a form.' })
-  @ValidateNested({ each: true })
-  @Type(() => FormItemInput)
+  @EachPart(() => FormItemInput)
   items!: FormItem[];
 
   @IsArray()
   @ArrayMaxSize(60, { message: 'A source has at most 60 fields.' })
-  @ValidateNested({ each: true })
-  @Type(() => SourceFieldInput)
+  @EachPart(() => SourceFieldInput)
   fields!: SourceFieldInput[];
 
-  @ValidateNested()
-  @Type(() => LookInput)
+  @IsPart(() => LookInput)
   look!: LookInput;
 
   @IsString()
@@ -316,8 +306,7 @@ export class VariantFaceInput implements VariantFace {
   @MaxLength(1000)
   statement!: string;
 
-  @ValidateNested()
-  @Type(() => EndingInput)
+  @IsPart(() => EndingInput)
   ending!: EndingInput;
 }
 
@@ -342,8 +331,7 @@ export class AnyVariantInput {
 
 export class FormVariantInput extends AnyVariantInput implements FormVariant {
   @ValidateIf(({ face }: FormVariantInput) => face !== null)
-  @ValidateNested()
-  @Type(() => VariantFaceInput)
+  @IsPart(() => VariantFaceInput)
   face!: VariantFaceInput | null;
 }
 

@@ -1,10 +1,8 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayUnique,
   IsArray,
   IsIn,
-  IsNotEmptyObject,
   IsNumber,
   IsObject,
   IsString,
@@ -14,7 +12,6 @@ import {
   Min,
   ValidateBy,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import type { Condition } from '../core/conditions/index.ts';
 import { CHANNELS, type Channel } from '../core/consent/index.ts';
@@ -35,6 +32,7 @@ import { IsCondition } from './conditions.ts';
 import type { DotLineData } from './connection.ts';
 import type { ProofView } from './rehearsal.ts';
 import type { PublishState } from '../core/states/index.ts';
+import { EachPart, IsPart } from './parts.ts';
 
 const MOST_ACCEPTED = 200;
 
@@ -95,9 +93,7 @@ class MapLineInput {
   @Length(1, 120)
   to!: string;
 
-  @IsNotEmptyObject()
-  @ValidateNested()
-  @Type(() => LineOriginInput)
+  @IsPart(() => LineOriginInput)
   from!: LineOriginInput;
 
   @IsArray()
@@ -175,8 +171,7 @@ class TargetInput {
 
   @ValidateIf((_, needs) => needs !== null)
   @IsObject({ message: 'Choose the consent that it needs, or none.' })
-  @ValidateNested()
-  @Type(() => NeedInput)
+  @IsPart(() => NeedInput)
   needs!: NeedInput | null;
 
   @IsString()
@@ -189,20 +184,17 @@ class TargetInput {
 
   @IsArray()
   @ArrayMaxSize(20, { message: 'At most twenty places to put people into.' })
-  @ValidateNested({ each: true })
-  @Type(() => TargetPlaceInput)
+  @EachPart(() => TargetPlaceInput)
   places!: TargetPlaceInput[];
 
   @IsArray()
   @ArrayMaxSize(200, { message: 'At most two hundred tags.' })
-  @ValidateNested({ each: true })
-  @Type(() => TagInput)
+  @EachPart(() => TagInput)
   tags!: TagInput[];
 
   @IsArray()
   @ArrayMaxSize(20, { message: 'At most twenty places to take people out of.' })
-  @ValidateNested({ each: true })
-  @Type(() => PlaceInput)
+  @EachPart(() => PlaceInput)
   leaves: PlaceInput[] = [];
 
   @IsArray()
@@ -213,8 +205,7 @@ class TargetInput {
 
   @IsArray()
   @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => MapLineInput)
+  @EachPart(() => MapLineInput)
   lines!: MapLineInput[];
 
   @IsIn(DUPLICATE_POLICIES)
@@ -264,8 +255,7 @@ const isConfirmedBy = (value: unknown): value is ConfirmedBy => {
 class ConsentPolicyInput {
   @IsArray()
   @ArrayMaxSize(10, { message: 'A route asks for at most ten consents.' })
-  @ValidateNested({ each: true })
-  @Type(() => ConsentAskInput)
+  @EachPart(() => ConsentAskInput)
   asks!: ConsentAskInput[];
 
   @ValidateBy({
@@ -274,9 +264,7 @@ class ConsentPolicyInput {
   })
   confirmedBy!: ConfirmedBy;
 
-  @IsObject()
-  @ValidateNested()
-  @Type(() => ConfirmationMailInput)
+  @IsPart(() => ConfirmationMailInput)
   mail!: ConfirmationMailInput;
 
   @IsNumber({}, { message: 'Enter hours.' })
@@ -329,19 +317,15 @@ export class RouteDocumentInput implements RouteDocument {
 
   @IsArray()
   @ArrayMaxSize(10)
-  @ValidateNested({ each: true })
-  @Type(() => TargetInput)
+  @EachPart(() => TargetInput)
   targets!: TargetInput[];
 
-  @IsObject()
-  @ValidateNested()
-  @Type(() => ConsentPolicyInput)
+  @IsPart(() => ConsentPolicyInput)
   consent!: ConsentPolicyInput;
 
   @IsArray()
   @ArrayMaxSize(20, { message: 'A route sends at most twenty mails.' })
-  @ValidateNested({ each: true })
-  @Type(() => RouteMailInput)
+  @EachPart(() => RouteMailInput)
   mails!: RouteMailInput[];
 
   @ValidateBy({

@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -12,7 +11,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import type { OpenTimes } from '../core/intake/index.ts';
 import {
@@ -26,6 +24,7 @@ import {
   type Showing,
   type TriggerKind,
 } from '../core/showing/index.ts';
+import { EachPart } from './parts.ts';
 
 const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})?$/;
 
@@ -81,8 +80,7 @@ export class TriggerInput {
 export class ShowingInput {
   @IsArray()
   @ArrayMaxSize(6)
-  @ValidateNested({ each: true })
-  @Type(() => TriggerInput)
+  @EachPart(() => TriggerInput)
   triggers!: Showing['triggers'];
 
   @IsArray()

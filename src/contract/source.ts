@@ -1,9 +1,7 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
-  IsDefined,
   IsIn,
   IsInt,
   IsNumber,
@@ -15,7 +13,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import { CHANNELS, type Channel } from '../core/consent/index.ts';
 import { UNFINISHED, type ChatFace, type ChatPart, type Unfinished } from '../core/chat/index.ts';
@@ -64,6 +61,7 @@ import {
 } from './form.ts';
 import { OpenTimesInput, ShowingInput } from './showing.ts';
 import { ChallengeInput, EventKindsInput, ProofInput, WebhookAnswerInput } from './webhook.ts';
+import { EachPart, IsPart } from './parts.ts';
 
 class AnySourceInput {
   @IsIn([SOURCE_FORMAT])
@@ -71,8 +69,7 @@ class AnySourceInput {
 
   @IsArray()
   @ArrayMaxSize(60, { message: 'A source has at most 60 fields.' })
-  @ValidateNested({ each: true })
-  @Type(() => SourceFieldInput)
+  @EachPart(() => SourceFieldInput)
   fields!: SourceFieldInput[];
 
   @IsString()
@@ -93,15 +90,13 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
 
   @IsArray()
   @ArrayMaxSize(120, { message: 'At most 120 things stand on a form.' })
-  @ValidateNested({ each: true })
-  @Type(() => FormItemInput)
+  @EachPart(() => FormItemInput)
   items!: FormItem[];
 
   @IsIn(['visitor', ...FORM_LANGUAGES])
   language!: FormLanguage | 'visitor';
 
-  @ValidateNested()
-  @Type(() => LookInput)
+  @IsPart(() => LookInput)
   look!: LookInput;
 
   @IsString()
@@ -111,12 +106,10 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @IsIn(PRESENTATIONS)
   presentation!: Presentation;
 
-  @ValidateNested()
-  @Type(() => ShowingInput)
+  @IsPart(() => ShowingInput)
   showing!: ShowingInput;
 
-  @ValidateNested()
-  @Type(() => OpenTimesInput)
+  @IsPart(() => OpenTimesInput)
   open!: OpenTimesInput;
 
   @IsString()
@@ -131,26 +124,22 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @MaxLength(80, { message: 'A button has at most 80 characters.' })
   resetLabel!: string;
 
-  @ValidateNested()
-  @Type(() => EndingInput)
+  @IsPart(() => EndingInput)
   ending!: EndingInput;
 
   @IsArray()
   @ArrayMaxSize(20, { message: 'A form has at most 20 endings beside the usual one.' })
-  @ValidateNested({ each: true })
-  @Type(() => EndingIfInput)
+  @EachPart(() => EndingIfInput)
   endings!: EndingIfInput[];
 
   @IsArray()
   @ArrayMaxSize(20)
-  @ValidateNested({ each: true })
-  @Type(() => EndingIfInput)
+  @EachPart(() => EndingIfInput)
   instead!: EndingIfInput[];
 
   @IsArray()
   @ArrayMaxSize(4, { message: 'At most four variants are compared.' })
-  @ValidateNested({ each: true })
-  @Type(() => FormVariantInput)
+  @EachPart(() => FormVariantInput)
   variants!: FormVariantInput[];
 
   @IsIn(GOALS)
@@ -176,8 +165,7 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
   @Max(60, { message: 'More than 60 seconds would turn people away.' })
   minimumSeconds!: number;
 
-  @ValidateNested()
-  @Type(() => GuardsInput)
+  @IsPart(() => GuardsInput)
   guards!: GuardsInput;
 }
 
@@ -186,28 +174,20 @@ class AnyPostedInput extends AnySourceInput {
   @MaxLength(300)
   each!: string;
 
-  @IsDefined()
-  @ValidateNested()
-  @Type(() => ProofInput)
+  @IsPart(() => ProofInput)
   proof!: ProofInput;
 
   @IsString()
   @MaxLength(300)
   idPath!: string;
 
-  @IsDefined()
-  @ValidateNested()
-  @Type(() => EventKindsInput)
+  @IsPart(() => EventKindsInput)
   events!: EventKindsInput;
 
-  @IsDefined()
-  @ValidateNested()
-  @Type(() => WebhookAnswerInput)
+  @IsPart(() => WebhookAnswerInput)
   answer!: WebhookAnswerInput;
 
-  @IsDefined()
-  @ValidateNested()
-  @Type(() => ChallengeInput)
+  @IsPart(() => ChallengeInput)
   challenge!: ChallengeInput;
 }
 
@@ -246,9 +226,7 @@ export class ShopDocumentInput extends AnySourceInput implements ShopDocument {
   @Length(36, 36)
   connectionId!: string;
 
-  @IsDefined()
-  @ValidateNested()
-  @Type(() => EventKindsInput)
+  @IsPart(() => EventKindsInput)
   events!: EventKindsInput;
 
   @IsString()
@@ -257,8 +235,7 @@ export class ShopDocumentInput extends AnySourceInput implements ShopDocument {
 
   @IsArray()
   @ArrayMaxSize(4)
-  @ValidateNested({ each: true })
-  @Type(() => SaidAnswerInput)
+  @EachPart(() => SaidAnswerInput)
   answers!: SaidAnswerInput[];
 
   @IsArray()
@@ -296,8 +273,7 @@ export class RegistrationDocumentInput extends AnyPostedInput implements Registr
 
   @IsArray()
   @ArrayMaxSize(4)
-  @ValidateNested({ each: true })
-  @Type(() => SaidAnswerInput)
+  @EachPart(() => SaidAnswerInput)
   answers!: SaidAnswerInput[];
 
   @IsArray()
@@ -318,9 +294,7 @@ export class RegistrationDocumentInput extends AnyPostedInput implements Registr
   @MaxLength(60)
   membershipField!: string;
 
-  @IsDefined()
-  @ValidateNested()
-  @Type(() => MembershipPathsInput)
+  @IsPart(() => MembershipPathsInput)
   membershipPaths!: MembershipPathsInput;
 
   @IsString()
@@ -341,8 +315,7 @@ class ChatFaceInput implements ChatFace {
   @Length(1, 60, { message: 'The button needs a text.' })
   launcher!: string;
 
-  @ValidateNested()
-  @Type(() => LookInput)
+  @IsPart(() => LookInput)
   look!: LookInput;
 
   @AreParts()
@@ -351,8 +324,7 @@ class ChatFaceInput implements ChatFace {
 
 class ChatVariantInput extends AnyVariantInput implements Variant<ChatFace> {
   @ValidateIf(({ face }: ChatVariantInput) => face !== null)
-  @ValidateNested()
-  @Type(() => ChatFaceInput)
+  @IsPart(() => ChatFaceInput)
   face!: ChatFaceInput | null;
 }
 
@@ -365,8 +337,7 @@ export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
 
   @IsArray()
   @ArrayMaxSize(4, { message: 'At most four variants are compared.' })
-  @ValidateNested({ each: true })
-  @Type(() => ChatVariantInput)
+  @EachPart(() => ChatVariantInput)
   variants!: ChatVariantInput[];
 
   @IsIn(GOALS)
@@ -395,8 +366,7 @@ export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
   @IsIn(['visitor', ...FORM_LANGUAGES])
   language!: FormLanguage | 'visitor';
 
-  @ValidateNested()
-  @Type(() => LookInput)
+  @IsPart(() => LookInput)
   look!: LookInput;
 
   @IsArray()
@@ -407,8 +377,7 @@ export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
   })
   origins!: string[];
 
-  @ValidateNested()
-  @Type(() => ShowingInput)
+  @IsPart(() => ShowingInput)
   showing!: ShowingInput;
 }
 

@@ -1,7 +1,7 @@
-import { Type } from 'class-transformer';
-import { IsString, Length, Matches, MaxLength, ValidateIf, ValidateNested } from 'class-validator';
+import { IsString, Length, Matches, MaxLength, ValidateIf } from 'class-validator';
 import type { Look } from '../core/forms/index.ts';
 import { LookInput } from './form.ts';
+import { IsPart } from './parts.ts';
 
 /** A look that several forms share. */
 export class ThemeInput {
@@ -9,8 +9,7 @@ export class ThemeInput {
   @Length(1, 60, { message: 'Give the theme a name.' })
   name!: string;
 
-  @ValidateNested()
-  @Type(() => LookInput)
+  @IsPart(() => LookInput)
   look!: LookInput;
 }
 

@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -10,7 +9,6 @@ import {
   Matches,
   MaxLength,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import {
   ANSWER_STATUSES,
@@ -27,6 +25,7 @@ import {
   type Proof,
   type WebhookAnswer,
 } from '../core/intake/index.ts';
+import { EachPart } from './parts.ts';
 
 const HEADER = /^[A-Za-z0-9-]{0,100}$/;
 const HEADER_WORDS = 'The name of a header has letters, digits and hyphens, such as X-Signature.';
@@ -77,8 +76,7 @@ export class EventKindsInput implements EventKinds {
 
   @IsArray()
   @ArrayMaxSize(100, { message: 'At most 100 kinds of events are told apart.' })
-  @ValidateNested({ each: true })
-  @Type(() => KnownEventInput)
+  @EachPart(() => KnownEventInput)
   known!: KnownEventInput[];
 
   @IsIn(EVENT_ACTS)

@@ -11,6 +11,7 @@ export {
 export {
   consentState,
   hasTakenBack,
+  isEchoOf,
   stateFor,
   type ConsentEvent,
   type ConsentEventKind,

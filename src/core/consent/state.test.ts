@@ -1,4 +1,5 @@
-import { expect, it } from 'vitest';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
 import { consentState, type ConsentEvent, type ConsentEventKind } from './index.ts';
 
 const events = (...kinds: ConsentEventKind[]): ConsentEvent[] => kinds.map((kind, index) => ({ kind, at: index }));
@@ -7,7 +8,10 @@ it.each<[ConsentEventKind[], string]>([
   [[], 'none'],
   [['asked'], 'asked'],
   [['given'], 'given'],
-  [['given', 'asked'], 'given'],
+  [['given', 'asked'], 'waiting'],
+  [['asked', 'given'], 'given'],
+  [['given', 'asked', 'given'], 'waiting'],
+  [['withdrawn', 'given', 'asked'], 'waiting'],
   [['given', 'asked', 'confirmed'], 'confirmed'],
   [['given', 'asked', 'expired'], 'none'],
   [['confirmed', 'given'], 'confirmed'],
@@ -31,6 +35,59 @@ it('does not depend on the order of arrival', () => {
     expect(consentState(turned)).toBe(consentState(history));
     expect(consentState(turned.reverse())).toBe(consentState(history));
   }
+});
+
+describe('a confirmation belongs to its sign-up', () => {
+  const signedUp = (at: number): ConsentEvent[] => [
+    { kind: 'given', at },
+    { kind: 'asked', at: at + 1 },
+  ];
+  it.each<[string, ConsentEvent[], string]>([
+    [
+      'of a sign-up from before a withdrawal',
+      [...signedUp(0), { kind: 'withdrawn', at: 5 }, { kind: 'confirmed', at: 9, answers: 1 }],
+      'withdrawn',
+    ],
+    [
+      'of one from before, while another one waits',
+      [...signedUp(0), { kind: 'withdrawn', at: 5 }, ...signedUp(6), { kind: 'confirmed', at: 9, answers: 1 }],
+      'waiting',
+    ],
+    [
+      'of the sign-up after it',
+      [...signedUp(0), { kind: 'withdrawn', at: 5 }, ...signedUp(6), { kind: 'confirmed', at: 9, answers: 7 }],
+      'confirmed',
+    ],
+    [
+      'with a late yes of between two withdrawals',
+      [
+        { kind: 'withdrawn', at: 1 },
+        { kind: 'given', at: 2 },
+        { kind: 'withdrawn', at: 3 },
+      ],
+      'withdrawn',
+    ],
+  ])('%s', (_, history, state) => expect(consentState(history)).toBe(state));
+
+  // 2,000 interleavings; 100,000 were run by hand.
+  it('never makes consent of what was withdrawn later, in whatever order it is told', () => {
+    const kinds: ConsentEventKind[] = ['asked', 'given', 'not given', 'confirmed', 'refused', 'expired'];
+    const event = fc.record({
+      kind: fc.constantFrom(...kinds),
+      at: fc.integer({ min: 0, max: 99 }),
+      answers: fc.option(fc.integer({ min: 0, max: 99 })),
+    });
+    fc.assert(
+      fc.property(fc.array(event, { maxLength: 12 }), fc.func(fc.integer()), (history, order) => {
+        const last = { kind: 'withdrawn' as const, at: 100 };
+        const late = { kind: 'confirmed' as const, at: 101, answers: 50 };
+        const told = [...history, last, late].sort((one, other) => order(one) - order(other));
+        expect(consentState(told)).toBe('withdrawn');
+        expect(consentState([...told].reverse())).toBe('withdrawn');
+      }),
+      { numRuns: 2_000 },
+    );
+  });
 });
 
 it('gives the strictest the last word when two happen at once', () => {

@@ -8,9 +8,12 @@ export interface ConsentEvent {
   kind: ConsentEventKind;
   /** When it happened, in milliseconds since 1970 (not when we learned of it). */
   at: number;
+  /** Of a confirmation: when what it confirms was signed up for. null where nobody knows. */
+  answers?: number | null;
 }
 
-export type ConsentState = 'none' | 'asked' | 'given' | 'confirmed' | 'refused' | 'withdrawn';
+/** `waiting`: they agreed, and have still to confirm that the address is theirs; that is no consent yet. */
+export type ConsentState = 'none' | 'asked' | 'given' | 'waiting' | 'confirmed' | 'refused' | 'withdrawn';
 
 /** Events of one instant are read in this order, so that the strictest has the last word. */
 const RANK: Record<ConsentEventKind, number> = {
@@ -26,19 +29,21 @@ const RANK: Record<ConsentEventKind, number> = {
 interface Standing {
   /** The last word that stands for itself. */
   decided: 'none' | 'confirmed' | 'refused' | 'withdrawn';
+  /** When that was said. */
+  decidedAt: number;
   /** What came after it and is not confirmed yet. */
-  open: 'asked' | 'given' | null;
+  open: 'asked' | 'given' | 'waiting' | null;
 }
 
 /**
  * What the events of one contact and purpose add up to. Depends on when they happened, never on the order in which
  * they arrive. After a withdrawal only a newer explicit act counts; when that act was to be confirmed and expired,
- * the withdrawal stands again.
+ * the withdrawal stands again. A confirmation belongs to its sign-up: one of a sign-up from before a withdrawal confirms nothing.
  */
 export function consentState(events: ConsentEvent[]): ConsentState {
   const { decided, open } = [...events]
     .sort((a, b) => a.at - b.at || RANK[a.kind] - RANK[b.kind])
-    .reduce<Standing>(next, { decided: 'none', open: null });
+    .reduce<Standing>(next, { decided: 'none', decidedAt: -Infinity, open: null });
   return open ?? decided;
 }
 
@@ -46,16 +51,21 @@ export function consentState(events: ConsentEvent[]): ConsentState {
 export const stateFor = (events: (ConsentEvent & ConsentNeed)[], { purpose, channel }: ConsentNeed): ConsentState =>
   consentState(events.filter((event) => event.purpose === purpose && event.channel === channel));
 
-function next(standing: Standing, { kind }: ConsentEvent): Standing {
+function next(standing: Standing, { kind, at, answers }: ConsentEvent): Standing {
+  const { decided, decidedAt, open } = standing;
   switch (kind) {
+    case 'confirmed': {
+      const isOfBefore = answers != null && (decided === 'withdrawn' || decided === 'refused') && decidedAt >= answers;
+      return isOfBefore ? standing : { decided: kind, decidedAt: at, open: null };
+    }
     case 'withdrawn':
     case 'refused':
-    case 'confirmed':
-      return { decided: kind, open: null };
+      return { decided: kind, decidedAt: at, open: null };
     case 'given':
-      return standing.decided === 'confirmed' ? standing : { ...standing, open: 'given' };
+      return decided === 'confirmed' ? standing : { ...standing, open: open === 'waiting' ? 'waiting' : 'given' };
     case 'asked':
-      return standing.decided === 'none' && standing.open === null ? { ...standing, open: 'asked' } : standing;
+      if (open !== null) return { ...standing, open: open === 'asked' ? 'asked' : 'waiting' };
+      return decided === 'none' ? { ...standing, open: 'asked' } : standing;
     case 'expired':
       return { ...standing, open: null };
     case 'not given':
@@ -64,6 +74,24 @@ function next(standing: Standing, { kind }: ConsentEvent): Standing {
       return kind satisfies never;
   }
 }
+
+/** What is told again so soon was told because of the first. */
+const ECHO_MS = 2 * 60_000;
+
+/** Whether a withdrawal at a time is the echo of one that is known: of the same, a moment before. */
+export const isEchoOf = (
+  events: (ConsentEvent & ConsentNeed)[],
+  { purpose, channel }: ConsentNeed,
+  at: number,
+): boolean =>
+  events.some(
+    (event) =>
+      event.kind === 'withdrawn' &&
+      event.purpose === purpose &&
+      event.channel === channel &&
+      event.at <= at &&
+      at - event.at <= ECHO_MS,
+  );
 
 /** Whether a person has taken back what they agreed to, or said no when they were asked to confirm. */
 export function hasTakenBack(events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed): boolean {

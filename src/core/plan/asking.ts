@@ -1,4 +1,11 @@
-import { CHANNEL_WORDS, hasTakenBack, stateFor, type Channel, type ConsentEventKind } from '../consent/index.ts';
+import {
+  CHANNEL_WORDS,
+  hasTakenBack,
+  isEchoOf,
+  stateFor,
+  type Channel,
+  type ConsentEventKind,
+} from '../consent/index.ts';
 import { addressIn } from '../identity/index.ts';
 import { saidThere, type SaidThere } from '../intake/index.ts';
 import type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
@@ -77,7 +84,12 @@ function planSaid(
   const ofAsk = known.consent.filter(
     ({ purpose, channel }) => purpose === ask.purpose && ask.channels.includes(channel),
   );
-  const left = ofAsk.some((one) => (one.kind === 'withdrawn' || one.kind === 'refused') && one.at >= at);
+  // The newest answer by its own time counts, in whichever order they are told: a no of later, too.
+  const left = ofAsk.some(
+    (one) =>
+      ((one.kind === 'withdrawn' || one.kind === 'refused') && one.at >= at) ||
+      (one.kind === 'not given' && one.at > at),
+  );
   if (isTicked && left) {
     note(plan, 'left before', `${route.name}: they said yes to "${wording}" before they took it back.`);
     return false;
@@ -87,11 +99,12 @@ function planSaid(
     // Whoever never agreed has nothing to take back.
     const takesBack = said.takesBack && own.some((one) => agreesBy(one.kind));
     const kind = isTicked ? 'given' : takesBack ? 'withdrawn' : 'not given';
-    // A no is known where they took it back by whatever way; and one that comes late takes back nothing that was said after it.
-    const isKnown =
-      kind === 'withdrawn'
-        ? hasTakenBack(own, { purpose: ask.purpose, channel }) || own.some((one) => agreesBy(one.kind) && one.at > at)
-        : own.some((one) => one.kind === kind && one.at === at);
+    // Each answer is written by its own time, so that a yes of between two of them counts for nothing; a no that comes late takes
+    // back nothing that was said after it, and one that does not say when is a repetition of what is known.
+    const isNewer = own.some((one) => agreesBy(one.kind) && one.at > at);
+    const isRepeated = said.at === null && hasTakenBack(own, { purpose: ask.purpose, channel });
+    const isEcho = isNewer || isRepeated || isEchoOf(own, { purpose: ask.purpose, channel }, at);
+    const isKnown = own.some((one) => one.kind === kind && one.at === at) || (kind === 'withdrawn' && isEcho);
     if (!isKnown) addConsent(plan, { kind, purpose: ask.purpose, channel, wording, at });
   }
   return isTicked;

@@ -12,7 +12,7 @@ export type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
 export { agreedBy, agreedId, knowledgeFields, knowledgeOf, NOBODY } from './knowledge.ts';
 export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
 export { madeUpPerson } from './madeUpPerson.ts';
-export { planNotice } from './noticing.ts';
+export { planNotice, type ConsentUsed } from './noticing.ts';
 export { onceMore } from './onceMore.ts';
 export { planSubmission } from './plan.ts';
 export {

@@ -55,7 +55,8 @@ const inListId = (connectionId: string, list: string): string => `@in list ${con
 /** Whether we set a tag on them there. */
 const hasTagId = (connectionId: string, tag: string): string => `@has tag ${connectionId} ${tag}`;
 
-const AGREED = new Set<ConsentState>(['given', 'asked', 'confirmed']);
+/** Whoever has still to confirm, or was only asked, has not agreed. */
+const AGREED = new Set<ConsentState>(['given', 'confirmed']);
 /** Whether a state is one of somebody who agreed and did not take it back. */
 export const agrees = (state: ConsentState): boolean => AGREED.has(state);
 
@@ -81,7 +82,10 @@ export function knowledgeOf({ consent, sent }: Pick<KnownPerson, 'consent' | 'se
 export const agreedBy = ({ consent }: Pick<Plan, 'consent'>): FieldValues =>
   Object.fromEntries(
     consent.flatMap(({ kind, purpose, channel }) =>
-      kind === 'given' ? [[agreedId(purpose, channel), true] as const] : [],
+      kind === 'given' &&
+      !consent.some((other) => other.kind === 'asked' && other.purpose === purpose && other.channel === channel)
+        ? [[agreedId(purpose, channel), true] as const]
+        : [],
     ),
   );
 

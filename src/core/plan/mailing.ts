@@ -14,14 +14,17 @@ export const ANSWERS = '@answers';
 /** Stands in a text for everything that was answered. */
 export const ALL_ANSWERS = `{${ANSWERS}}`;
 
-/** Plans the mails that a route sends: answers to the visitor, and those that tell colleagues. */
+/**
+ * Plans the mails that a route sends: answers to the visitor, and those that tell colleagues.
+ * @param about.confirmed what is known once what is asked for by this submission is confirmed
+ */
 export function planMails(
   plan: Plan,
   route: LiveRoute,
-  { input, facts }: { input: PlanInput; facts: RouteFacts },
+  { input, facts, confirmed }: { input: PlanInput; facts: RouteFacts; confirmed: RouteFacts },
 ): void {
   for (const mail of route.document.mails) {
-    const why = mail.when && decideFor(mail.when, facts);
+    const why = mail.when && decideFor(mail.when, mail.after === 'now' ? facts : confirmed);
     if (why && why.verdict !== 'holds') {
       note(plan, 'not for them', `${route.name}: the mail "${mail.subject}" is left out, since ${why.why}.`);
       continue;

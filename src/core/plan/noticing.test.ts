@@ -14,12 +14,20 @@ const known = (...said: [ConsentNeed, ConsentEventKind][]): KnownPerson => ({
   answered: [],
 });
 const nobody: KnownPerson = { ...known(), contact: null, identified: { sure: null, possible: [] } };
-const plan = (meaning: string, person: KnownPerson, used = [letter, texts]) =>
-  planNotice({ meaning, from: 'Tern Post', keys: [key], known: person, used, told: null });
+const plan = (meaning: string, person: KnownPerson, used: (ConsentNeed & { ended?: boolean })[] = [letter, texts]) =>
+  planNotice({
+    meaning,
+    from: 'Tern Post',
+    at: 1e9,
+    keys: [key],
+    known: person,
+    used: used.map((need) => ({ sentAt: 7, ended: false, ...need })),
+    told: null,
+  });
 
 describe('what another system tells', () => {
-  it('takes back what the person was sent there for, by each channel, and nothing twice', () => {
-    const planned = plan('unsubscribed', known([letter, 'confirmed'], [texts, 'withdrawn']));
+  it('takes back what the person was sent there for by email, and nothing of another channel', () => {
+    const planned = plan('unsubscribed', known([letter, 'confirmed'], [texts, 'confirmed']));
     expect(planned.consent).toEqual([{ ...letter, kind: 'withdrawn', wording: 'Unsubscribed in Tern Post.' }]);
     expect(planned.contact).toMatchObject({ match: 'matched', contactId: 'P', changes: [] });
     expect(planned.actions).toEqual([]);
@@ -27,8 +35,30 @@ describe('what another system tells', () => {
 
   it('confirms what is by email only', () =>
     expect(plan('confirmed', known([letter, 'given'], [texts, 'given'])).consent).toEqual([
-      { ...letter, kind: 'confirmed', wording: 'Confirmed in Tern Post.' },
+      { ...letter, kind: 'confirmed', wording: 'Confirmed in Tern Post.', answers: 7 },
     ]));
+
+  it('takes back what comes by text message where nothing else was sent there', () =>
+    expect(plan('unsubscribed', known([texts, 'confirmed']), [texts]).consent).toMatchObject([
+      { ...texts, kind: 'withdrawn' },
+    ]));
+
+  it('is written by whoever left before, too: a yes of between that is heard of late counts for nothing', () =>
+    expect(plan('unsubscribed', known([letter, 'confirmed'], [letter, 'withdrawn']), [letter]).consent).toMatchObject([
+      { ...letter, kind: 'withdrawn' },
+    ]));
+
+  it('is our own doing where we ended it there: nothing is taken back by that', () => {
+    const planned = plan('unsubscribed', known([letter, 'withdrawn'], [texts, 'confirmed']), [
+      { ...letter, ended: true },
+      texts,
+    ]);
+    expect(planned).toMatchObject({
+      consent: [],
+      actions: [],
+      notes: [{ code: 'our own doing' }, { code: 'nothing follows' }],
+    });
+  });
 
   it('makes nobody of it, and says that nothing follows', () => {
     expect(plan('unsubscribed', nobody)).toMatchObject({ contact: null, consent: [], notes: [{ code: 'nobody' }] });

@@ -1,3 +1,4 @@
+import { hasTakenBack } from '../consent/index.ts';
 import { changesTo, type ContactKey, type Identified } from '../identity/index.ts';
 import {
   addressToAsk,
@@ -63,7 +64,9 @@ export function planSubmission(input: PlanInput): Plan {
 
 /** What is taken back by the submission itself is told to every other place. */
 function tellOthers(plan: Plan, { told, known }: PlanInput): void {
-  const needs = plan.consent.filter(({ kind }) => kind === 'withdrawn');
+  const needs = plan.consent.filter(
+    ({ kind, purpose, channel }) => kind === 'withdrawn' && !hasTakenBack(known.consent, { purpose, channel }),
+  );
   const [first] = needs;
   if (told && first) planTelling(plan, { needs, wording: first.wording }, { ...told, known });
 }
@@ -97,8 +100,16 @@ function planRoute(
   const unreachable = purposes.filter(
     (purpose) => (cannotAsk || input.imported) && !isSaid && !isConfirmedFor(input.known.consent, purpose),
   );
-  const facts = routeFacts(route.document, input, () => agreedIn(given));
-  const drafts = draftsFor(plan, route, { input, facts, given, refused, unreachable });
+  // What has still to be confirmed is agreed to for whatever waits for that, and for nothing else.
+  const isOpen = (purpose: string) =>
+    purposes.includes(purpose) && !isSaid && !isConfirmedFor(input.known.consent, purpose);
+  const facts = routeFacts(route.document, input, () => agreedIn(given, isOpen));
+  const confirmed = routeFacts(route.document, input, () => agreedIn(given, () => false));
+  const factsFor = ({ needs }: Target): RouteFacts => {
+    const own = given.find(({ ask }) => ask.id === needs?.ask);
+    return needs?.channel === 'email' && own && isOpen(own.ask.purpose) ? confirmed : facts;
+  };
+  const drafts = draftsFor(plan, route, { input, factsFor, given, refused, unreachable });
 
   // Nobody is sent a mail who is in a list: what would wait for an answer only fills gaps.
   const waits = ({ delivery: { needs } }: Draft) =>
@@ -117,18 +128,23 @@ function planRoute(
       plan.actions.push({ ...delivery, after: { kind: 'now' }, intent });
     }
   }
-  if (!input.imported) planMails(plan, route, { input, facts });
+  if (!input.imported) planMails(plan, route, { input, facts, confirmed });
 }
 
-/** What is agreed to with the submission itself, as facts. */
-const agreedIn = (given: Given[]): FieldValues =>
+/** What is agreed to with the submission itself, as facts. @param isOpen whether a purpose has still to be confirmed by email */
+const agreedIn = (given: Given[], isOpen: (purpose: string) => boolean): FieldValues =>
   Object.fromEntries(
-    given.flatMap(({ ask }) => ask.channels.map((channel) => [agreedId(ask.purpose, channel), true] as const)),
+    given.flatMap(({ ask }) =>
+      ask.channels
+        .filter((channel) => channel !== 'email' || !isOpen(ask.purpose))
+        .map((channel) => [agreedId(ask.purpose, channel), true] as const),
+    ),
   );
 
 interface Standing {
   input: PlanInput;
-  facts: RouteFacts;
+  /** By what is decided whether a target is for them: as it will be when that is carried out. */
+  factsFor: (target: Target) => RouteFacts;
   given: Given[];
   refused: Given[];
   /** Ids of purposes that would have to be confirmed, and cannot. */
@@ -136,7 +152,7 @@ interface Standing {
 }
 
 /** The deliveries to those targets of a route that are for the person, and have the consent that they need. */
-function draftsFor(plan: Plan, route: LiveRoute, { input, facts, given, refused, unreachable }: Standing): Draft[] {
+function draftsFor(plan: Plan, route: LiveRoute, { input, factsFor, given, refused, unreachable }: Standing): Draft[] {
   const { targets } = route.document;
   const { confirmedBy } = route.document.consent;
   const { imported } = input;
@@ -173,6 +189,7 @@ function draftsFor(plan: Plan, route: LiveRoute, { input, facts, given, refused,
       note(plan, 'no connection', `${route.name}: target ${number} has no connection.`, target.id);
       return [];
     }
+    const facts = factsFor(target);
     const why = reasonFor(plan, target, { route, facts, number });
     if (why === null) return [];
     if (target.branch !== null) taken.set(target.branch, number);
@@ -192,7 +209,7 @@ const NOT_CONFIRMED = {
 /** What a target lacks of the consent that it needs; null when it has it, or needs none. */
 function lackOf(
   { needs }: Target,
-  { given, refused, unreachable, input: { imported } }: Omit<Standing, 'facts'>,
+  { given, refused, unreachable, input: { imported } }: Omit<Standing, 'factsFor'>,
 ): { code: 'no consent' | 'no address to confirm' | 'not confirmed'; text: string } | null {
   if (needs === null) return null;
   const own = given.find(({ ask }) => ask.id === needs.ask);

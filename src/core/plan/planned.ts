@@ -22,6 +22,8 @@ export interface PlannedConsent {
   wording: string;
   /** When it was said, in milliseconds since 1970, where that was elsewhere and is known. */
   at?: number;
+  /** Of a confirmation: when what it confirms was signed up for. */
+  answers?: number;
 }
 
 /** When an action is done: at once, or when a confirmation that the same plan asks for is given. */
@@ -110,6 +112,7 @@ export const NOTE_CODES = [
   'asked minutes ago',
   'answered minutes ago',
   'nothing follows',
+  'our own doing',
   'told before',
   'cannot be told',
   'a test',

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
 import { intentOf } from '../../../test/world/intents.ts';
@@ -134,9 +135,10 @@ describe('telling others that somebody took back what they agreed to', () => {
     const first = planNotice({
       meaning: 'unsubscribed',
       from: 'Service C1',
+      at: 1e9,
       keys: [key],
       known: known(own, [LETTER, 'confirmed']),
-      used: [LETTER],
+      used: [{ ...LETTER, sentAt: 0, ended: false }],
       told: world([LISTS, LISTS], { toldBy: 'C1' }),
     });
     expect(first.consent).toMatchObject([{ kind: 'withdrawn' }]);
@@ -144,11 +146,72 @@ describe('telling others that somebody took back what they agreed to', () => {
     const echo = planNotice({
       meaning: 'unsubscribed',
       from: 'Service C2',
+      at: 1e9,
       keys: [key],
       known: known(own, [LETTER, 'confirmed'], [LETTER, 'withdrawn']),
-      used: [LETTER],
+      used: [{ ...LETTER, sentAt: 0, ended: true }],
       told: world([LISTS, LISTS], { toldBy: 'C2' }),
     });
     expect([echo.consent, echo.actions]).toEqual([[], []]);
+  });
+
+  it('takes back what was left and nothing else, among two to four systems that tell each other', () => {
+    const NEEDS = [LETTER, OFFERS, TEXTS];
+    const system = fc.subarray(NEEDS, { minLength: 1 });
+    fc.assert(
+      fc.property(fc.array(system, { minLength: 2, maxLength: 4 }), fc.nat(), (systems, pick) => {
+        const own = systems.flatMap((needs, at) => needs.map((need) => sent(`C${at + 1}`, need)));
+        const ended = new Set<string>();
+        const echoes = new Set<string>();
+        const said: [ConsentNeed, ConsentEventKind][] = NEEDS.map((need) => [need, 'confirmed']);
+        const told = [`C${(pick % systems.length) + 1}`];
+        let rounds = 0;
+        // Whoever is told unsubscribes them by that channel, and tells it back, as services do.
+        for (let from = told.shift(); from !== undefined; from = told.shift()) {
+          rounds += 1;
+          expect(rounds).toBeLessThan(10);
+          const there = own.filter(({ connectionId }) => connectionId === from);
+          const plan = planNotice({
+            meaning: 'unsubscribed',
+            from,
+            at: 1e9,
+            keys: [key],
+            known: known(
+              own.map((one) =>
+                ended.has(one.connectionId + one.intent.channel)
+                  ? { ...one, intent: { ...one.intent, ends: 'subscription' as const } }
+                  : one,
+              ),
+              ...said,
+            ),
+            used: there.map(({ intent: { purpose, channel } }) => ({
+              purpose,
+              channel,
+              sentAt: 0,
+              ended: ended.has(from + channel) || echoes.has(from),
+            })),
+            told: world(
+              systems.map(() => ({ unsubscribes: ['email', 'sms'], leavesLists: true })),
+              { toldBy: from },
+            ),
+          });
+          for (const { purpose, channel } of plan.consent) said.push([{ purpose, channel }, 'withdrawn']);
+          for (const { connectionId, intent } of deliveriesIn(plan)) {
+            echoes.add(connectionId);
+            if (intent.ends === 'subscription') ended.add(connectionId + intent.channel);
+            told.push(connectionId);
+          }
+        }
+        const first = systems[pick % systems.length] ?? [];
+        const left = first.some(({ channel }) => channel === 'email')
+          ? first.filter(({ channel }) => channel === 'email')
+          : first;
+        const withdrawn = new Set(
+          said.filter(([, kind]) => kind === 'withdrawn').map(([need]) => JSON.stringify(need)),
+        );
+        expect(withdrawn).toEqual(new Set(left.map((need) => JSON.stringify(need))));
+      }),
+      { numRuns: 300 },
+    );
   });
 });

@@ -75,6 +75,9 @@ export const de: Words = {
     unknown: 'Dieser Link ist nicht bekannt',
     unknownText:
       'Vielleicht wurde er beim Kopieren abgeschnitten. Öffnen Sie ihn noch einmal aus der E-Mail, oder melden Sie sich erneut an.',
+    withdrawn: 'Das haben Sie widerrufen',
+    withdrawnText:
+      'Nach Ihrer Anmeldung haben Sie gesagt, dass Sie das nicht möchten ({{about}}). Deshalb wurde nichts bestätigt, und Sie bekommen nichts. Wenn Sie es doch möchten, melden Sie sich bitte noch einmal an.',
     expired: 'Dieser Link ist abgelaufen',
     expiredText:
       'Es wurde nicht rechtzeitig bestätigt, deshalb ist nichts geschehen. Für einen neuen Link melden Sie sich bitte erneut an.',

@@ -72,6 +72,9 @@ export const en = {
     beforeText: 'You confirmed this before ({{about}}). There is nothing more to do.',
     unknown: 'This link is not known',
     unknownText: 'It may have been cut off when it was copied. Open it from the mail once more, or sign up again.',
+    withdrawn: 'You have taken this back',
+    withdrawnText:
+      'After you signed up, you said that you do not want it ({{about}}). So nothing was confirmed, and nothing will be sent to you. If you have changed your mind, please sign up again.',
     expired: 'This link has expired',
     expiredText: 'It was not confirmed in time, so nothing was done. To get a new link, please sign up again.',
   },

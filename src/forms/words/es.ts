@@ -73,6 +73,9 @@ export const es: Words = {
     beforeText: 'Ya lo había confirmado ({{about}}). No hay que hacer nada más.',
     unknown: 'Este enlace no se conoce',
     unknownText: 'Puede que se cortara al copiarlo. Ábralo de nuevo desde el correo o vuelva a inscribirse.',
+    withdrawn: 'Ha retirado esta suscripción',
+    withdrawnText:
+      'Después de inscribirse indicó que no lo quería ({{about}}). Por eso no se ha confirmado nada y no recibirá nada. Si ha cambiado de opinión, inscríbase de nuevo.',
     expired: 'Este enlace ha caducado',
     expiredText:
       'No se confirmó a tiempo, así que no se ha hecho nada. Para recibir otro enlace, vuelva a inscribirse.',

@@ -75,6 +75,9 @@ export const fr: Words = {
     unknown: 'Ce lien est inconnu',
     unknownText:
       'Il a peut-être été coupé en le copiant. Ouvrez-le de nouveau depuis le message, ou inscrivez-vous à nouveau.',
+    withdrawn: 'Vous êtes revenu sur cette inscription',
+    withdrawnText:
+      'Après votre inscription, vous avez indiqué que vous n’en vouliez plus ({{about}}). Rien n’a donc été confirmé et rien ne vous sera envoyé. Si vous avez changé d’avis, inscrivez-vous à nouveau.',
     expired: 'Ce lien a expiré',
     expiredText:
       'La confirmation n’est pas arrivée à temps, donc rien n’a été fait. Pour un nouveau lien, inscrivez-vous à nouveau.',

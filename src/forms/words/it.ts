@@ -73,6 +73,9 @@ export const it: Words = {
     beforeText: 'Aveva già confermato ({{about}}). Non c’è altro da fare.',
     unknown: 'Questo link non è noto',
     unknownText: 'Forse è stato tagliato durante la copia. Lo apra di nuovo dal messaggio o si iscriva un’altra volta.',
+    withdrawn: 'Ha ritirato questa iscrizione',
+    withdrawnText:
+      'Dopo l’iscrizione ha indicato di non volerla più ({{about}}). Perciò non è stato confermato nulla e non riceverà nulla. Se ha cambiato idea, si iscriva di nuovo.',
     expired: 'Questo link è scaduto',
     expiredText:
       'La conferma non è arrivata in tempo, quindi non è stato fatto nulla. Per un nuovo link si iscriva un’altra volta.',

@@ -75,6 +75,9 @@ export const nl: Words = {
     unknown: 'Deze link is niet bekend',
     unknownText:
       'Misschien is hij bij het kopiëren afgebroken. Open hem nog eens vanuit de mail, of meld u opnieuw aan.',
+    withdrawn: 'U hebt dit ingetrokken',
+    withdrawnText:
+      'Na uw aanmelding hebt u gezegd dat u dit niet wilt ({{about}}). Er is dus niets bevestigd en u krijgt niets. Wilt u het toch? Meld u dan opnieuw aan.',
     expired: 'Deze link is verlopen',
     expiredText: 'Er is niet op tijd bevestigd, dus er is niets gebeurd. Meld u opnieuw aan voor een nieuwe link.',
   },

@@ -74,6 +74,9 @@ export const pl: Words = {
     beforeText: 'Potwierdzono to już wcześniej ({{about}}). Nie trzeba nic więcej robić.',
     unknown: 'Ten link nie jest znany',
     unknownText: 'Mógł zostać ucięty przy kopiowaniu. Otwórz go jeszcze raz z wiadomości albo zapisz się ponownie.',
+    withdrawn: 'To zostało przez Państwa wycofane',
+    withdrawnText:
+      'Po zapisie wskazali Państwo, że tego nie chcą ({{about}}). Dlatego nic nie zostało potwierdzone i nic nie zostanie wysłane. W razie zmiany zdania prosimy zapisać się ponownie.',
     expired: 'Ten link wygasł',
     expiredText: 'Nie potwierdzono na czas, więc nic nie zrobiono. Aby dostać nowy link, zapisz się ponownie.',
   },

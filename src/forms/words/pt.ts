@@ -73,6 +73,9 @@ export const pt: Words = {
     beforeText: 'Já tinha confirmado ({{about}}). Não há mais nada a fazer.',
     unknown: 'Esta ligação não é conhecida',
     unknownText: 'Pode ter ficado cortada ao copiar. Abra-a de novo a partir da mensagem ou inscreva-se outra vez.',
+    withdrawn: 'Retirou esta inscrição',
+    withdrawnText:
+      'Depois de se inscrever, indicou que não a queria ({{about}}). Por isso nada foi confirmado e nada lhe será enviado. Se mudou de ideias, inscreva-se de novo.',
     expired: 'Esta ligação expirou',
     expiredText:
       'Não foi confirmado a tempo, por isso não foi feito nada. Para receber outra ligação, inscreva-se de novo.',

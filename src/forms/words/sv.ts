@@ -72,6 +72,9 @@ export const sv: Words = {
     beforeText: 'Du har redan bekräftat detta ({{about}}). Du behöver inte göra något mer.',
     unknown: 'Länken är okänd',
     unknownText: 'Den kan ha kapats när den kopierades. Öppna den igen från mejlet, eller anmäl dig på nytt.',
+    withdrawn: 'Du har tagit tillbaka detta',
+    withdrawnText:
+      'Efter din anmälan sa du att du inte vill ha det ({{about}}). Därför har inget bekräftats och inget skickas till dig. Om du har ändrat dig, anmäl dig igen.',
     expired: 'Länken har gått ut',
     expiredText: 'Det bekräftades inte i tid, så inget har hänt. Anmäl dig på nytt för att få en ny länk.',
   },

@@ -1,7 +1,8 @@
-import type { ConsentNeed } from '../../core/consent/index.ts';
+import { isEchoOf, stateFor, type ConsentNeed } from '../../core/consent/index.ts';
 import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
-import { addConsentEvents, consentKey, readConsent } from '../store/people/index.ts';
+import { addConsentEvents, consentOf } from '../store/people/index.ts';
+import { endConfirmations } from '../planning/withdrawn.ts';
 import { tellPlaces } from '../planning/telling.ts';
 import { endRepeats } from '../store/submissions.ts';
 
@@ -19,18 +20,18 @@ export interface Withdrawal {
 }
 
 /**
- * Writes into the ledger that a person withdrew; where they did before, nothing: an operator's unsubscribe comes back
- * as a notice of the other system. Every other place is told. The same form sent again afterwards is a new sign-up, not a repeat.
+ * Writes into the ledger that a person withdrew. Every other place is told, unless they did so before. The same form sent again afterwards is a new sign-up, not a repeat.
  */
 export async function withdraw(context: Context, db: Db, withdrawal: Withdrawal): Promise<void> {
   const { newId, now } = context;
   const { contactId, from, toldBy, ...event } = withdrawal;
-  const consent = await readConsent(db, [contactId]);
-  const standing = from.filter((need) => consent.get(consentKey(contactId, need))?.state !== 'withdrawn');
-  if (standing.length === 0) return;
+  const said = (await consentOf(db, [contactId])).get(contactId) ?? [];
+  const standing = from.filter((need) => stateFor(said, need) !== 'withdrawn');
+  const written = from.filter((need) => !isEchoOf(said, need, event.at));
+  // Each is written, also by whoever left before: a yes of between, that we hear of late, counts for nothing.
   await addConsentEvents(
     db,
-    standing.map((need) => ({
+    written.map((need) => ({
       ...event,
       id: newId(),
       contactId,
@@ -39,6 +40,8 @@ export async function withdraw(context: Context, db: Db, withdrawal: Withdrawal)
       kind: 'withdrawn',
     })),
   );
+  await endConfirmations(db, contactId, from, now());
+  if (standing.length === 0) return;
   await endRepeats(db, contactId, now());
   await tellPlaces(context, db, { contactId, needs: standing, wording: event.wording, toldBy });
 }

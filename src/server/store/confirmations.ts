@@ -48,6 +48,29 @@ export async function findConfirmation(db: Db, id: string): Promise<Confirmation
   return row ?? null;
 }
 
+/**
+ * Ends what was asked for and not confirmed yet, as far as it is for what the person took back: its link confirms nothing of that any more.
+ * @returns the confirmations of which nothing is left
+ */
+export async function endOpenConfirmations(db: Db, contactId: string, purposes: string[]): Promise<string[]> {
+  const open = and(sql`${confirmations.contactId} IN ${samePerson(contactId)}`, eq(confirmations.state, 'pending'));
+  const rows = await db
+    .select({ id: confirmations.id, purposes: confirmations.purposes })
+    .from(confirmations)
+    .where(open);
+  const ended: string[] = [];
+  for (const row of rows) {
+    const left = row.purposes.filter((purpose) => !purposes.includes(purpose));
+    if (left.length === row.purposes.length) continue;
+    if (left.length === 0) ended.push(row.id);
+    await db
+      .update(confirmations)
+      .set(left.length === 0 ? { state: 'withdrawn' } : { purposes: left })
+      .where(and(eq(confirmations.id, row.id), eq(confirmations.state, 'pending')));
+  }
+  return ended;
+}
+
 /** Marks it confirmed. @returns false when somebody else did, or it is too late */
 export async function markConfirmed(db: Db, id: string, now: number): Promise<boolean> {
   const [result] = await db

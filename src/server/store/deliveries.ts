@@ -197,10 +197,15 @@ export async function releaseConfirmed(db: Db, confirmationId: string, contactId
 }
 
 /** Gives up what waited for a confirmation that never came. */
-export async function dropUnconfirmed(db: Db, confirmationId: string, now: number): Promise<void> {
+export async function dropUnconfirmed(
+  db: Db,
+  confirmationId: string,
+  now: number,
+  why = 'Never confirmed in time.',
+): Promise<void> {
   await db
     .update(deliveries)
-    .set({ ...DROPPED.to, causeDetail: 'Never confirmed in time.', endedAt: now })
+    .set({ ...DROPPED.to, causeDetail: why, endedAt: now })
     .where(and(eq(deliveries.confirmationId, confirmationId), eq(deliveries.state, 'waiting'), DROPPED.of));
 }
 

@@ -79,8 +79,12 @@ export async function releaseMails(db: Db, confirmationId: string, now: number):
 }
 
 /** Gives up mails that waited for a confirmation that never came. */
-export async function dropUnconfirmedMails(db: Db, confirmationId: string): Promise<void> {
-  await move(db, waitingFor(confirmationId), 'dropped', { error: 'Never confirmed in time.' });
+export async function dropUnconfirmedMails(
+  db: Db,
+  confirmationId: string,
+  why = 'Never confirmed in time.',
+): Promise<void> {
+  await move(db, waitingFor(confirmationId), 'dropped', { error: why });
 }
 
 /** Sends a held mail again. @returns false when it is not held */

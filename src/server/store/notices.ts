@@ -1,5 +1,5 @@
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { ConsentNeed } from '../../core/consent/index.ts';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { ConsentUsed } from '../../core/plan/index.ts';
 import type { EventMeaning } from '../../contract/profile/index.ts';
 import { changedRows, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
@@ -90,10 +90,19 @@ export async function listNotices(
     .limit(limit);
 }
 
-/** On what consent a person was sent to a connection. */
-export async function consentUsed(db: Db, contactId: string, connectionId: string): Promise<ConsentNeed[]> {
+/** What happens there so soon after we ended something there is told because of that, whatever else they get there. */
+const ECHO_MS = 2 * 60_000;
+
+/**
+ * On what consent a person was sent to a connection, when they last were, and what of it was ended there from here since.
+ * @param at when what is told of happened there: what we did in the very minutes before is what it tells
+ */
+export async function consentUsed(
+  db: Db,
+  { contactId, connectionId, at }: { contactId: string; connectionId: string; at: number },
+): Promise<ConsentUsed[]> {
   const rows = await db
-    .select({ intent: deliveries.intent })
+    .select({ intent: deliveries.intent, createdAt: deliveries.createdAt, endedAt: deliveries.endedAt })
     .from(deliveries)
     .where(
       and(
@@ -101,7 +110,20 @@ export async function consentUsed(db: Db, contactId: string, connectionId: strin
         eq(deliveries.connectionId, connectionId),
         inArray(deliveries.state, ['delivered', 'held', 'queued', 'sending', 'retrying']),
       ),
-    );
-  const needs = rows.flatMap(({ intent: { purpose, channel } }) => (purpose === '' ? [] : [{ purpose, channel }]));
-  return [...new Map(needs.map((need) => [`${need.channel} ${need.purpose}`, need])).values()];
+    )
+    .orderBy(asc(deliveries.id));
+  const used = new Map<string, ConsentUsed>();
+  for (const { intent, createdAt, endedAt } of rows) {
+    const { purpose, channel, ends } = intent;
+    if (purpose === '') continue;
+    if (ends === null) used.set(`${channel} ${purpose}`, { purpose, channel, sentAt: createdAt, ended: false });
+    else {
+      const isEcho = at >= createdAt - ECHO_MS && at <= (endedAt ?? at) + ECHO_MS;
+      for (const one of used.values())
+        // Who is unsubscribed gets nothing by that channel any more; who is taken out of places, nothing for that purpose.
+        if (isEcho || (one.channel === channel && (ends === 'subscription' || one.purpose === purpose)))
+          one.ended = true;
+    }
+  }
+  return [...used.values()];
 }

@@ -7,6 +7,7 @@ import { sha256 } from '../security/tokens.ts';
 import { dropWithdrawn } from '../store/deliveries.ts';
 import { collectActions, noChanges, storeActions } from '../planning/changes.ts';
 import { readTold } from '../planning/telling.ts';
+import { endConfirmations } from '../planning/withdrawn.ts';
 import { findConnection } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { addNotice, consentUsed } from '../store/notices.ts';
@@ -25,16 +26,17 @@ export async function planTold(
   const [known = NOBODY] = await readKnownPeople(db, [said], { lock: true, answersSince: null });
   const contactId = known.contact?.id ?? null;
   const connection = await findConnection(db, document.connectionId);
-  const used = contactId === null ? [] : await consentUsed(db, contactId, document.connectionId);
   const from = connection ? profileFor(connection).name : 'a destination that was removed';
   const meaning = EVENT_MEANINGS.find((one) => one === text('meaning')) ?? null;
   // Nothing has happened that is still to come.
   const at = Math.min(Date.parse(text('at')) || receivedAt, receivedAt);
+  const { connectionId } = document;
+  const used = contactId === null ? [] : await consentUsed(db, { contactId, connectionId, at });
   const told =
     meaning === 'unsubscribed' && contactId !== null
       ? await readTold(db, { contactId, toldBy: document.connectionId })
       : null;
-  const plan = planNotice({ meaning: meaning ?? '', from, keys: said.keys, known, used, told });
+  const plan = planNotice({ meaning: meaning ?? '', from, at, keys: said.keys, known, used, told });
   const isNew = await addNotice(db, {
     id: newId(),
     connectionId: document.connectionId,
@@ -64,6 +66,7 @@ export async function planTold(
     const needs = plan.consent.filter(({ kind }) => kind === 'withdrawn');
     if (needs.length > 0) {
       await endRepeats(db, contactId, now());
+      await endConfirmations(db, contactId, needs, now());
       await dropWithdrawn(db, contactId, needs, now());
     }
     const changes = noChanges();

@@ -14,6 +14,7 @@ import {
 import { groupBy } from '../../core/groupBy.ts';
 import { type SourceDocument, saidPartsOf, saysAnew } from '../../core/intake/index.ts';
 import { readTold } from '../planning/telling.ts';
+import { endConfirmations } from '../planning/withdrawn.ts';
 import { dropWithdrawn } from '../store/deliveries.ts';
 import { collectActions, noChanges, storeActions, type Changes } from '../planning/changes.ts';
 import type { Context } from '../context.ts';
@@ -226,6 +227,7 @@ async function endWithdrawn(db: Db, events: NewConsentEvent[], now: number): Pro
   );
   for (const [contactId, needs] of taken) {
     await dropWithdrawn(db, contactId, needs, now);
+    await endConfirmations(db, contactId, needs, now);
     await endRepeats(db, contactId, now);
   }
 }

@@ -1,3 +1,4 @@
+import type { ConsentEvent, ConsentNeed } from '../../../core/consent/index.ts';
 import type { Context } from '../../context.ts';
 import { sha256 } from '../../security/tokens.ts';
 import { findConfirmationByToken, markConfirmed, type ConfirmationRecord } from '../../store/confirmations.ts';
@@ -6,13 +7,13 @@ import { inTransaction } from '../../store/database.ts';
 import { releaseMails } from '../../store/mails.ts';
 import { releaseConfirmed } from '../../store/deliveries.ts';
 import { purposeNames } from '../../store/purposes.ts';
-import { addConsentEvents, takeConfirmedChanges } from '../../store/people/index.ts';
+import { addConsentEvents, consentOf, takeConfirmedChanges } from '../../store/people/index.ts';
 import { submissionsOfConfirmation } from '../../store/submissions.ts';
 
 export type ConfirmationStanding =
   | { kind: 'unknown' }
   | {
-      kind: 'pending' | 'confirmed' | 'expired';
+      kind: 'pending' | 'confirmed' | 'expired' | 'withdrawn';
       confirmation: ConfirmationRecord;
       /** What it is for, as people know it. */
       about: string;
@@ -25,8 +26,23 @@ export async function readConfirmation({ store, now }: Context, token: string): 
   const overdue = confirmation.state === 'pending' && confirmation.expiresAt <= now();
   const nameOf = await purposeNames(store.db);
   const about = confirmation.purposes.map(nameOf).join(', ');
+  if (confirmation.state === 'pending' && !overdue) {
+    // What was taken back since the sign-up is confirmed by its link no more, whoever told of it and however late.
+    const said = (await consentOf(store.db, [confirmation.contactId])).get(confirmation.contactId) ?? [];
+    const purposes = confirmation.purposes.filter(
+      (purpose) => !isTakenBackSince(said, purpose, confirmation.createdAt),
+    );
+    if (purposes.length === 0) return { kind: 'withdrawn', confirmation, about };
+    return { kind: 'pending', confirmation: { ...confirmation, purposes }, about: purposes.map(nameOf).join(', ') };
+  }
   return { kind: overdue ? 'expired' : confirmation.state, confirmation, about };
 }
+
+const isTakenBackSince = (said: (ConsentEvent & ConsentNeed)[], purpose: string, since: number): boolean =>
+  said.some(
+    ({ kind, at, ...of }) =>
+      (kind === 'withdrawn' || kind === 'refused') && of.purpose === purpose && of.channel === 'email' && at >= since,
+  );
 
 /** A person confirms. Doing so twice is harmless: the second time finds it done. The ledger is the note of it. */
 export async function confirm(
@@ -36,7 +52,7 @@ export async function confirm(
 ): Promise<ConfirmationStanding> {
   const standing = await readConfirmation(context, token);
   if (standing.kind !== 'pending') return standing;
-  const { id, contactId, submissionId, purposes, mail, sentTo } = standing.confirmation;
+  const { id, contactId, submissionId, purposes, mail, sentTo, createdAt } = standing.confirmation;
   const now = context.now();
   await inTransaction(context.store, async (db) => {
     if (!(await markConfirmed(db, id, now))) return;
@@ -50,6 +66,8 @@ export async function confirm(
         channel: 'email',
         kind: 'confirmed',
         at: now,
+        // It belongs to its sign-up, whatever became of that since.
+        answers: createdAt,
         wording: `${mail.subject} / ${mail.button}`,
         evidence,
       })),

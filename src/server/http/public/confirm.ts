@@ -48,6 +48,8 @@ function said(standing: ConfirmationStanding, pressed: boolean, say: Say): Said 
       return plain(say('confirm.unknown'), say('confirm.unknownText'), 404);
     case 'expired':
       return plain(say('confirm.expired'), say('confirm.expiredText'), 410);
+    case 'withdrawn':
+      return plain(say('confirm.withdrawn'), say('confirm.withdrawnText', { about: standing.about }), 410);
     case 'confirmed':
       return pressed
         ? plain(say('confirm.done'), say('confirm.doneText', { about: standing.about }), 200)

@@ -18,12 +18,18 @@ export interface NewConsentEvent {
   channel: Channel;
   kind: ConsentEventKind;
   at: number;
+  /** Of a confirmation: when what it confirms was signed up for. */
+  answers?: number | null;
   wording: string;
   evidence: Record<string, string>;
 }
 
 export async function addConsentEvents(db: Db, events: NewConsentEvent[]): Promise<void> {
-  await insertRows(db, consentEvents, events);
+  await insertRows(
+    db,
+    consentEvents,
+    events.map((event) => ({ answers: null, ...event })),
+  );
 }
 
 /** Proof that a person confirmed, for another system. */
@@ -56,14 +62,14 @@ export const consentKey = (contactId: string, { purpose, channel }: ConsentNeed)
   `${contactId} ${channel} ${purpose}`;
 
 /** A consent event as the ledger has it, without its evidence. */
-type ConsentEntry = Pick<NewConsentEvent, 'contactId' | 'purpose' | 'channel' | 'kind' | 'at' | 'wording'>;
+type ConsentEntry = Pick<NewConsentEvent, 'contactId' | 'purpose' | 'channel' | 'kind' | 'at' | 'answers' | 'wording'>;
 
 /** Consent events of the persons of several contacts, by contact, in the order in which they happened. */
 export async function consentOf(db: Db, ids: string[]): Promise<Map<string, ConsentEntry[]>> {
   if (ids.length === 0) return new Map();
   const rows = await rowsOf<ConsentEntry>(
     db,
-    sql`SELECT own.id AS contactId, e.purpose, e.channel, e.kind, e.at, e.wording FROM contacts own
+    sql`SELECT own.id AS contactId, e.purpose, e.channel, e.kind, e.at, e.answers_at AS answers, e.wording FROM contacts own
       STRAIGHT_JOIN contacts part ON part.person_id = own.person_id STRAIGHT_JOIN consent_events e ON e.contact_id = part.id
       WHERE own.id IN ${oneOf([...new Set(ids)])} AND e.undone_at IS NULL ORDER BY e.at`,
   );

@@ -27,6 +27,8 @@ export const consentEvents = mysqlTable(
     purpose: varchar('purpose', { length: 80 }).notNull(),
     kind: varchar('kind', { length: 10 }).$type<ConsentEventKind>().notNull(),
     at: time('at').notNull(),
+    /** Of a confirmation: when what it confirms was signed up for; null for others, and where nobody knows. */
+    answers: time('answers_at'),
     wording: longText('wording').notNull(),
     evidence: json<Record<string, string>>('evidence').notNull(),
     /** When it was taken back with the import that it came by; it says nothing since. */
@@ -50,7 +52,7 @@ export const confirmations = mysqlTable(
     purposes: json<string[]>('purposes').notNull(),
     sentTo: varchar('sent_to', { length: 254 }).notNull(),
     mail: json<ConsentPolicy['mail']>('mail').notNull(),
-    state: varchar('state', { length: 10 }).$type<'pending' | 'confirmed' | 'expired'>().notNull(),
+    state: varchar('state', { length: 10 }).$type<'pending' | 'confirmed' | 'expired' | 'withdrawn'>().notNull(),
     createdAt: time('created_at').notNull(),
     expiresAt: time('expires_at').notNull(),
     lastSentAt: time('last_sent_at').notNull(),

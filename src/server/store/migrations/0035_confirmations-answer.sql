@@ -1,0 +1,1 @@
+ALTER TABLE `consent_events` ADD `answers_at` bigint;
