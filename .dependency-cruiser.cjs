@@ -98,7 +98,7 @@ module.exports = {
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev'],
         pathNot:
-          'node_modules/(libphonenumber-js|json-p3|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|papaparse|fast-xml-parser|fast-xml-validator|ical\\.js|parse5|fflate|css-tree|css-select|dom-serializer|colorjs\\.io|@sindresorhus)/',
+          'node_modules/(libphonenumber-js|json-p3|re2js|luxon|big\\.js|htmlparser2|@noble/hashes|munkres|fastest-levenshtein|dequal|papaparse|fast-xml-parser|fast-xml-validator|ical\\.js|parse5|fflate|css-tree|css-select|dom-serializer|colorjs\\.io|@sindresorhus)/',
       },
     },
     {

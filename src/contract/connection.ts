@@ -58,6 +58,8 @@ export type VerifyResult =
       tags: number;
       fields: number;
       kinds: number;
+      /** Why nothing is proved by it: what could not be asked there. Absent where it was asked who we are, and it answered. */
+      untried?: string;
       at: string;
     }
   | {

@@ -55,7 +55,9 @@ export interface RouteLine extends Line {
 
 /** A connection as the list of them shows it. */
 export interface ConnectionLine
-  extends Line, Pick<ConnectionView, 'serviceName' | 'state' | 'verify' | 'failures' | 'held' | 'waiting'> {
+  extends
+    Line,
+    Pick<ConnectionView, 'serviceName' | 'state' | 'verify' | 'failures' | 'lastSuccessAt' | 'held' | 'waiting'> {
   /** How many routes lead there. */
   routes: number;
 }

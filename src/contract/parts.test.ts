@@ -54,7 +54,7 @@ function withPart(document: object, at: Path, value: unknown): object {
   const copy = structuredClone(document);
   const parent = partAt(copy, at.slice(0, -1)) as Record<string, unknown>;
   const last = String(at.at(-1));
-  if (value === undefined && !Array.isArray(parent)) delete parent[last];
+  if (value === undefined && !Array.isArray(parent)) Reflect.deleteProperty(parent, last);
   else parent[last] = value;
   return copy;
 }

@@ -39,13 +39,18 @@ function formWith(file: File | null, told: Record<string, string>): FormData {
 async function start(own: HTMLScriptElement): Promise<void> {
   const server = new URL(own.src).origin;
   const id = own.dataset.chat ?? '';
-  const ask = async <T>(path: string, body?: object): Promise<T | { gone: true } | null> => {
+  const ask = async <T>(path: string, body?: object): Promise<T | { gone: true } | { refused: string } | null> => {
     try {
       const response = await fetch(`${server}/chat/${id}${path}`, {
         credentials: 'omit',
         ...(body ? { method: 'POST', body: body instanceof FormData ? body : JSON.stringify(body) } : {}),
       });
-      if (response.status === 404 || response.status === 422) return { gone: true };
+      if (response.status === 404) return { gone: true };
+      // What was said is not taken as it is; the conversation is there all the same.
+      if (response.status === 422) {
+        const { title, errors } = (await response.json()) as { title: string; errors?: { detail: string }[] };
+        return { refused: errors?.[0]?.detail ?? title };
+      }
       return response.ok ? ((await response.json()) as T) : null;
     } catch {
       return null;
@@ -76,7 +81,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
   // Who is in the middle of one goes on in the variant that it began with.
   const [begunAs = '', variant = own.dataset.variant ?? ''] = kept.get().split(' ');
   const face = await ask<ChatFace>(`/face?variant=${variant}`);
-  if (!face || 'gone' in face) return;
+  if (!face || 'gone' in face || 'refused' in face) return;
   const { words, colours } = face;
   const word = (name: string) => words[name] ?? '';
   /** Whether the visitor put the window away: it stays away on their next page. */
@@ -205,6 +210,12 @@ async function start(own: HTMLScriptElement): Promise<void> {
         notice.textContent = word('lost');
         setTimeout(() => void send(), AGAIN_MS);
         break;
+      }
+      if ('refused' in view) {
+        next.bubble?.remove();
+        notice.textContent = view.refused;
+        waiting.shift();
+        continue;
       }
       if ('gone' in view) {
         waiting.splice(0);
@@ -351,7 +362,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
         setTimeout(() => void begin(), AGAIN_MS);
         return;
       }
-      if (!('gone' in view)) {
+      if (!('gone' in view) && !('refused' in view)) {
         show(view);
         return;
       }
@@ -362,7 +373,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
       referrer: (document.referrer.split(/[?#]/)[0] ?? '').slice(0, MOST_ADDRESS),
       variant,
     });
-    if (begun === null || 'gone' in begun) {
+    if (begun === null || 'gone' in begun || 'refused' in begun) {
       notice.textContent = word('lost');
       if (begun === null) setTimeout(() => void begin(), AGAIN_MS);
       return;

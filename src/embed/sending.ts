@@ -178,9 +178,9 @@ function replace(root: HTMLElement, html: string): HTMLElement {
   return next;
 }
 
-/** The element that HTML of ours is. Scripts in it do not run. */
+/** The element that HTML of ours is: behind what only says what to load beforehand, such as a picture. Scripts in it do not run. */
 export function elementIn(html: string): HTMLElement {
   const template = document.createElement('template');
   template.innerHTML = html;
-  return template.content.firstElementChild as HTMLElement;
+  return [...template.content.children].find((one) => !one.matches('link, style, script')) as HTMLElement;
 }

@@ -92,7 +92,11 @@ export function printCss(look: Look, root: string): string {
     rule('.part label', 'font-weight:400'),
     rule('table', 'width:100%;border-collapse:collapse'),
     rule('th,td', 'text-align:start;padding:.15em .3em .15em 0;font-weight:400;border:0'),
-    rule('[aria-invalid=true]', 'border:2px solid var(--wrong)'),
+    // As particular as what is said of every input, and after it.
+    rule(
+      'input[type][aria-invalid=true],select[aria-invalid=true],textarea[aria-invalid=true],[aria-invalid=true]',
+      'border:2px solid var(--wrong)',
+    ),
     rule('.wrong', 'color:var(--wrong);margin:.35em 0 0;font-weight:600'),
     rule('.help', 'color:var(--quiet);margin:.35em 0 0;font-size:.9em'),
     rule(

@@ -357,6 +357,47 @@ describe("what looks like a robot's", () => {
 });
 
 describe('a mistyped address', () => {
+  it('asks nothing while somebody presses: a press that ends the answer is never lost, by mouse, touch or keyboard', async () => {
+    const fields = [sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' })];
+    const asked = await api.form('Pressed', formOf(fields, { title: 'Press once' }));
+    const sent = async () => {
+      const [row] = await world.rows<{ count: number }>(
+        'SELECT COUNT(*) AS count FROM submissions WHERE source_id = ?',
+        [asked.id],
+      );
+      return Number(row?.count);
+    };
+    await world.putPlace(asked);
+    let count = 0;
+    // At every moment of a hint's life: pressed for long, let go at once, and after it stands there.
+    for (const [held, rest] of [
+      [0, 0],
+      [600, 0],
+      [0, 200],
+      [0, 345],
+      [30, 340],
+      [0, 700],
+    ] as const) {
+      await visitor.goto(`${world.site}/sky-letter?press=${held}-${rest}`);
+      await visitor.getByLabel('Email').fill(`ada${count}@hill.con`);
+      if (rest > 0) {
+        await visitor.getByLabel('Email').blur();
+        await visitor.waitForTimeout(rest);
+      }
+      const box = await visitor.getByRole('button', { name: 'Go' }).boundingBox();
+      await visitor.mouse.move((box?.x ?? 0) + 10, (box?.y ?? 0) + (box?.height ?? 0) - 4);
+      await visitor.mouse.down();
+      if (held > 0) await visitor.waitForTimeout(held);
+      await visitor.mouse.up();
+      count += 1;
+      await eventually(sent, (now) => now === count);
+    }
+    await visitor.goto(`${world.site}/sky-letter?press=keys`);
+    await visitor.getByLabel('Email').fill('keys@hill.con');
+    await visitor.keyboard.press('Tab');
+    await visitor.keyboard.press('Enter');
+    await eventually(sent, (now) => now === count + 1);
+  });
   it('is asked about, taken by a click, and never stands in the way; also where the form is shown again', async () => {
     const fields = [
       sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' }),

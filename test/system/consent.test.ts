@@ -319,9 +319,7 @@ describe('a confirmation belongs to its sign-up', () => {
     const [asked] = await world.rows<{ contact_id: string; purpose: string; kind: string }>(
       "SELECT contact_id, purpose, kind FROM consent_events WHERE kind = 'asked' ORDER BY id DESC LIMIT 1",
     );
-    const [person] = await operator
-      .get<{ rows: { id: string }[] }>(`/people?text=${email}`)
-      .then(({ rows }) => rows);
+    const [person] = await operator.get<{ rows: { id: string }[] }>(`/people?text=${email}`).then(({ rows }) => rows);
     // Until they confirm, nobody says that they agreed.
     const standing = async () =>
       (await operator.get<PersonView>(`/people/${person?.id}`)).consent.map(({ state }) => state);

@@ -1,6 +1,6 @@
 import { XMLParser } from 'fast-xml-parser';
 import { SyntaxValidator } from 'fast-xml-validator';
-import { depthOf, parseJson } from '../json/index.ts';
+import { depthOf, parseJson, parseJsonExactly } from '../json/index.ts';
 import { bad, good, type Result } from '../result.ts';
 import { readFormBody, type Payload } from './payload.ts';
 
@@ -38,7 +38,7 @@ export const TOO_DEEP = `What stands in it is nested more than ${DEEPEST_PAYLOAD
 /** Reads JSON as a payload. */
 export function readJson(text: string): Result<Payload> {
   if (depthOf(text) > DEEPEST_PAYLOAD) return bad(TOO_DEEP);
-  const json = parseJson(text);
+  const json = parseJsonExactly(text);
   return json === undefined ? bad('The body is not JSON.') : good({ kind: 'json', json, files: [] });
 }
 
@@ -65,7 +65,7 @@ function readLines(body: string): Result<Payload> {
   for (const [at, line] of body.split(/\r?\n/).entries()) {
     if (line.trim() === '') continue;
     if (depthOf(line) > DEEPEST_PAYLOAD) return bad(`Line ${at + 1}: ${TOO_DEEP}`);
-    const value = parseJson(line);
+    const value = parseJsonExactly(line);
     if (value === undefined) return bad(`Line ${at + 1} of the body is not JSON.`);
     json.push(value);
   }

@@ -13,4 +13,4 @@ export {
   withinSteps,
 } from './jsonPath.ts';
 export { keeping } from './keeping.ts';
-export { parseJson } from './parse.ts';
+export { parseJson, parseJsonExactly } from './parse.ts';

@@ -101,7 +101,7 @@ for (const selector of [
   selectors.WildcardSelector,
   selectors.FilterSelector,
 ]) {
-  const resolve = Reflect.get(selector.prototype, 'resolve') as (node: JSONPathNode) => JSONPathNode[];
+  const resolve: (node: JSONPathNode) => JSONPathNode[] = Reflect.get(selector.prototype, 'resolve');
   // Where something is found is written down from the root: what is deep costs more.
   const each = selector === selectors.NameSelector || selector === selectors.IndexSelector ? 0 : 2;
   selector.prototype.resolve = function counted(this: unknown, node: JSONPathNode) {

@@ -6,3 +6,18 @@ export function parseJson(text: string): unknown {
     return undefined;
   }
 }
+
+/** A text, or a whole number of so many digits that a number of JavaScript may not keep its last ones (IEEE 754: 2^53). */
+const TEXT_OR_LONG = /"(?:[^"\\]|\\.)*"|-?\d{16,}(?![\d.eE])/g;
+
+/** The same, with whole numbers that a number would change as texts: ids of other systems are such ones. */
+export function parseJsonExactly(text: string): unknown {
+  if (!/\d{16}/.test(text)) return parseJson(text);
+  return parseJson(
+    text.replace(TEXT_OR_LONG, (part, at: number) =>
+      part.startsWith('"') || /[\d.]/.test(text.charAt(at - 1)) || Number.isSafeInteger(Number(part))
+        ? part
+        : `"${part}"`,
+    ),
+  );
+}

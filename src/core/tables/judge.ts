@@ -85,6 +85,8 @@ export class ColumnJudge {
   readonly #examples: string[] = [];
   #firstOver12: { row: number; value: string } | null = null;
   #secondOver12: { row: number; value: string } | null = null;
+  /** Whether something in it is a code of digits: a number would lose its noughts, or its last digits. */
+  #isCode = false;
   #dots = false;
   #comma: { row: number; value: string } | null = null;
   #point: { row: number; value: string } | null = null;
@@ -108,6 +110,7 @@ export class ColumnJudge {
         this.#misfits.set(could, misfits);
       }
     }
+    this.#isCode ||= /^0\d+$/.test(text) || /^\d{16,}$/.test(text);
     this.#noteDay(text, row);
     this.#noteDecimal(text, row);
   }
@@ -128,7 +131,8 @@ export class ColumnJudge {
   }
 
   found(): ColumnFound {
-    const enough = (could: Could) => (this.#counts.get(could) ?? 0) >= NEARLY_ALL * this.#filled;
+    const enough = (could: Could) =>
+      (this.#counts.get(could) ?? 0) >= NEARLY_ALL * this.#filled && !(could === 'number' && this.#isCode);
     const best = this.#filled === 0 ? undefined : COULDS.find(enough);
     const own = best === undefined ? this.#asText() : this.#as(best);
     return { name: this.#name, filled: this.#filled, examples: this.#examples, ...own };

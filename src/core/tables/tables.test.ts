@@ -140,3 +140,21 @@ describe('cards', () => {
     expect(tobin).toMatchObject({ 'Full name': 'Tobin', Email: 'two@hill.example', Note: 'with, a comma' });
   });
 });
+
+describe('a column of digits', () => {
+  const judged = (...values: string[]) => {
+    const judge = new ColumnJudge('Postcode');
+    values.forEach((value, at) => judge.add(value, at + 2));
+    return judge.found().type;
+  };
+  it.each([
+    [
+      'with a nought before some of them',
+      ['10115', '80331', '01999', '50667', '20095', '60311', '70173', '04109'],
+      'text',
+    ],
+    ['with one such among many', [...Array.from({ length: 40 }, (_, at) => String(10_000 + at)), '01999'], 'text'],
+    ['with more digits than a number keeps', ['12345678901234567', '12345678901234568'], 'text'],
+    ['of amounts', ['10', '0', '0.5', '1999'], 'number'],
+  ])('%s is %s', (_, values, type) => expect(judged(...values)).toBe(type));
+});

@@ -85,6 +85,7 @@ const MARKS: Record<string, Mark> = {
   sample: { icon: CircleDashed, tone: 'text-info', word: 'kept as an example' },
   // connections
   connected: { icon: Plug, tone: 'text-success' },
+  'not tried': { icon: CircleDashed, tone: 'text-quiet', word: 'not tried yet' },
   failing: { icon: RotateCcw, tone: 'text-warning', word: 'failing, tried again' },
   'not working': { icon: TriangleAlert, tone: 'text-error' },
   'credentials refused': { icon: KeyRound, tone: 'text-error' },

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal';
-import { answersOf, type FieldValues, type SourceField, type TypeName } from '../../values/index.ts';
-import type { DestinationField } from '../destination.ts';
+import { answersOf, edgeValuesOf, type FieldValues, type SourceField, type TypeName } from '../../values/index.ts';
+import { fitValue, type DestinationField } from '../destination.ts';
 import { plainLine, type MapLine } from '../mapping.ts';
 import { chainOf, type ToldStep } from '../steps/index.ts';
 import { READY } from '../steps/ready.ts';
@@ -83,9 +83,22 @@ export function suggestLines(
         steps: chainOf(...(beforeOf(origin, field, facts)?.steps ?? chainFor(origin, field))),
       });
       const because = [...fit.because, ...(rival ? [`“${rival}” would fit as well`] : [])];
-      return [{ line, confidence, applies: confidence >= APPLIED_FROM, because }];
+      const isSure = confidence >= APPLIED_FROM && (isSameThing(origin, field) || !isPermission(origin, field));
+      return [{ line, confidence, applies: isSure && carries(origin, field, line), because }];
     })
     .sort((a, b) => open.findIndex(({ key }) => key === a.line.to) - open.findIndex(({ key }) => key === b.line.to));
+}
+
+/** A yes or no may be somebody's consent, or what became of it: it goes by itself only where both sides are called the same. */
+const isPermission = (origin: Origin, field: DestinationField): boolean =>
+  origin.type === 'yes/no' || field.type === 'yes/no';
+const isSameThing = ({ fields: [own], made }: Origin, field: DestinationField): boolean =>
+  made === '' && own !== undefined && folded(own.label).trim() === folded(field.label).trim();
+
+/** Whether something of the kind that comes would be taken there as the line hands it on: what never would is not filled in. */
+function carries({ type, fields: [own] }: Origin, field: DestinationField, { steps }: MapLine): boolean {
+  if (steps.length > 0 || field.type === 'choice' || !own || own.type !== type || type === 'file') return true;
+  return edgeValuesOf(type, 'yes', 'no', '1').some((value) => fitValue(field, value).ok);
 }
 
 /** The id of a line that is made for a destination field. */

@@ -203,3 +203,19 @@ it('what a name was split into before stays split, and is no whole name', () => 
   const lines = suggestLines([here('Name')], [there('First name'), there('Last name')], [], { before });
   expect(lines.map(({ line }) => line.steps.map(({ kind }) => kind))).toEqual([['part of a name'], ['part of a name']]);
 });
+
+describe('what is filled in by itself', () => {
+  it('is no consent, tick or status, unless both sides are called the same', () => {
+    expect(suggested([here('Address verified', 'yes/no')], [there('Wants mail', 'yes/no')])).not.toContain(
+      'Wants mail < Address verified',
+    );
+    expect(suggested([here('Newsletter', 'yes/no')], [there('Subscribed to newsletter', 'yes/no')])).not.toContain(
+      'Subscribed to newsletter < Newsletter',
+    );
+    expect(suggested([here('Newsletter', 'yes/no')], [there('Newsletter', 'yes/no')])).toEqual([
+      'Newsletter < Newsletter',
+    ]);
+  });
+  it('can carry what comes: a moment is not filled into a day by itself', () =>
+    expect(suggested([here('Visited', 'date-time')], [there('Visited', 'date')])).not.toContain('Visited < Visited'));
+});

@@ -38,11 +38,16 @@ export async function verifyConnection(parts: CodeParts, withCatalogue = true): 
   if (typed) return failed(typed);
   const asked = access.profile.speaks === 'http' ? await askService(parts) : await askCode(parts);
   if ('trouble' in asked) return failed(asked.trouble);
-  if (!withCatalogue) return { result: { ok: true, account: asked.account, ...countsOf(null), at }, catalogue: null };
+  const untried = asked.untried === undefined ? {} : { untried: asked.untried };
+  if (!withCatalogue)
+    return { result: { ok: true, account: asked.account, ...countsOf(null), ...untried, at }, catalogue: null };
   const reply =
     access.profile.speaks === 'http' ? await fetchCatalogue(parts) : await createCodeConnector(parts).fetchCatalogue();
   if (!reply.ok) return failed(catalogueTrouble(reply.fault, access.profile.name));
-  return { result: { ok: true, account: asked.account, ...countsOf(reply.value), at }, catalogue: reply.value };
+  return {
+    result: { ok: true, account: asked.account, ...countsOf(reply.value), ...untried, at },
+    catalogue: reply.value,
+  };
 }
 
 /** How much of each there is. */
@@ -54,12 +59,18 @@ export const countsOf = (catalogue: Catalogue | null) => ({
   fields: catalogue?.fields.length ?? 0,
 });
 
-type Asked = { account: string } | { trouble: Trouble };
+/** @see VerifyResult for `untried` */
+type Asked = { account: string; untried?: string } | { trouble: Trouble };
+
+const NOTHING_TO_ASK =
+  'This kind of service was asked nothing: its description has no request that says who we are. Whether the address and the keys are right shows with the first delivery.';
+const ONLY_REACHED =
+  'Something answers at this address. Whether it takes what we send is not known before the first delivery.';
 
 async function askService(line: Line): Promise<Asked> {
   const { access } = line;
   const { verify, name } = access.profile;
-  if (!verify) return { account: new URL(access.baseUrl).host };
+  if (!verify) return { account: new URL(access.baseUrl).host, untried: NOTHING_TO_ASK };
   const answer = await sendTemplate(line, verify.request, {});
   const trouble = readTrouble(answer, access, line.now());
   if (trouble) return { trouble };
@@ -69,6 +80,22 @@ async function askService(line: Line): Promise<Asked> {
   const granted = verify.permissions === undefined ? null : all(body, verify.permissions);
   const missing = granted === null ? [] : (verify.needs ?? []).filter((permission) => !granted.includes(permission));
   return missing.length === 0 ? { account } : { trouble: lackingTrouble(access.profile, account, missing) };
+}
+
+/** Whether anything answers there, whatever it answers: asked in a way that sends nothing (RFC 9110, 9.3.7). */
+async function reach({ access, send }: CodeParts): Promise<Asked> {
+  const { answer } = await send({
+    method: 'OPTIONS',
+    url: access.baseUrl,
+    headers: {},
+    isPage: true,
+    secret: { headers: [], query: [], path: true },
+    pool: 'verifying',
+    atOnce: 2,
+  });
+  return answer.kind === 'unanswered'
+    ? { trouble: silenceTrouble(answer, access.baseUrl) }
+    : { account: new URL(access.baseUrl).host, untried: ONLY_REACHED };
 }
 
 /** Why nothing can be sent to a host; null where it can. */
@@ -95,7 +122,7 @@ async function askCode(parts: CodeParts): Promise<Asked> {
         const code = await unreachable(new URL(access.baseUrl).hostname);
         if (code !== null) return { trouble: silenceTrouble(code, access.baseUrl) };
       }
-      return { account: new URL(access.baseUrl).host };
+      return reach(parts);
     case 'file':
       return { account: access.baseUrl };
     case 'http':

@@ -84,6 +84,7 @@ export async function connectionLines({ store, now }: Context): Promise<Connecti
       state,
       verify,
       failures: healths.get(id)?.failures ?? 0,
+      lastSuccessAt: isoTime(standing.get(id)?.lastSuccess),
       held: standing.get(id)?.held ?? 0,
       waiting: standing.get(id)?.waiting ?? 0,
       routes: uses.get(id) ?? 0,

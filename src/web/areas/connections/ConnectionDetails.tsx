@@ -25,7 +25,12 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
   const [dialog, setDialog] = useState<'change' | 'remove' | null>(null);
   const close = () => setDialog(null);
   const trouble = params.get('trouble');
-  useTellOpen(name, connectionStanding(connection), 'verified', verify?.at ?? null);
+  useTellOpen(
+    name,
+    connectionStanding(connection),
+    verify?.ok && verify.untried !== undefined ? 'looked at' : 'verified',
+    verify?.at ?? null,
+  );
   return (
     <div className="p-5 flex flex-col gap-6 max-w-3xl">
       <div className="flex flex-wrap items-center justify-between gap-2">

@@ -1,4 +1,4 @@
-import { CircleCheck, CircleX } from 'lucide-react';
+import { CircleCheck, CircleDashed, CircleX } from 'lucide-react';
 import type { VerifyResult } from '../../../contract/connection.ts';
 import type { Abilities } from '../../../core/plan/index.ts';
 import { Time } from '../../parts/Time.tsx';
@@ -16,6 +16,22 @@ interface VerifyReportProps {
 
 /** What verifying found: who answered and what came back, or what is wrong and what to do. */
 export function VerifyReport({ result, calls, onUse }: VerifyReportProps) {
+  if (result.ok && result.untried !== undefined) {
+    return (
+      <div role="status" className="flex gap-3 items-start">
+        <CircleDashed size={20} className="text-quiet shrink-0" aria-hidden="true" />
+        <div>
+          <p>
+            <strong>Not tried yet</strong>: {result.account}.
+          </p>
+          <p>{result.untried}</p>
+          <p className="text-quiet">
+            Looked at <Time at={result.at} />.
+          </p>
+        </div>
+      </div>
+    );
+  }
   if (result.ok) {
     return (
       <div role="status" className="flex gap-3 items-start">

@@ -8,11 +8,14 @@ export function connectionStanding({
   state,
   verify,
   failures,
-}: Pick<ConnectionView, 'state' | 'verify' | 'failures'>): string {
+  lastSuccessAt,
+}: Pick<ConnectionView, 'state' | 'verify' | 'failures' | 'lastSuccessAt'>): string {
   switch (state) {
     case 'active':
       if (!verify?.ok) return 'not working';
-      return failures >= FAILING ? 'failing' : 'connected';
+      if (failures >= FAILING) return 'failing';
+      // Nothing was asked there, and nothing has arrived yet: nobody knows.
+      return verify.untried !== undefined && lastSuccessAt === null ? 'not tried' : 'connected';
     case 'paused':
       return 'paused';
     case 'refused':

@@ -26,6 +26,11 @@ describe('a changed label', () => {
     const [, second] = addField(live, 'text', { label: 'Your name' });
     expect(second).toMatchObject({ id: 'your_name_2', key: 'your_name' });
   });
+  it('never drops what a person is known by, live or not', () => {
+    const [asked] = changeField(fields, 0, { label: 'How shall we call you?' }, []);
+    expect(asked?.keepAs).toBe('full_name');
+    expect(changeField(fields, 0, { label: 'Surname' }, ['your_name'])[0]?.keepAs).toBe('full_name');
+  });
   it('leaves what was set by hand', () => {
     const byHand = changeField(fields, 0, { key: 'who', keepAs: 'nickname' }, []);
     expect(changeField(byHand, 0, { label: 'Surname' }, [])[0]).toMatchObject({ key: 'who', keepAs: 'nickname' });

@@ -89,7 +89,9 @@ export function changeField(
     const next = { ...field, ...part };
     if (part.label !== undefined) {
       if (!isLive && field.key === keyFor(field.label, otherKeys)) next.key = keyFor(part.label, otherKeys);
-      if (field.keepAs === meaningOf(field.label)) next.keepAs = meaningOf(part.label);
+      // What a person is known by is never lost by other words: it follows a label that says something, and not once it is live.
+      const meaning = meaningOf(part.label);
+      if (!isLive && meaning !== '' && field.keepAs === meaningOf(field.label)) next.keepAs = meaning;
     }
     if (part.type !== undefined) {
       if (!widgetsOf(part.type).includes(next.widget)) next.widget = 'usual';
