@@ -1,6 +1,7 @@
 // After `npm install`: names in the lock file the packages of other platforms that the registry did not hand out (yet).
 // npm leaves such optional packages out of the lock, and `npm ci` then refuses it. They are never fetched on this platform.
 // Run it by hand: node scripts/complete-lock.mjs
+import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { root } from './paths.mjs';
@@ -39,6 +40,26 @@ for (const [folder, { optionalDependencies = {}, dev }] of Object.entries({ ...p
     added += 1;
   }
 }
+/** What the registry says that a package is, for those that were never fetched here; '' where it does not know it. */
+function integrityOf(name, version) {
+  try {
+    const said = execFileSync('npm', ['view', `${name}@${version}`, 'dist.integrity', '--json'], {
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+    return String(JSON.parse(said) ?? '');
+  } catch {
+    return '';
+  }
+}
+
+let unknown = 0;
+for (const [folder, entry] of Object.entries(packages)) {
+  if (folder === '' || entry.link || entry.integrity) continue;
+  const integrity = integrityOf(folder.split('node_modules/').at(-1), entry.version);
+  if (integrity === '') unknown += 1;
+  else entry.integrity = integrity;
+}
+
 lock.packages = Object.fromEntries(Object.entries(packages).sort(([a], [b]) => (a < b ? -1 : 1)));
 writeFileSync(file, `${JSON.stringify(lock, null, 2)}\n`);
-console.log(`${added} packages of other platforms named`);
+console.log(`${added} packages of other platforms named; of ${unknown} the registry does not say what they are`);

@@ -45,7 +45,7 @@ export async function startDemo(folder, wantedPort, { isOne = false } = {}) {
   ].entries()) {
     ports[name] = await freePort(wantedPort + index, taken);
     if (ports[name] !== wantedPort + index)
-      moved.push(`${name}: port ${wantedPort + index} is busy, so it is at ${ports[name]}`);
+      moved.push(`${name}: port ${wantedPort + index} is busy, or blocked by browsers, so it is at ${ports[name]}`);
   }
   const url = (name) => `http://127.0.0.1:${ports[name]}`;
   const standins = {

@@ -154,7 +154,8 @@ export class FormDocumentInput extends AnySourceInput implements FormDocument {
 
   @IsArray()
   @ArrayMaxSize(50)
-  @Matches(/^https?:\/\/[^/\s]+$/, {
+  // Names, numbers and a port alone: it stands in headers, where a sign would begin something else.
+  @Matches(/^https?:\/\/([\p{L}\p{N}]([\p{L}\p{N}.-]*[\p{L}\p{N}])?|\[[0-9a-f:.]+\])(:\d{1,5})?$/iu, {
     each: true,
     message: 'A site is written like https://example.org, without anything after the name.',
   })
@@ -371,7 +372,8 @@ export class ChatDocumentInput extends AnySourceInput implements ChatDocument {
 
   @IsArray()
   @ArrayMaxSize(50)
-  @Matches(/^https?:\/\/[^/\s]+$/, {
+  // Names, numbers and a port alone: it stands in headers, where a sign would begin something else.
+  @Matches(/^https?:\/\/([\p{L}\p{N}]([\p{L}\p{N}.-]*[\p{L}\p{N}])?|\[[0-9a-f:.]+\])(:\d{1,5})?$/iu, {
     each: true,
     message: 'A site is written like https://example.org, without anything after the name.',
   })

@@ -29,6 +29,7 @@ export const CAUSE_NAMES = [
   'differs after sending',
   'consent withdrawn',
   'agreed again',
+  'to be ended by hand',
 ] as const;
 export type Cause = (typeof CAUSE_NAMES)[number];
 
@@ -147,6 +148,11 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     sentence: 'The person withdrew their consent before this was sent.',
     nextStep: 'Nothing to do: it was dropped. If they sign up again, that counts anew.',
     action: 'drop',
+  },
+  'to be ended by hand': {
+    sentence: 'They took back what they agreed to, and this destination cannot be told from here.',
+    nextStep: 'Unsubscribe them there by hand, then say that it is done.',
+    action: 'hold',
   },
   'agreed again': {
     sentence: 'The person agreed again before the other system was told that they had withdrawn.',

@@ -89,6 +89,8 @@ function readForm(page: Page, form: Element): FoundForm {
       continue;
     }
     if (done.has(name)) continue;
+    // A hidden twin says what a box that is left alone means; the box is what is asked.
+    if (type === 'hidden' && alike.has(`${name} checkbox`)) continue;
     done.add(name);
     const together = alike.get(`${name} ${type}`) ?? [];
     fields.push(fieldOf(page, control, together, fields));

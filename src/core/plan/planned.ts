@@ -59,7 +59,7 @@ export interface Deliver extends ActionBase {
   connectionId: string;
   intent: Intent;
   /** Set when it cannot be sent as it is; it is held from the start. */
-  held: { cause: 'required field missing'; message: string } | null;
+  held: { cause: 'required field missing' | 'to be ended by hand'; message: string } | null;
   /** Optional values that the destination would not take. */
   leftOut: string[];
 }

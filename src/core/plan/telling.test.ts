@@ -103,7 +103,11 @@ describe('telling others that somebody took back what they agreed to', () => {
       world([{ leavesLists: false, leavesGroups: false }, LISTS]),
       [LETTER, TEXTS],
     );
-    expect(ends(plan)).toEqual([['C2', 'places']]);
+    // Nobody forgets it: it stays open until somebody says that they did it there.
+    expect(deliveriesIn(plan).map(({ connectionId, held }) => [connectionId, held?.cause ?? null])).toEqual([
+      ['C1', 'to be ended by hand'],
+      ['C2', null],
+    ]);
     expect(plan.notes).toMatchObject([
       { code: 'cannot be told', text: expect.stringContaining('Service C1') as string },
     ]);

@@ -47,10 +47,10 @@ export function planTelling(plan: Plan, { needs, wording }: Withdrawn, input: To
     const key = `${connectionId} ${channel} ${ends === 'places' ? targetId : ''}`;
     if (done.has(key)) continue;
     done.add(key);
-    if (ends === null) {
-      note(plan, 'cannot be told', `${name} takes nobody out from here. Nothing more is sent there for it.`);
-      continue;
-    }
+    // Where nothing can be said from here, somebody has to do it there: it stays open until they say that they did.
+    const held: Deliver['held'] =
+      ends === null ? { cause: 'to be ended by hand', message: `${name} takes nobody out from here.` } : null;
+    if (held) note(plan, 'cannot be told', `${held.message} Somebody has to unsubscribe them there by hand.`);
     const action: Deliver = {
       kind: 'deliver',
       id: `end ${key}`,
@@ -61,8 +61,8 @@ export function planTelling(plan: Plan, { needs, wording }: Withdrawn, input: To
       routeVersion,
       targetId,
       connectionId,
-      intent: { ...ending(intent, ends), purpose, channel, wording },
-      held: null,
+      intent: { ...ending(intent, ends ?? 'subscription'), purpose, channel, wording },
+      held,
       leftOut: [],
     };
     plan.actions.push(action);

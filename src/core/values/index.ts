@@ -1,3 +1,4 @@
+export { withoutControls } from './types/text.ts';
 export { normaliseEmail, parseEmail } from './email.ts';
 export {
   answersOf,

@@ -7,11 +7,13 @@ const HEARTBEAT_MS = 15_000;
 /**
  * Sends what there is, and what comes after it, as server-sent events (WHATWG HTML, 9.2), until the other side goes.
  * @param follow is called with what asks for the next look @param look gives what is new; null for nothing
+ * @param mayFollow whether whoever listens still may: asked before each look, and at each beat
  */
 export function sendEvents(
   c: HonoContext,
   follow: (wake: () => void) => () => void,
   look: () => Promise<{ id: string; data: unknown } | null>,
+  mayFollow: () => Promise<boolean> = () => Promise.resolve(true),
 ): Response {
   c.header('x-accel-buffering', 'no');
   return streamSSE(c, async (stream) => {
@@ -27,7 +29,7 @@ export function sendEvents(
       wake();
     });
     try {
-      while (isOpen()) {
+      while (isOpen() && (await mayFollow())) {
         if (isDue()) {
           asked.isDue = false;
           const found = await look();

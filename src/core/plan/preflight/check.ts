@@ -85,6 +85,7 @@ export interface CheckedLine {
   catalogue: Catalogue;
   source: SourceDocument;
   samples: FieldValues[];
+  now: number;
   line: MapLine;
   /** There. */
   field: DestinationField;
@@ -203,7 +204,7 @@ export const leaving = ({ target, catalogue: { lists, can } }: CheckedTarget): L
 /** The lines of a route whose fields are there. */
 export function linesOf(
   { targets }: RouteDocument,
-  { catalogues, source, samples }: Pick<Checked, 'catalogues' | 'source' | 'samples'>,
+  { catalogues, source, samples, now }: Pick<Checked, 'catalogues' | 'source' | 'samples' | 'now'>,
 ): CheckedLine[] {
   const known = factFields(source.fields);
   return targets.flatMap((targetOf, target) => {
@@ -217,7 +218,7 @@ export function linesOf(
       const from = known.find((one) => one.id === id) ?? null;
       const start = startType(line.from, known);
       const type = from && typeAfterAll(from.type, line.steps);
-      return [{ target, targetOf, catalogue, source, samples, line, field, from, start, type }];
+      return [{ target, targetOf, catalogue, source, samples, now, line, field, from, start, type }];
     });
   });
 }

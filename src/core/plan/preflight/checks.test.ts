@@ -545,6 +545,10 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
     () => found(route()),
   ],
   'type cannot fit': [() => found(withLine('figure', 'paper')), () => found(withLine('figure', 'words'))],
+  'values that came are left out': [
+    () => found(withLine('figure', 'words'), { samples: [{ words: 'twelve' }, { words: '12' }, { words: '' }] }),
+    () => found(withLine('figure', 'words'), { samples: [{ words: '13' }, { words: '12' }, { words: '' }] }),
+  ],
   'a written value is not taken there': [
     () => found(withLine('figure', '', { from: { kind: 'fixed', value: 'many' } })),
     () => found(withLine('figure', '', { from: { kind: 'fixed', value: '7' } })),

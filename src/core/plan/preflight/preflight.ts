@@ -57,7 +57,7 @@ export function preflight({ document, sources, others, ...known }: PreflightInpu
   const flows = others.flatMap(({ name, document: other }) => flowsOf(name, other, known.connections));
   const each = sources.flatMap(({ name, live, isChanged, samples, pace }) => {
     if (live === null) return [];
-    const lines = linesOf(document, { source: live, samples, catalogues: known.catalogues });
+    const lines = linesOf(document, { source: live, samples, catalogues: known.catalogues, now: known.now });
     const checked = {
       ...known,
       document,

@@ -35,7 +35,7 @@ export const longText: ValueType<string> = {
 };
 
 /** Unicode's control characters (category Cc) but tab and line ends, marks that turn the direction of writing, and lone surrogates. */
-function withoutControls(written: string): string {
+export function withoutControls(written: string): string {
   // Most that is written has none of it, which one look at it tells.
   if (/^[\x20-\x7E]*$/.test(written)) return written;
   return written

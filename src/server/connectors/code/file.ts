@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { appendFile, link, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { appendFile, mkdir, open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { stringify } from 'csv-stringify/sync';
+import Papa from 'papaparse';
 import { recordingOf, type Added, type CodeParts } from './parts.ts';
 
 /** The last column: by it a row is known again when a delivery is tried twice. */
@@ -19,19 +20,17 @@ const asText = (value: string): string =>
 export const isFileName = (name: string): boolean => /^[\w][\w .-]{0,80}\.csv$/i.test(name);
 
 /**
- * Appends a row to a CSV file (RFC 4180) in the folder for dropped files. The first row names the columns; a file whose
- * columns differ from what is to be written is left alone, and the next free name beside it is used.
+ * Adds a row to a CSV file (RFC 4180) in the folder for dropped files. The first row names the columns. What a person has no value for
+ * stays empty in their row, and what somebody is the first to have becomes one more column: one connection is one file. A file that is
+ * not of our making is left alone, and the next free name beside it is used.
  */
 export async function dropRow(parts: CodeParts, data: Record<string, unknown>, idempotencyKey: string): Promise<Added> {
   const record = recordingOf(parts, 'APPEND', parts.access.baseUrl, data);
   try {
     await mkdir(parts.dropFolder, { recursive: true, mode: OWN_FOLDER });
-    const columns = [...Object.keys(data), MARK];
-    const heading = stringify([columns]);
-    const file = await fileFor(path.join(parts.dropFolder, parts.access.baseUrl), heading);
-    const row = stringify([[...Object.values(data).map((value) => asText(String(value))), idempotencyKey]]);
-    const held = await readFile(file, 'utf8');
-    if (!held.includes(idempotencyKey)) await appendFile(file, row);
+    const values = Object.fromEntries(Object.entries(data).map(([name, value]) => [name, asText(String(value))]));
+    const wanted = path.join(parts.dropFolder, parts.access.baseUrl);
+    const file = await alone(wanted, () => addRow(wanted, values, idempotencyKey));
     return record(200, `a row in ${path.basename(file)}`, null);
   } catch (error) {
     const code = (error as { code?: string }).code ?? 'unknown';
@@ -39,22 +38,62 @@ export async function dropRow(parts: CodeParts, data: Record<string, unknown>, i
   }
 }
 
-/** The first of name.csv, name-2.csv … that is new or has these columns. */
-async function fileFor(wanted: string, heading: string): Promise<string> {
+/** @returns the file that has the row now */
+async function addRow(wanted: string, values: Record<string, string>, key: string): Promise<string> {
   for (let number = 1; ; number += 1) {
     const file = number === 1 ? wanted : wanted.replace(/\.csv$/i, `-${number}.csv`);
-    await beginFile(file, heading);
-    if ((await readFile(file, 'utf8')).startsWith(heading)) return file;
+    const text = await readFile(file, 'utf8').catch((error: unknown) => {
+      if ((error as { code?: string }).code === 'ENOENT') return '';
+      throw error;
+    });
+    const columns = text === '' ? [MARK] : (Papa.parse<string[]>(text, { preview: 1 }).data[0] ?? []);
+    if (columns.at(-1) !== MARK) continue;
+    if (text.includes(key)) return file;
+    const missing = Object.keys(values).filter((name) => !columns.includes(name));
+    const all = [...columns.slice(0, -1), ...missing, MARK];
+    const row = stringify([all.map((name) => (name === MARK ? key : (values[name] ?? '')))]);
+    if (missing.length === 0 && text !== '') await appendFile(file, row);
+    else await replace(file, `${widened(text, all, missing.length)}${row}`);
+    return file;
   }
 }
 
-/** Makes a file with its heading if there is none: whole or not at all, however many workers do so at once. */
-async function beginFile(file: string, heading: string): Promise<void> {
-  if (existsSync(file)) return;
+/** What a file holds with more columns before its last one: empty in the rows that are there. */
+function widened(text: string, columns: string[], more: number): string {
+  const [, ...rows] = text === '' ? [] : Papa.parse<string[]>(text, { skipEmptyLines: true }).data;
+  const empty = Array.from({ length: more }, () => '');
+  return stringify([columns, ...rows.map((row) => [...row.slice(0, -1), ...empty, row.at(-1) ?? ''])]);
+}
+
+/** Puts a whole file in the place of another: whoever reads it has the one or the other. */
+async function replace(file: string, text: string): Promise<void> {
   const half = `${file}.${randomUUID()}`;
-  await writeFile(half, heading, { mode: OWN_ONLY });
-  await link(half, file).catch((error: unknown) => {
-    if ((error as { code?: string }).code !== 'EEXIST') throw error;
-  });
-  await rm(half);
+  await writeFile(half, text, { mode: OWN_ONLY });
+  await rename(half, file);
+}
+
+const LOCK_REST_MS = 25;
+const LOCK_TRIES = 200;
+/** A lock of this age is one whose worker ended while it had it. */
+const LOCK_GONE_MS = 30_000;
+
+/** Does something with a file while no other worker does. */
+async function alone<T>(file: string, work: () => Promise<T>): Promise<T> {
+  const lock = `${file}.lock`;
+  for (let tries = 1; ; tries += 1) {
+    try {
+      await (await open(lock, 'wx', OWN_ONLY)).close();
+      break;
+    } catch (error) {
+      if ((error as { code?: string }).code !== 'EEXIST' || tries === LOCK_TRIES) throw error;
+      const since = await stat(lock).catch(() => null);
+      if (since && Date.now() - since.mtimeMs > LOCK_GONE_MS) await rm(lock, { force: true });
+      await pause(LOCK_REST_MS);
+    }
+  }
+  try {
+    return await work();
+  } finally {
+    await rm(lock, { force: true });
+  }
 }

@@ -80,7 +80,7 @@ export function profileFromCurl(request: ExampleRequest): Profile {
   const isSecretAddress = url.pathname.split('/').some(isSecretPart);
   const { template, fields } = bodyOf(request);
   const open = headers.filter(
-    ([name]) => !isSecret(name) && !/^(content-type|accept|content-length|host|user-agent)$/i.test(name),
+    ([name]) => !isSecret(name) && !/^(content-type|accept|content-length|host|user-agent|cookie)$/i.test(name),
   );
   return {
     what: PROFILE_WHAT,

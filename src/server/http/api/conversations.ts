@@ -25,6 +25,7 @@ import {
 } from '../../store/chats.ts';
 import { readSourceName } from '../../store/sources.ts';
 import { allow, type Session } from '../gates.ts';
+import { isStillIn } from './session.ts';
 import { outcome } from '../outcome.ts';
 import { cursor, moment, notFound, Problem, readInput } from '../problems.ts';
 import { sendEvents } from '../sse.ts';
@@ -119,6 +120,7 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
         before = text;
         return { id: String(context.now()), data: found };
       },
+      () => isStillIn(context, c),
     );
   });
   app.get('/of/:submission', allow('people:read'), async (c) => {
@@ -139,6 +141,7 @@ export function conversationRoutes(context: Context, watch: ChatWatch): Hono<Ses
         before = text;
         return { id: String(found.lines), data: found };
       },
+      () => isStillIn(context, c),
     );
   });
 

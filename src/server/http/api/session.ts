@@ -31,6 +31,16 @@ export async function signedIn({ store, now }: Context, c: HonoContext) {
   return token ? findSession(store.db, sha256(token), now()) : null;
 }
 
+/** Whether whoever asked by a request may still go on: they have not signed out since, and their token was not taken away. */
+export async function isStillIn(context: Context, c: HonoContext): Promise<boolean> {
+  const bearer = bearerOf(c);
+  if (bearer === null) return (await signedIn(context, c)) !== null;
+  return readToken(context, bearer).then(
+    () => true,
+    () => false,
+  );
+}
+
 /**
  * Finds out who asks: a person who is signed in, whose changes carry the session's token against forged requests, or a
  * program by its token. What each may do is for the gates to say.

@@ -44,14 +44,22 @@ export function cameFrom(entries: Entries, referer: string): Entries {
   const carried = entries.filter(([name, value]) => CARRIED_ON.includes(name) && value !== '');
   return carried.some(([name]) => name === PAGE_FIELD) || referer === ''
     ? carried
-    : [[PAGE_FIELD, referer], ...carried];
+    : [[PAGE_FIELD, withoutSigns(referer)], ...carried];
+}
+
+/** An address without what tells who a visitor is, or lets somebody go on with their form: it is kept where others read. */
+function withoutSigns(address: string): string {
+  const url = URL.parse(address);
+  if (!url) return '';
+  for (const name of [SIGN_PARAMETER, 'later']) url.searchParams.delete(name);
+  return url.href;
 }
 
 /** What is kept of a request as evidence; cookies and credentials never are. */
 export function evidenceOf(c: HonoContext, address: string): Record<string, string> {
   const kept = ['origin', 'referer', 'user-agent', 'accept-language'].flatMap((name) => {
     const value = c.req.header(name);
-    return value ? [[name, value.slice(0, 500)]] : [];
+    return value ? [[name, (name === 'referer' ? withoutSigns(value) : value).slice(0, 500)]] : [];
   });
   return { ...(Object.fromEntries(kept) as Record<string, string>), address };
 }

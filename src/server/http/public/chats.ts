@@ -5,6 +5,7 @@ import { ChatBeginInput, ChatSayInput, type ChatFace } from '../../../contract/c
 import type { ChatInput } from '../../../core/chat/index.ts';
 import type { ChatDocument } from '../../../core/intake/index.ts';
 import { withVariant } from '../../../core/forms/index.ts';
+import { withoutControls } from '../../../core/values/index.ts';
 import { isObject, type Loose } from '../../../core/documents/index.ts';
 import { depthOf, parseJson } from '../../../core/json/index.ts';
 import { languageOf, wordsIn } from '../../../forms/index.ts';
@@ -43,6 +44,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   app.use(async (c, next) => {
     allowOrigin(c);
     c.header('x-content-type-options', 'nosniff');
+    if (config.publicUrl.startsWith('https:')) c.header('strict-transport-security', 'max-age=15552000');
     await next();
     c.header('cache-control', 'no-store');
   });
@@ -163,7 +165,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
 /** What was said, as far as it is something that can be. */
 function inputOf({ kind, text = '', yes = false, entries = {} }: ChatSayInput['said']): ChatInput {
   if (kind === 'consent') return { kind, yes };
-  if (kind === 'text') return { kind, text };
+  if (kind === 'text') return { kind, text: withoutControls(text) };
   return {
     kind,
     entries: Object.fromEntries(

@@ -1,3 +1,4 @@
+import { serialised } from './origins.ts';
 import type { Context as HonoContext } from 'hono';
 import { html, raw } from 'hono/html';
 import type { Ending, FormLanguage, KeptFile } from '../../../core/forms/index.ts';
@@ -175,7 +176,10 @@ const around = ({ look, origins }: FormDocument, language: FormLanguage, of: str
   language,
   of,
   look,
-  framedBy: origins.length === 0 ? '*' : ["'self'", ...origins].join(' '),
+  // What was kept before sites were looked at so closely may hold a sign that begins something else in this header.
+  framedBy: origins.length === 0 ? '*' : ["'self'", ...origins.map(serialised).filter(isPlain)].join(' '),
 });
+
+const isPlain = (origin: string): boolean => /^https?:\/\/[a-z0-9.:[\]-]+$/.test(origin);
 
 const originIn = (url: string): string => (URL.canParse(url) ? new URL(url).origin : '');

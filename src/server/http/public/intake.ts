@@ -103,7 +103,10 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
   app.options('/:publicId', async (c) => {
     const source = await findLive(c.req.param('publicId'));
     const origin = c.req.header('origin') ?? '';
-    if (!source || !isAllowedOrigin(source.live, origin, context.config.publicUrl)) return c.body(null, 403);
+    // An address for programs takes its first example before it is published.
+    const isForPrograms = source === null && (await live.posts(c.req.param('publicId'))) !== null;
+    if (!isForPrograms && (!source || !isAllowedOrigin(source.live, origin, context.config.publicUrl)))
+      return c.body(null, 403);
     return c.body(null, 204, {
       ...corsHeaders(origin),
       'access-control-allow-headers': 'content-type, idempotency-key',

@@ -56,8 +56,15 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
 
   const dress = (c: HonoContext, seconds: number) => {
     allowOrigin(c);
+    // What is answered is for the site that asks, also where it does not say so.
+    c.header('vary', 'origin');
     c.header('cache-control', `public, max-age=${seconds}`);
+    keepToHttps(c);
     c.header('x-content-type-options', 'nosniff');
+  };
+
+  const keepToHttps = (c: HonoContext) => {
+    if (config.publicUrl.startsWith('https:')) c.header('strict-transport-security', 'max-age=15552000');
   };
 
   app.get('/site.json', async (c) => {

@@ -13,6 +13,7 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
   const stuck = delivery.state === 'held' || delivery.state === 'retrying';
   if (!stuck && delivery.state !== 'waiting') return null;
   const path = `/deliveries/${delivery.id}`;
+  const isByHand = delivery.cause === 'to be ended by hand';
   return (
     <div className="flex flex-wrap gap-1 items-center">
       {delivery.cause === 'left there before' && delivery.state === 'held' && (
@@ -24,13 +25,13 @@ export function DeliveryActions({ delivery }: { delivery: DeliveryView }) {
           {asked ? 'Asked' : 'Ask to confirm'}
         </button>
       )}
-      {delivery.cause === 'unclear' && delivery.state === 'held' && (
+      {(delivery.cause === 'unclear' || isByHand) && delivery.state === 'held' && (
         <button
           className="btn btn-xs btn-primary"
           disabled={act.isPending}
           onClick={() => act.mutate({ path: `${path}/arrived` })}
         >
-          It arrived
+          {isByHand ? 'Done there by hand' : 'It arrived'}
         </button>
       )}
       {stuck && (

@@ -35,6 +35,7 @@ export function HeldGroupActions({ group }: { group: HeldGroupView }) {
       <div className="flex flex-wrap gap-1">
         {cause === 'left there before' && button('ask to confirm', `Ask all ${count} to confirm`, true)}
         {cause === 'unclear' && button('it arrived', 'All arrived')}
+        {cause === 'to be ended by hand' && button('it arrived', 'All done there by hand', true)}
         {cause === 'required field missing' && (
           <button className="btn btn-xs btn-primary" disabled={bulk.isPending} onClick={() => setDialog('set a value')}>
             Set a value for all

@@ -51,6 +51,7 @@ import { lookUpMisses } from './mapping/lookUpMisses.ts';
 import { lookUpUnknownThere } from './mapping/lookUpUnknownThere.ts';
 import { mayBeTooLong } from './mapping/mayBeTooLong.ts';
 import { neverFits } from './mapping/neverFits.ts';
+import { samplesLeftOut } from './mapping/samplesLeftOut.ts';
 import { notInSource } from './mapping/notInSource.ts';
 import { overwritesBetter } from './mapping/overwritesBetter.ts';
 import { ownWords } from './mapping/ownWords.ts';
@@ -160,6 +161,7 @@ export const CHECKS: Check[] = [
   requiredFromOptional,
   requiredUnderCondition,
   requiredUnmapped,
+  samplesLeftOut,
   severalForOne,
   unknownInText,
   wholeName,
