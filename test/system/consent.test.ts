@@ -306,33 +306,3 @@ describe('exactly one system confirms', () => {
     await fetch(`${world.ternPost}/lists/L-100/asks`, { method: 'POST' });
   });
 });
-
-describe('a confirmation belongs to its sign-up', () => {
-  it('confirms nothing that was taken back since, says so, and sends nothing', async () => {
-    await wire((route) => route);
-    const email = newAddress();
-    const submission = await submitJson(source, { email, name: 'Mara Quill', consent: 'yes' });
-    const [letter] = await eventually(
-      () => world.letters(email),
-      (letters) => letters.length > 0,
-    );
-    const [asked] = await world.rows<{ contact_id: string; purpose: string; kind: string }>(
-      "SELECT contact_id, purpose, kind FROM consent_events WHERE kind = 'asked' ORDER BY id DESC LIMIT 1",
-    );
-    const [person] = await operator.get<{ rows: { id: string }[] }>(`/people?text=${email}`).then(({ rows }) => rows);
-    // Until they confirm, nobody says that they agreed.
-    const standing = async () =>
-      (await operator.get<PersonView>(`/people/${person?.id}`)).consent.map(({ state }) => state);
-    expect(await standing()).toContain('waiting');
-    await world.rows(
-      `INSERT INTO consent_events (id, contact_id, channel, purpose, kind, at, wording, evidence)
-       VALUES (UUID(), ?, 'email', ?, 'withdrawn', ?, 'Rang us up.', '{}')`,
-      [asked?.contact_id, asked?.purpose, Date.now()],
-    );
-    const pressed = await fetch(linkIn(letter), { method: 'POST', headers: { 'accept-language': 'en' } });
-    expect([pressed.status, await pressed.text()]).toEqual([410, expect.stringContaining('You have taken this back')]);
-    expect(await standing()).toContain('withdrawn');
-    expect((await world.members()).some((member) => member.email === email)).toBe(false);
-    expect((await operator.trail(submission)).deliveries).not.toMatchObject([{ state: 'delivered' }]);
-  });
-});

@@ -1,5 +1,5 @@
 import { isObject } from '../documents/index.ts';
-import { located, withinSteps } from '../json/index.ts';
+import { located, STEPS_BESIDE, withinSteps } from '../json/index.ts';
 import type { SourceField } from '../values/index.ts';
 import { isPosted, type PostedDocument, type SourceDocument } from './source.ts';
 
@@ -54,7 +54,7 @@ export interface EmbeddedFile {
 
 /** The files that stand in a payload where file fields look for them, each once. @throws TooManySteps */
 export const embeddedFiles = (document: SourceDocument, json: unknown): EmbeddedFile[] =>
-  withinSteps(() => filesWithin(document, json));
+  withinSteps(() => filesWithin(document, json), STEPS_BESIDE);
 
 function filesWithin(document: SourceDocument, json: unknown): EmbeddedFile[] {
   const files = new Map<string, EmbeddedFile>();

@@ -142,8 +142,6 @@ function mostly(types: PathSeen['types']): [type: TypeName, count: number] {
   const all = counts.reduce((sum, [, count]) => sum + count, 0);
   const texts = (types.text ?? 0) + (types['long text'] ?? 0);
   if (texts === all && types['long text']) return ['long text', all];
-  // One that has a nought before it, or more digits than a number keeps, tells that all are codes.
-  if (texts > 0 && types.number) return ['text', texts];
   const [first = ['text', 0]] = [...counts].sort(([, one], [, other]) => other - one);
   return first[1] >= MOSTLY * all ? first : ['text', texts];
 }

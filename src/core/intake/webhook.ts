@@ -1,4 +1,4 @@
-import { isPath, one, textAt, withinSteps } from '../json/index.ts';
+import { isPath, one, textAt, STEPS_BESIDE, withinSteps } from '../json/index.ts';
 import { goneFrom, learn, NO_SHAPE, type Gone, type Shape } from './shape.ts';
 import { isZone } from './openTimes.ts';
 import { foundFor, partsOf, wholesOf, type Located } from './places.ts';
@@ -13,8 +13,9 @@ export interface Part {
 
 /** The submissions in a payload, of every kind of event. */
 export const allParts = (document: PostedDocument, json: unknown): Part[] =>
-  withinSteps(() =>
-    wholesOf(document, json).flatMap((whole) => partsOf(document, whole).map((part) => ({ whole, part }))),
+  withinSteps(
+    () => wholesOf(document, json).flatMap((whole) => partsOf(document, whole).map((part) => ({ whole, part }))),
+    STEPS_BESIDE,
   );
 
 /** What each submission in a payload is read from, by itself: the part, which is the whole where a payload is one. */
@@ -66,21 +67,26 @@ export function actOf({ events }: Pick<PostedDocument, 'events'>, kind: string):
 
 /** The parts of a payload that are taken. */
 export const takenParts = (document: PostedDocument, json: unknown): Part[] =>
-  withinSteps(() => allParts(document, json).filter((part) => actOf(document, eventKindOf(document, part)) === 'take'));
+  withinSteps(
+    () => allParts(document, json).filter((part) => actOf(document, eventKindOf(document, part)) === 'take'),
+    STEPS_BESIDE,
+  );
 
 /** The kinds of the events in a payload, in their order; of what is not taken as well. */
 export const eventKindsIn = (document: PostedDocument, json: unknown): string[] =>
   document.events.path === ''
     ? []
-    : withinSteps(() => allParts(document, json).map((part) => eventKindOf(document, part)));
+    : withinSteps(() => allParts(document, json).map((part) => eventKindOf(document, part)), STEPS_BESIDE);
 
 /** By what each part that is taken is told from its repetition; '' for those without. Two kinds of events may share ids. */
 export const idsIn = (document: PostedDocument, json: unknown): string[] =>
-  withinSteps(() =>
-    takenParts(document, json).map((part) => {
-      const id = saidAt(document.idPath, part);
-      return id === '' ? '' : JSON.stringify([eventKindOf(document, part), id]);
-    }),
+  withinSteps(
+    () =>
+      takenParts(document, json).map((part) => {
+        const id = saidAt(document.idPath, part);
+        return id === '' ? '' : JSON.stringify([eventKindOf(document, part), id]);
+      }),
+    STEPS_BESIDE,
   );
 
 /** What was learnt of one kind of event that came to an address. Times are milliseconds since 1970. */

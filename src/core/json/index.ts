@@ -4,6 +4,7 @@ export {
   isPath,
   located,
   MOST_STEPS,
+  STEPS_BESIDE,
   one,
   stepTo,
   textAt,

@@ -15,6 +15,8 @@ export class TooManySteps extends Error {
 
 /** So many steps may be taken for all paths that are looked for in one payload: a tenth of a second; and for one in an answer of a service. */
 export const MOST_STEPS = 100_000;
+/** The same for what is looked for beside its fields: its parts, their ids and kinds, files in it. */
+export const STEPS_BESIDE = 20_000;
 const STEPS_IN_ANSWER = 1_000_000;
 /** A regular expression may be so long: those that people write are. */
 const LONGEST_PATTERN = 500;

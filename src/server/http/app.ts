@@ -42,6 +42,7 @@ import { bearerOf, requireScope } from './tokenAccess.ts';
 const OPEN = new Set(['GET /session/state', 'POST /session', 'POST /session/first', 'GET /openapi.json']);
 
 const API_BODY_LIMIT_BYTES = 1024 * 1024;
+const SIGN_IN_LIMIT_BYTES = 8 * 1024;
 /** Where the body is a file. */
 const STREAMED = /^\/api\/(own-files|sources\/[\w-]+\/imports)$/;
 
@@ -95,8 +96,15 @@ export function createApi(context: Context, watch = new ChatWatch(context)): Hon
     maxSize: API_BODY_LIMIT_BYTES,
     onError: () => problemResponse(tooLarge('The request is too large.')),
   });
+  const short = bodyLimit({
+    maxSize: SIGN_IN_LIMIT_BYTES,
+    onError: () => problemResponse(tooLarge('The request is too large.')),
+  });
   // A file is counted as it streams in.
   api.use((c, next) => (c.req.method === 'POST' && STREAMED.test(c.req.path) ? next() : limited(c, next)));
+  // What anybody may send before they are signed in is an address and a password.
+  api.use('/session/*', short);
+  api.use('/session', short);
   api.use(async (c, next) => {
     await next();
     c.header('cache-control', 'no-store');

@@ -140,15 +140,12 @@ export async function answersSince(db: Db, contactIds: string[], since: number) 
 
 /** Counts one more mail to a mailbox. @returns how many it got that day, with this one */
 export async function countToMailbox(db: Db, mailbox: string, day: number): Promise<number> {
-  await db
-    .insert(mailboxDays)
-    .values({ mailbox, day, mails: 1 })
-    .onDuplicateKeyUpdate({ set: { mails: sql`mails + 1` } });
-  const [row] = await db
-    .select({ mails: mailboxDays.mails })
-    .from(mailboxDays)
-    .where(and(eq(mailboxDays.mailbox, mailbox), eq(mailboxDays.day, day)));
-  return row?.mails ?? 0;
+  // The number that this very statement made: others count at the same time.
+  const [header] = (await db.execute(
+    sql`INSERT INTO mailbox_days (mailbox, day, mails) VALUES (${mailbox}, ${day}, 1)
+      ON DUPLICATE KEY UPDATE mails = LAST_INSERT_ID(mails + 1)`,
+  )) as unknown as [{ affectedRows: number; insertId: number }];
+  return header.affectedRows === 1 ? 1 : header.insertId;
 }
 
 /** Forgets what was counted before a day. */
