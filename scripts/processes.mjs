@@ -109,7 +109,9 @@ export async function startNode(name, file, args, env, { restart = false } = {})
     if (starts.length <= MOST_RESTARTS) return true;
     const why = `it ended ${starts.length} times within a minute, last with: ${cause}`;
     console.error(`iwashi: ${name} does not stay up and is not started again: ${why}`);
-    for (const other of kept) if (other !== child) other.send({ givenUp: { role: name, cause: why } });
+    // One whose end is under way hears nothing any more.
+    for (const other of kept)
+      if (other !== child && other.connected) other.send({ givenUp: { role: name, cause: why } });
     // Nobody is left who could say it to anybody else.
     if ([...kept].every((other) => other === child)) void stopAll().then(() => process.exit(1));
     return false;
@@ -132,8 +134,11 @@ export async function startNode(name, file, args, env, { restart = false } = {})
     }
     const next = launch();
     child = next;
-    await firstWord(next, name).catch((error) => console.error(`iwashi: ${error.message}`));
-    old.kill('SIGTERM');
+    // One that never became ready took nothing over: it is started again as whatever ends, and meanwhile the old one answers.
+    await firstWord(next, name).then(
+      () => old.kill('SIGTERM'),
+      (error) => console.error(`iwashi: ${error.message}`),
+    );
   }
 
   /** Ends it without ceremony, which it is made to stand, and starts it anew as it was built meanwhile. Resolves once it is ready. */

@@ -1,7 +1,7 @@
 import { isEmail, IsString, Length, ValidateBy } from 'class-validator';
 
 /** An email address, of which the standard has 254 characters at most: what is longer is not even looked at. */
-const IsAddress = (message: string) =>
+export const IsAddress = (message: string) =>
   ValidateBy({
     name: 'isAddress',
     validator: {

@@ -1,3 +1,4 @@
+import { IsAddress } from './session.ts';
 import {
   ArrayMaxSize,
   IsArray,
@@ -405,6 +406,11 @@ export class SourceInput {
   @IsString()
   @MaxLength(36)
   connectionId: string = '';
+
+  /** Of a form that is to be live at once: the colleague who is told by mail of what comes; '' for a draft. */
+  @ValidateIf(({ tell }: SourceInput) => tell !== '')
+  @IsAddress('Enter the email address of a colleague.')
+  tell: string = '';
 }
 
 /** When a draft goes live by itself. */

@@ -3,15 +3,24 @@ import { likelyAddress } from '../core/forms/mistyped.ts';
 /** Nothing moves while somebody presses, nor in the moment in which a touch becomes a click. */
 const AFTER_PRESS_MS = 350;
 
+let isPressed = false;
+let isWatching = false;
+
+/** Watches presses on the whole page, once, however many forms stand on it. */
+function watchPresses(): void {
+  if (isWatching) return;
+  isWatching = true;
+  addEventListener('pointerdown', () => (isPressed = true), true);
+  for (const name of ['pointerup', 'pointercancel']) addEventListener(name, () => (isPressed = false), true);
+}
+
 /**
  * Does something that moves what stands below, once nobody presses anything: an answer is ended by the very press on a button, which
  * would miss it. What is asked for later takes the place of what waits.
  */
-export function whenNobodyPresses(): (move: () => void) => void {
-  let isPressed = false;
+function whenNobodyPresses(): (move: () => void) => void {
+  watchPresses();
   let timer = 0;
-  addEventListener('pointerdown', () => (isPressed = true), true);
-  for (const name of ['pointerup', 'pointercancel']) addEventListener(name, () => (isPressed = false), true);
   const later = (move: () => void) => {
     clearTimeout(timer);
     timer = window.setTimeout(() => (isPressed ? later(move) : move()), AFTER_PRESS_MS);

@@ -34,7 +34,7 @@ describe('controls', () => {
       ),
     ).toEqual([
       ['a', 'email'],
-      ['b', 'phone'],
+      ['b', 'text'],
       ['c', 'long text'],
       ['d', 'choice'],
       ['e', 'several choices'],

@@ -18,7 +18,7 @@ export function checkProfile(json: unknown): Checked {
   if (!read.ok) return { ok: false, issues: [read.issue] };
   const document: unknown = read.value;
   if (Value.Check(ProfileSchema, document)) {
-    const issues = [...credentialIssues(document), ...findIssues(document)];
+    const issues = [...credentialIssues(document), ...findIssues(document), ...errorIssues(document)];
     return issues.length === 0 ? { ok: true, value: document } : { ok: false, issues };
   }
   const issues = Value.Errors(ProfileSchema, document).map(({ instancePath, message, params }) => ({
@@ -55,6 +55,19 @@ function credentialIssues({ credentials, authentication, speaks }: Profile): Par
     detail: `The authentication "${authentication.kind}" needs the credential "${name}".`,
   }));
 }
+
+/** A rule for every answer of success would refuse them all. */
+const errorIssues = ({ errors }: Profile): PartIssue[] =>
+  errors.flatMap(({ status, code }, index) =>
+    status < 400 && code === undefined
+      ? [
+          {
+            pointer: `/errors/${index}`,
+            detail: `${status} is an answer of success: say by "code" when it is a refusal all the same.`,
+          },
+        ]
+      : [],
+  );
 
 /** A look that does not say whom it is for, or whose answer does not, takes anybody for the person. */
 function findIssues({ find, record, batch }: Profile): PartIssue[] {

@@ -63,13 +63,25 @@ const FieldSource = Type.Union([
 ]);
 
 const ErrorRule = closed({
-  status: Type.Integer({ minimum: 400, maximum: 599 }),
+  status: Type.Integer({
+    minimum: 200,
+    maximum: 599,
+    description: 'One of success has to have a code beside it: some services refuse in an answer of success.',
+  }),
   type: Type.Optional(Type.String({ description: "The end of a problem document's type (RFC 9457)." })),
   code: Type.Optional(
     closed({ path: JsonPath, is: Type.String() }, 'A member of the body that has to have this value.'),
   ),
   cause: oneOf(ANSWER_CAUSES),
 });
+
+const Success = closed(
+  {
+    path: JsonPath,
+    is: Type.Array(Type.String(), { minItems: 1, description: 'What stands there, as text, where it was a success.' }),
+  },
+  'How its answers of success say so, for a service that refuses in them too. Without it the usual signs are read: error, errors, success, ok.',
+);
 
 const operation = { request: RequestTemplate, record: Type.Optional(JsonPath) };
 const Operation = closed(operation);
@@ -79,7 +91,13 @@ const proves = Type.Optional(
       'Whether the record in the answer is what is held after the write, whole, so that it proves what arrived. One in sixteen is asked for again all the same.',
   }),
 );
-const Writing = closed({ ...operation, proves });
+const keeps = Type.Optional(
+  Type.Boolean({
+    description:
+      'Whether lists, groups and tags that are not sent stay as they are. Else a PUT or PATCH is taken to replace the whole: somebody looks first, and what is held is sent along.',
+  }),
+);
+const Writing = closed({ ...operation, proves, keeps });
 const Making = closed({ request: RequestTemplate, id: JsonPath });
 const FieldMaking = closed({
   request: RequestTemplate,
@@ -244,6 +262,7 @@ export const ProfileSchema = closed(
       },
       'Where the parts of a found record are.',
     ),
+    success: Type.Optional(Success),
     errors: Type.Array(ErrorRule),
     said: Type.Optional(Type.Array(JsonPath, { description: 'Where its own words are in an error.' })),
     limits: closed({

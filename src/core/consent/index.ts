@@ -12,6 +12,7 @@ export {
   consentState,
   hasTakenBack,
   isEchoOf,
+  isTakenBackSince,
   stateFor,
   type ConsentEvent,
   type ConsentEventKind,

@@ -75,6 +75,20 @@ function next(standing: Standing, { kind, at, answers }: ConsentEvent): Standing
   }
 }
 
+/** Whether something was taken back since a moment: what was signed up for then is confirmed no more. */
+export const isTakenBackSince = (
+  events: (ConsentEvent & ConsentNeed)[],
+  { purpose, channel }: ConsentNeed,
+  since: number,
+): boolean =>
+  events.some(
+    (event) =>
+      (event.kind === 'withdrawn' || event.kind === 'refused') &&
+      event.purpose === purpose &&
+      event.channel === channel &&
+      event.at >= since,
+  );
+
 /** What is told again so soon was told because of the first. */
 const ECHO_MS = 2 * 60_000;
 

@@ -125,7 +125,7 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     action: 'hold',
   },
   'incomplete request': {
-    sentence: 'Nothing was sent: a part of the request would have been empty, such as the id of the person there.',
+    sentence: 'A request was not sent: a part of it would have been empty, such as the id of the person there.',
     nextStep: 'Correct the connector profile, or look whether the person is there; then retry.',
     action: 'hold',
   },

@@ -1,4 +1,7 @@
+import { isObject } from '../documents/index.ts';
+import { causeOfStatus, sayingOf, textIn } from './answered.ts';
 import type { Cause } from './causes.ts';
+import { refusalIn } from './refusedInside.ts';
 import { readWait } from './room.ts';
 
 /** What came of one request. */
@@ -32,6 +35,8 @@ export interface ErrorReading {
   causeByCode?: (status: number, body: unknown) => Cause | null;
   /** The service's own words; '' for none. */
   wordsIn?: (body: unknown) => string;
+  /** Whether a body whose status is one of success says so too; null where nobody knows how to tell, and the usual signs are read. */
+  accepts?: (body: unknown) => boolean | null;
 }
 
 export interface Fault {
@@ -50,11 +55,9 @@ export function classifyAnswer(answer: Answer, reading: ErrorReading, now: numbe
   if (answer.kind === 'unanswered') return { cause: causeOfSilence(answer.fault), said: '', waitMs: null };
   const { rules, causeByCode, wordsIn } = reading;
   const { status, body } = answer;
-  if (status >= 200 && status < 300) {
-    return answer.readable ? null : { cause: 'answer unreadable', said: '', waitMs: null };
-  }
+  if (status >= 200 && status < 300) return answer.readable ? refusedInside(answer, reading, now) : UNREADABLE;
   const said = wordsIn?.(body) || sayingOf(body);
-  const type = textOf(body, 'type');
+  const type = isObject(body) ? textIn(body, 'type') : '';
   const rule = rules.find(
     (candidate) => candidate.status === status && (candidate.type === undefined || type.endsWith(candidate.type)),
   );
@@ -62,6 +65,26 @@ export function classifyAnswer(answer: Answer, reading: ErrorReading, now: numbe
     cause: causeByCode?.(status, body) ?? rule?.cause ?? causeOfStatus(status),
     said,
     waitMs: readWait(answer.headers, now),
+  };
+}
+
+const UNREADABLE: Fault = { cause: 'answer unreadable', said: '', waitMs: null };
+
+/** Why an answer is none of success though its status is; null where it is one. What the profile says decides, then what is usual. */
+function refusedInside(
+  { status, headers, body }: Extract<Answer, { kind: 'answered' }>,
+  { causeByCode, wordsIn, accepts }: ErrorReading,
+  now: number,
+): Fault | null {
+  const known = causeByCode?.(status, body) ?? null;
+  const isAccepted = accepts?.(body) ?? null;
+  if (known === null && isAccepted === true) return null;
+  const usual = refusalIn(body);
+  if (known === null && isAccepted === null && usual === null) return null;
+  return {
+    cause: known ?? usual?.cause ?? 'value refused',
+    said: wordsIn?.(body) || sayingOf(body),
+    waitMs: readWait(headers, now),
   };
 }
 
@@ -82,35 +105,4 @@ function causeOfSilence(fault: (Answer & { kind: 'unanswered' })['fault']): Caus
     default:
       return fault satisfies never;
   }
-}
-
-/** RFC 9110, section 15, read for deliveries. */
-function causeOfStatus(status: number): Cause {
-  if (status === 401) return 'credentials refused';
-  if (status === 403) return 'not permitted';
-  if (status === 404 || status === 410) return 'place gone';
-  if (status === 409) return 'conflict';
-  if (status === 408 || status === 425) return 'time-out';
-  if (status === 413) return 'too large';
-  if (status === 429) return 'rate limited';
-  if (status >= 400 && status < 500) return 'value refused';
-  return status >= 500 ? 'unavailable' : 'answer unreadable';
-}
-
-/** A problem document's own sentences: detail, or title, with what its errors name. A short plain text is taken as it is. */
-function sayingOf(body: unknown): string {
-  if (typeof body === 'string') return /[<>]/.test(body) ? '' : body.trim().slice(0, 300);
-  const main = textOf(body, 'detail') || textOf(body, 'title');
-  const errors =
-    typeof body === 'object' && body !== null && 'errors' in body && Array.isArray(body.errors) ? body.errors : [];
-  const details = errors.map((entry: unknown) =>
-    [textOf(entry, 'pointer').split('/').at(-1) ?? '', textOf(entry, 'detail')].filter(Boolean).join(': '),
-  );
-  return [main, ...details].filter(Boolean).join(' ').slice(0, 500);
-}
-
-function textOf(body: unknown, name: string): string {
-  if (typeof body !== 'object' || body === null) return '';
-  const value = (body as Record<string, unknown>)[name];
-  return typeof value === 'string' ? value : '';
 }

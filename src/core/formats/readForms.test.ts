@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { formOf } from '../../../test/world/fields.ts';
+import { readPayload } from '../intake/index.ts';
 import { readForms } from './index.ts';
 
 const fieldsOf = (html: string) => readForms(html)[0]?.fields.map(({ key, type, label }) => [key, type, label]);
@@ -13,6 +15,19 @@ describe('forms of others', () => {
       ['news', 'yes/no', 'News'],
       ['from', 'text', 'From'],
     ]));
+
+  it('go on taking telephone numbers as visitors write them, with or without a country', () => {
+    const fields = readForms('<form><label>Phone <input type=tel name=phone required></label></form>')[0]?.fields ?? [];
+    expect(fields).toMatchObject([{ key: 'phone', keepAs: 'phone', required: true }]);
+    const read = (written: string) =>
+      readPayload(
+        formOf(fields),
+        { kind: 'entries', entries: [['phone', written]], files: [] },
+        { known: {}, now: Date.UTC(2026, 4, 31) },
+      );
+    for (const written of ['01632 960001', '+44 1632 960001', '(0)30 / 23125-123 after six'])
+      expect(read(written)).toEqual([{ ok: true, values: { phone: written } }]);
+  });
 
   it('may name what they like: no name is looked up among what objects have by themselves', () =>
     expect(

@@ -16,9 +16,12 @@ export interface FoundForm {
   unseen: string[];
 }
 
+/**
+ * What inputs take that browsers see to. A telephone number is not among them: the page takes any text for one (WHATWG HTML,
+ * 4.10.5.1.4), most often without its country, and whoever filled it in there must not be refused for it here.
+ */
 const TYPES: Record<string, TypeName> = {
   email: 'email',
-  tel: 'phone',
   number: 'number',
   range: 'number',
   date: 'date',

@@ -7,7 +7,18 @@ export interface FieldChange {
   /** Its id, by which routes know it. */
   id: string;
   label: string;
-  what: 'added' | 'removed' | 'renamed' | 'type' | 'required' | 'answers' | 'words';
+  what:
+    | 'added'
+    | 'removed'
+    | 'renamed'
+    | 'type'
+    | 'required'
+    | 'answers'
+    | 'words'
+    | 'kept'
+    | 'path'
+    | 'preset'
+    | 'entered';
   /** What it was, and what it becomes; '' where that says nothing. */
   before: string;
   after: string;
@@ -43,5 +54,24 @@ function differences(before: SourceField, after: SourceField): FieldChange[] {
     ...(same('required') ? [] : [said(after, 'required', need(before), need(after))]),
     ...(same('options') ? [] : [said(after, 'answers', before.options.join(', '), after.options.join(', '))]),
     ...(same('label') ? [] : [said(after, 'words', before.label, after.label)]),
+    ...(same('keepAs') && same('keepRule')
+      ? []
+      : [said(after, 'kept', before.keepAs || 'nothing', after.keepAs || 'nothing')]),
+    ...(same('path') ? [] : [said(after, 'path', before.path || before.key, after.path || after.key)]),
+    ...(same('preset') ? [] : [said(after, 'preset', before.preset || 'nothing', after.preset || 'nothing')]),
+    ...(ENTERED.every(same) ? [] : [said(after, 'entered', '', '')]),
   ];
 }
+
+/** What of a field changes how it looks and is entered, and nothing of what it gives. */
+const ENTERED: (keyof SourceField)[] = [
+  'widget',
+  'help',
+  'placeholder',
+  'errorText',
+  'labelShown',
+  'pictures',
+  'range',
+  'width',
+  'autocomplete',
+];

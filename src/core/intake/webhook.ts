@@ -114,23 +114,16 @@ export function learnFrom(
   json: unknown,
   at: number,
 ): Record<string, KindLearnt> {
-  return withinSteps(() => learnParts(learnt, document, json, at));
-}
-
-function learnParts(
-  learnt: Record<string, KindLearnt>,
-  document: PostedDocument,
-  json: unknown,
-  at: number,
-): Record<string, KindLearnt> {
-  const next = new Map(Object.entries(learnt));
-  for (const one of allParts(document, json)) {
-    const kind = eventKindOf(document, one);
-    const before = next.get(kind) ?? { came: 0, lastAt: at, shape: NO_SHAPE };
-    if (before.came === 0 && next.size >= MOST_KINDS) continue;
-    next.set(kind, { came: before.came + 1, lastAt: at, shape: learn(before.shape, one.part.value, at) });
-  }
-  return Object.fromEntries(next);
+  return withinSteps(() => {
+    const next = new Map(Object.entries(learnt));
+    for (const one of allParts(document, json)) {
+      const kind = eventKindOf(document, one);
+      const before = next.get(kind) ?? { came: 0, lastAt: at, shape: NO_SHAPE };
+      if (before.came === 0 && next.size >= MOST_KINDS) continue;
+      next.set(kind, { came: before.came + 1, lastAt: at, shape: learn(before.shape, one.part.value, at) });
+    }
+    return Object.fromEntries(next);
+  });
 }
 
 /** A path into what is learnt of a payload, as fields of the document write it. */

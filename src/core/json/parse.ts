@@ -1,5 +1,11 @@
-/** What a JSON text holds; undefined, which no JSON text can hold, when it is none. */
-export function parseJson(text: string): unknown {
+import { depthOf } from './depth.ts';
+
+/**
+ * What a JSON text holds; undefined, which no JSON text can hold, when it is none, or is nested deeper.
+ * @param deepest how deep it may nest
+ */
+export function parseJson(text: string, deepest = Infinity): unknown {
+  if (deepest !== Infinity && depthOf(text) > deepest) return undefined;
   try {
     return JSON.parse(text) as unknown;
   } catch {

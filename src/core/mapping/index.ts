@@ -6,6 +6,7 @@ export {
   type FormerName,
   type SentValue,
 } from './destination.ts';
+export { takesAny } from './takesAny.ts';
 export {
   applyMapping,
   fieldsUsed,
@@ -51,6 +52,7 @@ export {
   lineId,
   matchAnswers,
   namePartOf,
+  speaksOfConsent,
   suggestLines,
   type MappedBefore,
   type SuggestFacts,

@@ -43,6 +43,12 @@ export interface Abilities {
   unsubscribes?: Channel[];
   /** Whether a record can be deleted from here; absent in older catalogues. */
   removes?: boolean;
+  /** Whether a write names the address by itself, mapped or not; absent in older catalogues. */
+  takesAddress?: boolean;
+  /** Of which of these what is sent takes the place of what is there, which nobody can read; absent where of none. */
+  takesAway?: ('lists' | 'groups' | 'tags')[];
+  /** Whether somebody is put into the first of several lists only; absent in older catalogues. */
+  oneList?: boolean;
   /** What can happen to a person who is there already; the first is the usual one. */
   duplicates: DuplicatePolicy[];
   /** What can be made there from here. */

@@ -1,8 +1,8 @@
-import { hasTakenBack, isEchoOf, stateFor, type ConsentNeed } from '../consent/index.ts';
+import { isEchoOf, stateFor, type ConsentNeed } from '../consent/index.ts';
 import { keyText, type ContactKey } from '../identity/index.ts';
 import type { KnownPerson } from './input.ts';
 import { note, PLAN_FORMAT, type Plan } from './planned.ts';
-import { planTelling, type ToldInput } from './telling.ts';
+import { planTelling, takenBackAnew, type ToldInput } from './telling.ts';
 
 /** A consent on which somebody was sent to a system. */
 export interface ConsentUsed extends ConsentNeed {
@@ -30,7 +30,7 @@ export interface NoticeInput {
 
 /**
  * What follows on what another system tells us. Nobody is made of it: whom we do not know is none of ours. Leaving there
- * takes back what the person was sent there for; where they did so before, nothing is written again.
+ * takes back what the person was sent there for; only what was written a moment before is not written again.
  */
 export function planNotice({ meaning, from, at, keys, known, used, told }: NoticeInput): Plan {
   const plan: Plan = { format: PLAN_FORMAT, contact: null, consent: [], actions: [], notes: [] };
@@ -60,11 +60,7 @@ export function planNotice({ meaning, from, at, keys, known, used, told }: Notic
     for (const { purpose, channel, sentAt } of used)
       if (channel === 'email' && stateFor(known.consent, { purpose, channel }) !== 'confirmed')
         plan.consent.push({ purpose, channel, kind: 'confirmed', wording: `Confirmed in ${from}.`, answers: sentAt });
-  // Who was told before is not told once more.
-  const needs = plan.consent.filter(
-    (need) =>
-      need.kind === 'withdrawn' && !hasTakenBack(known.consent, { purpose: need.purpose, channel: need.channel }),
-  );
+  const needs = takenBackAnew(plan, known);
   if (told && needs.length > 0) planTelling(plan, { needs, wording: `Unsubscribed in ${from}.` }, { ...told, known });
   if (plan.consent.length === 0) note(plan, 'nothing follows', 'It changes nothing here.');
   return plan;

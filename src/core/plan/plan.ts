@@ -1,4 +1,3 @@
-import { hasTakenBack } from '../consent/index.ts';
 import { changesTo, type ContactKey, type Identified } from '../identity/index.ts';
 import {
   addressToAsk,
@@ -15,7 +14,7 @@ import { agreedId } from './knowledge.ts';
 import { planMails } from './mailing.ts';
 import { asksIn, note, PLAN_FORMAT, type Plan } from './planned.ts';
 import type { Target } from './route.ts';
-import { planTelling } from './telling.ts';
+import { planTelling, takenBackAnew } from './telling.ts';
 import { isTried } from '../intake/index.ts';
 import type { FieldValues } from '../values/index.ts';
 
@@ -64,9 +63,7 @@ export function planSubmission(input: PlanInput): Plan {
 
 /** What is taken back by the submission itself is told to every other place. */
 function tellOthers(plan: Plan, { told, known }: PlanInput): void {
-  const needs = plan.consent.filter(
-    ({ kind, purpose, channel }) => kind === 'withdrawn' && !hasTakenBack(known.consent, { purpose, channel }),
-  );
+  const needs = takenBackAnew(plan, known);
   const [first] = needs;
   if (told && first) planTelling(plan, { needs, wording: first.wording }, { ...told, known });
 }

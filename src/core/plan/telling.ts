@@ -1,4 +1,4 @@
-import { CHANNEL_WORDS, stateFor, type Channel, type ConsentNeed } from '../consent/index.ts';
+import { CHANNEL_WORDS, hasTakenBack, stateFor, type Channel, type ConsentNeed } from '../consent/index.ts';
 import type { ContactKey } from '../identity/index.ts';
 import type { Abilities, Catalogue } from './catalogue.ts';
 import { INTENT_FORMAT, type Intent } from './intent.ts';
@@ -32,6 +32,12 @@ export interface Withdrawn {
   needs: ConsentNeed[];
   wording: string;
 }
+
+/** What a plan takes back that was not taken back before: whoever was told once is not told again. */
+export const takenBackAnew = ({ consent }: Pick<Plan, 'consent'>, known: Pick<KnownPerson, 'consent'>) =>
+  consent.filter(
+    ({ kind, purpose, channel }) => kind === 'withdrawn' && !hasTakenBack(known.consent, { purpose, channel }),
+  );
 
 /**
  * Plans that every place is told where the person gets something on a consent that they took back: they are unsubscribed there, or

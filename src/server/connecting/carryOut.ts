@@ -17,6 +17,18 @@ import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts
 import { wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 
+interface Failed {
+  kind: 'failed';
+  fault: Fault;
+  rows?: ReadBackRow[];
+  /** Whether something may have been added there all the same, which the next try has to look for. */
+  mayBeThere?: boolean;
+  /** Whether the answer to the write showed something else than a look after it. */
+  answerUntrue?: boolean;
+  /** Whether the person was written before what failed. */
+  wrote?: boolean;
+}
+
 /** How a try ended. */
 export type Ending =
   | {
@@ -26,15 +38,7 @@ export type Ending =
       /** How it is known: by a look there, or by the answer to the write; null where neither shows it. */
       provedBy: ProvedBy | null;
     }
-  | {
-      kind: 'failed';
-      fault: Fault;
-      rows?: ReadBackRow[];
-      /** Whether something may have been added there all the same, which the next try has to look for. */
-      mayBeThere?: boolean;
-      /** Whether the answer to the write showed something else than a look after it. */
-      answerUntrue?: boolean;
-    };
+  | Failed;
 
 export interface Circumstances {
   /** Whether an earlier try may have been applied, so that we look first. */
@@ -66,28 +70,39 @@ export async function carryOut(
   const wanted = wantedOf(intent);
   // Every delivery adds a record, either because the service does nothing else or because the route says so.
   const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
-  const canLook = connector.canFind && (!adds || wanted.keyField !== '');
+  const canLook = connector.canLookFor(wanted);
   const mayBeThere = (adds || connector.makesTwice) && begunAt !== null;
   // The service took it, and a look right afterwards saw nobody: it is not sent again.
   const wasTaken = delivery.cause === 'not seen yet' && begunAt === null;
   let before: HeldPerson | null = null;
-  if (mayBeThere && !canLook) return failed({ cause: 'unclear', said: '', waitMs: null });
-  const looks = (adds ? mayBeThere : unclear || connector.findsFirst) || looksFirst(intent);
-  if (connector.canFind && (looks || wasTaken)) {
+  /** What is there of this very delivery already. */
+  let taken: HeldPerson | null = null;
+  if ((mayBeThere || wasTaken) && !canLook) return failed({ cause: 'unclear', said: '', waitMs: null });
+  if (
+    !canLook &&
+    ((connector.findsFirst && !adds) || intent.duplicates === 'leave alone' || intent.duplicates === 'fill gaps')
+  )
+    return failed(WITHOUT_KEY);
+  const looks = (adds ? mayBeThere : unclear || connector.findsFirst || connector.replaces) || looksFirst(intent);
+  if (canLook && (looks || wasTaken)) {
     const found = await connector.find(wanted);
     if (!found.ok && wasTaken) return notLookedAt(found.fault, adds || connector.makesTwice);
     if (!found.ok) return failed(found.fault, mayBeThere);
     before = found.value;
-    if (wasTaken) return compared(compareReadBack(intent, catalogue, before, null), before, 'delivered');
-    if (before && intent.duplicates === 'leave alone')
+    if (wasTaken) {
+      const rows = compareReadBack(intent, catalogue, before, null);
+      if (!before || rows.every(({ same }) => same)) return compared(rows, before, 'delivered');
+      // It is there, and what takes requests of its own may still be missing.
+      taken = before;
+    } else if (before && intent.duplicates === 'leave alone')
       return standsAlone(before, compareReadBack(intent, catalogue, before, before));
-    if (before && !adds) {
+    if (before && !taken && !adds) {
       const rows = compareReadBack(intent, catalogue, before, unclear ? null : before);
       // Only what differs is sent: where nothing does, nothing is.
       if (rows.every(({ same }) => same)) return delivered(rows, unclear ? 'delivered by an earlier try' : ALREADY_SO);
     }
   }
-  const ours = before && mayBeThere && isOfThisDelivery(before, delivery, catalogue) ? before : null;
+  const ours = taken ?? (before && mayBeThere && isOfThisDelivery(before, delivery, catalogue) ? before : null);
   const known = adds ? ours : before;
   if (mayBeThere && !known && now < begunAt + connector.shownAfterMs)
     return failed(notSeen(begunAt + connector.shownAfterMs - now), true);
@@ -103,7 +118,7 @@ export async function carryOut(
     held = shown ?? (adds ? null : before);
   }
   const placed = await connector.place(change, held);
-  if (!placed.ok) return failed(placed.fault, makes);
+  if (!placed.ok) return taken ? notLookedAt(placed.fault, makes) : { ...failed(placed.fault, makes), wrote: true };
   const outcome = ours ? 'delivered by an earlier try' : known ? 'updated' : 'delivered';
   if (placed.value.moved || !connector.answersProve) shown = null;
   const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, adds ? null : before), outcome);
@@ -122,6 +137,8 @@ export async function carryOut(
  */
 async function carryOutEnd(connector: Connector, intent: Intent, catalogue: Catalogue): Promise<Ending> {
   const wanted = wantedOf(intent);
+  // Nobody can be looked for there: what is not known is not said to be ended.
+  if (!connector.canLookFor(wanted)) return failed({ cause: 'to be ended by hand', said: '', waitMs: null });
   const before = await connector.find(wanted);
   if (!before.ok) return failed(before.fault);
   if (!before.value) return delivered([], 'not there: there was nothing to end');
@@ -158,6 +175,19 @@ export const unlike = (answered: Ending | null, looked: Ending): Ending =>
     ? { ...looked, answerUntrue: true }
     : looked;
 
+/** Why a try failed, with what was done before: that is not undone by it. */
+export const withWhatWasDone = ({ fault, wrote }: Failed): Fault =>
+  wrote === true
+    ? { ...fault, said: ['The person was written there before that.', fault.said].filter(Boolean).join(' ') }
+    : fault;
+
+/** Whoever has to be looked for first, and is known by nothing that is mapped there. */
+const WITHOUT_KEY: Fault = {
+  cause: 'incomplete request',
+  said: 'Nobody can be looked for there before the address, or another key, is mapped.',
+  waitMs: null,
+};
+
 /** It is looked for again after so long. */
 export const notSeen = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });
 
@@ -185,7 +215,7 @@ export function compared(rows: ReadBackRow[], held: HeldPerson | null, outcome: 
   return { kind: 'failed', rows, mayBeThere, fault };
 }
 
-export const failed = (fault: Fault, mayBeThere = false): Ending => ({ kind: 'failed', fault, mayBeThere });
+export const failed = (fault: Fault, mayBeThere = false): Failed => ({ kind: 'failed', fault, mayBeThere });
 export const delivered = (rows: ReadBackRow[], outcome: string, provedBy: ProvedBy | null = 'look'): Ending => ({
   kind: 'delivered',
   rows,

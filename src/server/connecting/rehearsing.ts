@@ -5,6 +5,7 @@ import {
   overwriting,
   ruleFor,
   standingTrouble,
+  type Cause,
   type Fault,
   type HeldPerson,
   type TargetTrial,
@@ -15,7 +16,7 @@ import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { Context } from '../context.ts';
 import type { ConnectionRecord } from '../store/connections.ts';
-import { carryOut, type Ending } from './carryOut.ts';
+import { carryOut, withWhatWasDone, type Ending } from './carryOut.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
 
 /** The longest that is waited for somebody to be shown by a service that takes its time, in milliseconds. */
@@ -38,7 +39,7 @@ export async function tryTarget(
   const connector = connectorFor(partsFor(context, opened.value));
   const wanted = wantedOf(intent);
   // An address of a test person is nobody else's; a number may be. Whoever has it must be neither changed nor deleted.
-  if (connector.canFind && wanted.email === '' && /^\+\d+$/.test(wanted.key)) {
+  if (connector.canLookFor(wanted) && wanted.email === '' && /^\+\d+$/.test(wanted.key)) {
     const other = await connector.find(wanted);
     if (!other.ok) return { ...failure(other.fault), ...NOTHING_THERE };
     if (other.value)
@@ -62,7 +63,7 @@ export async function tryTarget(
     await sleep(1_000);
     ending = await carryOut(connector, { ...carried, cause: 'not seen yet' }, catalogue, null, circumstances);
   }
-  return { ...outcomeOf(ending, connector), ...(await cleanUp(connector, wanted, ending)) };
+  return { ...outcomeOf(ending), ...(await cleanUp(connector, wanted, ending)) };
 }
 
 const NOTHING_THERE = { rows: [], cleaned: 'nothing there' as const, cleanedSaid: '' };
@@ -74,10 +75,10 @@ function failure({ cause, said }: Fault): Pick<Outcome, 'state' | 'said' | 'next
   return { state: 'failed', said: [sentence, said].filter((text) => text !== '').join(' '), nextStep };
 }
 
-function outcomeOf(ending: Ending, connector: Connector): Pick<Outcome, 'state' | 'said' | 'nextStep' | 'rows'> {
-  if (ending.kind === 'failed') return { ...failure(ending.fault), rows: ending.rows ?? [] };
-  const { rows } = ending;
-  if (connector.canFind && rows.length > 0)
+function outcomeOf(ending: Ending): Pick<Outcome, 'state' | 'said' | 'nextStep' | 'rows'> {
+  if (ending.kind === 'failed') return { ...failure(withWhatWasDone(ending)), rows: ending.rows ?? [] };
+  const { rows, provedBy } = ending;
+  if (provedBy === 'look' && rows.length > 0)
     return { state: 'proved', said: 'Everything that was meant was found there.', nextStep: '', rows };
   return {
     state: 'accepted',
@@ -87,6 +88,9 @@ function outcomeOf(ending: Ending, connector: Connector): Pick<Outcome, 'state' 
   };
 }
 
+/** After these, something may be there all the same. */
+const MAY_HAVE_ARRIVED = new Set<Cause>(['time-out', 'answer unreadable', 'unclear', 'not seen yet']);
+
 /** Deletes what was made, and says what could not be. */
 async function cleanUp(
   connector: Connector,
@@ -95,10 +99,12 @@ async function cleanUp(
 ): Promise<Pick<Outcome, 'cleaned' | 'cleanedSaid'>> {
   const left = (cleanedSaid: string) => ({ cleaned: 'left there' as const, cleanedSaid });
   // Whether anything is there at all is only known where somebody can look.
-  if (!connector.canFind)
-    return ending.kind === 'delivered'
-      ? left('It cannot be taken back from here.')
+  if (!connector.canLookFor(wanted)) {
+    if (ending.kind === 'delivered' || ending.wrote === true) return left('It cannot be taken back from here.');
+    return MAY_HAVE_ARRIVED.has(ending.fault.cause)
+      ? left('Whether something was left there is not known: nobody can look from here.')
       : { cleaned: 'nothing there', cleanedSaid: '' };
+  }
   const found = await connector.find(wanted);
   if (!found.ok) return left(`Whether something was left there is not known: ${wordsOf(found.fault)}`);
   if (!found.value) return { cleaned: 'nothing there', cleanedSaid: '' };

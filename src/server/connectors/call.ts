@@ -104,13 +104,14 @@ export async function call(
 }
 
 /** How errors of a service read, as its profile says. */
-export function errorReading({ errors, said }: Profile): ErrorReading {
+export function errorReading({ errors, said, success }: Profile): ErrorReading {
   const byCode = errors.filter((rule) => rule.code !== undefined);
   return {
     rules: errors.filter((rule) => rule.code === undefined),
     causeByCode: (status, body): Cause | null =>
       byCode.find((rule) => rule.status === status && rule.code && textAt(body, rule.code.path) === rule.code.is)
         ?.cause ?? null,
+    accepts: (body) => (success === undefined ? null : success.is.includes(textAt(body, success.path))),
     wordsIn: (body) =>
       (said ?? [])
         .map((path) => one(body, path))

@@ -6,6 +6,7 @@ import type { Line } from './call.ts';
 import type { Reply } from './connector.ts';
 import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
+import { replacedBy, SETS } from './template.ts';
 
 /** What a kind of service can do, read off its profile. */
 export function abilitiesOf(profile: Profile): Abilities {
@@ -33,10 +34,32 @@ export function abilitiesOf(profile: Profile): Abilities {
     makesTypes: DESTINATION_FIELD_TYPES.filter((type) => make?.field?.types?.[type] !== undefined),
     unsubscribes: unsubscribesBy(profile),
     removes: remove !== undefined,
+    takesAddress: carriesAddress(profile),
+    ...replacing(profile),
+    oneList: takesOneList(profile),
     ...(values?.flags ? { flags: values.flags } : {}),
     calls: { list: calls?.list ?? 'list', group: calls?.group ?? 'group', kind: calls?.kind ?? 'kind of record' },
   };
 }
+
+/** Which sets are replaced by what is sent, though nobody can read what is in them. */
+function replacing({ write, place, record, find }: Profile): Pick<Abilities, 'takesAway'> {
+  const writes = write.how === 'upsert' ? [write.upsert] : write.how === 'make or change' ? [write.change] : [];
+  const requests = [
+    ...writes.filter(({ keeps }) => keeps !== true).map(({ request }) => request),
+    ...[place?.intoList, place?.intoGroup, place?.tag].filter((request) => request !== undefined),
+  ];
+  const replaced = new Set(requests.flatMap(replacedBy));
+  const takesAway = SETS.filter((name) => replaced.has(name) && (find === undefined || record[name] === undefined));
+  return takesAway.length > 0 ? { takesAway } : {};
+}
+
+/** Whether a person is put into the first of several lists only, since no request names more. */
+const takesOneList = ({ speaks, write, place, batch }: Profile): boolean =>
+  speaks === 'http' &&
+  place?.intoList === undefined &&
+  !JSON.stringify([write, batch?.write]).includes('"$lists"') &&
+  /"\$list"|\{[^}]*\blist\b[^}]*\}/.test(JSON.stringify(write));
 
 /** By which channels somebody who is there can be unsubscribed. */
 function unsubscribesBy({ subscription, record, find }: Profile): Channel[] {
@@ -63,6 +86,26 @@ function policiesOf(how: Profile['write']['how'], finds: boolean): Abilities['du
       return how satisfies never;
   }
 }
+
+/**
+ * Tells whether a request that writes carries a field: all do where it carries the fields as a whole. What none of them carries
+ * would be planned, and said to have arrived, and never sent.
+ */
+export function carriesField({
+  speaks,
+  write,
+  batch,
+}: Pick<Profile, 'speaks' | 'write' | 'batch'>): (key: string) => boolean {
+  if (speaks !== 'http') return () => true;
+  const requests = JSON.stringify([write, batch?.write]);
+  if (/"\$(fields|otherFields)"/.test(requests)) return () => true;
+  const named = new Set([...requests.matchAll(/"\$(?:fields|otherFields)\.((?:[^"\\]|\\.)+)"/g)].map(([, key]) => key));
+  return (key) => named.has(key);
+}
+
+/** Whether a write says whose it is by the address itself, whatever is mapped. */
+const carriesAddress = ({ speaks, write }: Profile): boolean =>
+  speaks === 'http' && /"\$email"|\{[^}]*\bemail\b[^}]*\}/.test(JSON.stringify(write));
 
 /** Asks a service for everything it offers: places, labels, fields, kinds of record. */
 export async function fetchCatalogue(line: Line): Promise<Reply<Catalogue>> {
@@ -120,10 +163,14 @@ async function fetchFields(
   values: Record<string, unknown>,
 ): Promise<Reply<DestinationField[]>> {
   if (!source) return { ok: true, value: [] };
-  if ('fixed' in source) return { ok: true, value: source.fixed };
+  const { profile } = line.access;
+  const carries = carriesField(profile);
+  // The address has a place of its own in the request, whatever its field is called.
+  const isSent = ({ key, type }: DestinationField) => carries(key) || (type === 'email' && carriesAddress(profile));
+  if ('fixed' in source) return { ok: true, value: source.fixed.filter(isSent) };
   const reply = await fetchAll(line, source, values, (item) => textAt(item, source.key));
   if (!reply.ok) return reply;
-  return { ok: true, value: reply.value.map((item) => fieldOf(item, source)) };
+  return { ok: true, value: reply.value.map((item) => fieldOf(item, source)).filter(isSent) };
 }
 
 function fieldOf(item: unknown, source: Exclude<FieldSource, { fixed: unknown }>): DestinationField {

@@ -79,10 +79,12 @@ export interface StandingBy {
 /** Access to one account of one other system, in the words of the job. */
 export interface Connector {
   fetchCatalogue(): Promise<Reply<Catalogue>>;
-  /** Whether somebody can be asked for at all. */
-  canFind: boolean;
+  /** Whether somebody can be looked for there: nobody can by a key that is mapped to no field. */
+  canLookFor(wanted: Wanted): boolean;
   /** Whether it has to be known who is there before anything is written. */
   findsFirst: boolean;
+  /** Whether a write replaces the lists, groups or tags of whoever is there, so that what they hold has to be sent along. */
+  replaces: boolean;
   /** Whether a repeated write adds something twice. */
   adds: boolean;
   /** Whether making somebody once more makes a second one: nothing tells the service that it is a repeat. */

@@ -1,13 +1,14 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import { looksInField, namesBy, type Profile, type RequestTemplate } from '../../contract/profile/index.ts';
-import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
+import type { Answer, Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
 import { shownAfterMs, type Access } from './access.ts';
 import { call, clockOf, type Line } from './call.ts';
 import { fetchCatalogue } from './catalogue.ts';
-import type { Connector, PersonChange, Placed, Reply } from './connector.ts';
+import type { Connector, PersonChange, Placed, Reply, Wanted } from './connector.ts';
 import type { Send } from './http.ts';
 import { textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, byOurClock, isOfPerson, recordIn } from './reading.ts';
+import { asWhole, names, replacedBy, SETS, type SetName } from './template.ts';
 import { togetherFor } from './together.ts';
 import { writtenValues } from './written.ts';
 
@@ -26,8 +27,9 @@ export function createConnector(send: Send, access: Access, now: () => number, r
   const line: Line = { send, access, now, record };
 
   const connector: Connector = {
-    canFind: find !== undefined,
+    canLookFor: (wanted) => find !== undefined && whomIn(find.request, wanted) !== '',
     findsFirst: write.how === 'make or change',
+    replaces: write.how === 'upsert' && setsReplaced(write.upsert).length > 0,
     adds: write.how === 'add' && write.add.request.idempotencyHeader === undefined,
     makesTwice: write.how === 'make or change' && write.make.request.idempotencyHeader === undefined,
     shownAfterMs: shownAfterMs(profile),
@@ -35,13 +37,9 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     fetchCatalogue: () => fetchCatalogue(line),
 
     async find(wanted) {
-      if (!find) return { ok: true, value: null };
-      const by = namesBy(find.request);
-      const [whom, field] = by === 'key' ? [wanted.key, wanted.keyField] : [wanted.email, wanted.emailField];
-      if (looksInField(find.request) && field === '') return { ok: true, value: null };
-      if (by === null || whom === '') return { ok: false, fault: WITHOUT_ADDRESS };
+      if (!find || !connector.canLookFor(wanted)) return { ok: false, fault: WITHOUT_ADDRESS };
       const reply = await call(line, find.request, { ...wanted });
-      if (!reply.ok) return reply;
+      if (!reply.ok) return isNobody(reply) ? { ok: true, value: null } : reply;
       const found = byOurClock(recordIn(profile, find, reply.value), clockOf(reply.answer), line.now());
       return found && !isOfPerson(found, wanted) ? { ok: false, fault: ANOTHER_PERSON } : { ok: true, value: found };
     },
@@ -49,7 +47,8 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     async write(change, before, idempotencyKey) {
       const values = writtenValues(profile, change, before);
       const operation = operationFor(before);
-      const reply = await call(line, operation.request, values, idempotencyKey);
+      const kept = wholeSets(change, before, setsReplaced(operation));
+      const reply = await call(line, operation.request, { ...values, ...kept }, idempotencyKey);
       if (!reply.ok) return reply;
       const written = recordIn(profile, operation, reply.value);
       // An answer need not repeat the address; one that has another is not about this person.
@@ -119,51 +118,110 @@ export function createConnector(send: Send, access: Access, now: () => number, r
 
   /**
    * Lists, groups and tags that the service takes by requests of their own, as far as the person is not in them yet, or
-   * is still in them.
+   * is still in them. Who is not known yet and has to be is looked for.
    */
-  async function placeInto(change: PersonChange, held: HeldPerson | null): Promise<Reply<Placed>> {
-    let moved = false;
-    if (!place) return { ok: true, value: { moved } };
-    const { email, kind, places, tags, leaves, tagsOff } = change;
-    const lists = [...new Set(places.map(({ list }) => list))];
-    const steps: [RequestTemplate | undefined, boolean, Record<string, string>][] = [
-      ...lists.map((list): [RequestTemplate | undefined, boolean, Record<string, string>] => [
-        place.intoList,
-        !held?.lists.includes(list),
-        { list },
-      ]),
-      ...places.map(({ list, group }): [RequestTemplate | undefined, boolean, Record<string, string>] => [
-        place.intoGroup,
-        group !== '' && !held?.groups.includes(group),
-        { list, group },
-      ]),
-      ...tags.map((tag): [RequestTemplate | undefined, boolean, Record<string, string>] => [
-        place.tag,
-        !held?.tags.includes(tag),
-        { tag },
-      ]),
-      ...leaves.map((left): [RequestTemplate | undefined, boolean, Record<string, string>] =>
-        left.group === ''
-          ? [place.outOfList, isStillIn(held?.lists, left.list), { list: left.list }]
-          : [place.outOfGroup, isStillIn(held?.groups, left.group), { ...left }],
-      ),
-      ...tagsOff.map((tag): [RequestTemplate | undefined, boolean, Record<string, string>] => [
-        place.untag,
-        isStillIn(held?.tags, tag),
-        { tag },
-      ]),
-    ];
-    for (const [template, isNeeded, values] of steps) {
-      if (!template || !isNeeded) continue;
-      const reply = await call(line, template, { email, kind, id: held?.id ?? '', ...values });
-      if (!reply.ok) return reply;
-      moved = true;
+  async function placeInto(change: PersonChange, known: HeldPerson | null): Promise<Reply<Placed>> {
+    if (!place) return { ok: true, value: { moved: false } };
+    let held = known;
+    if (stepsOf(place, change, held).some((step) => needsHeld(step, held)) && connector.canLookFor(change)) {
+      const found = await connector.find(change);
+      if (!found.ok) return found;
+      held = found.value;
+      if (!held && connector.shownAfterMs > 0) return { ok: false, fault: notShownYet(connector.shownAfterMs) };
     }
-    return { ok: true, value: { moved } };
+    const steps = stepsOf(place, change, held);
+    for (const { template, values } of steps) {
+      const whole = replacedBy(template).length > 0 ? { ...template, body: asWhole(template.body) } : template;
+      const { email, kind } = change;
+      const sets = wholeSets(change, held, SETS);
+      const reply = await call(line, whole, { email, kind, id: held?.id ?? '', ...sets, ...values });
+      if (!reply.ok) return reply;
+    }
+    return { ok: true, value: { moved: steps.length > 0 } };
   }
 
   return connector;
 }
+
+/** One request by which somebody gets into a place, or out of it. */
+interface PlaceStep {
+  template: RequestTemplate;
+  values: Record<string, string>;
+}
+
+/** The requests that it takes until somebody is where they are meant to be; what replaces a whole is sent once. */
+function stepsOf(place: NonNullable<Profile['place']>, change: PersonChange, held: HeldPerson | null): PlaceStep[] {
+  const { places, tags, leaves, tagsOff } = change;
+  const lists = [...new Set(places.map(({ list }) => list))];
+  const steps: [RequestTemplate | undefined, boolean, PlaceStep['values']][] = [
+    ...lists.map((list): (typeof steps)[number] => [place.intoList, !held?.lists.includes(list), { list }]),
+    ...places.map(({ list, group }): (typeof steps)[number] => [
+      place.intoGroup,
+      group !== '' && !held?.groups.includes(group),
+      { list, group },
+    ]),
+    ...tags.map((tag): (typeof steps)[number] => [place.tag, !held?.tags.includes(tag), { tag }]),
+    ...leaves.map((left): (typeof steps)[number] =>
+      left.group === ''
+        ? [place.outOfList, isStillIn(held?.lists, left.list), { list: left.list }]
+        : [place.outOfGroup, isStillIn(held?.groups, left.group), { ...left }],
+    ),
+    ...tagsOff.map((tag): (typeof steps)[number] => [place.untag, isStillIn(held?.tags, tag), { tag }]),
+  ];
+  const needed = steps.flatMap(([template, isNeeded, values]) => (template && isNeeded ? [{ template, values }] : []));
+  return needed.filter(
+    ({ template }, index) =>
+      replacedBy(template).length === 0 || needed.findIndex((other) => other.template === template) === index,
+  );
+}
+
+/** Whether a request cannot be made right before it is known who is there and what they hold. */
+const needsHeld = ({ template }: PlaceStep, held: HeldPerson | null): boolean =>
+  (names(template, 'id') && !held?.id) || (held === null && replacedBy(template).length > 0);
+
+/** What somebody is to be in afterwards, as a whole: what is held, and ours, without what they are to leave. */
+function wholeSets(
+  { places, tags, leaves, tagsOff }: PersonChange,
+  held: HeldPerson | null,
+  wanted: readonly SetName[],
+): Partial<Record<SetName, string[]>> {
+  const whole = (ours: string[], there: string[] | undefined, left: string[]) => [
+    ...new Set([...(there ?? []).filter((one) => !left.includes(one)), ...ours]),
+  ];
+  const sets: Record<SetName, string[]> = {
+    lists: whole(
+      places.map(({ list }) => list),
+      held?.lists,
+      leaves.flatMap(({ list, group }) => (group === '' ? [list] : [])),
+    ),
+    groups: whole(
+      places.flatMap(({ group }) => (group === '' ? [] : [group])),
+      held?.groups,
+      leaves.flatMap(({ group }) => (group === '' ? [] : [group])),
+    ),
+    tags: whole(tags, held?.tags, tagsOff),
+  };
+  return Object.fromEntries(wanted.map((name) => [name, sets[name]]));
+}
+
+/** What a write replaces, where the profile does not say that it keeps what is there. */
+const setsReplaced = ({ request, keeps }: { request: RequestTemplate; keeps?: boolean }): SetName[] =>
+  keeps === true ? [] : replacedBy(request);
+
+/** By what a request looks for somebody; '' where they have nothing of the kind. */
+function whomIn(request: RequestTemplate, wanted: Wanted): string {
+  const by = namesBy(request);
+  if (by === null) return '';
+  const [whom, field] = by === 'key' ? [wanted.key, wanted.keyField] : [wanted.email, wanted.emailField];
+  return looksInField(request) && field === '' ? '' : whom;
+}
+
+/** Whether an answer of success says inside that there is no such person. */
+const isNobody = ({ fault, answer }: { fault: Fault; answer: Answer }): boolean =>
+  fault.cause === 'place gone' && answer.kind === 'answered' && answer.status < 300;
+
+/** Whoever was written and is not shown yet is looked for again. */
+const notShownYet = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });
 
 /** Whom nobody looked at may be in it. */
 const isStillIn = (places: string[] | undefined, place: string): boolean => places?.includes(place) ?? true;

@@ -1,5 +1,5 @@
 import type { Dispatcher } from 'undici';
-import { depthOf, parseJson as parseText } from '../../core/json/index.ts';
+import { parseJson as parseText } from '../../core/json/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { FORBIDDEN_ADDRESS } from '../security/addresses.ts';
 
@@ -111,8 +111,7 @@ function answerOf(status: number, headers: Record<string, string>, parts: Buffer
 const DEEPEST_ANSWER = 100;
 
 export function parseJson(text: string): { ok: true; value: unknown } | { ok: false } {
-  if (depthOf(text) > DEEPEST_ANSWER) return { ok: false };
-  const value = parseText(text);
+  const value = parseText(text, DEEPEST_ANSWER);
   return value === undefined ? { ok: false } : { ok: true, value };
 }
 

@@ -15,6 +15,36 @@ export function fillBody(template: unknown, values: Record<string, unknown>): un
   );
 }
 
+/** What somebody is in, or has, of which a request may replace the whole. */
+export const SETS = ['lists', 'groups', 'tags'] as const;
+export type SetName = (typeof SETS)[number];
+const singular = (name: SetName): string => name.slice(0, -1);
+
+/**
+ * The sets that a request replaces: those whose whole a PUT sends (RFC 9110, 9.3.4), or a PATCH by a JSON Merge Patch (RFC 7396, 2),
+ * be it as a list of one.
+ */
+export function replacedBy({ method, body }: RequestTemplate): SetName[] {
+  if (method !== 'PUT' && method !== 'PATCH') return [];
+  const text = JSON.stringify(body ?? null);
+  return SETS.filter((name) => text.includes(`"$${name}"`) || text.includes(`["$${singular(name)}"]`));
+}
+
+/** The same body with the whole set where a list of one stands. */
+export function asWhole(body: unknown): unknown {
+  if (Array.isArray(body)) {
+    const name = SETS.find((set) => body.length === 1 && body[0] === `$${singular(set)}`);
+    return name ? `$${name}` : body.map(asWhole);
+  }
+  if (typeof body !== 'object' || body === null) return body;
+  return Object.fromEntries(Object.entries(body).map(([name, member]) => [name, asWhole(member)]));
+}
+
+/** Whether a request names something, in its path or its body. */
+export const names = ({ path, body }: RequestTemplate, variable: string): boolean =>
+  templateVariables(path).some(({ name }) => name === variable) ||
+  new RegExp(`"\\$${variable}[."]`).test(JSON.stringify(body ?? null));
+
 function valueAt(values: Record<string, unknown>, path: string): unknown {
   return path
     .split('.')

@@ -58,7 +58,9 @@ function outcomeOf(
       fault: { cause: 'answer unreadable', said: 'It says nothing about this person.', waitMs: null },
     };
   const answer = { kind: 'answered' as const, status: given, headers: {}, body: result, readable: true };
-  const fault = classifyAnswer(answer, errorReading(profile), line.now());
+  // Its status is what it is; where success stands in a whole answer says nothing of one of its parts.
+  const { accepts: _, ...reading } = errorReading(profile);
+  const fault = classifyAnswer(answer, reading, line.now());
   if (fault) return { ok: false, fault };
   const written = record ? recordOf(profile, one(result, record)) : null;
   if (written && change && written.email !== '' && !isOfPerson(written, change))

@@ -104,7 +104,6 @@ export function createApi(context: Context, watch = new ChatWatch(context)): Hon
   api.use((c, next) => (c.req.method === 'POST' && STREAMED.test(c.req.path) ? next() : limited(c, next)));
   // What anybody may send before they are signed in is an address and a password.
   api.use('/session/*', short);
-  api.use('/session', short);
   api.use(async (c, next) => {
     await next();
     c.header('cache-control', 'no-store');

@@ -1,6 +1,13 @@
 import { secureHeaders } from 'hono/secure-headers';
-import type { MiddlewareHandler } from 'hono';
+import type { Context as HonoContext, MiddlewareHandler } from 'hono';
 import { keeping } from '../../core/json/index.ts';
+
+const HTTPS_ONLY = 'max-age=15552000';
+
+/** The same for answers that have headers of their own. */
+export function keepToHttps(c: HonoContext, publicUrl: string): void {
+  if (publicUrl.startsWith('https:')) c.header('strict-transport-security', HTTPS_ONLY);
+}
 
 /**
  * Dresses every page against framing, sniffing and leaking addresses.
@@ -13,7 +20,7 @@ export const dressing = keeping((publicUrl: string): MiddlewareHandler =>
     // With no-referrer, browsers would send "Origin: null" from our own form pages.
     referrerPolicy: 'same-origin',
     crossOriginResourcePolicy: false,
-    strictTransportSecurity: publicUrl.startsWith('https:') ? 'max-age=15552000' : false,
+    strictTransportSecurity: publicUrl.startsWith('https:') ? HTTPS_ONLY : false,
   }),
 );
 

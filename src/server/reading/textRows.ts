@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import Papa from 'papaparse';
 import type { FileReading } from '../../contract/imports.ts';
-import { depthOf, parseJson } from '../../core/json/index.ts';
+import { parseJson } from '../../core/json/index.ts';
 import { columnNames } from '../../core/tables/index.ts';
 
 /** One row: a text for each column, or a nested object; by its number in the file, as people count. */
@@ -100,9 +100,7 @@ async function* lineRows(place: string, { encoding }: FileReading): AsyncGenerat
   let number = 0;
   const read = (line: string): Row | null => {
     number += 1;
-    return line.trim() === ''
-      ? null
-      : { number, cells: asCells(depthOf(line) > DEEPEST ? undefined : parseJson(line)) };
+    return line.trim() === '' ? null : { number, cells: asCells(parseJson(line, DEEPEST)) };
   };
   for await (const text of decoded(place, encoding)) {
     const lines = (rest + text).split(/\r?\n/);

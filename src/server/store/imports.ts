@@ -115,7 +115,8 @@ export async function advanceImport(
 ): Promise<boolean> {
   const result = await db
     .update(imports)
-    .set({ ...part, tries: 0 })
+    // Only a part that came to its end is one that needs no further try: judging begins anew, however far it was.
+    .set(part.leaseUntil === 0 ? { ...part, tries: 0 } : part)
     .where(and(eq(imports.id, id), eq(imports.state, state), eq(imports.leaseOwner, leaseOwner ?? '')));
   return changedRows(result) === 1;
 }

@@ -36,31 +36,21 @@ export const lapsed = (db: Db, now: number, most: number): Promise<MembershipRec
     .orderBy(asc(memberships.lapsesAt))
     .limit(most);
 
+const isSame = ({ sourceId, contactId, submissionId }: MembershipRecord) =>
+  and(
+    eq(memberships.sourceId, sourceId),
+    eq(memberships.contactId, contactId),
+    eq(memberships.submissionId, submissionId),
+  );
+
 /** Puts off the end of a membership that could not be told of. */
-export async function restMembership(db: Db, { sourceId, contactId, submissionId }: MembershipRecord, until: number) {
-  await db
-    .update(memberships)
-    .set({ lapsesAt: until })
-    .where(
-      and(
-        eq(memberships.sourceId, sourceId),
-        eq(memberships.contactId, contactId),
-        eq(memberships.submissionId, submissionId),
-      ),
-    );
+export async function restMembership(db: Db, record: MembershipRecord, until: number): Promise<void> {
+  await db.update(memberships).set({ lapsesAt: until }).where(isSame(record));
 }
 
 /** Forgets that a membership ends, unless another submission says when by now. */
-export async function endMembership(db: Db, { sourceId, contactId, submissionId }: MembershipRecord): Promise<void> {
-  await db
-    .delete(memberships)
-    .where(
-      and(
-        eq(memberships.sourceId, sourceId),
-        eq(memberships.contactId, contactId),
-        eq(memberships.submissionId, submissionId),
-      ),
-    );
+export async function endMembership(db: Db, record: MembershipRecord): Promise<void> {
+  await db.delete(memberships).where(isSame(record));
 }
 
 export async function forgetMemberships(db: Db, sourceId: string): Promise<void> {

@@ -50,11 +50,12 @@ class Service {
 
   connector(): Connector {
     const { findsFirst, adds, makesTwice, canFind } = MANNERS[this.manner];
-    return {
+    const own: Partial<Connector> = {
       answersProve: this.#answersProve,
       findsFirst,
       adds,
-      canFind,
+      canLookFor: () => canFind,
+      replaces: false,
       makesTwice,
       shownAfterMs: this.showsAfterMs,
       find: ({ email }) => this.#request(() => this.#shown(email)),
@@ -64,7 +65,8 @@ class Service {
         held?.lists.includes(change.places[0]?.list ?? '') === true
           ? Promise.resolve({ ok: true, value: { moved: false } })
           : this.#request(() => this.#place(change)),
-    } as Connector;
+    };
+    return own as Connector;
   }
 
   get #answersProve(): boolean {

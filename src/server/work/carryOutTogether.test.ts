@@ -75,7 +75,7 @@ function service(more: {
   };
   const connector = {
     together,
-    canFind: more.canFind ?? true,
+    canLookFor: () => more.canFind ?? true,
     find: (wanted: { email: string }) => Promise.resolve(one(wanted)),
     place: (change: PersonChange) =>
       Promise.resolve(more.place?.(change) ?? { ok: true as const, value: { moved: false } }),

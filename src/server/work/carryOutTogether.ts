@@ -56,15 +56,16 @@ export async function carryOutTogether<Tried extends Try>(
     }
     const placed = await connect(person.exchanges).place(person.change, reply.value);
     if (!placed.ok) {
-      endings.set(person.delivery, failed(placed.fault));
+      endings.set(person.delivery, { ...failed(placed.fault), wrote: true });
       continue;
     }
+    const canLook = connector.canLookFor(person.wanted);
     const shown = together.answersProve && !placed.value.moved ? reply.value : null;
     const { intent } = person.delivery;
     const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, null), 'delivered');
-    if (answered && (trusts(person.job) || !connector.canFind)) endings.set(person.delivery, answered);
+    if (answered && (trusts(person.job) || !canLook)) endings.set(person.delivery, answered);
     // Nobody can be asked for there: that somebody is not found would say nothing.
-    else if (!connector.canFind) endings.set(person.delivery, UNSEEN);
+    else if (!canLook) endings.set(person.delivery, UNSEEN);
     else arrived.push({ ...person, answered });
   }
   const found = await readBack(connect, arrived);

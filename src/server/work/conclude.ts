@@ -1,7 +1,7 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import { nextAttempt, DELIVERING, type DeliveryEvent, type DeliveryState } from '../../core/delivery/index.ts';
 import type { DeliveryRecord, TryEnd } from '../store/deliveries.ts';
-import type { Ending } from '../connecting/carryOut.ts';
+import { withWhatWasDone, type Ending } from '../connecting/carryOut.ts';
 
 /** A try that is over, and not stored yet. */
 export interface Ended {
@@ -36,7 +36,8 @@ export function conclude(
       attempt: { ...attempt, outcome: ending.outcome, cause: null, said: '' },
     };
   }
-  const { fault, rows } = ending;
+  const { rows } = ending;
+  const fault = withWhatWasDone(ending);
   const next = nextAttempt(delivery.tries, fault, now, random);
   const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : next.kind === 'drop' ? 'given up' : 'stopped';
   return {

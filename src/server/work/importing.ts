@@ -23,7 +23,7 @@ import {
   takeImport,
   type ImportRecord,
 } from '../store/imports.ts';
-import { inTransaction, isAway } from '../store/database.ts';
+import { inTransaction } from '../store/database.ts';
 import { readKnownPeople, saidOfSelf, undoSubmission } from '../store/people/index.ts';
 import { dropOfSubmission } from '../store/deliveries.ts';
 import { namedSubmissions } from '../store/submissions.ts';
@@ -130,17 +130,16 @@ async function workOnOne(
   const record = await takeImport(store.db, owner, now(), LEASE_MS);
   if (!record) return false;
   try {
+    // Also where each try took its worker with it, and nobody was left to say so.
+    if (record.tries > MOST_TRIES) throw new UnreadableFile(TRIED_OFTEN);
     if (record.state === 'fetching') await fetchPart(context, record);
     else if (record.state === 'judging') await judge(context, record, isStopped);
     else if (record.state === 'undoing') await undoPart(context, record);
     else if (record.state === 'rehearsing') await rehearsePart(context, wirings, files, record);
     else await takePart(context, files, record);
   } catch (error) {
-    if (error instanceof UnreadableFile) await giveUp(context, record, error.message);
-    else if (record.tries >= MOST_TRIES && !isAway(error)) {
-      context.log.error({ err: error, import: record.id }, 'an import is given up');
-      await giveUp(context, record, TRIED_OFTEN);
-    } else throw error;
+    if (!(error instanceof UnreadableFile)) throw error;
+    await giveUp(context, record, error.message);
   }
   return true;
 }

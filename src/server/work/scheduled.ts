@@ -45,24 +45,31 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
       .values({ id: owner, seenAt: now() })
       .onDuplicateKeyUpdate({ set: { seenAt: now() } });
     await store.db.delete(workers).where(lt(workers.seenAt, now() - 10 * WORKER_GONE_MS));
-    await eachByItself(log, {
-      'ending sessions': () => dropExpiredSessions(store.db, now()),
-      'ending confirmations': () => expireConfirmations(context),
-      ...Object.fromEntries(tasks.map((task) => [task.name, () => task(context)])),
-      'learning what payloads look like': () => learnShapes(context),
-      'forgetting arrivals': () => forgetNoted(store.db, FORGOTTEN_AT_ONCE),
-      'checking connections': () => checkConnections(context),
-      'filling search words': async () => {
-        for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
-      },
-      'clearing loose files': () => clearLooseUploads(context, LOOSE_AT_ONCE),
-      'clearing stray files': () => strays.clear(),
-      'forgetting forms left half filled in': () =>
-        forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE),
-      'forgetting mails a day': () => forgetMailboxDays(store.db, Math.floor(now() / DAY_MS) - 1),
-      'forgetting exchanges': () =>
-        forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE),
-    });
+    await eachByItself(log, [
+      ['ending sessions', () => dropExpiredSessions(store.db, now())],
+      ['ending confirmations', () => expireConfirmations(context)],
+      ...tasks.map((task) => [task.name, () => task(context)] as const),
+      ['learning what payloads look like', () => learnShapes(context)],
+      ['forgetting arrivals', () => forgetNoted(store.db, FORGOTTEN_AT_ONCE)],
+      ['checking connections', () => checkConnections(context)],
+      [
+        'filling search words',
+        async () => {
+          for (let share = 0; share < FILLED_A_BEAT; share += 1) if (await fillSearchWords(store)) break;
+        },
+      ],
+      ['clearing loose files', () => clearLooseUploads(context, LOOSE_AT_ONCE)],
+      ['clearing stray files', () => strays.clear()],
+      [
+        'forgetting forms left half filled in',
+        () => forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE),
+      ],
+      ['forgetting mails a day', () => forgetMailboxDays(store.db, Math.floor(now() / DAY_MS) - 1)],
+      [
+        'forgetting exchanges',
+        () => forgetOldExchanges(store.db, now() - config.attemptDays * DAY_MS, FORGOTTEN_AT_ONCE),
+      ],
+    ]);
   };
   const run = () => {
     running = running.then(beat).catch((error: unknown) => log.error({ err: error }, 'scheduled work failed'));
@@ -84,9 +91,9 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
 /** Does one thing after the other; one that fails is logged by its name, and keeps none of the others from being done. */
 export async function eachByItself(
   log: Pick<Context['log'], 'error'>,
-  tasks: Record<string, () => Promise<unknown>>,
+  tasks: (readonly [name: string, task: () => Promise<unknown>])[],
 ): Promise<void> {
-  for (const [name, task] of Object.entries(tasks))
+  for (const [name, task] of tasks)
     await task().catch((error: unknown) => log.error({ err: error, task: name }, 'scheduled work failed'));
 }
 
@@ -120,7 +127,7 @@ async function checkConnections(context: Context): Promise<void> {
   const { store, now } = context;
   const due = await connectionsToCheck(store.db, now());
   const checks = due.map((connection) => [connection.id, () => checkOne(context, connection)] as const);
-  await eachByItself(context.log, Object.fromEntries(checks));
+  await eachByItself(context.log, checks);
 }
 
 async function checkOne(context: Context, connection: ConnectionRecord): Promise<void> {

@@ -99,20 +99,15 @@ export function useAddSource() {
   const queries = useQueryClient();
   const refresh = useRefresh(['sources']);
   return useMutation({
-    mutationFn: async ({
-      live = false,
-      ...input
-    }: {
+    mutationFn: (input: {
       name: string;
       kind: MadeKind;
       start?: string;
       page?: string;
       connectionId?: string;
-      live?: boolean;
-    }) => {
-      const made = await api.post<SourceView>('/sources', input);
-      return live ? api.post<SourceView>(`/sources/${made.id}/publish`) : made;
-    },
+      /** Live at once, and this colleague is told by mail of what comes. */
+      tell?: string;
+    }) => api.post<SourceView>('/sources', input),
     onSuccess: (source) => {
       queries.setQueryData(['sources', 'one', source.id], source);
       return refresh();

@@ -12,7 +12,7 @@ interface NameFormProps {
   /** What it is called unless somebody says otherwise. */
   suggested?: string;
   /** Another way to make it, which does something more. */
-  also?: { action: string; onSubmit: (name: string) => void; beside?: ReactNode };
+  also?: { action: string; onSubmit: (name: string) => void; beside?: ReactNode; disabled?: boolean };
   onCancel: () => void;
   children?: ReactNode;
 }
@@ -63,7 +63,7 @@ export function NameForm({
           <button
             type="button"
             className="btn btn-sm"
-            disabled={busy}
+            disabled={busy || also.disabled === true}
             onClick={() => {
               setTried(true);
               if (name.trim() !== '') also.onSubmit(name.trim());

@@ -57,7 +57,7 @@ const WORDS = {
   newsletter:
     'newsletter, news letter, mailing list, letter, updates, nl, rundbrief, infobrief, lettre, lettre d information, bulletin, infolettre, boletín, bollettino, nieuwsbrief, boletim, informativo, biuletyn, nyhetsbrev, nyhetsbrevet, メールマガジン, メルマガ, ニュースレター',
   'opt in':
-    'opt in, optin, opted in, allowed, may we, consent, agree, i agree, permission, accept, accepts, subscribe, ok, einwilligung, zustimmung, ich stimme zu, ich möchte, j accepte, je souhaite, consentement, acepto, consentimiento, quiero, accetto, consenso, desidero, toestemming, akkoord, stuur mij, aceito, autorizo, zgoda, wyrażam zgodę, chcę, samtycke, jag vill, godkänner, 同意, 希望する, 同意する',
+    'opt in, optin, opted in, allowed, may we, write to me, contact me, keep me informed, keep me posted, consent, agree, i agree, permission, accept, accepts, subscribe, ok, einwilligung, zustimmung, schreiben sie mir, informieren sie mich, ich stimme zu, ich möchte, j accepte, je souhaite, consentement, acepto, consentimiento, quiero, accetto, consenso, desidero, toestemming, akkoord, stuur mij, aceito, autorizo, zgoda, wyrażam zgodę, chcę, samtycke, jag vill, godkänner, 同意, 希望する, 同意する',
   post: 'post, by post, mail, letter post, snail mail, postweg, par courrier, courrier, correo postal, per posta, per post, pocztą, 郵送',
   sms: 'sms, text message, text messages, textmeddelande, ショートメール',
   source:

@@ -1,6 +1,7 @@
 import { dequal } from 'dequal';
-import { answersOf, edgeValuesOf, type FieldValues, type SourceField, type TypeName } from '../../values/index.ts';
-import { fitValue, type DestinationField } from '../destination.ts';
+import { answersOf, type FieldValues, type SourceField, type TypeName } from '../../values/index.ts';
+import type { DestinationField } from '../destination.ts';
+import { takesAny } from '../takesAny.ts';
 import { plainLine, type MapLine } from '../mapping.ts';
 import { chainOf, type ToldStep } from '../steps/index.ts';
 import { READY } from '../steps/ready.ts';
@@ -96,10 +97,8 @@ const isSameThing = ({ fields: [own], made }: Origin, field: DestinationField): 
   made === '' && own !== undefined && folded(own.label).trim() === folded(field.label).trim();
 
 /** Whether something of the kind that comes would be taken there as the line hands it on: what never would is not filled in. */
-function carries({ type, fields: [own] }: Origin, field: DestinationField, { steps }: MapLine): boolean {
-  if (steps.length > 0 || field.type === 'choice' || !own || own.type !== type || type === 'file') return true;
-  return edgeValuesOf(type, 'yes', 'no', '1').some((value) => fitValue(field, value).ok);
-}
+const carries = ({ type, fields: [own] }: Origin, field: DestinationField, { steps }: MapLine): boolean =>
+  steps.length > 0 || own?.type !== type || takesAny(field, type, own);
 
 /** The id of a line that is made for a destination field. */
 export const lineId = (to: string): string => `l-${to}`;

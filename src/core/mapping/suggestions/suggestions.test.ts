@@ -33,10 +33,26 @@ describe('names are taken to pieces', () => {
     ['Geburts_datum', ['geburts', 'datum']],
     ['Bezoekdatum', ['bezoek', 'datum']],
     ['ご連絡先メールアドレス', ['ご連絡先', 'メールアドレス']],
-    ['Date of birth', ['date birth']],
+    ['Date of birth', ['date of birth']],
+    ['Your date and birth', ['date birth']],
     ['your  Telescope!', ['telescope']],
     ['Ваше имя', ['ваше', 'имя']],
   ])('%s', (name, pieces) => expect(piecesOf(name).map(({ word }) => word)).toEqual(pieces));
+
+  it.each([
+    ['Achternaam', ['last name']],
+    ['Voor- en achternaam', ['full name']],
+    ['Efternamn', ['last name']],
+    ['För- och efternamn', ['full name']],
+    ['Nachname', ['last name']],
+    ['Vor- und Nachname', ['full name']],
+    ['Cognome', ['last name']],
+    ['Nome e cognome', ['full name']],
+    ['Apellidos', ['last name']],
+    ['Nombre y apellidos', ['full name']],
+  ])('%s means %j and nothing else, whatever a longer term is without its small words', (name, meanings) =>
+    expect([...new Set(piecesOf(name).flatMap((piece) => piece.meanings))]).toEqual(meanings),
+  );
 
   it('kana with marks are other kana, and accents are none', () => {
     expect(piecesOf('カ')).not.toEqual(piecesOf('ガ'));

@@ -30,14 +30,29 @@ const termOf = (words: string[]): string => words.filter((word) => !isFiller(wor
 
 /** What each term can mean. Terms of fillers only, such as "a", are kept as they are. */
 const MEANINGS = new Map<string, Meaning[]>();
-for (const [meaning, terms] of GLOSSARY)
-  for (const term of terms) {
+/** Terms that have fillers in them, whole. */
+const WHOLE = new Map<string, Meaning[]>();
+
+const learn = (into: Map<string, Meaning[]>, term: string, meaning: Meaning): void => {
+  for (const key of new Set([term, alike(term)])) into.set(key, [...new Set([...(into.get(key) ?? []), meaning])]);
+};
+const TERMS = GLOSSARY.flatMap(([meaning, terms]) =>
+  terms.map((term) => {
     const words = wordsOf(term);
-    for (const key of new Set([termOf(words) || words.join(' '), alike(termOf(words) || words.join(' '))]))
-      MEANINGS.set(key, [...new Set([...(MEANINGS.get(key) ?? []), meaning])]);
-  }
+    return { meaning, whole: words.join(' '), bare: termOf(words) };
+  }),
+);
+for (const { meaning, whole, bare } of TERMS) if (bare === whole || bare === '') learn(MEANINGS, whole, meaning);
+const OWN = new Set(MEANINGS.keys());
+for (const { meaning, whole, bare } of TERMS) {
+  if (bare === whole || bare === '') continue;
+  learn(WHOLE, whole, meaning);
+  // What is left of "voor en achternaam" without what says nothing is "achternaam", which is a term with a meaning of its own.
+  if (!OWN.has(bare)) learn(MEANINGS, bare, meaning);
+}
 
 const LONGEST_TERM = Math.max(...[...MEANINGS.keys()].map((term) => term.split(' ').length));
+const LONGEST_WHOLE = Math.max(...[...WHOLE.keys()].map((term) => term.split(' ').length));
 const UNSPACED_TERMS = [...MEANINGS.keys()].filter((term) => UNSPACED.test(term)).sort((a, b) => b.length - a.length);
 
 /** Umlauts as they are written where there are none: ö is oe. */
@@ -66,9 +81,25 @@ export interface Piece {
 export function piecesOf(name: string): Piece[] {
   const known = PIECES.get(name);
   if (known) return known;
-  const words = wordsOf(name)
-    .flatMap((word) => (UNSPACED.test(word) ? unspaced(word) : [word]))
-    .filter((word) => !isFiller(word));
+  const words = wordsOf(name).flatMap((word) => (UNSPACED.test(word) ? unspaced(word) : [word]));
+  const pieces: Piece[] = [];
+  let from = 0;
+  for (let at = 0; at < words.length;) {
+    const length = longestIn(WHOLE, words, at);
+    const word = words.slice(at, at + length).join(' ');
+    at += Math.max(1, length);
+    if (length === 0) continue;
+    pieces.push(...piecesBetween(words.slice(from, at - length)), { word, meanings: WHOLE.get(word) ?? [] });
+    from = at;
+  }
+  pieces.push(...piecesBetween(words.slice(from)));
+  PIECES.set(name, pieces);
+  return pieces;
+}
+
+/** The pieces of words among which no whole term with fillers stands. */
+function piecesBetween(all: string[]): Piece[] {
+  const words = all.filter((word) => !isFiller(word));
   const pieces: Piece[] = [];
   for (let at = 0; at < words.length;) {
     const length = longestTerm(words, at);
@@ -77,8 +108,13 @@ export function piecesOf(name: string): Piece[] {
     else pieces.push(...(compound(word) ?? [{ word, meanings: [] }]));
     at += Math.max(1, length);
   }
-  PIECES.set(name, pieces);
   return pieces;
+}
+
+function longestIn(terms: Map<string, unknown>, words: string[], at: number): number {
+  for (let length = Math.min(LONGEST_WHOLE, words.length - at); length > 1; length -= 1)
+    if (terms.has(words.slice(at, at + length).join(' '))) return length;
+  return 0;
 }
 
 const PIECES = new Map<string, Piece[]>();

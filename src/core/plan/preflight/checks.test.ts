@@ -210,7 +210,10 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
     () => found(withLine('note', 'words'), { samples: many({ words: '' }) }),
     () => found(withLine('note', 'words'), { samples: [...many({}), { words: 'x' }] }),
   ],
-  'it leads nowhere': [() => found(route({ targets: [] })), () => found(route())],
+  'it leads nowhere': [
+    () => found(route({ targets: [] })),
+    () => found(route({ targets: [], mails: withMail({}).mails })),
+  ],
   'no verified connection': [() => found(route(), { catalogues: {} }), () => found(route())],
   'the connection does not work': [
     () => found(route(), { connection: { state: 'paused' } }),
@@ -296,6 +299,14 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
   'the confirmation mail does not say who asks': [
     () => found(route()),
     () => found(withConsent({ mail: { subject: 'One', body: '{link}\n\nThe Ridge', button: 'Yes' } })),
+  ],
+  'what is there may be taken away': [
+    () => found(withTarget(place('L')), withCan({ takesAway: ['lists', 'tags'] })),
+    () => found(withTarget({ tags: [] }), withCan({ takesAway: ['tags'] })),
+  ],
+  'only the first list is taken': [
+    () => found(withTarget({ places: [...place('L').places, ...place('M').places] }), withCan({ oneList: true })),
+    () => found(withTarget(place('L')), withCan({ oneList: true })),
   ],
   'no list is chosen': [() => found(route()), () => found(withTarget(place('L')))],
   'the list is gone': [() => found(withTarget(place('X'))), () => found(withTarget(place('L')))],

@@ -1,4 +1,4 @@
-import type { ConsentEvent, ConsentNeed } from '../../../core/consent/index.ts';
+import { isTakenBackSince } from '../../../core/consent/index.ts';
 import type { Context } from '../../context.ts';
 import { sha256 } from '../../security/tokens.ts';
 import { findConfirmationByToken, markConfirmed, type ConfirmationRecord } from '../../store/confirmations.ts';
@@ -30,19 +30,13 @@ export async function readConfirmation({ store, now }: Context, token: string): 
     // What was taken back since the sign-up is confirmed by its link no more, whoever told of it and however late.
     const said = (await consentOf(store.db, [confirmation.contactId])).get(confirmation.contactId) ?? [];
     const purposes = confirmation.purposes.filter(
-      (purpose) => !isTakenBackSince(said, purpose, confirmation.createdAt),
+      (purpose) => !isTakenBackSince(said, { purpose, channel: 'email' }, confirmation.createdAt),
     );
     if (purposes.length === 0) return { kind: 'withdrawn', confirmation, about };
     return { kind: 'pending', confirmation: { ...confirmation, purposes }, about: purposes.map(nameOf).join(', ') };
   }
   return { kind: overdue ? 'expired' : confirmation.state, confirmation, about };
 }
-
-const isTakenBackSince = (said: (ConsentEvent & ConsentNeed)[], purpose: string, since: number): boolean =>
-  said.some(
-    ({ kind, at, ...of }) =>
-      (kind === 'withdrawn' || kind === 'refused') && of.purpose === purpose && of.channel === 'email' && at >= since,
-  );
 
 /** A person confirms. Doing so twice is harmless: the second time finds it done. The ledger is the note of it. */
 export async function confirm(

@@ -1,5 +1,6 @@
 import { fitsWording } from '../../../core/consent/index.ts';
 import { ROUTE_FORMAT, type ConsentAsk, type RouteDocument } from '../../../core/plan/index.ts';
+import { speaksOfConsent } from '../../../core/mapping/index.ts';
 import type { Result } from '../../../core/result.ts';
 import { isTick, type SourceField } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
@@ -22,7 +23,10 @@ export const NEW_CONSENT: RouteDocument['consent'] = {
   changes: 'ask',
 };
 
-/** The box whose sentence is one by which people agree to a purpose, and that purpose; otherwise the first box, to be chosen from. */
+/**
+ * The box whose sentence is one by which people agree to a purpose, and that purpose; otherwise the first whose words speak of agreeing
+ * to something, to be chosen from. A box may be anything else as well: that it is a tick says nothing.
+ */
 function boxIn(fields: SourceField[], purposes: PurposeRecord[]): Pick<ConsentAsk, 'tickField' | 'purpose'> {
   const boxes = fields.filter(isTick);
   const known = boxes.flatMap(({ id, label }) =>
@@ -32,7 +36,7 @@ function boxIn(fields: SourceField[], purposes: PurposeRecord[]): Pick<ConsentAs
   );
   return (
     known[0] ?? {
-      tickField: (fields.find(isTick) ?? fields.find(({ type }) => type === 'yes/no'))?.id ?? '',
+      tickField: boxes.find(({ label }) => speaksOfConsent(label))?.id ?? '',
       purpose: '',
     }
   );

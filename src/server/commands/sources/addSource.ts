@@ -37,7 +37,7 @@ const NEW_FILE: FileDocument = {
 };
 
 /** What a new source of a kind starts as. */
-function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
+export function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
   if (kind === 'posts') return NEW_POSTS;
   if (kind === 'chat') return NEW_CHAT;
   if (kind === 'registration') return NEW_REGISTRATION;
@@ -56,7 +56,7 @@ const shownOn = (form: FormDocument, { origin, pathname }: URL): FormDocument =>
   showing: { ...form.showing, pages: [origin + pathname], placeAt: END_OF_PAGE, placeSide: 'after' },
 });
 
-interface NewSource {
+export interface NewSource {
   /** A shop is made of its connection: see connectShop. */
   kind: Exclude<MadeKind, 'shop'>;
   /** What a form begins with. */

@@ -30,7 +30,8 @@ export function createCodeConnector(parts: CodeParts): Connector {
     }
   };
   return {
-    canFind: false,
+    canLookFor: () => false,
+    replaces: false,
     findsFirst: false,
     // A mail has the same Message-ID, a webhook the same id, a row the same mark: whoever gets it twice knows it again.
     adds: false,

@@ -116,3 +116,19 @@ export function recordOf(person: Schema | undefined): Profile['record'] {
     ...one('madeAt', at(/^(created|joined|made|added)(_?at|_?on)?$/i)),
   };
 }
+
+const TAKEN =
+  /^(ok(ay)?|success(ful)?|succeeded|accepted|created|updated|changed|unchanged|done|stored|saved|added|queued)$/i;
+
+/**
+ * Where an answer of success says whether it is one: a word at its outermost that is one of taking in some cases, and another one in
+ * others.
+ */
+export function successOf(operation: Operation | undefined): Pick<Profile, 'success'> {
+  for (const [name, { enum: words = [] }] of Object.entries(membersOf(operation?.answer ?? undefined))) {
+    const said = words.filter((word): word is string => typeof word === 'string');
+    const is = said.filter((word) => TAKEN.test(word));
+    if (is.length > 0 && is.length < said.length) return { success: { path: pathTo(name), is } };
+  }
+  return {};
+}

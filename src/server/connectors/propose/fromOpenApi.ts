@@ -1,6 +1,6 @@
 import { PROFILE_FORMAT, PROFILE_WHAT, type Profile } from '../../../contract/profile/index.ts';
 import type { OperationChoice } from '../../../contract/profiles.ts';
-import { fieldSource, itemsOf, pathOfRecord, recordOf, verifyOf } from './answers.ts';
+import { fieldSource, itemsOf, pathOfRecord, recordOf, successOf, verifyOf } from './answers.ts';
 import { answersPerson } from './guess.ts';
 import type { ApiDescription, Operation } from './openApi.ts';
 import { makingOf, placesOf, subscriptionOf } from './membership.ts';
@@ -52,6 +52,7 @@ export function proposeProfile(api: ApiDescription, choice: OperationChoice): Pr
     ...makingOf(chosen),
     ...(removing ? { remove: { request: requestOf(removing) } } : {}),
     record: recordOf(found?.schema),
+    ...successOf(writing),
     errors: [],
     limits: {},
   };

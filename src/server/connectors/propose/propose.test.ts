@@ -243,6 +243,23 @@ describe('a profile from an OpenAPI description', () => {
     });
   });
 
+  it('says where an answer of success says that it is none', async () => {
+    const answering = (words: string) =>
+      YAML.replace(
+        "'201': { description: made, content: { application/json: { schema: { $ref: '#/components/schemas/Person' } } } }",
+        `'200': { description: read, content: { application/json: { schema: { type: object, properties: { verdict: { type: string, enum: [${words}] } } } } } }`,
+      );
+    const successIn = async (words: string) => {
+      const api = await readOpenApi(answering(words));
+      if (!api.ok) throw new Error(api.issue);
+      return proposeProfile(api.value, guessChoice(api.value)).success;
+    };
+    expect(await successIn('Accepted, Rejected, Unchanged')).toEqual({
+      path: '$.verdict',
+      is: ['Accepted', 'Unchanged'],
+    });
+    expect(await successIn('active, left')).toBeUndefined();
+  });
   it('does as it is told where it guessed wrong', async () => {
     const api = await readOpenApi(YAML);
     if (!api.ok) throw new Error(api.issue);

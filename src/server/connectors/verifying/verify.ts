@@ -1,6 +1,5 @@
 import type { VerifyResult } from '../../../contract/connection.ts';
 import type { Catalogue } from '../../../core/plan/index.ts';
-import { FORBIDDEN_ADDRESS, resolveGuarded } from '../../security/addresses.ts';
 import { sendTemplate, type Line } from '../call.ts';
 import { fetchCatalogue } from '../catalogue.ts';
 import { createCodeConnector, mailConnector, type CodeParts } from '../code/index.ts';
@@ -98,17 +97,6 @@ async function reach({ access, send }: CodeParts): Promise<Asked> {
     : { account: new URL(access.baseUrl).host, untried: ONLY_REACHED };
 }
 
-/** Why nothing can be sent to a host; null where it can. */
-async function unreachable(hostname: string): Promise<Parameters<typeof silenceTrouble>[0] | null> {
-  try {
-    await resolveGuarded(hostname);
-    return null;
-  } catch (error) {
-    const { code = '' } = error as { code?: string };
-    return { kind: 'unanswered', fault: code === FORBIDDEN_ADDRESS ? 'forbidden address' : 'unreachable', code };
-  }
-}
-
 async function askCode(parts: CodeParts): Promise<Asked> {
   const { access } = parts;
   switch (access.profile.speaks) {
@@ -117,11 +105,7 @@ async function askCode(parts: CodeParts): Promise<Asked> {
       return verified.ok ? { account: verified.account } : { trouble: mailTrouble(verified.code, access.baseUrl) };
     }
     case 'signed webhook':
-      // There is nothing that every receiver would answer without being sent something; but where it is can be known.
-      if (!parts.allowPrivate) {
-        const code = await unreachable(new URL(access.baseUrl).hostname);
-        if (code !== null) return { trouble: silenceTrouble(code, access.baseUrl) };
-      }
+      // There is nothing that every receiver would answer without being sent something.
       return reach(parts);
     case 'file':
       return { account: access.baseUrl };

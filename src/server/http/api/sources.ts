@@ -22,6 +22,7 @@ import { visitSheets } from '../../connecting/visiting.ts';
 import { checkInstallation } from '../../connecting/installation.ts';
 import { connectShop } from '../../commands/sources/connectShop.ts';
 import { addSource } from '../../commands/sources/addSource.ts';
+import { startTold } from '../../commands/sources/startTold.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
 import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
@@ -136,10 +137,17 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.post('/', allow('sources:write'), async (c) => {
     const input = await readInput(c, SourceInput);
     const actor = c.get('actor');
+    const { name, kind, start, page, tell } = input;
+    if (tell !== '' && kind !== 'form')
+      throw new Problem(422, 'invalid', 'Only a form can be live at once.', [
+        { pointer: '/tell', detail: 'This kind of source has to be looked at before it goes live.' },
+      ]);
     const id = outcome(
-      input.kind === 'shop'
+      kind === 'shop'
         ? await connectShop(actor, context, input)
-        : await addSource(actor, context, { name: input.name, kind: input.kind, start: input.start, page: input.page }),
+        : tell === ''
+          ? await addSource(actor, context, { name, kind, start, page })
+          : await startTold(actor, context, { name, kind, start, page, tell }),
     );
     return c.json(await viewOf(id), 201);
   });

@@ -169,7 +169,7 @@ function kindsSeen(
 ): ShapeView['kinds'] {
   const newest = new Map<string, { came: number; lastAt: number }>();
   for (const { json, at } of came)
-    for (const kind of kindsIn(draft, json)) {
+    for (const kind of everyKindIn(draft, json)) {
       const before = newest.get(kind) ?? { came: 0, lastAt: 0 };
       newest.set(kind, { came: before.came + 1, lastAt: Math.max(before.lastAt, at) });
     }
@@ -199,10 +199,14 @@ const rowOfNoted = (document: PostedDocument, noted: NotedArrival, json: unknown
   submissions: noted.submissions,
 });
 
-function kindsIn(document: PostedDocument, json: unknown): string[] {
+const kindsIn = (document: PostedDocument, json: unknown): string[] =>
+  [...new Set(everyKindIn(document, json))].filter((kind) => kind !== '');
+
+/** The kind of each event in a payload; none where its paths cannot be followed. */
+function everyKindIn(document: PostedDocument, json: unknown): string[] {
   if (typeof json !== 'object' || json === null) return [];
   try {
-    return [...new Set(eventKindsIn(document, json))].filter((kind) => kind !== '');
+    return eventKindsIn(document, json);
   } catch (error) {
     if (error instanceof TooManySteps) return [];
     throw error;

@@ -19,7 +19,6 @@ import { FileTooLarge, fileValueOf, storeUpload } from '../../intake/uploads.ts'
 import { readSignedText, signText } from '../../security/stamps.ts';
 import type { SourceRecord } from '../../store/sources.ts';
 import { findUpload } from '../../store/uploads.ts';
-import { parseJson } from '../../../core/json/index.ts';
 import { Problem } from '../problems.ts';
 import { readParts, UnreadableParts } from './multipart.ts';
 
@@ -112,14 +111,14 @@ async function readMultipart(context: Context, request: Request, source: SourceR
     { fieldSize: BODY_LIMIT_BYTES, parts: MOST_PARTS },
     {
       field: (name, value, mediaType) => {
-        if (mediaType === 'application/json') json = parseJson(value);
+        if (mediaType === 'application/json') json = partIn(value);
         else entries.push([name, value]);
       },
       file: async (key, stream, name, mediaType) => {
         if (taken.has(key) && !storedKeys.has(key)) {
           storedKeys.add(key);
           await store(key, name, stream);
-        } else if (mediaType === 'application/json') json = parseJson(await textIn(stream));
+        } else if (mediaType === 'application/json') json = partIn(await textIn(stream));
         else {
           stream.resume();
           if (name) entries.push([key, `(file ${name} was not kept)`]);
@@ -133,6 +132,12 @@ async function readMultipart(context: Context, request: Request, source: SourceR
     return { ...body, issues: [...issues, ...body.issues], failures };
   }
   return { payload: { kind: 'entries', entries, files }, issues, failures };
+}
+
+/** What stands in a part that is JSON; undefined where it is none, or more than a payload may be. */
+function partIn(text: string): unknown {
+  const read = readJson(text);
+  return read.ok ? jsonOf(read.value) : undefined;
 }
 
 async function textIn(stream: BusboyFileStream): Promise<string> {

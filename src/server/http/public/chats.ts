@@ -7,13 +7,14 @@ import type { ChatDocument } from '../../../core/intake/index.ts';
 import { withVariant } from '../../../core/forms/index.ts';
 import { withoutControls } from '../../../core/values/index.ts';
 import { isObject, type Loose } from '../../../core/documents/index.ts';
-import { depthOf, parseJson } from '../../../core/json/index.ts';
+import { parseJson } from '../../../core/json/index.ts';
 import { languageOf, wordsIn } from '../../../forms/index.ts';
 import { begin, refuseFile, say, viewByToken } from '../../chatting/conversations.ts';
 import type { ChatWatch } from '../../chatting/watch.ts';
 import type { Context } from '../../context.ts';
 import { Problem, problemResponse, tooLarge } from '../problems.ts';
 import { readChatFile, TOLD_TIMES } from './chatFile.ts';
+import { keepToHttps } from '../safeHeaders.ts';
 import { sendEvents } from '../sse.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
@@ -44,7 +45,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   app.use(async (c, next) => {
     allowOrigin(c);
     c.header('x-content-type-options', 'nosniff');
-    if (config.publicUrl.startsWith('https:')) c.header('strict-transport-security', 'max-age=15552000');
+    keepToHttps(c, config.publicUrl);
     await next();
     c.header('cache-control', 'no-store');
   });
@@ -56,8 +57,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   }
   // As plain text, since that asks nobody's leave beforehand (WHATWG Fetch, 4.8: CORS-safelisted).
   const bodyOf = async (c: HonoContext): Promise<Loose> => {
-    const text = await c.req.text();
-    const json = depthOf(text) > DEEPEST_BODY ? undefined : parseJson(text);
+    const json = parseJson(await c.req.text(), DEEPEST_BODY);
     return isObject(json) ? json : {};
   };
   const afterIn = ({ after }: Loose): number => (Number.isInteger(after) ? Math.max(0, Number(after)) : 0);

@@ -21,6 +21,7 @@ import { writeHeard } from '../../store/heard.ts';
 import { handedRoutes } from './handed.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { problemResponse } from '../problems.ts';
+import { keepToHttps } from '../safeHeaders.ts';
 import { visitorAddress } from '../visitor.ts';
 import { Pace, tooOften } from './pace.ts';
 import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
@@ -59,12 +60,8 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
     // What is answered is for the site that asks, also where it does not say so.
     c.header('vary', 'origin');
     c.header('cache-control', `public, max-age=${seconds}`);
-    keepToHttps(c);
+    keepToHttps(c, config.publicUrl);
     c.header('x-content-type-options', 'nosniff');
-  };
-
-  const keepToHttps = (c: HonoContext) => {
-    if (config.publicUrl.startsWith('https:')) c.header('strict-transport-security', 'max-age=15552000');
   };
 
   app.get('/site.json', async (c) => {

@@ -14,6 +14,7 @@ import { usePurposes } from '../../data/purposes.ts';
 import { useKeepRoute, useRehearsal, type Rehearsed } from '../../data/routes.ts';
 import { useKnownSamples, useSamples, useSourcesNamed } from '../../data/sources.ts';
 import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
+import { Dialog } from '../../parts/Dialog.tsx';
 import { PublishBar } from '../../parts/PublishBar.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { Working } from '../../parts/Working.tsx';
@@ -21,6 +22,8 @@ import { useTellOpen } from '../../shell/openObject.ts';
 import { KnowledgeContext } from '../../parts/conditions/knowledge.ts';
 import { ConsentPart } from './ConsentPart.tsx';
 import { MailsPart } from './MailsPart.tsx';
+import { PublishRouteChanges } from './PublishRouteChanges.tsx';
+import { useRouteNames } from './useRouteNames.ts';
 import { ProgressBar } from './ProgressBar.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { placeOfLine } from './lines/lineEdits.ts';
@@ -58,6 +61,7 @@ export function RouteBench({
   const [params, setParams] = useSearchParams();
   const [askedPart, setPart] = useQueryState('part', { defaultValue: '', history: 'push' });
   const [typed, setTyped] = useState<{ id: string; values: FieldValues } | null>(null);
+  const [asking, setAsking] = useState(false);
   const [, setLine] = useQueryState('line', { defaultValue: '' });
   const { document, change, issues } = draft;
   const part = partIn(askedPart, document);
@@ -96,6 +100,7 @@ export function RouteBench({
   const facts = { ...factsOf(values ?? {}, sample.visit), ...rehearsal.data?.knows };
   const purposes = usePurposes();
   const knowledge = useMemo(() => knowledgeFields(purposes.data ?? [], connections), [purposes.data, connections]);
+  const called = useRouteNames({ sources: choices, connections, fields: [...factFields(fields), ...knowledge] });
   const setTarget = (index: number, target: Target) =>
     change({ ...document, targets: document.targets.map((one, at) => (at === index ? target : one)) });
   const names = targetNames({ ...route, draft: document });
@@ -155,8 +160,23 @@ export function RouteBench({
               view={route}
               draft={draft}
               publishing={publishing}
+              onPublish={route.liveVersion === null ? undefined : () => setAsking(true)}
               onVersions={() => show('versions')}
             />
+            <Dialog title="Publish these changes?" open={asking} onClose={() => setAsking(false)} wide>
+              {asking && (
+                <PublishRouteChanges
+                  route={route}
+                  draft={document}
+                  called={called}
+                  onPublish={() => {
+                    setAsking(false);
+                    publishing.mutate('publish');
+                  }}
+                  onCancel={() => setAsking(false)}
+                />
+              )}
+            </Dialog>
             <ProgressBar route={route} document={document} onShow={show} />
             <RouteStrip
               document={document}

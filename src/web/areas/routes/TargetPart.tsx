@@ -143,7 +143,9 @@ export function TargetPart({
               onChange={(places) => set({ places })}
             />
           )}
-          {asks.length > 0 && <NeedPart needs={target.needs} asks={asks} onChange={(needs) => set({ needs })} />}
+          {(asks.length > 0 || target.needs !== null) && (
+            <NeedPart needs={target.needs} asks={asks} onChange={(needs) => set({ needs })} />
+          )}
           <ConditionPart when={target.when} fields={fields} values={values} onChange={(when) => set({ when })} />
           {before.length > 0 && (
             <Field

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import type { RouteView } from '../../../contract/route.ts';
-import { fieldsFor, routeChanges, type RouteDocument, type RouteNames } from '../../../core/plan/index.ts';
+import { routeChanges, type RouteDocument } from '../../../core/plan/index.ts';
 import type { SourceField } from '../../../core/values/index.ts';
-import { usePurposes } from '../../data/purposes.ts';
 import { usePublishWithNote, useReadVersion, useRouteVersion, useRouteVersions } from '../../data/routes.ts';
 import { Field } from '../../parts/Field.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
+import { useRouteNames } from './useRouteNames.ts';
 
 interface VersionsPartProps {
   route: RouteView;
@@ -34,7 +34,7 @@ export function VersionsPart({ route, document, sources, connections, fields, is
   const [to, setTo] = useState<number | null>(null);
   const old = useRouteVersion(route.id, from);
   const other = useRouteVersion(route.id, to);
-  const called = useNames({ sources, connections, fields });
+  const called = useRouteNames({ sources, connections, fields });
   const later = to === null ? document : other.data;
   const changes = old.data && later ? routeChanges(old.data, later, called) : null;
   const options = (versions.data ?? []).map(({ version }) => version);
@@ -156,28 +156,4 @@ function VersionSelect({
       ))}
     </select>
   );
-}
-
-function useNames({
-  sources,
-  connections,
-  fields,
-}: Pick<VersionsPartProps, 'sources' | 'connections' | 'fields'>): RouteNames {
-  const purposes = usePurposes();
-  const catalogueOf = (id: string) => connections.find((one) => one.id === id)?.catalogue;
-  return {
-    names: Object.fromEntries([...sources, ...connections, ...(purposes.data ?? [])].map(({ id, name }) => [id, name])),
-    fields,
-    fieldThere: (connectionId, key) => {
-      const catalogue = catalogueOf(connectionId);
-      const known = catalogue
-        ? [...catalogue.kinds.map(({ id }) => id), ''].flatMap((kind) => fieldsFor(catalogue, { kind, lines: [] }))
-        : [];
-      return known.find((field) => field.key === key)?.label ?? key;
-    },
-    placeThere: (connectionId, id) =>
-      catalogueOf(connectionId)
-        ?.lists.flatMap((list) => [list, ...list.groups])
-        .find((one) => one.id === id)?.name ?? id,
-  };
 }

@@ -1,5 +1,11 @@
 import { Link } from 'react-router';
-import { fieldChanges, mayBreak, type FieldChange, type MadeDocument } from '../../../core/intake/index.ts';
+import {
+  documentChanges,
+  fieldChanges,
+  mayBreak,
+  type FieldChange,
+  type MadeDocument,
+} from '../../../core/intake/index.ts';
 import { useFieldUses } from '../../data/routes.ts';
 import { printState } from './builder/previewStates.ts';
 
@@ -19,12 +25,17 @@ const WORDS: Record<FieldChange['what'], string> = {
   required: 'changes whether it has to be answered',
   answers: 'has other answers',
   words: 'has another label',
+  kept: 'is kept as another value of the contact',
+  path: 'stands in another place',
+  preset: 'holds something else before anybody answers',
+  entered: 'looks or is entered otherwise',
 };
 
 /** Two states of a source: what visitors get of each, which fields differ, and which routes that touches. */
 export function Compared({ sourceId, address, before, after }: ComparedProps) {
   const uses = useFieldUses(sourceId);
   const changes = fieldChanges(before.document, after.document);
+  const parts = documentChanges(before.document, after.document);
   return (
     <>
       {before.document.kind === 'form' && after.document.kind === 'form' && (
@@ -33,9 +44,30 @@ export function Compared({ sourceId, address, before, after }: ComparedProps) {
           <Shown title={after.title} document={after.document} address={address} />
         </div>
       )}
+      {parts.length > 0 && (
+        <section aria-label="What else changes">
+          <h3 className="font-semibold mb-1">What visitors, pages and routes will notice</h3>
+          <ul className="flex flex-col gap-1">
+            {parts.map((part) => (
+              <li key={part.what}>
+                <strong className="font-semibold">{part.what}</strong>
+                {part.before === '' && part.after === '' ? (
+                  ' changes.'
+                ) : (
+                  <>
+                    : {part.after} <span className="text-quiet">(before: {part.before})</span>
+                  </>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <section aria-label="Fields that change">
         {changes.length === 0 ? (
-          <p>No field changes: routes and pages go on as they do.</p>
+          <p className="text-quiet">
+            {parts.length === 0 ? 'Nothing changes.' : 'The fields are the same, by their names and types.'}
+          </p>
         ) : (
           <ul className="flex flex-col gap-1">
             {changes.map((change) => {

@@ -10,6 +10,7 @@ import { EntryMore } from '../../parts/entries/EntryDialog.tsx';
 import { EntryList } from '../../parts/entries/EntryList.tsx';
 import { foldersOf } from '../../parts/entries/useEntries.ts';
 import { ImportButton } from '../../parts/ImportButton.tsx';
+import { Field } from '../../parts/Field.tsx';
 import { NameForm } from '../../parts/NameForm.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Empty, Loaded } from '../../parts/States.tsx';
@@ -17,6 +18,7 @@ import { Working } from '../../parts/Working.tsx';
 import { OwnFiles } from './OwnFiles.tsx';
 import { TakeOver } from './TakeOver.tsx';
 import { SourceEditor } from './SourceEditor.tsx';
+import { useSession } from '../../data/session.ts';
 import { useShopChoices } from '../../data/shops.ts';
 import { useAddSource, usePagesMetOn, useSource, useSourceLines } from '../../data/sources.ts';
 
@@ -103,15 +105,17 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
   const pages = usePagesMetOn();
   const [chosen, setPage] = useState<string | null>(null);
   const page = chosen ?? pages.data?.[0] ?? '';
+  const session = useSession();
+  const [typedTell, setTell] = useState<string | null>(null);
+  const tell = typedTell ?? session.data?.account.email ?? '';
   const submit = (name: string, live = false) =>
     add.mutate(
       {
         name,
         kind,
-        live,
         ...(kind === 'form' ? { start } : {}),
         ...(kind === 'shop' ? { connectionId } : {}),
-        ...(live && page !== '' ? { page } : {}),
+        ...(live ? { tell, page } : {}),
       },
       {
         onSuccess: ({ id }) => {
@@ -140,18 +144,32 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
             also: {
               action: 'Make it, and show it on',
               onSubmit: (name) => submit(name, true),
+              disabled: tell.trim() === '',
               beside: (
-                <Chooser
-                  className="max-w-sm"
-                  label="The page on which it is shown at once"
-                  placeholder="a page of its own"
-                  items={(pages.data ?? []).map((address) => ({
-                    id: address,
-                    name: address.replace(/^https?:\/\//, ''),
-                  }))}
-                  value={page}
-                  onChange={setPage}
-                />
+                <>
+                  <Chooser
+                    className="max-w-sm"
+                    label="The page on which it is shown at once"
+                    placeholder="a page of its own"
+                    items={(pages.data ?? []).map((address) => ({
+                      id: address,
+                      name: address.replace(/^https?:\/\//, ''),
+                    }))}
+                    value={page}
+                    onChange={setPage}
+                  />
+                  <Field
+                    label="Who is told by mail of what comes"
+                    help="Nothing goes live of which nobody hears. Lists and other systems are added to its route."
+                  >
+                    <input
+                      type="email"
+                      className="input input-sm w-full max-w-sm"
+                      value={tell}
+                      onChange={(event) => setTell(event.target.value)}
+                    />
+                  </Field>
+                </>
               ),
             },
           }

@@ -37,6 +37,8 @@ import { noTagsThere } from './places/noTagsThere.ts';
 import { renamed } from './places/renamed.ts';
 import { secondChangesFirst } from './places/secondChangesFirst.ts';
 import { tagOnAndOff } from './places/tagOnAndOff.ts';
+import { oneListOnly } from './places/oneListOnly.ts';
+import { takesAway } from './places/takesAway.ts';
 import { tagsStayOn } from './places/tagsStayOn.ts';
 import { testPeople } from './places/testPeople.ts';
 import { cannotLook } from './mapping/cannotLook.ts';
@@ -140,7 +142,9 @@ export const CHECKS: Check[] = [
   renamed,
   secondChangesFirst,
   tagOnAndOff,
+  oneListOnly,
   tagsStayOn,
+  takesAway,
   testPeople,
   cannotLook,
   chainBroken,

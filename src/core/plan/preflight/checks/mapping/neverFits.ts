@@ -1,5 +1,4 @@
-import { fitValue, READY } from '../../../../mapping/index.ts';
-import { answersOf, edgeValuesOf, type FieldValue, type TypeName } from '../../../../values/index.ts';
+import { READY, takesAny } from '../../../../mapping/index.ts';
 import { lineCheck, type CheckedLine } from '../../check.ts';
 
 export const neverFits = lineCheck({
@@ -21,24 +20,5 @@ export const neverFits = lineCheck({
 });
 
 /** Whether nothing that the line can give is taken there, whoever it is of. */
-export function canNeverFit({ field, from, type, line }: CheckedLine): boolean {
-  // A text can be anything, and what comes is looked at then.
-  if (!from || type === null || type === 'text' || type === 'long text' || field.type === 'choice') return false;
-  const isChoice = type === 'choice' || type === 'several choices';
-  const values = isChoice ? (line.steps.length === 0 ? answersOf(from) : []) : edgeValues(type);
-  return values.length > 0 && !values.some((value) => fitValue({ ...field, choices: [] }, value).ok);
-}
-
-/** Some values of a type, among them every sort that it has. */
-const edgeValues = (type: TypeName): FieldValue[] =>
-  type === 'file' ? [A_FILE] : edgeValuesOf(type, 'yes', 'no', '1');
-
-/** A file is never written as text. */
-const A_FILE = {
-  file: 'f',
-  name: 'a.pdf',
-  mediaType: 'application/pdf',
-  size: 1,
-  sha256: '',
-  link: 'https://hill.example/files/f',
-};
+export const canNeverFit = ({ field, from, type, line }: CheckedLine): boolean =>
+  from !== undefined && type !== null && !takesAny(field, type, line.steps.length === 0 ? from : null);

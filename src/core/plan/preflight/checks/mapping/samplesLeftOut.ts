@@ -6,7 +6,7 @@ import { canNeverFit } from './neverFits.ts';
 export const samplesLeftOut = lineCheck({
   code: 'values that came are left out',
   level: 'warning',
-  why: 'A value that is not taken there is left out; the delivery is made without it.',
+  why: 'A value that is not taken there is left out, or its delivery is held where the field is required.',
   find: (checked) => {
     const { line, field, from, samples, now } = checked;
     if (!from || canNeverFit(checked)) return [];
@@ -17,13 +17,13 @@ export const samplesLeftOut = lineCheck({
       if (!given.ok) return [given.issue];
       if (given.value === undefined || isEmpty(given.value)) return [null];
       const fits = fitValue(field, given.value);
-      return [fits.ok ? null : fits.issue];
+      return [fits.ok ? null : `It ${fits.issue}`];
     });
     const [first, ...others] = tried.filter((issue) => issue !== null);
     if (first === undefined) return [];
     return [
       {
-        message: `${field.label}: of ${tried.length} values of ${from.label} that came, ${others.length + 1} would be left out. One of them: it ${first}`,
+        message: `${field.label}: of ${tried.length} values of ${from.label} that came, ${others.length + 1} would be ${field.required ? 'held' : 'left out'}. One of them: ${first}`,
         fix: 'Add a step that turns them into what is taken there, or choose another field.',
       },
     ];

@@ -24,11 +24,12 @@ export const goesNowhere: Check = {
   code: 'answers go nowhere',
   level: 'hint',
   why: 'What visitors took the trouble to answer is not where the colleagues look for it.',
-  find: ({ document, source }) => {
+  find: ({ document, source, catalogues }) => {
+    const isSentByItself = document.targets.every(({ connectionId }) => catalogues[connectionId]?.can.takesAddress);
     if (document.targets.length === 0 || document.mails.some(({ body }) => body.includes(ALL_ANSWERS))) return [];
     const used = fieldsUsedBy(document);
     return source.fields
-      .filter((field) => !isTick(field) && !used.has(field.id))
+      .filter((field) => !isTick(field) && !used.has(field.id) && !(field.type === 'email' && isSentByItself))
       .map(({ label }) => ({
         part: 'mapping',
         message: `${label} goes nowhere: its answers stay in Iwashi.`,
