@@ -5,6 +5,7 @@ export {
   prefixFor,
   printClosed,
   printEnding,
+  type EndingFacts,
   printForm,
   printFormToCopy,
   printFresh,

@@ -114,6 +114,14 @@ export const printMessage = (
     </div>,
   );
 
+/** What an ending is shown with. */
+export interface EndingFacts {
+  /** Where what is handed out is; '' for nowhere. */
+  downloadAt: string;
+  /** Whether a mail asks whoever sent this to confirm, unless they did before: then that is said, where nobody wrote other words. */
+  isAsked: boolean;
+}
+
 /**
  * What stands in the place of a form that was sent.
  * @param answerOf the answer to a field, in words
@@ -125,11 +133,11 @@ export const printEnding = (
   language: FormLanguage,
   { title, message, link, download }: Ending,
   answerOf: (field: string) => string,
-  downloadAt: string,
+  { downloadAt, isAsked }: EndingFacts,
 ): Printed =>
   printMessage(prefix, look, language, {
     title: title || wordsIn(language)('thanks'),
-    text: message,
+    text: message || wordsIn(language)(isAsked ? 'sent.asked' : 'sent.taken'),
     link: link && { ...link, url: filledIn(link.url, answerOf) },
     download: download && downloadAt !== '' ? { label: download.label, url: downloadAt } : null,
   });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PersonView } from '../../src/contract/people.ts';
+import { saying } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { submitJson } from '../world/observatory.ts';
@@ -46,5 +47,69 @@ describe('a confirmation belongs to its sign-up', () => {
     expect(await standing()).toContain('withdrawn');
     expect((await world.members()).some((member) => member.email === email)).toBe(false);
     expect((await operator.trail(submission)).deliveries).not.toMatchObject([{ state: 'delivered' }]);
+  });
+});
+
+describe('what visitors read once they sent a form', () => {
+  const said = async (form: LiveSource<FormDocument>, entries: Record<string, string>, language = 'en') => {
+    const answer = await fetch(form.postUrl, {
+      method: 'POST',
+      headers: { accept: 'text/html', 'accept-language': language },
+      body: new URLSearchParams(entries),
+    });
+    return answer.text();
+  };
+  let plain: LiveSource<FormDocument>;
+  beforeAll(async () => {
+    const document = { ...skyLetterForm(world.site), minimumSeconds: 0, origins: [], ending: saying('') };
+    plain = await operator.form('Sky letter in our own words', { ...document, language: 'visitor' });
+  });
+
+  it('promises no mail while no live route sends one', async () => {
+    const text = await said(plain, { email: 'ulric@hill.example', name: 'Ulric', consent: 'yes' });
+    expect(text).toContain('We have what you sent.');
+    expect(text).not.toMatch(/mail/i);
+  });
+
+  it('speaks of the mail once one is sent, to those who agreed, and to nobody whether they were confirmed before', async () => {
+    const connections = await operator.get<{ id: string }[]>('/connections');
+    await operator.route('Letters in our own words', skyLetterRoute(plain.id, connections[0]?.id ?? ''));
+    const sent = (email: string) => said(plain, { email, name: 'Wanda', consent: 'yes' });
+    const first = await eventually(
+      () => sent('wanda@hill.example'),
+      (text) => text.includes('look into your mailbox'),
+    );
+    expect(first).toContain('If your address is not confirmed yet');
+    const [letter] = await eventually(
+      () => world.letters('wanda@hill.example'),
+      (letters) => letters.length > 0,
+    );
+    await fetch(linkIn(letter), { method: 'POST' });
+    const words = (text: string) => /<p[^>]*>[^<]*confirmed yet[^<]*<\/p>/.exec(text)?.[0];
+    expect(words(await sent('wanda@hill.example'))).toBe(words(first));
+    expect(await said(plain, { email: 'xenia@hill.example', name: 'X', consent: 'yes' }, 'de')).toContain('Postfach');
+  });
+});
+
+describe('a form that is live at once', () => {
+  it('tells a colleague of what comes, or is not made', async () => {
+    const make = (tell: string) =>
+      operator.send('POST', '/sources', { name: 'A guide', kind: 'form', start: 'download', page: '', tell });
+    expect((await make('nobody')).status).toBe(422);
+    const made = await make('desk@hill.example');
+    expect(made.status).toBe(201);
+    const { postUrl, state } = (await made.json()) as { postUrl: string; state: string };
+    expect(state).toBe('live');
+    const sent = await fetch(postUrl, {
+      method: 'POST',
+      headers: { accept: 'text/html', 'accept-language': 'en' },
+      body: new URLSearchParams({ email: 'yara@hill.example', first_name: 'Yara' }),
+    });
+    expect(await sent.text()).toContain('We have what you sent.');
+    const [told] = await eventually(
+      () => world.letters('desk@hill.example'),
+      (letters) => letters.length > 0,
+    );
+    expect(JSON.stringify(told)).toContain('yara@hill.example');
   });
 });

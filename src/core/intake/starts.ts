@@ -38,7 +38,8 @@ const form = (
   resetLabel: '',
   statement: '',
   trust: 'usual',
-  ending: saying('We have it, and will be in touch.'),
+  // Our own words, which say what is so: a mail that asks to confirm comes where a route sends one.
+  ending: saying(''),
   origins: [],
   minimumSeconds: 2,
   ...face,
@@ -54,7 +55,6 @@ export const FIRST_START: Start = start(
   form([EMAIL, { ...CONSENT, label: 'Yes, send me the newsletter. I can leave it at any time.' }], {
     title: 'Get our newsletter',
     button: 'Sign up',
-    ending: saying('Please look into your mailbox and confirm your address.'),
   }),
 );
 
@@ -147,7 +147,6 @@ export const STARTS: Start[] = [
         title: 'Get the guide',
         button: 'Send it to me',
         statement: 'We use your address to send you the guide, and for nothing else unless you say so.',
-        ending: saying('It is on its way to your mailbox.'),
       },
     ),
   ),

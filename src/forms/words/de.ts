@@ -58,6 +58,11 @@ export const de: Words = {
   tooMuch: 'Das ist mehr, als das Formular aufnehmen kann.',
   goBack: 'Gehen Sie zum Formular zurück: Ihr Browser hat Ihre Eingaben meist noch.',
   thanks: 'Vielen Dank',
+  sent: {
+    taken: 'Wir haben Ihre Angaben erhalten.',
+    asked:
+      'Wir haben Ihre Angaben erhalten. Falls Ihre Adresse noch nicht bestätigt ist, ist eine E-Mail mit einem Link unterwegs zu Ihnen: Bitte sehen Sie in Ihr Postfach und klicken Sie darauf.',
+  },
   downloadGone:
     'Er ist abgelaufen, oder das Ziel gibt es nicht mehr. Füllen Sie das Formular noch einmal aus, um einen neuen zu bekommen.',
   closed: {

@@ -57,6 +57,11 @@ export const en = {
   tooMuch: 'This is more than the form can take.',
   goBack: 'Go back to the form: your browser usually still has what you typed.',
   thanks: 'Thank you',
+  sent: {
+    taken: 'We have what you sent.',
+    asked:
+      'We have what you sent. If your address is not confirmed yet, a mail with a link is on its way to you: please look into your mailbox, and press it.',
+  },
   downloadGone: 'It has run out, or what it led to is gone. To get a new one, please fill in the form again.',
   closed: {
     title: 'This form is closed',

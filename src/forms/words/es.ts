@@ -58,6 +58,11 @@ export const es: Words = {
   tooMuch: 'Es más de lo que admite el formulario.',
   goBack: 'Vuelva al formulario: su navegador suele conservar lo que ha escrito.',
   thanks: 'Gracias',
+  sent: {
+    taken: 'Hemos recibido sus datos.',
+    asked:
+      'Hemos recibido sus datos. Si su dirección todavía no está confirmada, le llegará un correo con un enlace: mire en su buzón y púlselo.',
+  },
   downloadGone: 'Ha caducado o su contenido ya no existe. Para obtener uno nuevo, rellene otra vez el formulario.',
   closed: {
     title: 'Este formulario está cerrado',

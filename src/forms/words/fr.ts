@@ -58,6 +58,11 @@ export const fr: Words = {
   tooMuch: 'C’est plus que ce que le formulaire peut recevoir.',
   goBack: 'Revenez au formulaire : votre navigateur a en général gardé votre saisie.',
   thanks: 'Merci',
+  sent: {
+    taken: 'Nous avons bien reçu votre envoi.',
+    asked:
+      'Nous avons bien reçu votre envoi. Si votre adresse n’est pas encore confirmée, un e-mail contenant un lien vous est envoyé : consultez votre boîte de réception et cliquez dessus.',
+  },
   downloadGone:
     'Il a expiré, ou son contenu n’existe plus. Pour en recevoir un nouveau, remplissez à nouveau le formulaire.',
   closed: {

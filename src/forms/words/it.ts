@@ -58,6 +58,11 @@ export const it: Words = {
   tooMuch: 'È più di quanto il modulo possa ricevere.',
   goBack: 'Torni al modulo: di solito il browser conserva ciò che ha scritto.',
   thanks: 'Grazie',
+  sent: {
+    taken: 'Abbiamo ricevuto i suoi dati.',
+    asked:
+      'Abbiamo ricevuto i suoi dati. Se il suo indirizzo non è ancora confermato, le arriva un’email con un link: controlli la sua casella e lo prema.',
+  },
   downloadGone: 'È scaduto, o il suo contenuto non esiste più. Per riceverne uno nuovo, compili di nuovo il modulo.',
   closed: {
     title: 'Questo modulo è chiuso',

@@ -58,6 +58,11 @@ export const nl: Words = {
   tooMuch: 'Dit is meer dan het formulier kan ontvangen.',
   goBack: 'Ga terug naar het formulier: uw browser heeft meestal nog wat u hebt ingevuld.',
   thanks: 'Dank u wel',
+  sent: {
+    taken: 'We hebben uw gegevens ontvangen.',
+    asked:
+      'We hebben uw gegevens ontvangen. Is uw adres nog niet bevestigd, dan is er een e-mail met een link naar u onderweg: kijk in uw postvak en klik erop.',
+  },
   downloadGone:
     'Hij is verlopen, of wat erachter zat is er niet meer. Vul het formulier opnieuw in om een nieuwe te krijgen.',
   closed: {

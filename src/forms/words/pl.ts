@@ -59,6 +59,11 @@ export const pl: Words = {
   tooMuch: 'To więcej, niż formularz może przyjąć.',
   goBack: 'Wróć do formularza: przeglądarka zwykle zachowuje wpisane dane.',
   thanks: 'Dziękujemy',
+  sent: {
+    taken: 'Otrzymaliśmy Państwa zgłoszenie.',
+    asked:
+      'Otrzymaliśmy Państwa zgłoszenie. Jeśli adres nie jest jeszcze potwierdzony, wysyłamy wiadomość z linkiem: prosimy zajrzeć do skrzynki i go kliknąć.',
+  },
   downloadGone: 'Wygasł albo jego zawartość już nie istnieje. Aby otrzymać nowy, wypełnij formularz jeszcze raz.',
   closed: {
     title: 'Ten formularz jest zamknięty',

@@ -58,6 +58,11 @@ export const pt: Words = {
   tooMuch: 'É mais do que o formulário pode receber.',
   goBack: 'Volte ao formulário: o navegador costuma conservar o que escreveu.',
   thanks: 'Obrigado',
+  sent: {
+    taken: 'Recebemos o que enviou.',
+    asked:
+      'Recebemos o que enviou. Se o seu endereço ainda não estiver confirmado, vai receber uma mensagem com uma ligação: veja a sua caixa de correio e clique nela.',
+  },
   downloadGone: 'Expirou, ou o seu conteúdo já não existe. Para receber um novo, preencha o formulário outra vez.',
   closed: {
     title: 'Este formulário está fechado',

@@ -57,6 +57,11 @@ export const sv: Words = {
   tooMuch: 'Det är mer än formuläret kan ta emot.',
   goBack: 'Gå tillbaka till formuläret: webbläsaren har oftast kvar det du skrev.',
   thanks: 'Tack',
+  sent: {
+    taken: 'Vi har tagit emot det du skickade.',
+    asked:
+      'Vi har tagit emot det du skickade. Om din adress inte är bekräftad än är ett mejl med en länk på väg till dig: titta i din inkorg och klicka på den.',
+  },
   downloadGone: 'Den har gått ut, eller så finns innehållet inte längre. Fyll i formuläret igen för att få en ny.',
   closed: {
     title: 'Formuläret är stängt',

@@ -100,9 +100,12 @@ export const skyLetterForm = (siteUrl: string): FormDocument => ({
   resetLabel: '',
   statement: '',
   trust: 'usual',
-  ending: saying('Thank you. Please look into your mailbox and confirm your address.', {
-    next: `${siteUrl}/thank-you`,
-  }),
+  ending: saying(
+    'Unless you confirmed before, a mail is on its way. Please look into your mailbox and confirm your address.',
+    {
+      next: `${siteUrl}/thank-you`,
+    },
+  ),
   origins: [siteUrl],
   minimumSeconds: 2,
 });
@@ -391,7 +394,9 @@ export const shortForm = (siteUrl: string, face: Partial<FormDocument>): FormDoc
     resetLabel: '',
     statement: '',
     trust: 'usual',
-    ending: saying('Please look into your mailbox and confirm your address.'),
+    ending: saying(
+      'Unless you confirmed before, a mail is on its way. Please look into your mailbox and confirm your address.',
+    ),
     origins: [siteUrl],
     minimumSeconds: 2,
     ...face,

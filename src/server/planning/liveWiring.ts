@@ -46,18 +46,34 @@ export class LiveWirings {
     return new Map(await Promise.all(ids.map(async (id) => [id, await this.of(id)] as const)));
   }
 
+  /** The boxes whose ticks a live route has people confirm by a mail; '' among them where sending is enough. */
+  async boxesThatAsk(sourceId: string): Promise<string[]> {
+    const routes = await this.#liveRoutes(sourceId);
+    return routes.flatMap(({ document: { consent } }) =>
+      consent.confirmedBy.by === 'nobody'
+        ? []
+        : consent.asks.flatMap(({ channels, tickField }) => (channels.includes('email') ? [tickField] : [])),
+    );
+  }
+
+  async #liveRoutes(sourceId: string): Promise<LiveRoute[]> {
+    const { db } = this.#store;
+    const versions = await liveVersionsOf(db, sourceId);
+    return Promise.all(
+      versions.map(async ({ id, name, version }) => {
+        const document = await this.#routes.get(`${id} ${version}`, () => readRouteVersion(db, id, version));
+        return { id, name, version, document };
+      }),
+    );
+  }
+
   /** The live routes that take a source, and what every connection offers. */
   async of(sourceId: string): Promise<LiveWiring> {
     const { db } = this.#store;
-    const [versions, dates] = await Promise.all([liveVersionsOf(db, sourceId), readCatalogueDates(db)]);
-    const routes = versions.map(async ({ id, name, version }) => {
-      const document = await this.#routes.get(`${id} ${version}`, () => readRouteVersion(db, id, version));
-      return { id, name, version, document };
-    });
+    const [live, dates] = await Promise.all([this.#liveRoutes(sourceId), readCatalogueDates(db)]);
     const catalogues = dates.map(async ({ id, at }) => {
       return [id, await this.#catalogues.get(`${id} ${at}`, () => readCatalogue(db, id))] as const;
     });
-    const live = await Promise.all(routes);
     const asks = live.some(({ document }) => asksForKnown(document));
     return {
       routes: live,

@@ -17,6 +17,7 @@ import {
   type Target,
 } from '../index.ts';
 import type { TestName } from '../../conditions/index.ts';
+import { saying } from '../../forms/index.ts';
 import type { Purpose } from '../../consent/index.ts';
 import type { SourceDocument } from '../../intake/index.ts';
 import { CHECKS } from './checks/index.ts';
@@ -125,6 +126,7 @@ const found = (
     others: others.map((other, index) => ({ id: `o${index}`, name: 'Other', document: other })),
     now: NOW,
   });
+const ending = (message: string): Looked => ({ source: { ...formOf(FIELDS), ending: saying(message) } });
 const changed = (id: string, more: Partial<SourceField>) =>
   FIELDS.map((field) => (field.id === id ? { ...field, ...more } : field));
 
@@ -204,6 +206,18 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
     () => found(route(), { fields: FIELDS.slice(0, 2) }),
     () => found(withMail({}), { fields: FIELDS.slice(0, 2) }),
     2,
+  ],
+  'the ending speaks of a mail that nobody sends': [
+    () => found(confirmedBy({ by: 'nobody' }), ending('Please look into your mailbox.')),
+    () => found(route(), ending('Please look into your mailbox.')),
+  ],
+  'the ending does not speak of the mail that asks': [
+    () => found(route(), ending('We will be in touch.')),
+    () => found(route(), ending('')),
+  ],
+  'the ending promises a mail to those who confirmed before': [
+    () => found(route(), ending('Please look into your mailbox.')),
+    () => found(route(), ending('Unless you confirmed before, please look into your mailbox.')),
   ],
   'the source has unpublished changes': [() => found(route(), { isChanged: true }), () => found(route())],
   'a field is never filled in': [

@@ -8,7 +8,7 @@ import {
 } from '../../../core/forms/index.ts';
 import type { FormDocument } from '../../../core/intake/index.ts';
 import { inWords, type FieldValues } from '../../../core/values/index.ts';
-import { prefixFor, printEnding } from '../../../forms/index.ts';
+import { prefixFor, printEnding, type EndingFacts } from '../../../forms/index.ts';
 import type { SentPart } from '../../../contract/placing.ts';
 import type { Context } from '../../context.ts';
 import { downloadAddress } from '../../intake/ownFiles.ts';
@@ -24,6 +24,8 @@ export interface Outcome {
   answers: FieldValues;
   /** What is known of the visitor. */
   known: FieldValues;
+  /** Whether what they sent leads to a mail that asks them to confirm, unless they did before: which is for nobody to learn by it. */
+  isAsked: boolean;
 }
 
 /** Endings as they were printed, without the address of their link, by how they look. */
@@ -41,16 +43,19 @@ function endingHtml(
   language: FormLanguage,
   ending: Ending,
   answerOf: (field: string) => string,
-  downloadAt: string,
+  { downloadAt, isAsked }: EndingFacts,
 ): string {
   const { title, message, link, download } = ending;
   const own = printed.get(look) ?? new Map<string, string>();
   printed.set(look, own);
-  const key = JSON.stringify([publicId, language, title, message, link?.label, download?.label]);
+  const key = JSON.stringify([publicId, language, title, message, link?.label, download?.label, isAsked]);
   let html = own.get(key);
   if (html === undefined) {
     const marked = { ...ending, link: link && { ...link, url: MARK } };
-    html = printEnding(prefixFor(publicId), look, language, marked, () => '', DOWNLOAD_MARK).html;
+    html = printEnding(prefixFor(publicId), look, language, marked, () => '', {
+      downloadAt: DOWNLOAD_MARK,
+      isAsked,
+    }).html;
     own.set(key, html);
   }
   const linked = link ? html.replace(MARK, () => escaped(filledIn(link.url, answerOf))) : html;
@@ -58,7 +63,7 @@ function endingHtml(
 }
 
 /** What comes after a form was sent, by what was answered. */
-export function afterSending(context: Context, { ids, cameBefore, source, answers, known }: Outcome) {
+export function afterSending(context: Context, { ids, cameBefore, source, answers, known, isAsked }: Outcome) {
   const { now } = context;
   const document = source.live as FormDocument;
   const ending = endingFor(document, { values: answers, known, now: now() });
@@ -66,18 +71,25 @@ export function afterSending(context: Context, { ids, cameBefore, source, answer
   // As addresses are sent: a header has no letters but Latin ones (RFC 9110, 5.5).
   const next = ending.next === '' ? null : (URL.parse(filledIn(ending.next, answerOf))?.href ?? null);
   const downloadAt = ending.download ? downloadAddress(context, ids[0] ?? '', ending.download) : '';
-  const own = `/in/${source.publicId}/thanks${ending.id === '' ? '' : `?ending=${encodeURIComponent(ending.id)}`}`;
+  const said = new URLSearchParams({
+    ...(ending.id === '' ? {} : { ending: ending.id }),
+    ...(isAsked && ending.message === '' ? { asked: 'yes' } : {}),
+  }).toString();
+  const own = `/in/${source.publicId}/thanks${said === '' ? '' : `?${said}`}`;
   return {
     ending,
     answerOf,
-    downloadAt,
+    facts: { downloadAt, isAsked },
     /** Whether it can only be shown in answer to what was sent: an address of ours holds no answers. */
     isOwnPage:
       next === null && (ending.download !== null || (ending.link !== null && answersIn(ending.link.url).length > 0)),
     location: next ?? own,
     /** What a script puts in the place of the form. */
     part: (language: FormLanguage): SentPart => {
-      const html = endingHtml(source.publicId, document.look, language, ending, answerOf, downloadAt);
+      const html = endingHtml(source.publicId, document.look, language, ending, answerOf, {
+        downloadAt,
+        isAsked,
+      });
       const visitor = cameBefore ? '' : signForBrowser(context, ids[0] ?? '');
       return { html, taken: true, next, newTab: ending.newTab, seconds: ending.seconds, visitor };
     },

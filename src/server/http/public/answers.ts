@@ -71,9 +71,9 @@ async function keptAnswer(
 /** What stands on our own page where the ending holds answers, which no address of ours may. */
 async function endingAnswer(context: Context, c: HonoContext, outcome: Outcome): Promise<Response> {
   const document = outcome.source.live as FormDocument;
-  const { ending, answerOf, downloadAt } = afterSending(context, outcome);
+  const { ending, answerOf, facts } = afterSending(context, outcome);
   const page = { publicId: outcome.source.publicId, document, language: languageIn(c, document) };
-  return showEnding(c, await organisationName(context), page, ending, answerOf, downloadAt);
+  return showEnding(c, await organisationName(context), page, ending, answerOf, facts);
 }
 
 /** What a script puts in the place of a form that has to be mended. */

@@ -8,6 +8,7 @@ import {
   prefixFor,
   printClosed,
   printEnding,
+  type EndingFacts,
   printForm,
   printInstead,
   printMessage,
@@ -113,10 +114,10 @@ export function showEnding(
   form: FormSaid,
   ending: Ending,
   answerOf: (field: string) => string,
-  downloadAt: string,
+  facts: EndingFacts,
 ) {
   const { look } = form.document;
-  const said = printEnding(prefixFor(form.publicId), look, form.language, ending, answerOf, downloadAt);
+  const said = printEnding(prefixFor(form.publicId), look, form.language, ending, answerOf, facts);
   return showSaid(c, of, form, { title: ending.title || wordsIn(form.language)('thanks'), said, personal: true });
 }
 

@@ -44,6 +44,10 @@ interface Intake {
   Variables: { answered: Refusal | Outcome };
 }
 
+/** Whether what comes after it is said in our own words, which say whether a mail follows. */
+const hasOwnWords = (document: LiveSource['live']): boolean =>
+  document.kind === 'form' && [document.ending, ...document.endings].some(({ message }) => message === '');
+
 /** The public address of each source: takes form posts and JSON, and shows the form by itself. */
 export function intakeRoutes(context: Context, live: LiveSources, submissionsPerMinute: number): Hono<Intake> {
   const app = new Hono<Intake>();
@@ -97,7 +101,10 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (source?.live.kind !== 'form') return showClosed(c, of, languageFor(asked(c)), null);
     const { live: document, publicId } = source;
     const ending = document.endings.find(({ id }) => id === c.req.query('ending')) ?? document.ending;
-    return showEnding(c, of, { publicId, document, language: languageIn(c, document) }, ending, () => '', '');
+    return showEnding(c, of, { publicId, document, language: languageIn(c, document) }, ending, () => '', {
+      downloadAt: '',
+      isAsked: c.req.query('asked') === 'yes',
+    });
   });
 
   app.options('/:publicId', async (c) => {
@@ -184,6 +191,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
         source: { ...source, live: asVariant(source.live, variant) },
         answers: taken.answers,
         known,
+        isAsked: hasOwnWords(source.live) && (await live.isAsked(source.id, taken.answers)),
       };
     }
     if (taken.why === 'key used before') return { problem: KEY_USED() };

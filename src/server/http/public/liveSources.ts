@@ -1,6 +1,8 @@
 import { isPosted } from '../../../core/intake/index.ts';
 import { withPictures } from '../../../core/forms/index.ts';
+import type { FieldValues } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
+import { LiveWirings } from '../../planning/liveWiring.ts';
 import { throughBreaks } from '../../store/database.ts';
 import { findSourceByPublicId, listSources, type SourceRecord } from '../../store/sources.ts';
 
@@ -17,6 +19,8 @@ export interface LiveSources {
   all: () => Promise<LiveSource[]>;
   /** The address for programs at a public address, live or not; null where there is none, or it is archived. */
   posts: (publicId: string) => Promise<SourceRecord | null>;
+  /** Whether a live route has those confirm by a mail who sent these values, unless they did before. */
+  isAsked: (sourceId: string, values: FieldValues) => Promise<boolean>;
 }
 
 /** A source as visitors meet it; null where it is not live. */
@@ -53,7 +57,22 @@ export function liveSources({ store, config }: Context): LiveSources {
     cache.set(publicId, fresh);
     return fresh;
   };
+  const wirings = new LiveWirings(store);
+  const asking = new Map<string, { boxes: string[]; until: number }>();
+  const boxesThatAsk = async (sourceId: string): Promise<string[]> => {
+    const cached = asking.get(sourceId);
+    if (cached && cached.until > now()) return cached.boxes;
+    const boxes = await wirings.boxesThatAsk(sourceId).catch((error: unknown) => {
+      if (cached) return cached.boxes;
+      throw error;
+    });
+    if (asking.size > MOST_CACHED) asking.clear();
+    asking.set(sourceId, { boxes, until: now() + CACHE_MS });
+    return boxes;
+  };
   return {
+    isAsked: async (sourceId, values) =>
+      (await boxesThatAsk(sourceId)).some((box) => box === '' || values[box] === true),
     find: async (publicId) => (await read(publicId)).source,
     posts: async (publicId) => (await read(publicId)).posts,
     all: async () => {

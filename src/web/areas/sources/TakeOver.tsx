@@ -145,6 +145,6 @@ function documentOf({ name, fields, button }: FoundForm): FormDocument {
     title: name,
     fields,
     button: button || start.button,
-    ending: saying('We have it, and will be in touch.'),
+    ending: saying(''),
   };
 }

@@ -1,5 +1,6 @@
 import type { Check } from '../check.ts';
 import { changedUnpublished } from './source/changedUnpublished.ts';
+import { endingForConfirmed, endingPromises, endingSilent } from './source/endingPromises.ts';
 import { goesNowhere } from './source/goesNowhere.ts';
 import { identifiesNobody } from './source/identifiesNobody.ts';
 import { neverFilled } from './source/neverFilled.ts';
@@ -105,6 +106,9 @@ import { wrongColleague } from './mails/wrongColleague.ts';
 /** Every check, in the order in which people wire a route. */
 export const CHECKS: Check[] = [
   changedUnpublished,
+  endingForConfirmed,
+  endingPromises,
+  endingSilent,
   goesNowhere,
   identifiesNobody,
   neverFilled,

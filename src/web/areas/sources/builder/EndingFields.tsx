@@ -32,7 +32,11 @@ export function EndingFields({ ending, fields, handsOut = false, about, onChange
           onChange={({ target }) => onChange({ title: target.value })}
         />
       </Field>
-      <Field label="Message" error={about('/message')}>
+      <Field
+        label="Message"
+        help="Empty: our own words, which say that a mail asks them to confirm where a live route sends one."
+        error={about('/message')}
+      >
         <textarea
           className="textarea w-full"
           rows={2}

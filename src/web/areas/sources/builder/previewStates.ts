@@ -55,7 +55,7 @@ function printInside(document: FormDocument, address: string, language: FormLang
   if (known) return printInstead(prefix, document, language, known);
   if (state === 'sent' || of === 'ending') {
     const own = endings.find((one) => one.id === id) ?? ending;
-    return printEnding(prefix, look, language, own, () => '…', address);
+    return printEnding(prefix, look, language, own, () => '…', { downloadAt: address, isAsked: false });
   }
   if (state === 'closed') return printClosed(prefix, look, language, closedText);
   return printForm({
