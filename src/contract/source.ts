@@ -413,6 +413,24 @@ export class SourceInput {
   tell: string = '';
 }
 
+class AgreedByInput {
+  @IsString()
+  @MaxLength(36)
+  purpose!: string;
+
+  @IsString()
+  @Length(1, 1000)
+  wording!: string;
+}
+
+/** What is said when a source is published. */
+export class PublishInput {
+  /** Of which words in it somebody says what people agree to by them. */
+  @EachPart(() => AgreedByInput)
+  @ArrayMaxSize(50)
+  agreed: AgreedByInput[] = [];
+}
+
 /** When a draft goes live by itself. */
 export class ScheduleInput {
   /** Milliseconds since 1970; null for never. */

@@ -5,6 +5,7 @@ import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { PurposeView } from '../../src/contract/purposes.ts';
 import type { RouteView } from '../../src/contract/route.ts';
+import { faceOf, VARIANT_FIELD } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import type { ConsentAsk, RouteDocument, RouteMail, Target } from '../../src/core/plan/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
@@ -73,7 +74,8 @@ describe('purposes', () => {
     };
     expect(await firstAsk()).toMatchObject({ tickField: 'consent', purpose: purpose.id });
     await operator.post(`/purposes/${purpose.id}/archive`);
-    expect(await firstAsk()).toMatchObject({ tickField: 'telescope', purpose: '' });
+    // A tick that asks whether somebody has a telescope gives no consent: that it is a tick says nothing.
+    expect(await firstAsk()).toMatchObject({ tickField: 'consent', purpose: '' });
   });
 
   const draft = (more: object = {}) => ({ name: 'Night walks', wordings: ['Invite me'], channels: ['email'], ...more });
@@ -183,6 +185,77 @@ it('several consents of one form are written down by purpose and channel, and co
     'not given Talks sms',
   );
   await operator.post(`/routes/${route.id}/pause`);
+});
+
+describe('words by which people agree', () => {
+  const withWords = (label: string): FormDocument => ({
+    ...source.draft,
+    fields: source.draft.fields.map((field) => (field.id === 'consent' ? { ...field, label } : field)),
+  });
+  const publish = (body: object) => operator.send('POST', `/sources/${source.id}/publish`, body);
+  let purpose: PurposeView;
+
+  it('do not change on a live form before somebody said what the new ones are for', async () => {
+    const route = await wire((one) => one);
+    const asked = (await operator.get<RouteView>(`/routes/${route}`)).draft.consent.asks[0]?.purpose;
+    purpose = (await operator.get<PurposeView[]>('/purposes')).find(({ id }) => id === asked) as PurposeView;
+    await operator.put(`/sources/${source.id}/draft`, withWords('Yes, add the star chart for 9 EUR.'));
+    expect(await operator.get(`/sources/${source.id}/new-words`)).toEqual([
+      { purpose: purpose.id, name: purpose.name, wording: 'Yes, add the star chart for 9 EUR.', routes: ['Letters'] },
+    ]);
+    for (const answer of [
+      await publish({}),
+      await operator.send('POST', `/sources/${source.id}/schedule`, { at: Date.now() + 3_600_000 }),
+    ])
+      expect([answer.status, await answer.text()]).toEqual([422, expect.stringContaining('star chart')]);
+    const email = newAddress();
+    await submitJson(source, { email, name: 'Old words', consent: 'yes' });
+    await confirmAll(email);
+    const words = await world.rows<{ wording: string }>(
+      "SELECT wording FROM consent_events WHERE kind = 'given' ORDER BY at DESC LIMIT 1",
+    );
+    expect(words[0]?.wording).not.toContain('star chart');
+  });
+
+  it('go live with the word of whoever publishes them, and stay decided on while they stand there', async () => {
+    const wording = 'Yes, write to me whenever the sky has something new.';
+    await operator.put(`/sources/${source.id}/draft`, withWords(wording));
+    expect((await publish({ agreed: [{ purpose: purpose.id, wording }] })).status).toBe(200);
+    const { name, wordings, channels } = await operator
+      .get<PurposeView[]>('/purposes')
+      .then((all) => all.find(({ id }) => id === purpose.id) as PurposeView);
+    expect(wordings).toContain(wording);
+    const without = wordings.filter((one) => one !== wording);
+    const refused = await operator.send('PUT', `/purposes/${purpose.id}`, { name, channels, wordings: without });
+    expect([refused.status, await refused.text()]).toEqual([409, expect.stringContaining('which is live')]);
+  });
+
+  it('are written down as the variant that a visitor was shown has them', async () => {
+    const wording = 'Yes, the Sky letter is for me.';
+    const face = faceOf(withWords(wording));
+    const variants = [
+      { id: 'a', name: 'As it is', share: 1, face: null, nothing: false },
+      { id: 'b', name: 'Other words', share: 99, face, nothing: false },
+    ];
+    await operator.put(`/sources/${source.id}/draft`, {
+      ...withWords('Yes, write to me whenever the sky has something new.'),
+      variants,
+    });
+    expect((await publish({})).status).toBe(422);
+    expect((await publish({ agreed: [{ purpose: purpose.id, wording }] })).status).toBe(200);
+    // What is published reaches visitors within a second.
+    await eventually(
+      () => fetch(source.postUrl).then((page) => page.text()),
+      (page) => page.includes(wording),
+    );
+    const email = newAddress();
+    const sent = await submitJson(source, { email, name: 'Other words', consent: 'yes', [VARIANT_FIELD]: 'b' });
+    const { plan } = await eventually(
+      () => operator.trail(sent),
+      (trail) => trail.plan !== null,
+    );
+    expect(plan?.consent).toMatchObject([{ kind: 'given', wording }, { kind: 'asked' }]);
+  });
 });
 
 describe('mails of a route', () => {

@@ -21,6 +21,7 @@ import { visitWithSign } from '../intake/visitors.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
 import { importedIn, importsOf } from './imported.ts';
 import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
+import { asShown } from './shown.ts';
 
 /** What becomes of one submission that is sent again. */
 export type SendingOutcome = 'sent' | 'held' | 'asked' | 'waiting' | 'left out' | 'not chosen';
@@ -83,7 +84,7 @@ export async function planAgain(
       continue;
     }
     const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
-    const { fields, statement, trust } = document;
+    const { fields, statement, trust } = asShown(document, submission.variant);
     const visit = visitWithSign(context, submission);
     const imported = importedIn(document, importOf(submission, document));
     const tells = saidPartsOf(document);

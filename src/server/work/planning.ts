@@ -35,6 +35,7 @@ import {
 import { noteEnd } from './lapsing.ts';
 import { planTold } from './noticing.ts';
 import { NO_WIRING, type LiveWirings } from '../planning/liveWiring.ts';
+import { asShown } from '../planning/shown.ts';
 
 const MOST_TRIES = 5;
 
@@ -103,7 +104,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       continue;
     }
     for (const mark of marks) here.add(mark);
-    const { fields, statement, trust } = document;
+    const { fields, statement, trust } = asShown(document, submission.variant);
     const wiring = wiringOf.get(submission.sourceId) ?? NO_WIRING;
     const tells = saidPartsOf(document);
     // Everybody else has to be read for whoever takes something back, and for nobody else.

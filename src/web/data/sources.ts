@@ -1,3 +1,4 @@
+import type { NewWords } from '../../core/plan/index.ts';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ShownPage } from '../../contract/shownPage.ts';
 import type { SourceLine } from '../../contract/entries.ts';
@@ -114,6 +115,15 @@ export function useAddSource() {
     },
   });
 }
+
+/** Words in a draft that live routes would take as consent, and of which nobody has said what they are for. */
+export const useNewWords = (id: string, draftAt: string) =>
+  useQuery({
+    queryKey: ['sources', 'new words', id, draftAt],
+    queryFn: () => api.get<NewWords[]>(`/sources/${id}/new-words`),
+    // Somebody may decide on them meanwhile, under Consent.
+    staleTime: 0,
+  });
 
 /** The pages of sites on which any form was met lately, those with most visitors first. */
 export const usePagesMetOn = () =>

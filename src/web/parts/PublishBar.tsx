@@ -3,6 +3,7 @@ import { Download } from 'lucide-react';
 import { useEffect, type ReactNode } from 'react';
 import type { PublishState } from '../../core/states/index.ts';
 import { ApiProblem } from '../data/api.ts';
+import type { Publishing } from '../data/publishing.ts';
 import type { Draft } from './useDraft.ts';
 import { Conflict } from './Conflict.tsx';
 import { DraftBar } from './DraftBar.tsx';
@@ -17,7 +18,7 @@ interface PublishBarProps<Document> {
   exportPath: string;
   view: { state: PublishState; liveVersion: number | null; changed: boolean };
   draft: Draft<Document>;
-  publishing: UseMutationResult<unknown, Error, 'publish' | 'pause' | 'resume'>;
+  publishing: UseMutationResult<unknown, Error, Publishing>;
   /** Asked before changes are published, once they are saved: it publishes them itself. */
   onPublish?: (() => void) | undefined;
   /** Shows the versions, where they can be seen. */

@@ -3,27 +3,33 @@ import type { Context } from '../../context.ts';
 import { dueSources, findSource, publishSource as store, takeSchedule } from '../../store/sources.ts';
 import { done, inCommand, IWASHI, unknown, type Actor, type Refusal } from '../command.ts';
 import { keptFromLive } from './keptFromLive.ts';
+import { agreeBy, keptByWords, type AgreedBy } from './wordsOf.ts';
 
 /**
  * Freezes the draft as the next version and makes it live, unless something in it keeps it from that.
  * @param due for which time somebody said so; absent for now
+ * @param agreed of which new words in it somebody says what they are for
  */
 export async function publishSource(
   actor: Actor,
   context: Context,
   id: string,
-  due?: { at: number; by: string },
+  { due, agreed = [] }: { due?: { at: number; by: string }; agreed?: AgreedBy[] } = {},
 ): Promise<Result<void, Refusal>> {
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);
     if (!source) return unknown('source');
     const kept = keptFromLive(source);
     if (kept) return kept;
+    await agreeBy(db, agreed, context.now());
+    const undecided = await keptByWords(db, source);
+    if (undecided) return undecided;
     // Another worker may have done it meanwhile.
     if (due && !(await takeSchedule(db, id, due.at))) return done(undefined, null);
     await store(db, source, context.now());
     const version = `Version ${(source.liveVersion ?? 0) + 1}`;
-    const detail = due ? `${version}, at the time that ${due.by} set.` : `${version}.`;
+    const words = agreed.map(({ wording }) => ` Agreed to by: "${wording}".`).join('');
+    const detail = due ? `${version}, at the time that ${due.by} set.` : `${version}.${words}`;
     return done(undefined, { act: 'published', subject: { kind: 'source', id, name: source.name }, detail });
   });
 }
@@ -31,5 +37,6 @@ export async function publishSource(
 /** Makes the drafts live whose time has come. What cannot go live yet does so once it is mended. */
 export async function publishDue(context: Context): Promise<void> {
   for (const { id, publishAt, publishBy } of await dueSources(context.store.db, context.now()))
-    if (publishAt !== null) await publishSource(IWASHI, context, id, { at: publishAt, by: publishBy ?? 'somebody' });
+    if (publishAt !== null)
+      await publishSource(IWASHI, context, id, { due: { at: publishAt, by: publishBy ?? 'somebody' } });
 }

@@ -1,6 +1,8 @@
+import type { NewWords } from '../../../core/plan/index.ts';
 import type { ClassConstructor } from 'class-transformer';
 import { Hono } from 'hono';
 import {
+  PublishInput,
   FileDocumentInput,
   FormDocumentInput,
   FormsInput,
@@ -25,6 +27,7 @@ import { addSource } from '../../commands/sources/addSource.ts';
 import { startTold } from '../../commands/sources/startTold.ts';
 import { duplicateSource } from '../../commands/sources/duplicateSource.ts';
 import { publishingIssues } from '../../commands/sources/publishingIssues.ts';
+import { newWordsOf } from '../../commands/sources/wordsOf.ts';
 import { publishSource } from '../../commands/sources/publishSource.ts';
 import { saveSourceDraft } from '../../commands/sources/saveSourceDraft.ts';
 import { scheduleSource } from '../../commands/sources/scheduleSource.ts';
@@ -164,8 +167,17 @@ export function sourceRoutes(context: Context): Hono<Session> {
 
   app.post('/:id/publish', allow('sources:write'), async (c) => {
     const id = c.req.param('id');
-    outcome(await publishSource(c.get('actor'), context, id));
+    // Whoever has nothing to say beside sends nothing.
+    const isSaid = Number(c.req.header('content-length') ?? 0) > 0;
+    const { agreed } = isSaid ? await readInput(c, PublishInput) : { agreed: [] };
+    outcome(await publishSource(c.get('actor'), context, id, { agreed }));
     return c.json(await viewOf(id));
+  });
+
+  /** Words in the draft that live routes would take as consent, and of which nobody has said what they are for. */
+  app.get('/:id/new-words', allow('sources:read'), async (c) => {
+    const { id, draft } = await must(c.req.param('id'));
+    return c.json((await newWordsOf(store.db, id, draft)) satisfies NewWords[]);
   });
 
   app.post('/:id/schedule', allow('sources:write'), async (c) => {

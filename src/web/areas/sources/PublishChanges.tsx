@@ -1,17 +1,33 @@
+import { useState } from 'react';
 import type { SourceView } from '../../../contract/source.ts';
 import type { MadeDocument } from '../../../core/intake/index.ts';
+import type { Agreed } from '../../data/publishing.ts';
+import { useNewWords } from '../../data/sources.ts';
+import { Loaded } from '../../parts/States.tsx';
 import { Compared } from './Compared.tsx';
 
 interface PublishChangesProps {
   source: SourceView;
   draft: MadeDocument;
-  onPublish: () => void;
+  /** @param agreed the new words of which somebody said what people agree to by them */
+  onPublish: (agreed: Agreed[]) => void;
   onCancel: () => void;
 }
 
-/** Before changes go live: what visitors get now and will get, which fields change, and which routes that touches. */
-export function PublishChanges({ source: { id, live, postUrl }, draft, onPublish, onCancel }: PublishChangesProps) {
+/**
+ * Before changes go live: what visitors get now and will get, everything that differs, which routes that touches, and what people agree
+ * to by new words.
+ */
+export function PublishChanges({
+  source: { id, live, postUrl, draftAt },
+  draft,
+  onPublish,
+  onCancel,
+}: PublishChangesProps) {
+  const words = useNewWords(id, draftAt);
+  const [decided, setDecided] = useState<string[]>([]);
   if (live === null) return null;
+  const undecided = (words.data ?? []).filter((one) => !decided.includes(keyOf(one)));
   return (
     <div className="flex flex-col gap-4">
       <Compared
@@ -20,8 +36,43 @@ export function PublishChanges({ source: { id, live, postUrl }, draft, onPublish
         before={{ title: 'Now', document: live }}
         after={{ title: 'After publishing', document: draft }}
       />
+      <Loaded query={words}>
+        {(list) =>
+          list.length === 0 ? null : (
+            <fieldset className="flex flex-col gap-2">
+              <legend className="font-semibold mb-1">What do people agree to by these new words?</legend>
+              {list.map((one) => (
+                <label key={keyOf(one)} className="flex gap-2 items-start">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm mt-0.5"
+                    checked={decided.includes(keyOf(one))}
+                    onChange={({ target }) =>
+                      setDecided((before) =>
+                        target.checked ? [...before, keyOf(one)] : before.filter((key) => key !== keyOf(one)),
+                      )
+                    }
+                  />
+                  <span>
+                    By “{one.wording}” people agree to <strong className="font-semibold">{one.name}</strong>.
+                    <span className="block text-quiet">Taken as that by {one.routes.join(' and ')}.</span>
+                  </span>
+                </label>
+              ))}
+              <p className="text-quiet">
+                Where the words speak of something else, choose another purpose in the route first: consent is written
+                down in the words that people saw.
+              </p>
+            </fieldset>
+          )
+        }
+      </Loaded>
       <div className="flex gap-2">
-        <button className="btn btn-primary" onClick={onPublish}>
+        <button
+          className="btn btn-primary"
+          disabled={!words.data || undecided.length > 0}
+          onClick={() => onPublish((words.data ?? []).map(({ purpose, wording }) => ({ purpose, wording })))}
+        >
           Publish
         </button>
         <button className="btn" onClick={onCancel}>
@@ -31,3 +82,5 @@ export function PublishChanges({ source: { id, live, postUrl }, draft, onPublish
     </div>
   );
 }
+
+const keyOf = ({ purpose, wording }: Agreed): string => `${purpose} ${wording}`;

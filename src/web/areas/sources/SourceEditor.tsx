@@ -145,9 +145,9 @@ export function SourceEditor({ source, folders, list }: SourceEditorProps) {
             <PublishChanges
               source={source}
               draft={whole}
-              onPublish={() => {
+              onPublish={(agreed) => {
                 setAsking(false);
-                publishing.mutate('publish');
+                publishing.mutate({ agreed });
               }}
               onCancel={() => setAsking(false)}
             />
