@@ -1,4 +1,12 @@
-import { ELAPSED_FIELD, LATER_FIELD, PAGE_FIELD, pagesOf, REFERRER_FIELD, TRAP_FIELD } from '../core/forms/index.ts';
+import {
+  ELAPSED_FIELD,
+  LATER_FIELD,
+  PAGE_FIELD,
+  pagesOf,
+  REFERRER_FIELD,
+  TRAP_FIELD,
+  VERSION_FIELD,
+} from '../core/forms/index.ts';
 import { Page } from './Page.tsx';
 import { heldBy, type FormShown } from './shown.ts';
 import { wordsIn } from './words/index.ts';
@@ -8,13 +16,14 @@ const SCRIPT = `document.currentScript.closest('form').addEventListener('submit'
 
 /** A form as visitors see it, wherever that is. It works without script. */
 export function FormView(shown: FormShown) {
-  const { action, face, language, filled, carries, doing } = shown;
+  const { action, face, language, filled, carries, version, doing } = shown;
   const { title, fields, button, resetLabel, statement, goOnLater } = face;
   const pages = pagesOf(face);
   const isPaged = pages.length > 1;
   const branches = isPaged || pages.some(({ items }) => items.some(({ shownIf }) => shownIf !== null));
   const say = wordsIn(language);
   const brings = carries === 'script' ? [PAGE_FIELD, REFERRER_FIELD].map((name) => [name, ''] as const) : carries;
+  const ofVersion = version === undefined ? [] : [[VERSION_FIELD, String(version)] as const];
   const hidden = fields.filter(({ widget }) => widget === 'hidden');
   const hasFiles = fields.some(({ type }) => type === 'file');
   return (
@@ -55,7 +64,7 @@ export function FormView(shown: FormShown) {
             data-field={branches ? field.id : undefined}
           />
         ))}
-        {[[ELAPSED_FIELD, ''] as const, ...brings].map(([name, value]) => (
+        {[[ELAPSED_FIELD, ''] as const, ...ofVersion, ...brings].map(([name, value]) => (
           <input key={name} type="hidden" name={name} value={value} />
         ))}
         {statement !== '' && (

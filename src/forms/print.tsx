@@ -54,18 +54,25 @@ const MARK = '[inside]';
 /**
  * The form as it is copied into a page of others, with its style before it.
  * @param action its public address
+ * @param version the published version that it is; left out for a draft
  */
-export function printFormToCopy(action: string, document: FormDocument): string {
+export function printFormToCopy(action: string, document: FormDocument, version?: number): string {
   const base = baseOf(action);
   // Nobody knows who meets it there.
-  const { html, css } = printFresh(action, forVisitor(withPictures(document, base), {}), languageOf(document, ''));
+  const { html, css } = printFresh(
+    action,
+    forVisitor(withPictures(document, base), {}),
+    languageOf(document, ''),
+    version,
+  );
   const fonts = printFontFaces(document.look, base);
   return `<style>\n${[fonts, css].filter(Boolean).join('\n')}\n</style>\n${html}`;
 }
 
 /** A form as a page of others meets it, with nothing typed. @param action its public address */
-export const printFresh = (action: string, document: FormDocument, language: FormLanguage): Printed =>
+export const printFresh = (action: string, document: FormDocument, language: FormLanguage, version?: number): Printed =>
   printForm({
+    version,
     action,
     face: document,
     language,

@@ -30,6 +30,8 @@ export interface FormShown {
   filled: Filled;
   /** What our own page knows and the form brings along; a page of others has a line of script instead. */
   carries: Entries | 'script';
+  /** The published version that is shown; absent for a draft. */
+  version?: number | undefined;
   /** While it is on its way, or waits for a connection. */
   doing?: 'sending' | 'waiting';
 }

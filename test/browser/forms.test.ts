@@ -155,7 +155,7 @@ describe('the builder', () => {
     });
     const copied = `<style>\n${shown.css}\n</style>\n${shown.html}`;
     expect(copied).toBe(source.html);
-    expect(source.html).toBe(printFormToCopy(source.postUrl, source.live));
+    expect(source.html).toBe(printFormToCopy(source.postUrl, source.live, source.liveVersion ?? undefined));
     const part = (await (await fetch(`${world.app}/place/${publicIdOf(source)}.json`)).json()) as { html: string };
     expect(part.html).toBe(shown.html);
     expect(await violationsOn(operator)).toEqual([]);

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PersonView } from '../../src/contract/people.ts';
-import { saying } from '../../src/core/forms/index.ts';
+import type { SourceView } from '../../src/contract/source.ts';
+import { saying, VERSION_FIELD } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { submitJson } from '../world/observatory.ts';
@@ -111,5 +112,46 @@ describe('a form that is live at once', () => {
       (letters) => letters.length > 0,
     );
     expect(JSON.stringify(told)).toContain('yara@hill.example');
+  });
+});
+
+describe('what people agreed to is what stood on the page', () => {
+  const evidenceOf = async (submission: string) => {
+    const rows = await eventually(
+      () =>
+        world.rows<{ wording: string; evidence: string | object }>(
+          "SELECT wording, evidence FROM consent_events WHERE submission_id = ? AND kind = 'given'",
+          [submission],
+        ),
+      (found) => found.length > 0,
+    );
+    return rows.map(({ wording, evidence }) => `${wording} ${JSON.stringify(evidence)}`).join();
+  };
+  const OLD = 'Yes, send me the Sky letter of Pellam Ridge Observatory once a month. I can leave at any time.';
+  const NEW = 'Yes, write to me whenever something happens in the sky.';
+
+  it('a copy of the form goes on by its own words after others are published, and one that does not say so is not believed', async () => {
+    const copied = (await operator.get<SourceView>(`/sources/${source.id}`)).html;
+    expect(copied).toContain(OLD);
+    const version = new RegExp(`name="${VERSION_FIELD}" value="(\\d+)"`).exec(copied)?.[1] ?? '';
+    const { draft } = await operator.get<{ draft: FormDocument }>(`/sources/${source.id}`);
+    const fields = draft.fields.map((field) => (field.id === 'consent' ? { ...field, label: NEW } : field));
+    await operator.put(`/sources/${source.id}/draft`, { ...draft, fields });
+    const [words] = await operator.get<{ purpose: string }[]>(`/sources/${source.id}/new-words`);
+    await operator.post(`/sources/${source.id}/publish`, { agreed: [{ purpose: words?.purpose, wording: NEW }] });
+    await eventually(
+      () => fetch(source.postUrl).then((page) => page.text()),
+      (page) => page.includes(NEW),
+    );
+    const send = (email: string, more: object) => submitJson(source, { email, name: 'Yuri', consent: 'yes', ...more });
+    const ofCopy = await evidenceOf(await send('yuri@hill.example', { [VERSION_FIELD]: version }));
+    expect(ofCopy).toContain(OLD);
+    expect(ofCopy).toContain('version of the form');
+    const ofNow = await evidenceOf(await send('zoe@hill.example', { [VERSION_FIELD]: String(Number(version) + 1) }));
+    expect(ofNow).toContain(NEW);
+    for (const claimed of [{}, { [VERSION_FIELD]: '99' }, { [VERSION_FIELD]: 'x' }]) {
+      const unknown = await evidenceOf(await send(`a${JSON.stringify(claimed).length}@hill.example`, claimed));
+      expect(unknown).toContain('not known: the page did not say');
+    }
   });
 });

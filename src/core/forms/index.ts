@@ -14,6 +14,7 @@ export {
   TOOK_FIELD,
   TRAP_FIELD,
   VARIANT_FIELD,
+  VERSION_FIELD,
   VISITOR_FIELD,
   WORK_FIELD,
   type KeptFile,

@@ -6,6 +6,9 @@ export const TOOK_FIELD = 'form_took';
 /** In which a hosted page says when it was shown, signed. */
 export const STAMP_FIELD = 'form_shown';
 
+/** In which a form says which version of it stands there: by it is known which words people agreed to. */
+export const VERSION_FIELD = 'form_version';
+
 /** In which a form says where it was filled in. */
 export const PAGE_FIELD = 'form_page';
 export const REFERRER_FIELD = 'form_referrer';

@@ -40,7 +40,7 @@ export function planConsent(plan: Plan, route: LiveRoute, input: PlanInput): { g
   const saidBy = tells ? saidThere(tells, input.values) : {};
   for (const ask of route.document.consent.asks) {
     const said = saidBy[ask.tickField];
-    const one = { ask, wording: said?.words || (imported ? imported.words : wordingOf(ask, input)) };
+    const one = { ask, wording: said?.words || (imported ? imported.words : wordingOf(ask, input.shown ?? input)) };
     const isTicked = ask.tickField === '' || input.values[ask.tickField] === true;
     if (said && !imported) {
       (planSaid(plan, route, { ...one, said, isTicked }, input) ? given : refused).push(one);

@@ -44,6 +44,8 @@ export interface PlanInput {
   brokeOff?: Unfinished | null;
   /** Where they get something on consents that they may take back by it; left out where nothing of the kind is said. */
   told?: Omit<ToldInput, 'known'>;
+  /** What stood on the page that they sent it on, where that may be something else than the source has. */
+  shown?: { fields: SourceField[]; statement: string };
   fields: SourceField[];
   /** The words beside the source's button. */
   statement: string;

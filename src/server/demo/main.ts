@@ -277,15 +277,15 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
       await publishAndRead(IWASHI, context, source.id);
     }
     if (source.live?.kind !== 'form' || !OF_THE_SITE.has(source.publicId)) continue;
-    let live = source.live;
+    let { live, liveVersion } = { ...source, live: source.live };
     const [before] = live.origins;
     if (before !== undefined && before !== siteUrl) {
       live = JSON.parse(JSON.stringify(live).replaceAll(before, siteUrl)) as FormDocument;
       await saveSourceDraft(store.db, source.id, live, null, now());
-      await publishAndRead(IWASHI, context, source.id);
+      ({ liveVersion } = await publishAndRead(IWASHI, context, source.id));
     }
     if (source.publicId !== 'sky-letter-sign-up') continue;
-    const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live);
+    const form = printFormToCopy(`${config.publicUrl}/in/${source.publicId}`, live, liveVersion ?? undefined);
     await fetch(`${siteUrl}/form.html`, { method: 'PUT', body: form });
   }
   const orders = (await listSources(store.db)).find(({ publicId }) => publicId === 'box-office-orders');

@@ -21,7 +21,7 @@ import { visitWithSign } from '../intake/visitors.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
 import { importedIn, importsOf } from './imported.ts';
 import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
-import { asShown } from './shown.ts';
+import { shownTo } from './shown.ts';
 
 /** What becomes of one submission that is sent again. */
 export type SendingOutcome = 'sent' | 'held' | 'asked' | 'waiting' | 'left out' | 'not chosen';
@@ -84,11 +84,12 @@ export async function planAgain(
       continue;
     }
     const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
-    const { fields, statement, trust } = asShown(document, submission.variant);
+    const { fields, statement, trust } = document;
+    const { words: shown } = await shownTo(wirings, document, submission);
     const visit = visitWithSign(context, submission);
     const imported = importedIn(document, importOf(submission, document));
     const tells = saidPartsOf(document);
-    const about = { fields, statement, trust, imported, tells, values: submission.values, visit, known, now };
+    const about = { shown, fields, statement, trust, imported, tells, values: submission.values, visit, known, now };
     if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
       plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });
       continue;

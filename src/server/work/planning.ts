@@ -35,7 +35,7 @@ import {
 import { noteEnd } from './lapsing.ts';
 import { planTold } from './noticing.ts';
 import { NO_WIRING, type LiveWirings } from '../planning/liveWiring.ts';
-import { asShown } from '../planning/shown.ts';
+import { shownTo, type Shown } from '../planning/shown.ts';
 
 const MOST_TRIES = 5;
 
@@ -76,7 +76,13 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       .filter(({ id }) => !repeats.has(id))
       .map(async (submission) => {
         const document = await wirings.source(submission.sourceId, submission.sourceVersion);
-        return { submission, document, said: saidOfSelf(document.fields, submission.values, submission.sourceId) };
+        const shown = await shownTo(wirings, document, submission);
+        return {
+          submission,
+          document,
+          shown,
+          said: saidOfSelf(document.fields, submission.values, submission.sourceId),
+        };
       }),
   );
   for (const { submission, document, said } of read)
@@ -95,7 +101,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
   const left: string[] = [];
   const here = new Set<string>();
   const changes = noChanges();
-  for (const [index, { submission, document, said }] of taken.entries()) {
+  for (const [index, { submission, document, shown, said }] of taken.entries()) {
     const known: KnownPerson = people[index] ?? NOBODY;
     const { keys } = said;
     const marks = [...keys.map(keyText), ...(known.contact ? [known.contact.id] : [])];
@@ -104,12 +110,13 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       continue;
     }
     for (const mark of marks) here.add(mark);
-    const { fields, statement, trust } = asShown(document, submission.variant);
+    const { fields, statement, trust } = document;
     const wiring = wiringOf.get(submission.sourceId) ?? NO_WIRING;
     const tells = saidPartsOf(document);
     // Everybody else has to be read for whoever takes something back, and for nobody else.
     const mayTakeBack = tells !== null && saysAnew(tells, submission.values);
     const plan = planSubmission({
+      shown: shown.words,
       fields,
       statement,
       trust,
@@ -131,7 +138,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       known,
       now,
     });
-    collect(context, changes, { submission, document, plan, from: importOf(submission, document) }, now);
+    collect(context, changes, { submission, document, shown, plan, from: importOf(submission, document) }, now);
   }
   await changeContacts(db, changes.contacts, context.newId, now);
   await endWithdrawn(db, changes.consent, now);
@@ -178,9 +185,10 @@ function collect(
   {
     submission,
     document,
+    shown,
     plan,
     from,
-  }: { submission: SubmissionRecord; document: SourceDocument; plan: Plan; from: ImportRecord | null },
+  }: { submission: SubmissionRecord; document: SourceDocument; shown: Shown; plan: Plan; from: ImportRecord | null },
   now: number,
 ): void {
   const { newId } = context;
@@ -205,7 +213,7 @@ function collect(
           'told by': document.kind === 'shop' ? 'the shop' : 'the site',
           event: inWords(submission.values[document.kindField] ?? ''),
         }
-      : { page: submission.page ?? '', 'user agent': userAgent, address };
+      : { page: submission.page ?? '', ...shown.evidence, 'user agent': userAgent, address };
   // What people agreed to elsewhere, they did then.
   const agreedAt = from
     ? Math.min(Date.parse(`${from.evidence.when}T12:00Z`) || submission.receivedAt, submission.receivedAt)

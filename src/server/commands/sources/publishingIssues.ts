@@ -13,6 +13,7 @@ import {
   TOOK_FIELD,
   TRAP_FIELD,
   VARIANT_FIELD,
+  VERSION_FIELD,
   VISITOR_FIELD,
   WORK_FIELD,
 } from '../../../core/forms/index.ts';
@@ -45,6 +46,7 @@ const OWN_NAMES = new Set([
   REFERRER_FIELD,
   PLACEMENT_FIELD,
   VARIANT_FIELD,
+  VERSION_FIELD,
   VISITOR_FIELD,
   WORK_FIELD,
 ]);

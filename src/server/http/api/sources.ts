@@ -110,7 +110,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
         archivedAt: isoTime(archivedAt),
         live,
         postUrl,
-        html: htmlOf(postUrl, live ?? draft),
+        html: htmlOf(postUrl, live ?? draft, liveVersion),
         routes: routes
           .filter((route) => route.draft.sourceIds.includes(id))
           .map((route) => ({ id: route.id, name: route.name, state: route.state })),
@@ -281,8 +281,8 @@ export function sourceRoutes(context: Context): Hono<Session> {
   return app;
 }
 
-const htmlOf = (postUrl: string, document: MadeDocument): string =>
-  document.kind === 'form' ? printFormToCopy(postUrl, document) : '';
+const htmlOf = (postUrl: string, document: MadeDocument, version: number | null): string =>
+  document.kind === 'form' ? printFormToCopy(postUrl, document, version ?? undefined) : '';
 
 const CLASSES: { [Kind in MadeDocument['kind']]: ClassConstructor<MadeDocument> } = {
   form: FormDocumentInput,

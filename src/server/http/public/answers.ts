@@ -85,7 +85,15 @@ function againPart(
   const language = languageIn(c, document);
   const issues = issuesIn(language, document, again.typed ?? [], again.issues);
   const action = `${context.config.publicUrl}/in/${source.publicId}`;
-  const { html } = printShown({ ...again, issues, action, document, language, carries: 'script' });
+  const { html } = printShown({
+    ...again,
+    issues,
+    action,
+    document,
+    language,
+    carries: 'script',
+    version: source.liveVersion ?? 0,
+  });
   return { html, taken: false, next: null, seconds: 0 };
 }
 
@@ -150,7 +158,7 @@ export function stateOf(
 ): FormState {
   const stamp = signTime(config.secretKey, now() - msSinceShown);
   const carries: [string, string][] = [[STAMP_FIELD, stamp], ...came];
-  return { ...again, action: `/in/${source.publicId}`, document, language, carries };
+  return { ...again, action: `/in/${source.publicId}`, document, language, carries, version: source.liveVersion ?? 0 };
 }
 
 /** Whether a script on a page of others asks, which puts what it is answered in the place of the form. */

@@ -35,6 +35,8 @@ export interface FormState {
   at?: string | undefined;
   /** Further inputs that the form brings along. */
   carries: Entries | 'script';
+  /** The published version that is shown. */
+  version: number;
 }
 
 /** A form as it stands in a page. */
@@ -48,6 +50,7 @@ export function printShown({
   kept,
   at,
   carries,
+  version,
 }: FormState): Printed {
   const wrong = Object.fromEntries(issues.map(({ field, message }) => [field, message]));
   return printForm({
@@ -63,6 +66,7 @@ export function printShown({
       ...(at === undefined ? {} : { at }),
     },
     carries,
+    version,
   });
 }
 

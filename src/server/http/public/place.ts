@@ -120,7 +120,12 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
       ? printClosed(prefix, document.look, language, document.closedText)
       : instead
         ? printInstead(prefix, document, language, instead)
-        : printFresh(`${config.publicUrl}/in/${publicId}`, forVisitor(document, known), language);
+        : printFresh(
+            `${config.publicUrl}/in/${publicId}`,
+            forVisitor(document, known),
+            language,
+            source.liveVersion ?? 0,
+          );
     const isNothing = !instead && source.live.variants.some(({ id, nothing }) => id === variant && nothing);
     const { html, css } = isNothing ? NOTHING : printPlaced(prefix, document, language, inside);
     const version = source.liveVersion ?? 0;
