@@ -1,6 +1,6 @@
 import { isObject, type Loose } from '../documents/index.ts';
 import type { Cause } from './causes.ts';
-import { causeOfStatus, sayingOf } from './answered.ts';
+import { causeOfStatus, sayingOf, textIn } from './answered.ts';
 
 /** What an answer says against the success that its status speaks of. */
 export interface Refusal {
@@ -54,7 +54,7 @@ function causeIn(body: Loose, said: string): Cause {
   const own = isObject(body.error) ? body.error : {};
   const code = statusIn(body) ?? statusIn(own) ?? statusIn({ status: own.code ?? body.code });
   if (code !== null) return causeOfStatus(code);
-  const words = `${said} ${String(own.code ?? body.code ?? '')}`;
+  const words = [said, textIn(own, 'code'), textIn(body, 'code')].join(' ');
   if (/api[-_ ]?key|token|unauthori[sz]ed|unauthenticated|credential|log(ged)? ?in|password/i.test(words))
     return 'credentials refused';
   if (/not[-_ ]?found|no such|does(n['’]t| not) exist|unknown/i.test(words)) return 'place gone';

@@ -75,6 +75,6 @@ export { SHOP_EVENTS, type SaidAnswer, type SaidParts, type ShopEvent } from './
 export { endOf } from './membership.ts';
 export type { MembershipPaths } from './membershipPaths.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
-export { documentChanges, type PartChange } from './documentChanges.ts';
+export { documentChanges } from './documentChanges.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
 export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';

@@ -1,4 +1,4 @@
-export { facesOf, newWords, type NewWords } from './newWords.ts';
+export { newWords, type NewWords } from './newWords.ts';
 export { brokeOffIn, IMPORTED_AS, importedForPreview, type Imported } from './input.ts';
 export { fieldsFor, listsOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';

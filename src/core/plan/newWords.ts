@@ -15,7 +15,7 @@ export interface NewWords {
 }
 
 /** A source as each of its variants shows it. */
-export const facesOf = (document: MadeDocument): SourceDocument[] =>
+const facesOf = (document: MadeDocument): SourceDocument[] =>
   document.kind === 'form' || document.kind === 'chat'
     ? [document, ...document.variants.map(({ id }) => withVariant<typeof document>(document, id))]
     : [document];

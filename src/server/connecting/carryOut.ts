@@ -14,7 +14,7 @@ import {
 import type { SentValue } from '../../core/mapping/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
-import { wantedOf } from '../connectors/wanted.ts';
+import { WITHOUT_KEY, wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 
 interface Failed {
@@ -180,13 +180,6 @@ export const withWhatWasDone = ({ fault, wrote }: Failed): Fault =>
   wrote === true
     ? { ...fault, said: ['The person was written there before that.', fault.said].filter(Boolean).join(' ') }
     : fault;
-
-/** Whoever has to be looked for first, and is known by nothing that is mapped there. */
-const WITHOUT_KEY: Fault = {
-  cause: 'incomplete request',
-  said: 'Nobody can be looked for there before the address, or another key, is mapped.',
-  waitMs: null,
-};
 
 /** It is looked for again after so long. */
 export const notSeen = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });

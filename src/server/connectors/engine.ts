@@ -10,6 +10,7 @@ import { textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, byOurClock, isOfPerson, recordIn } from './reading.ts';
 import { asWhole, names, replacedBy, SETS, type SetName } from './template.ts';
 import { togetherFor } from './together.ts';
+import { WITHOUT_KEY } from './wanted.ts';
 import { writtenValues } from './written.ts';
 
 const CANNOT: Reply<never> = {
@@ -17,19 +18,17 @@ const CANNOT: Reply<never> = {
   fault: { cause: 'not permitted', said: 'This kind of service cannot do that.', waitMs: null },
 };
 
-/** A look without an address would find anybody. */
-const WITHOUT_ADDRESS: Fault = { cause: 'incomplete request', said: 'The address', waitMs: null };
-
 /** Speaks to a service as its profile says. */
 export function createConnector(send: Send, access: Access, now: () => number, record: ExchangeView[] = []): Connector {
   const { profile } = access;
   const { find, write, place, make, remove, subscription, webhooks } = profile;
   const line: Line = { send, access, now, record };
+  const replaces = write.how === 'upsert' && setsReplaced(write.upsert).length > 0;
 
   const connector: Connector = {
     canLookFor: (wanted) => find !== undefined && whomIn(find.request, wanted) !== '',
     findsFirst: write.how === 'make or change',
-    replaces: write.how === 'upsert' && setsReplaced(write.upsert).length > 0,
+    replaces,
     adds: write.how === 'add' && write.add.request.idempotencyHeader === undefined,
     makesTwice: write.how === 'make or change' && write.make.request.idempotencyHeader === undefined,
     shownAfterMs: shownAfterMs(profile),
@@ -37,7 +36,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     fetchCatalogue: () => fetchCatalogue(line),
 
     async find(wanted) {
-      if (!find || !connector.canLookFor(wanted)) return { ok: false, fault: WITHOUT_ADDRESS };
+      if (!find || !connector.canLookFor(wanted)) return { ok: false, fault: WITHOUT_KEY };
       const reply = await call(line, find.request, { ...wanted });
       if (!reply.ok) return isNobody(reply) ? { ok: true, value: null } : reply;
       const found = byOurClock(recordIn(profile, find, reply.value), clockOf(reply.answer), line.now());
@@ -57,7 +56,8 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     },
 
     place: placeInto,
-    together: togetherFor(line),
+    // What would have to be known of each beforehand is written for each.
+    together: replaces ? null : togetherFor(line),
     standings: [
       ...(subscription?.subscribe ? (['subscribed'] as const) : []),
       ...(subscription?.unsubscribe ? (['unsubscribed'] as const) : []),

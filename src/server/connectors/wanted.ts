@@ -1,4 +1,5 @@
 import { addressFieldOf, addressOf, type Intent } from '../../core/plan/index.ts';
+import type { Fault } from '../../core/delivery/index.ts';
 import type { Wanted } from './connector.ts';
 
 /** How the person is looked for: by the address, or by the key that is mapped to a field there. */
@@ -13,3 +14,10 @@ export function wantedOf({ subject, kind }: Pick<Intent, 'subject' | 'kind'>): W
     keyField: known?.field ?? '',
   };
 }
+
+/** Why nobody is looked for: without a key, a look would find anybody. */
+export const WITHOUT_KEY: Fault = {
+  cause: 'incomplete request',
+  said: 'Nobody can be looked for there before the address, or another key, is mapped.',
+  waitMs: null,
+};

@@ -75,7 +75,7 @@ export const visitPlanner = (siteUrl: string, letter: string): FormDocument => (
   statement: '',
   trust: 'usual',
   goOnLater: true,
-  ending: saying('One more step: choose your seats. Your evening and your name are there already.', {
+  ending: saying('One more step: choose your seats. Unless you confirmed before, please look into your mailbox, too.', {
     title: 'Nearly there',
     link: { label: 'Choose your seats', url: `${siteUrl}/book?evening={evening}&name={name}&email={email}` },
   }),

@@ -52,6 +52,8 @@ export interface Checked {
   /** What may be known of people, as fields. */
   knowledge: SourceField[];
   others: OtherRoute[];
+  /** Every other live route, whatever it takes. */
+  everywhere: OtherRoute[];
   /** What the other live routes carry from one source into another, whatever their sources. */
   flows: Flow[];
   /** By which people know whoever asks. */

@@ -196,6 +196,15 @@ const lettersFormerly = (until: number) =>
   withCan({}, { lists: [{ id: 'L', name: 'Letter', groups: [], formerly: { name: 'Post', until } }] });
 const TROUBLE = { problem: 'It does not answer.', nextStep: 'Try again.', lacks: [] };
 
+const NEED = { ask: 'a', channel: 'email' as const };
+const BOTH = [LETTER, { ...LETTER, id: 'letters', name: 'Star letter' }];
+/** Another live route, of another source, that puts those into the list who agreed to a purpose. */
+const intoLetterFor = (purpose: string): RouteDocument => {
+  const document = withTarget({ ...place('L'), needs: NEED });
+  const asks = document.consent.asks.map((ask) => ({ ...ask, purpose }));
+  return { ...document, sourceIds: ['another'], consent: { ...document.consent, asks } };
+};
+
 /** Each check, provoked and mended. */
 const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[], times?: number]> = {
   'nothing says who somebody is': [
@@ -634,6 +643,10 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
   'the same list twice': [
     () => found(route({ targets: [intoList('one'), intoList('two')] })),
     () => found(route({ targets: [intoList('one'), target({ id: 'two' })] })),
+  ],
+  'the list is for another purpose': [
+    () => found(withTarget({ ...place('L'), needs: NEED }), { others: [intoLetterFor('letters')], purposes: BOTH }),
+    () => found(withTarget({ ...place('L'), needs: NEED }), { others: [intoLetterFor('p')], purposes: BOTH }),
   ],
   'a condition asks for what is no answer': [
     () => found(route({ targets: [target({ when: when('sometimes') })] })),

@@ -66,6 +66,7 @@ export function preflight({ document, sources, others, ...known }: PreflightInpu
       samples,
       pace,
       others: rivals,
+      everywhere: others,
       flows,
       lines,
     };

@@ -21,6 +21,7 @@ import { notConnected } from './target/notConnected.ts';
 import { nothingApplies } from './target/nothingApplies.ts';
 import { oldCatalogue } from './target/oldCatalogue.ts';
 import { refusesThoseWhoLeft } from './target/refusesThoseWhoLeft.ts';
+import { listOfAnotherPurpose } from './target/listOfAnotherPurpose.ts';
 import { sameListTwice } from './target/sameListTwice.ts';
 import { tooSlow } from './target/tooSlow.ts';
 import { cannotLeave } from './places/cannotLeave.ts';
@@ -129,6 +130,7 @@ export const CHECKS: Check[] = [
   nothingApplies,
   oldCatalogue,
   refusesThoseWhoLeft,
+  listOfAnotherPurpose,
   sameListTwice,
   tooSlow,
   cannotLeave,

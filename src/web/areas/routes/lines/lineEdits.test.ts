@@ -44,6 +44,7 @@ it('offers fields by what was typed, and the typed words as a text or a fixed va
   expect(originPicks('', about).at(-1)?.id).toBe('first');
   const line = plainLine({ id: 'l', to: 'given', from: { kind: 'first', fields: ['name', 'gone'] } });
   expect(originPicks('', { ...about, line }).at(-1)).toMatchObject({ id: 'nothing', from: null });
+  expect(originPicks('Nothing', { ...about, line }).map(({ id }) => id)).toEqual(['nothing', 'fixed']);
   expect(originInWords(line, about.fields)).toBe('Your name, or else gone (not in the source)');
 });
 

@@ -30,21 +30,15 @@ export function originPicks(
       from: { kind: 'field', field: id },
     }));
   const before = line?.from.kind === 'field' ? [line.from.field] : [];
-  const others: OriginPick[] =
-    sought === ''
-      ? [
-          { id: 'text', name: 'a text with fields in it', hint: '', from: { kind: 'text', text: '' } },
-          { id: 'fixed', name: 'a fixed value', hint: '', from: { kind: 'fixed', value: '' } },
-          {
-            id: 'first',
-            name: 'the first of several that is filled in',
-            hint: '',
-            from: { kind: 'first', fields: before },
-          },
-          ...(line ? [{ id: 'nothing', name: 'nothing', hint: 'is not sent', from: null }] : []),
-        ]
-      : typedPicks(typed.trim(), fields);
-  return [...own, ...others];
+  const others: OriginPick[] = [
+    { id: 'text', name: 'a text with fields in it', hint: '', from: { kind: 'text', text: '' } },
+    { id: 'fixed', name: 'a fixed value', hint: '', from: { kind: 'fixed', value: '' } },
+    { id: 'first', name: 'the first of several that is filled in', hint: '', from: { kind: 'first', fields: before } },
+    ...(line ? [{ id: 'nothing', name: 'nothing', hint: 'is not sent', from: null }] : []),
+  ];
+  // Who types what one of them is called means it, and no text of that name.
+  const meant = others.filter(({ name }) => sought === '' || name === sought);
+  return [...own, ...meant, ...(sought === '' ? [] : typedPicks(typed.trim(), fields))];
 }
 
 /** What was typed, taken as it stands. */

@@ -70,8 +70,8 @@ export function PlacementPart({ source }: { source: SourceView }) {
       </div>
       <InstallationCheck source={source} sites={live.origins} />
       <Part
-        title="Without any script"
-        help="Plain HTML, which also works with the line above: then visitors stay on the page."
+        title="As HTML, copied into the page"
+        help="It works without any script. One line of script is in it, which says from which page it was sent; with the line above, visitors stay on the page. It keeps its words until it is copied again."
       >
         <Lines text={html} label="Copy the HTML" long />
       </Part>

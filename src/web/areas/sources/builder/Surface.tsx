@@ -120,13 +120,26 @@ export function Surface(props: SurfaceProps) {
     const end = () => {
       element.removeEventListener('blur', end);
       element.removeEventListener('keydown', keys);
-      const text = element.innerText;
+      element.removeEventListener('keyup', rests);
+      // Where a line would end in a blank, browsers write one that does not break.
+      const text = element.innerText.replaceAll('\u00A0', ' ');
       // Printed anew also where nothing changed, since what stands there now is not what was printed.
       page.body.dataset.shown = '';
       setWriting(null);
       if (kept) onText(place, text);
     };
+    // A button is pressed by the space bar, also while its text is written: then it is a blank.
+    const isSpace = (event: KeyboardEvent) => event.key === ' ' && element.tagName === 'BUTTON';
+    const rests = (event: KeyboardEvent) => isSpace(event) && event.preventDefault();
     const keys = (event: KeyboardEvent) => {
+      if (isSpace(event)) {
+        event.preventDefault();
+        const range = page.getSelection()?.getRangeAt(0);
+        range?.deleteContents();
+        range?.insertNode(page.createTextNode('\u00A0'));
+        range?.collapse();
+        return;
+      }
       const isBlock = place.of === 'item' && place.part === 'text';
       if (event.key === 'Escape') kept = false;
       else if (event.key !== 'Enter' || (isBlock && !event.ctrlKey && !event.metaKey)) return;
@@ -136,6 +149,7 @@ export function Surface(props: SurfaceProps) {
     };
     element.addEventListener('blur', end);
     element.addEventListener('keydown', keys);
+    element.addEventListener('keyup', rests);
   };
 
   /** A click on the frame: selects what is there, and writes its text where it was clicked. */

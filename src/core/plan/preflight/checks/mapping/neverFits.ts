@@ -21,4 +21,4 @@ export const neverFits = lineCheck({
 
 /** Whether nothing that the line can give is taken there, whoever it is of. */
 export const canNeverFit = ({ field, from, type, line }: CheckedLine): boolean =>
-  from !== undefined && type !== null && !takesAny(field, type, line.steps.length === 0 ? from : null);
+  from !== null && type !== null && !takesAny(field, type, line.steps.length === 0 ? from : null);
