@@ -258,3 +258,25 @@ it('two processes that start at once migrate once', async () => {
   await Promise.all(started.map(({ child }) => endProgram(child)));
   await connection.end();
 });
+
+it('guesses from many addresses are counted for the account, and one network of IPv6 is one address', async () => {
+  await endProgram(world.server as NonNullable<typeof world.server>);
+  world.env.IWASHI_TRUSTED_PROXIES = '1';
+  await world.startServer();
+  await world.rows('DELETE FROM throttles');
+  const from = (address: string, email = EMAIL) =>
+    fetch(`${world.app}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-forwarded-for': address },
+      body: JSON.stringify({ email, password: 'wrong password' }),
+    }).then(({ status }) => status);
+  // Nine of one network, each with an address of its own.
+  const near = [];
+  for (let host = 1; host <= 9; host += 1) near.push(await from(`2001:db8:1:2::${host}`));
+  expect(near).toEqual([...Array<number>(8).fill(401), 429]);
+  await world.rows('DELETE FROM throttles');
+  const far = await Promise.all(Array.from({ length: 110 }, (_, net) => from(`2001:db8:${net + 1}::1`)));
+  expect(far.filter((status) => status === 401)).toHaveLength(100);
+  expect(far.filter((status) => status === 429)).toHaveLength(10);
+  await world.rows('DELETE FROM throttles');
+}, 60_000);

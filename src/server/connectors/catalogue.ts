@@ -6,7 +6,7 @@ import type { Line } from './call.ts';
 import type { Reply } from './connector.ts';
 import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
-import { replacedBy, SETS } from './template.ts';
+import { names, operationsOf, replacedBy, SETS } from './template.ts';
 
 /** What a kind of service can do, read off its profile. */
 export function abilitiesOf(profile: Profile): Abilities {
@@ -55,11 +55,11 @@ function replacing({ write, place, record, find }: Profile): Pick<Abilities, 'ta
 }
 
 /** Whether a person is put into the first of several lists only, since no request names more. */
-const takesOneList = ({ speaks, write, place, batch }: Profile): boolean =>
+const takesOneList = ({ speaks, write, place }: Profile): boolean =>
   speaks === 'http' &&
   place?.intoList === undefined &&
-  !JSON.stringify([write, batch?.write]).includes('"$lists"') &&
-  /"\$list"|\{[^}]*\blist\b[^}]*\}/.test(JSON.stringify(write));
+  operationsOf(write).some(({ request }) => names(request, 'list')) &&
+  !operationsOf(write).some(({ request }) => names(request, 'lists'));
 
 /** By which channels somebody who is there can be unsubscribed. */
 function unsubscribesBy({ subscription, record, find }: Profile): Channel[] {
@@ -105,7 +105,7 @@ export function carriesField({
 
 /** Whether a write says whose it is by the address itself, whatever is mapped. */
 const carriesAddress = ({ speaks, write }: Profile): boolean =>
-  speaks === 'http' && /"\$email"|\{[^}]*\bemail\b[^}]*\}/.test(JSON.stringify(write));
+  speaks === 'http' && operationsOf(write).some(({ request }) => names(request, 'email'));
 
 /** Asks a service for everything it offers: places, labels, fields, kinds of record. */
 export async function fetchCatalogue(line: Line): Promise<Reply<Catalogue>> {

@@ -8,7 +8,7 @@ import type { Connector, PersonChange, Placed, Reply, Wanted } from './connector
 import type { Send } from './http.ts';
 import { textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, byOurClock, isOfPerson, recordIn } from './reading.ts';
-import { asWhole, names, replacedBy, SETS, type SetName } from './template.ts';
+import { asWhole, names, operationsOf, replacedBy, SETS, type SetName } from './template.ts';
 import { togetherFor } from './together.ts';
 import { WITHOUT_KEY } from './wanted.ts';
 import { writtenValues } from './written.ts';
@@ -225,9 +225,3 @@ const notShownYet = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '
 
 /** Whom nobody looked at may be in it. */
 const isStillIn = (places: string[] | undefined, place: string): boolean => places?.includes(place) ?? true;
-
-/** Every way in which a service is written to. */
-function operationsOf(write: Profile['write']) {
-  if (write.how === 'upsert') return [write.upsert];
-  return write.how === 'add' ? [write.add] : [write.make, write.change];
-}

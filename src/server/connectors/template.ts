@@ -1,4 +1,4 @@
-import { variablesIn, type RequestTemplate } from '../../contract/profile/index.ts';
+import { variablesIn, type Profile, type RequestTemplate } from '../../contract/profile/index.ts';
 import { keeping } from '../../core/json/index.ts';
 
 /** Puts values in the place of "$name" and "$name.part"; a member whose value is absent is left out, "..." is spread. */
@@ -98,4 +98,10 @@ export function encodeBody(encoding: RequestTemplate['encoding'], body: unknown)
 function printScalar(value: unknown): string {
   if (value === null || value === undefined) return '';
   return typeof value === 'string' ? value : JSON.stringify(value);
+}
+
+/** Every way in which a service is written to. */
+export function operationsOf(write: Profile['write']) {
+  if (write.how === 'upsert') return [write.upsert];
+  return write.how === 'add' ? [write.add] : [write.make, write.change];
 }

@@ -12,14 +12,16 @@ import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { Problem, readInput } from '../problems.ts';
 import { bearerOf, readToken } from '../tokenAccess.ts';
-import { visitorAddress } from '../visitor.ts';
+import { namesOf, visitorAddress } from '../visitor.ts';
 
 const COOKIE = 'iwashi_session';
 /** Names of this machine, which no page elsewhere can have (RFC 6761, 6.3). */
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 const SESSION_MS = 14 * 24 * 3_600_000;
-/** Tries within the time, for one address and account together and for one address alone. */
+/** Tries within a quarter of an hour, for one address and account together and for one address alone. */
 const TRIES = { perAccount: 8, perAddress: 60, seconds: 15 * 60 };
+/** And for one account in a day, from whatever addresses: whoever has thousands of them guesses no faster. */
+const TRIES_A_DAY = { everywhere: 100, seconds: 24 * 3_600 };
 /** Says at which browser somebody signed in before (OWASP, device cookies). */
 const DEVICE_COOKIE = 'iwashi_device';
 const DEVICE = 'device';
@@ -79,6 +81,7 @@ export function sessionRoutes(context: Context): Hono<Session> {
   } as const;
   const perAccount = limiterFor(context, 'account', TRIES.perAccount);
   const perAddress = limiterFor(context, 'address', TRIES.perAddress);
+  const everywhere = limiterFor(context, 'everywhere', TRIES_A_DAY.everywhere, TRIES_A_DAY.seconds);
 
   async function begin(
     c: Parameters<typeof setCookie>[0],
@@ -112,13 +115,17 @@ export function sessionRoutes(context: Context): Hono<Session> {
 
   app.post('/', async (c) => {
     const { email, password } = await readInput(c, SignIn);
-    const address = visitorAddress(c, config.trustedProxies);
+    // Whoever has an IPv6 address has many.
+    const address = namesOf(visitorAddress(c, config.trustedProxies)).own;
     const account = await findAccount(store.db, email);
     const both = sha256(`${address} ${email.toLowerCase()}`);
     await consume(perAccount, both);
     // Whoever signed in at this browser before is not kept out by others behind the same address.
     const device = readSignedText(config.secretKey, DEVICE, getCookie(c, DEVICE_COOKIE) ?? '');
-    if (device === null || device !== account?.id) await consume(perAddress, sha256(address));
+    if (device === null || device !== account?.id) {
+      await consume(perAddress, sha256(address));
+      await consume(everywhere, sha256(email.toLowerCase()));
+    }
     const good = await isPassword(account?.passwordHash ?? null, password);
     if (!account || !good) {
       throw new Problem(401, 'wrong-sign-in', 'The email address and the password do not go together.', [
@@ -126,6 +133,7 @@ export function sessionRoutes(context: Context): Hono<Session> {
       ]);
     }
     await perAccount.delete(both);
+    await everywhere.delete(sha256(email.toLowerCase()));
     const session = await begin(c, account);
     const signed = signText(config.secretKey, DEVICE, account.id);
     setCookie(c, DEVICE_COOKIE, signed, { ...manner, maxAge: DEVICE_SECONDS });
@@ -147,7 +155,12 @@ export function sessionRoutes(context: Context): Hono<Session> {
   return app;
 }
 
-function limiterFor({ store, config }: Context, name: string, points: number): RateLimiterMySQL {
+function limiterFor(
+  { store, config }: Context,
+  name: string,
+  points: number,
+  seconds = TRIES.seconds,
+): RateLimiterMySQL {
   const dbName = new URL(config.databaseUrl).pathname.slice(1);
   return new RateLimiterMySQL({
     storeClient: store.pool.pool,
@@ -157,7 +170,7 @@ function limiterFor({ store, config }: Context, name: string, points: number): R
     tableCreated: true,
     keyPrefix: `sign-in-${name}`,
     points,
-    duration: TRIES.seconds,
+    duration: seconds,
   });
 }
 

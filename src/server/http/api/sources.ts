@@ -168,7 +168,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.post('/:id/publish', allow('sources:write'), async (c) => {
     const id = c.req.param('id');
     // Whoever has nothing to say beside sends nothing.
-    const isSaid = Number(c.req.header('content-length') ?? 0) > 0;
+    const isSaid = Number(c.req.header('content-length') ?? 0) > 0 || c.req.header('transfer-encoding') !== undefined;
     const { agreed } = isSaid ? await readInput(c, PublishInput) : { agreed: [] };
     outcome(await publishSource(c.get('actor'), context, id, { agreed }));
     return c.json(await viewOf(id));

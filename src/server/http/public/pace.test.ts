@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { namesOf, Pace } from './pace.ts';
+import { namesOf } from '../visitor.ts';
+import { Pace } from './pace.ts';
 
 describe('how often something may be done', () => {
   it('is counted for each address, and tells after how many seconds it may be done again', async () => {

@@ -1,12 +1,9 @@
-import ipaddr from 'ipaddr.js';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 import { Problem } from '../problems.ts';
+import { namesOf } from '../visitor.ts';
 
 /** So many times as often as one address, all of one network together may do something. */
 const NETWORK_TIMES = 20;
-/** How many bits name who has an address, and the network that it is in: common practice of providers, no standard. */
-const BITS = { ipv4: { own: 32, network: 24 }, ipv6: { own: 64, network: 48 } };
-
 /** How often one visitor, and all of one network together, may do something. */
 export class Pace {
   readonly #own: RateLimiterMemory;
@@ -29,16 +26,6 @@ export class Pace {
       throw refused;
     }
   }
-}
-
-/** By what an address and its network are counted: whoever has an IPv6 address has many. */
-export function namesOf(address: string): { own: string; network: string } {
-  if (!ipaddr.isValid(address)) return { own: address, network: address };
-  const parsed = ipaddr.process(address);
-  const { own, network } = BITS[parsed.kind()];
-  const bytes = parsed.toByteArray();
-  const first = (bits: number) => `${bits} ${bytes.slice(0, bits / 8).join('.')}`;
-  return { own: first(own), network: first(network) };
 }
 
 export const tooOften = (seconds: number): Problem =>
