@@ -79,13 +79,8 @@ function refusedInside(
   const known = causeByCode?.(status, body) ?? null;
   const isAccepted = accepts?.(body) ?? null;
   if (known === null && isAccepted === true) return null;
-  const usual = refusalIn(body);
-  if (known === null && isAccepted === null && usual === null) return null;
-  return {
-    cause: known ?? usual?.cause ?? 'value refused',
-    said: wordsIn?.(body) || sayingOf(body),
-    waitMs: readWait(headers, now),
-  };
+  const cause = known ?? refusalIn(body) ?? (isAccepted === false ? 'value refused' : null);
+  return cause && { cause, said: wordsIn?.(body) || sayingOf(body), waitMs: readWait(headers, now) };
 }
 
 function causeOfSilence(fault: (Answer & { kind: 'unanswered' })['fault']): Cause {

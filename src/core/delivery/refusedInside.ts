@@ -2,23 +2,14 @@ import { isObject, type Loose } from '../documents/index.ts';
 import type { Cause } from './causes.ts';
 import { causeOfStatus, sayingOf, textIn } from './answered.ts';
 
-/** What an answer says against the success that its status speaks of. */
-export interface Refusal {
-  cause: Cause;
-  said: string;
-}
-
 /**
- * Reads a refusal inside an answer whose status is one of success; null where nothing in it says so. For services whose profile does
+ * Why a body speaks of a refusal though its status is one of success; null where nothing in it does. For services whose profile does
  * not say what success is. Only the outermost member counts: what is said of one of many is for the profile to say.
  * Sources: `error` of JSON-RPC 2.0 (5.1), `errors` of GraphQL (October 2021, 7.1.2), `status` of a problem document (RFC 9457, 3.1.2);
  * `success`, `ok` and a `status` in words are common practice with no source.
  */
-export function refusalIn(body: unknown): Refusal | null {
-  if (!isObject(body) || !speaksOfRefusal(body)) return null;
-  const said = sayingOf(body);
-  return { cause: causeIn(body, said), said };
-}
+export const refusalIn = (body: unknown): Cause | null =>
+  isObject(body) && speaksOfRefusal(body) ? causeIn(body) : null;
 
 const speaksOfRefusal = (body: Loose): boolean =>
   isNo(body.success) ||
@@ -50,11 +41,11 @@ function statusIn(body: Loose): number | null {
   return first ?? null;
 }
 
-function causeIn(body: Loose, said: string): Cause {
+function causeIn(body: Loose): Cause {
   const own = isObject(body.error) ? body.error : {};
   const code = statusIn(body) ?? statusIn(own) ?? statusIn({ status: own.code ?? body.code });
   if (code !== null) return causeOfStatus(code);
-  const words = [said, textIn(own, 'code'), textIn(body, 'code')].join(' ');
+  const words = [sayingOf(body), textIn(own, 'code'), textIn(body, 'code')].join(' ');
   if (/api[-_ ]?key|token|unauthori[sz]ed|unauthenticated|credential|log(ged)? ?in|password/i.test(words))
     return 'credentials refused';
   if (/not[-_ ]?found|no such|does(n['’]t| not) exist|unknown/i.test(words)) return 'place gone';

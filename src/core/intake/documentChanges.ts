@@ -32,7 +32,7 @@ const listed = (values: string[], none: string): string => values.join(', ') || 
 
 const COMMON = {
   statement: { what: 'The words that sending agrees to', print: orNothing },
-  trust: { what: 'How far it is trusted' },
+  trust: { what: 'How much it is trusted' },
 };
 
 const COMPARED = {
@@ -49,17 +49,17 @@ const COMPARED = {
 };
 
 const SHOWING: SaidOf<Showing> = {
-  triggers: { what: 'What makes it show itself' },
+  triggers: { what: 'What brings it up' },
   pages: { what: 'On which pages', print: (pages) => listed(pages, 'on every page') },
   notPages: { what: 'On which pages not', print: (pages) => listed(pages, 'on none') },
-  referrers: { what: 'For visitors from which sites', print: (sites) => listed(sites, 'from anywhere') },
-  campaigns: { what: 'For visits of which campaigns', print: (campaigns) => listed(campaigns, 'of any or none') },
-  visitors: { what: 'For which visitors', print: asIs },
-  devices: { what: 'On which devices', print: (devices) => listed(devices, 'none') },
+  referrers: { what: 'Which sites visitors come from', print: (sites) => listed(sites, 'any') },
+  campaigns: { what: 'Which campaigns visitors come from', print: (campaigns) => listed(campaigns, 'any or none') },
+  visitors: { what: 'Which visitors see it', print: asIs },
+  devices: { what: 'Which devices show it', print: (devices) => listed(devices, 'none') },
   againMinutes: { what: 'Minutes until it shows itself again', print: String },
-  closedDays: { what: 'Days without it after it was closed', print: String },
+  closedDays: { what: 'Days it stays away after it was closed', print: String },
   notAfterSent: { what: 'Whether it stays away once it was sent', print: yesNo },
-  priority: { what: 'Which of several comes first', print: String },
+  priority: { what: 'Its rank among several', print: String },
   position: { what: 'Where it stands', print: asIs },
   entrance: { what: 'How it comes in', print: asIs },
   placeAt: { what: 'By which part of a page it stands', print: orNothing },

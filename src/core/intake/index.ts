@@ -24,6 +24,7 @@ export {
   noticesDocument,
   plainFace,
   readMadeSource,
+  asVariant,
   readSource,
   SOURCE_FORMAT,
   SOURCE_KINDS,

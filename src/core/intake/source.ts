@@ -3,6 +3,7 @@ import {
   PLAIN_LOOK,
   questionsOf,
   saying,
+  withVariant,
   type Ending,
   type EndingIf,
   type FormItem,
@@ -161,6 +162,13 @@ export interface NoticesDocument extends AnySource {
 export type MadeDocument =
   FormDocument | PostsDocument | FileDocument | ShopDocument | RegistrationDocument | ChatDocument;
 export type SourceDocument = MadeDocument | NoticesDocument;
+
+/** A source as one of its variants shows it; itself where it has none of that id. */
+export function asVariant(document: MadeDocument, id: string): MadeDocument;
+export function asVariant(document: SourceDocument, id: string): SourceDocument;
+export function asVariant(document: SourceDocument, id: string): SourceDocument {
+  return document.kind === 'form' || document.kind === 'chat' ? withVariant<typeof document>(document, id) : document;
+}
 
 /** What a form has before anybody chose anything: its questions in the order of its fields, in English, plainly. */
 export const plainFace = (

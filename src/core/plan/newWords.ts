@@ -1,6 +1,5 @@
 import { fitsWording, type Purpose } from '../consent/index.ts';
-import { withVariant } from '../forms/index.ts';
-import type { MadeDocument, SourceDocument } from '../intake/index.ts';
+import { asVariant, type MadeDocument } from '../intake/index.ts';
 import { wordingOf } from './asking.ts';
 import type { RouteDocument } from './route.ts';
 
@@ -15,10 +14,10 @@ export interface NewWords {
 }
 
 /** A source as each of its variants shows it. */
-const facesOf = (document: MadeDocument): SourceDocument[] =>
-  document.kind === 'form' || document.kind === 'chat'
-    ? [document, ...document.variants.map(({ id }) => withVariant<typeof document>(document, id))]
-    : [document];
+const facesOf = (document: MadeDocument): MadeDocument[] => [
+  document,
+  ...('variants' in document ? document.variants.map(({ id }) => asVariant(document, id)) : []),
+];
 
 /**
  * What a source has people agree to by other words than those that somebody decided on, for the routes that are live: published so,

@@ -60,7 +60,7 @@ export const en = {
   sent: {
     taken: 'We have what you sent.',
     asked:
-      'We have what you sent. If your address is not confirmed yet, a mail with a link is on its way to you: please look into your mailbox, and press it.',
+      'We have what you sent. If your address is not confirmed yet, a mail with a link is on its way to you: please look into your mailbox, and open the link.',
   },
   downloadGone: 'It has run out, or what it led to is gone. To get a new one, please fill in the form again.',
   closed: {

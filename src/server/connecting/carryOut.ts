@@ -14,7 +14,7 @@ import {
 import type { SentValue } from '../../core/mapping/index.ts';
 import type { Catalogue, Intent } from '../../core/plan/index.ts';
 import type { Connector, PersonChange, Wanted } from '../connectors/connector.ts';
-import { WITHOUT_KEY, wantedOf } from '../connectors/wanted.ts';
+import { notSeen, WITHOUT_KEY, wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 
 interface Failed {
@@ -180,9 +180,6 @@ export const withWhatWasDone = ({ fault, wrote }: Failed): Fault =>
   wrote === true
     ? { ...fault, said: ['The person was written there before that.', fault.said].filter(Boolean).join(' ') }
     : fault;
-
-/** It is looked for again after so long. */
-export const notSeen = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });
 
 /** What was taken and could not be looked at stays taken; what holds it up is mended, and it is looked for then. */
 function notLookedAt(fault: Fault, mayBeThere: boolean): Ending {

@@ -6,7 +6,7 @@ import type { Line } from './call.ts';
 import type { Reply } from './connector.ts';
 import { one, textAt, textsAt } from '../../core/json/index.ts';
 import { fetchAll } from './paging.ts';
-import { names, operationsOf, replacedBy, SETS } from './template.ts';
+import { names, operationsOf, replacedBy, SETS, setsReplaced } from './template.ts';
 
 /** What a kind of service can do, read off its profile. */
 export function abilitiesOf(profile: Profile): Abilities {
@@ -45,11 +45,8 @@ export function abilitiesOf(profile: Profile): Abilities {
 /** Which sets are replaced by what is sent, though nobody can read what is in them. */
 function replacing({ write, place, record, find }: Profile): Pick<Abilities, 'takesAway'> {
   const writes = write.how === 'upsert' ? [write.upsert] : write.how === 'make or change' ? [write.change] : [];
-  const requests = [
-    ...writes.filter(({ keeps }) => keeps !== true).map(({ request }) => request),
-    ...[place?.intoList, place?.intoGroup, place?.tag].filter((request) => request !== undefined),
-  ];
-  const replaced = new Set(requests.flatMap(replacedBy));
+  const places = [place?.intoList, place?.intoGroup, place?.tag].filter((request) => request !== undefined);
+  const replaced = new Set([...writes.flatMap(setsReplaced), ...places.flatMap(replacedBy)]);
   const takesAway = SETS.filter((name) => replaced.has(name) && (find === undefined || record[name] === undefined));
   return takesAway.length > 0 ? { takesAway } : {};
 }

@@ -8,9 +8,9 @@ import type { Connector, PersonChange, Placed, Reply, Wanted } from './connector
 import type { Send } from './http.ts';
 import { textAt } from '../../core/json/index.ts';
 import { ANOTHER_PERSON, byOurClock, isOfPerson, recordIn } from './reading.ts';
-import { asWhole, names, operationsOf, replacedBy, SETS, type SetName } from './template.ts';
+import { asWhole, names, operationsOf, replacedBy, SETS, setsReplaced, type SetName } from './template.ts';
 import { togetherFor } from './together.ts';
-import { WITHOUT_KEY } from './wanted.ts';
+import { notSeen, WITHOUT_KEY } from './wanted.ts';
 import { writtenValues } from './written.ts';
 
 const CANNOT: Reply<never> = {
@@ -127,7 +127,7 @@ export function createConnector(send: Send, access: Access, now: () => number, r
       const found = await connector.find(change);
       if (!found.ok) return found;
       held = found.value;
-      if (!held && connector.shownAfterMs > 0) return { ok: false, fault: notShownYet(connector.shownAfterMs) };
+      if (!held && connector.shownAfterMs > 0) return { ok: false, fault: notSeen(connector.shownAfterMs) };
     }
     const steps = stepsOf(place, change, held);
     for (const { template, values } of steps) {
@@ -204,10 +204,6 @@ function wholeSets(
   return Object.fromEntries(wanted.map((name) => [name, sets[name]]));
 }
 
-/** What a write replaces, where the profile does not say that it keeps what is there. */
-const setsReplaced = ({ request, keeps }: { request: RequestTemplate; keeps?: boolean }): SetName[] =>
-  keeps === true ? [] : replacedBy(request);
-
 /** By what a request looks for somebody; '' where they have nothing of the kind. */
 function whomIn(request: RequestTemplate, wanted: Wanted): string {
   const by = namesBy(request);
@@ -219,9 +215,6 @@ function whomIn(request: RequestTemplate, wanted: Wanted): string {
 /** Whether an answer of success says inside that there is no such person. */
 const isNobody = ({ fault, answer }: { fault: Fault; answer: Answer }): boolean =>
   fault.cause === 'place gone' && answer.kind === 'answered' && answer.status < 300;
-
-/** Whoever was written and is not shown yet is looked for again. */
-const notShownYet = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });
 
 /** Whom nobody looked at may be in it. */
 const isStillIn = (places: string[] | undefined, place: string): boolean => places?.includes(place) ?? true;

@@ -30,6 +30,10 @@ export function replacedBy({ method, body }: RequestTemplate): SetName[] {
   return SETS.filter((name) => text.includes(`"$${name}"`) || text.includes(`["$${singular(name)}"]`));
 }
 
+/** The same of a write, where the profile does not say that it keeps what is there. */
+export const setsReplaced = ({ request, keeps }: { request: RequestTemplate; keeps?: boolean }): SetName[] =>
+  keeps === true ? [] : replacedBy(request);
+
 /** The same body with the whole set where a list of one stands. */
 export function asWhole(body: unknown): unknown {
   if (Array.isArray(body)) {

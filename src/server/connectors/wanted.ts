@@ -21,3 +21,6 @@ export const WITHOUT_KEY: Fault = {
   said: 'Nobody can be looked for there before the address, or another key, is mapped.',
   waitMs: null,
 };
+
+/** Whoever was written and is not shown there yet is looked for again after so long. */
+export const notSeen = (waitMs: number): Fault => ({ cause: 'not seen yet', said: '', waitMs });

@@ -92,18 +92,13 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
 /** Everything under /api. What is asked of it is for signed-in people and for tokens, but what tells how to sign in. */
 export function createApi(context: Context, watch = new ChatWatch(context)): Hono<Session> {
   const api = new Hono<Session>();
-  const limited = bodyLimit({
-    maxSize: API_BODY_LIMIT_BYTES,
-    onError: () => problemResponse(tooLarge('The request is too large.')),
-  });
-  const short = bodyLimit({
-    maxSize: SIGN_IN_LIMIT_BYTES,
-    onError: () => problemResponse(tooLarge('The request is too large.')),
-  });
+  const atMost = (maxSize: number) =>
+    bodyLimit({ maxSize, onError: () => problemResponse(tooLarge('The request is too large.')) });
+  const limited = atMost(API_BODY_LIMIT_BYTES);
   // A file is counted as it streams in.
   api.use((c, next) => (c.req.method === 'POST' && STREAMED.test(c.req.path) ? next() : limited(c, next)));
   // What anybody may send before they are signed in is an address and a password.
-  api.use('/session/*', short);
+  api.use('/session/*', atMost(SIGN_IN_LIMIT_BYTES));
   api.use(async (c, next) => {
     await next();
     c.header('cache-control', 'no-store');

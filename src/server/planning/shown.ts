@@ -1,14 +1,8 @@
-import { VERSION_FIELD, withVariant } from '../../core/forms/index.ts';
-import type { SourceDocument } from '../../core/intake/index.ts';
+import { VERSION_FIELD } from '../../core/forms/index.ts';
+import { asVariant, type SourceDocument } from '../../core/intake/index.ts';
 import { senderOf } from '../intake/take.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
 import type { LiveWirings } from './liveWiring.ts';
-
-/** A source as one of its variants shows it. */
-const asVariant = (document: SourceDocument, variant: string | null): SourceDocument =>
-  document.kind === 'form' || document.kind === 'chat'
-    ? withVariant<typeof document>(document, variant ?? '')
-    : document;
 
 /** What stood on the page on which somebody sent something. */
 export interface Shown {
@@ -27,8 +21,14 @@ const NOT_KNOWN = 'not known: the page did not say which version of the form it 
 export async function shownTo(
   wirings: LiveWirings,
   document: SourceDocument,
-  { sourceId, sourceVersion, variant, raw }: Pick<SubmissionRecord, 'sourceId' | 'sourceVersion' | 'variant' | 'raw'>,
+  {
+    sourceId,
+    sourceVersion,
+    variant: shownVariant,
+    raw,
+  }: Pick<SubmissionRecord, 'sourceId' | 'sourceVersion' | 'variant' | 'raw'>,
 ): Promise<Shown> {
+  const variant = shownVariant ?? '';
   if (document.kind !== 'form') return { words: asVariant(document, variant), evidence: {} };
   const version = Number((raw.payload && senderOf(raw.payload)(VERSION_FIELD)) ?? '');
   const isKnown = Number.isInteger(version) && version >= 1 && version <= sourceVersion;

@@ -2,19 +2,10 @@ import type { ExchangeView } from '../../contract/deliveries.ts';
 import { compareReadBack, type HeldPerson } from '../../core/delivery/index.ts';
 import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Connector } from '../connectors/connector.ts';
-import { wantedOf } from '../connectors/wanted.ts';
+import { notSeen, wantedOf } from '../connectors/wanted.ts';
 import type { DeliveryRecord } from '../store/deliveries.ts';
 import type { Consent } from '../store/people/index.ts';
-import {
-  changeFor,
-  compared,
-  failed,
-  notSeen,
-  provedByAnswer,
-  UNSEEN,
-  unlike,
-  type Ending,
-} from '../connecting/carryOut.ts';
+import { changeFor, compared, failed, provedByAnswer, UNSEEN, unlike, type Ending } from '../connecting/carryOut.ts';
 
 interface Try {
   job: { delivery: DeliveryRecord; consent: Consent | null };

@@ -1,12 +1,12 @@
 import { ALL_ANSWERS, ROUTE_FORMAT, type RouteDocument } from '../../../core/plan/index.ts';
 import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
-import { addRoute, findRoute, listRoutes, publishRoute } from '../../store/routes.ts';
+import { addRoute, findRoute, publishRoute } from '../../store/routes.ts';
 import { addSource as store, findSource, publishSource } from '../../store/sources.ts';
 import { newPublicId } from '../../security/tokens.ts';
 import { done, inCommand, nameOf, refused, type Actor, type Refusal } from '../command.ts';
 import { NEW_CONSENT } from '../routes/addRoute.ts';
-import { routeChecker } from '../routes/checkRoutes.ts';
+import { keptByPreflight } from '../routes/publishRoute.ts';
 import { newDocument, type NewSource } from './addSource.ts';
 import { keptFromLive } from './keptFromLive.ts';
 
@@ -51,11 +51,8 @@ export async function startTold(
       accepted: {},
     };
     await addRoute(db, { id: routeId, name: `${name}, by mail`.slice(0, 80), draft, now });
-    const findings = (await routeChecker(context, db, await listRoutes(db)))(routeId, draft);
-    const issues = findings.flatMap(({ level, part, message, fix }) =>
-      level === 'blocker' ? [{ pointer: `/${part}`, detail: `${message} ${fix}` }] : [],
-    );
-    if (issues.length > 0) return refused('invalid', 'not-ready', 'It cannot go live yet.', issues);
+    const stopped = await keptByPreflight(context, db, routeId, draft);
+    if (stopped) return stopped;
     const route = await findRoute(db, routeId);
     if (route) await publishRoute(db, route, now, { note: '', byName: nameOf(actor) });
     const detail = 'Live at once, with a route that tells a colleague by mail.';

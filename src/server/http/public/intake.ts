@@ -16,7 +16,7 @@ import {
   withVariant,
   type KeptFile,
 } from '../../../core/forms/index.ts';
-import { isOpenAt, type FieldIssue, type FormDocument, type Payload } from '../../../core/intake/index.ts';
+import { asVariant, isOpenAt, type FieldIssue, type FormDocument, type Payload } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
 import { endKept, keepEntries, readKept } from '../../intake/keeping.ts';
 import { knownBySign } from '../../intake/visitors.ts';
@@ -251,9 +251,6 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
 
   return app;
 }
-
-const asVariant = (live: LiveSource['live'], id: string): LiveSource['live'] =>
-  live.kind === 'form' ? withVariant(live, id) : live;
 
 /** A length that is told is checked without touching the body; one that is not is counted as it streams in. */
 const limitBody =

@@ -36,43 +36,20 @@ const asMet = (source: SourceRecord, publicUrl: string): LiveSource | null => {
 export function liveSources({ store, config }: Context): LiveSources {
   // By a clock that cannot be put back: what is published would stay away until the old time comes again.
   const now = () => performance.now();
-  const cache = new Map<string, { source: LiveSource | null; posts: SourceRecord | null; until: number }>();
   let list: { sources: LiveSource[]; until: number } = { sources: [], until: 0 };
-  const read = async (publicId: string) => {
-    const cached = cache.get(publicId);
-    if (cached && cached.until > now()) return cached;
-    let found: SourceRecord | null;
-    try {
-      const ask = () => findSourceByPublicId(store.db, publicId);
-      found = await (cached ? ask() : throughBreaks(ask));
-    } catch (error) {
-      // While the database is away, what was live a moment ago is.
-      if (cached) return cached;
-      throw error;
-    }
-    const source = found && asMet(found, config.publicUrl);
-    const posts = found && isPosted(found.draft) && found.archivedAt === null ? found : null;
-    if (cache.size > MOST_CACHED) cache.clear();
-    const fresh = { source, posts, until: now() + CACHE_MS };
-    cache.set(publicId, fresh);
-    return fresh;
-  };
+  const read = keptForAWhile(now, async (publicId) => {
+    const found = await findSourceByPublicId(store.db, publicId);
+    return {
+      source: found && asMet(found, config.publicUrl),
+      posts: found && isPosted(found.draft) && found.archivedAt === null ? found : null,
+    };
+  });
   const wirings = new LiveWirings(store);
-  const asking = new Map<string, { boxes: string[]; until: number }>();
-  const boxesThatAsk = async (sourceId: string): Promise<string[]> => {
-    const cached = asking.get(sourceId);
-    if (cached && cached.until > now()) return cached.boxes;
-    const boxes = await wirings.boxesThatAsk(sourceId).catch((error: unknown) => {
-      if (cached) return cached.boxes;
-      throw error;
-    });
-    if (asking.size > MOST_CACHED) asking.clear();
-    asking.set(sourceId, { boxes, until: now() + CACHE_MS });
-    return boxes;
-  };
+  const boxesThatAsk = keptForAWhile(now, (sourceId) => wirings.boxesThatAsk(sourceId));
   return {
+    // What was taken is said to be taken, also where it cannot be found out whether a mail follows.
     isAsked: async (sourceId, values) =>
-      (await boxesThatAsk(sourceId)).some((box) => box === '' || values[box] === true),
+      (await boxesThatAsk(sourceId).catch(() => [])).some((box) => box === '' || values[box] === true),
     find: async (publicId) => (await read(publicId)).source,
     posts: async (publicId) => (await read(publicId)).posts,
     all: async () => {
@@ -83,5 +60,23 @@ export function liveSources({ store, config }: Context): LiveSources {
         };
       return list.sources;
     },
+  };
+}
+
+/** Asks the database for something at most once in a while. While it is away, what was so a moment ago is. */
+function keptForAWhile<Value>(now: () => number, read: (id: string) => Promise<Value>): (id: string) => Promise<Value> {
+  const kept = new Map<string, { value: Value; until: number }>();
+  return async (id) => {
+    const cached = kept.get(id);
+    if (cached && cached.until > now()) return cached.value;
+    try {
+      const value = await (cached ? read(id) : throughBreaks(() => read(id)));
+      if (kept.size > MOST_CACHED) kept.clear();
+      kept.set(id, { value, until: now() + CACHE_MS });
+      return value;
+    } catch (error) {
+      if (cached) return cached.value;
+      throw error;
+    }
   };
 }

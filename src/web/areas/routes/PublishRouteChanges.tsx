@@ -1,6 +1,7 @@
 import type { RouteView } from '../../../contract/route.ts';
 import { routeChanges, type RouteDocument, type RouteNames } from '../../../core/plan/index.ts';
 import { useRouteVersion } from '../../data/routes.ts';
+import { PublishOrCancel } from '../../parts/PublishOrCancel.tsx';
 import { Loaded } from '../../parts/States.tsx';
 
 interface PublishRouteChangesProps {
@@ -32,14 +33,7 @@ export function PublishRouteChanges({ route, draft, called, onPublish, onCancel 
           );
         }}
       </Loaded>
-      <div className="flex gap-2">
-        <button className="btn btn-primary" disabled={!live.data} onClick={onPublish}>
-          Publish
-        </button>
-        <button className="btn" onClick={onCancel}>
-          Cancel
-        </button>
-      </div>
+      <PublishOrCancel disabled={!live.data} onPublish={onPublish} onCancel={onCancel} />
     </div>
   );
 }

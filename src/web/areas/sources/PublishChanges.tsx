@@ -3,6 +3,7 @@ import type { SourceView } from '../../../contract/source.ts';
 import type { MadeDocument } from '../../../core/intake/index.ts';
 import type { Agreed } from '../../data/publishing.ts';
 import { useNewWords } from '../../data/sources.ts';
+import { PublishOrCancel } from '../../parts/PublishOrCancel.tsx';
 import { Loaded } from '../../parts/States.tsx';
 import { Compared } from './Compared.tsx';
 
@@ -40,7 +41,7 @@ export function PublishChanges({
         {(list) =>
           list.length === 0 ? null : (
             <fieldset className="flex flex-col gap-2">
-              <legend className="font-semibold mb-1">What do people agree to by these new words?</legend>
+              <legend className="font-semibold mb-1">What do people agree to with these new words?</legend>
               {list.map((one) => (
                 <label key={keyOf(one)} className="flex gap-2 items-start">
                   <input
@@ -54,7 +55,7 @@ export function PublishChanges({
                     }
                   />
                   <span>
-                    By “{one.wording}” people agree to <strong className="font-semibold">{one.name}</strong>.
+                    With “{one.wording}”, people agree to <strong className="font-semibold">{one.name}</strong>.
                     <span className="block text-quiet">Taken as that by {one.routes.join(' and ')}.</span>
                   </span>
                 </label>
@@ -67,18 +68,11 @@ export function PublishChanges({
           )
         }
       </Loaded>
-      <div className="flex gap-2">
-        <button
-          className="btn btn-primary"
-          disabled={!words.data || undecided.length > 0}
-          onClick={() => onPublish((words.data ?? []).map(({ purpose, wording }) => ({ purpose, wording })))}
-        >
-          Publish
-        </button>
-        <button className="btn" onClick={onCancel}>
-          Cancel
-        </button>
-      </div>
+      <PublishOrCancel
+        disabled={!words.data || undecided.length > 0}
+        onPublish={() => onPublish((words.data ?? []).map(({ purpose, wording }) => ({ purpose, wording })))}
+        onCancel={onCancel}
+      />
     </div>
   );
 }

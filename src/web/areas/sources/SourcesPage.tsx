@@ -159,7 +159,7 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
                     onChange={setPage}
                   />
                   <Field
-                    label="Who is told by mail of what comes"
+                    label="Who gets a mail for each submission"
                     help="Nothing goes live of which nobody hears. Lists and other systems are added to its route."
                   >
                     <input
