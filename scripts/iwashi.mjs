@@ -11,7 +11,7 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi seed --people N             many more invented people in the demo that runs: what it is like at size
   ./iwashi dev [--port N]              the demo, built and started again at every change of the code
   ./iwashi test [NAME...]              check unit outside system chaos soak browser, or only those named
-  ./iwashi test soak [--minutes N] [--seed N]   everything goes wrong at once
+  ./iwashi test soak [--minutes N] [--seed N] [--busy]   everything goes wrong at once; --busy: beside other programs that take all there is
   ./iwashi check                       types, lint, format, import boundaries, dead code
   ./iwashi bench [--json] [NAME...]    speed as ratios: accept hook import path deliver…; chat, embed, pages, table and suggest when named
   ./iwashi help                        this text

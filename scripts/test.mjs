@@ -29,7 +29,7 @@ const SHORT_SOAK = { minutes: '2', seed: '72' };
 export async function run(args) {
   const { values, positionals } = parseArgs({
     args,
-    options: { minutes: { type: 'string' }, seed: { type: 'string' } },
+    options: { minutes: { type: 'string' }, seed: { type: 'string' }, busy: { type: 'boolean' } },
     allowPositionals: true,
   });
   const unknown = positionals.filter((name) => !(name in PARTS));
@@ -47,6 +47,7 @@ export async function run(args) {
   const seed = values.seed ?? (isAll ? SHORT_SOAK.seed : null);
   if (minutes) env.SOAK_MINUTES = minutes;
   if (seed) env.SOAK_SEED = seed;
+  if (values.busy) env.SOAK_BUSY = '1';
   if (names.some((name) => PARTS[name].database)) {
     const folder = path.join(root, 'var/test');
     mkdirSync(folder, { recursive: true });

@@ -16,6 +16,7 @@ import { fields } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { OwnDatabase } from '../world/ownDatabase.ts';
 import { endProgram, eventually } from '../world/processes.ts';
+import { OtherWork } from '../world/otherWork.ts';
 import { ProgramClock } from '../world/programClock.ts';
 import { SmallDisk } from '../world/smallDisk.ts';
 import { BROWSER } from '../world/visitors.ts';
@@ -23,6 +24,8 @@ import { linkIn, TERN_KEY, World } from '../world/world.ts';
 
 const MINUTES = Number(process.env.SOAK_MINUTES ?? 5);
 const SEED = Number(process.env.SOAK_SEED ?? Math.floor(Math.random() * 1_000_000));
+/** Whether other programs take the processors and the disk meanwhile. */
+const IS_BUSY = process.env.SOAK_BUSY === '1';
 const VISITORS = 8;
 /** Posts a second of a client that nobody here wrote. */
 const LOAD_A_SECOND = 15;
@@ -43,6 +46,7 @@ let second: ChildProcess;
 let steady: ChildProcess;
 const clock = new ProgramClock();
 const disk = new SmallDisk(DISK_MB);
+let others: OtherWork | null = null;
 /** What goes wrong, and when, is by the seed alone: visitors have a chance of their own. */
 const [ofTroubles, ofVisitors] = [seededRandom(SEED), seededRandom(SEED + 1)];
 const below = (most: number) => Math.floor(ofTroubles() * most);
@@ -52,7 +56,7 @@ const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 beforeAll(async () => {
   console.log(
-    `soak: ${MINUTES} minutes, seed ${SEED}${disk.isOwn ? '' : '; no full disk: this user may not mount one'}`,
+    `soak: ${MINUTES} minutes, seed ${SEED}${IS_BUSY ? ', beside other programs' : ''}${disk.isOwn ? '' : '; no full disk: this user may not mount one'}`,
   );
   database = await OwnDatabase.start(disk.folder);
   world = await World.start({ DATABASE_URL: database.url, ...clock.env });
@@ -65,6 +69,7 @@ beforeAll(async () => {
   steady = await world.oneMoreWorker();
 });
 afterAll(async () => {
+  await others?.stop();
   await Promise.all([second, steady].map((child) => endProgram(child)));
   await world.stop();
   services.receiver.stop();
@@ -236,6 +241,7 @@ it(
     const end = Date.now() + MINUTES * MINUTE;
     await services.fail();
     const heldBefore = await clock.heapOf(steady);
+    if (IS_BUSY) others = new OtherWork(1);
 
     const visitor = async () => {
       while (Date.now() < end) {
@@ -292,7 +298,8 @@ it(
     );
     isOver = true;
     await confirms;
-    await services.settled(240_000);
+    await services.settled(IS_BUSY ? 480_000 : 240_000);
+    await others?.stop();
 
     const taken = await world.rows<{ email: string; file: Partial<FileValue> | null; state: string }>(
       `SELECT JSON_VALUE(field_values, '$.email') AS email, JSON_QUERY(field_values, '$.plan') AS file, state

@@ -1,12 +1,24 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Context } from '../../src/server/context.ts';
 import { addConnection, findConnection } from '../../src/server/store/connections.ts';
-import { findDelivery, type DeliveryRecord } from '../../src/server/store/deliveries.ts';
-import { claimDeliveries, giveBack, type Share } from '../../src/server/store/queue.ts';
+import { findDelivery, markBegun, type DeliveryRecord } from '../../src/server/store/deliveries.ts';
+import {
+  claimDeliveries,
+  DELIVERY_QUEUE,
+  giveBack,
+  MAIL_QUEUE,
+  type Queue,
+  type Share,
+} from '../../src/server/store/queue.ts';
 import { straightenTimes } from '../../src/server/store/straighten.ts';
+import { ClockWatch } from '../../src/server/work/clockWatch.ts';
+import { loadJobs, type Job } from '../../src/server/work/delivering.ts';
 import { Endings } from '../../src/server/work/endings.ts';
+import { runLanes } from '../../src/server/work/lanes.ts';
+import { runLoop, type Loop } from '../../src/server/work/loop.ts';
 import type { DeliveryState } from '../../src/core/delivery/index.ts';
 import { ownContext } from '../world/context.ts';
+import { eventually } from '../world/processes.ts';
 
 let context: Context;
 let number = 0;
@@ -48,6 +60,26 @@ const claim = async (more: Partial<Share> = {}, now = NOW, owner = OWNER) =>
       { owner, until: now + 15_000, takesOver: true },
     )
   ).map(({ id }) => id);
+
+const connected = (id: string) =>
+  addConnection(context.store.db, {
+    id,
+    profile: 'tern-post',
+    name: 'Tern Post',
+    baseUrl: 'https://tern.example',
+    secret: '',
+    hints: {},
+    tokens: null,
+    state: 'active',
+    verify: null,
+    catalogue: null,
+    catalogueAt: null,
+    changes: [],
+    changesAt: null,
+    answerUntrueAt: null,
+    checkAt: 0,
+    createdAt: 0,
+  });
 
 describe('taking deliveries', () => {
   it('takes what is due, of this connection only', async () => {
@@ -131,13 +163,14 @@ describe('the pace of a service', () => {
   });
 });
 
+const ended = (delivery: DeliveryRecord, outcome: string) => ({
+  delivery,
+  ending: { kind: 'delivered' as const, rows: [], provedBy: 'look' as const, outcome },
+  startedAt: NOW,
+  exchanges: [],
+});
+
 describe('storing how tries ended', () => {
-  const ended = (delivery: DeliveryRecord, outcome: string) => ({
-    delivery,
-    ending: { kind: 'delivered' as const, rows: [], provedBy: 'look' as const, outcome },
-    startedAt: NOW,
-    exchanges: [],
-  });
   async function taken(count: number): Promise<DeliveryRecord[]> {
     const ids = await Promise.all(Array.from({ length: count }, (_, index) => planned(`q${index}`)));
     await claim({ most: count });
@@ -148,7 +181,7 @@ describe('storing how tries ended', () => {
 
   it('stores many, each with its try', async () => {
     const deliveries = await taken(60);
-    const endings = new Endings(context, OWNER);
+    const endings = new Endings(context);
     await Promise.all(deliveries.map((delivery) => endings.store(ended(delivery, `end of ${delivery.id}`.trim()))));
     expect(await Promise.all(deliveries.map(stateOf))).toEqual(Array(60).fill('delivered'));
     const [rows] = await context.store.pool.query('SELECT delivery_id, number, outcome FROM attempts');
@@ -160,33 +193,16 @@ describe('storing how tries ended', () => {
   it('notes of a service whose answer was not true that its answers are not relied on', async () => {
     const [delivery] = await taken(1);
     if (!delivery) throw new Error('one was expected');
-    await addConnection(context.store.db, {
-      id: delivery.connectionId,
-      profile: 'tern-post',
-      name: 'Tern Post',
-      baseUrl: 'https://tern.example',
-      secret: '',
-      hints: {},
-      tokens: null,
-      state: 'active',
-      verify: null,
-      catalogue: null,
-      catalogueAt: null,
-      changes: [],
-      changesAt: null,
-      answerUntrueAt: null,
-      checkAt: 0,
-      createdAt: 0,
-    });
+    await connected(delivery.connectionId);
     const fault = { cause: 'differs after sending' as const, said: '', waitMs: null };
     const ending = { kind: 'failed' as const, fault, answerUntrue: true };
-    await new Endings(context, OWNER).store({ ...ended(delivery, ''), ending });
+    await new Endings(context).store({ ...ended(delivery, ''), ending });
     expect((await findConnection(context.store.db, delivery.connectionId))?.answerUntrueAt).toBeGreaterThan(0);
   });
 
   it('stores the others when one of them cannot be stored', async () => {
     const deliveries = await taken(4);
-    const endings = new Endings(context, OWNER);
+    const endings = new Endings(context);
     const outcomes = await Promise.allSettled(
       deliveries.map((delivery, index) =>
         endings.store(ended(delivery, index === 2 ? 'longer than any outcome may be '.repeat(9) : 'delivered')),
@@ -200,11 +216,74 @@ describe('storing how tries ended', () => {
     const [mine, lost] = await taken(2);
     if (!mine || !lost) throw new Error('two were expected');
     await context.store.pool.query('UPDATE deliveries SET lease_owner = ? WHERE id = ?', ['another', lost.id]);
-    const endings = new Endings(context, OWNER);
+    const endings = new Endings(context);
     await Promise.all([mine, lost].map((delivery) => endings.store(ended(delivery, 'delivered'))));
     expect(await Promise.all([mine, lost].map(stateOf))).toEqual(['delivered', 'sending']);
     const [rows] = await context.store.pool.query('SELECT delivery_id FROM attempts');
     expect(rows).toEqual([{ delivery_id: mine.id }]);
+  });
+});
+
+describe('a worker that lost what it had taken, and took it once more', () => {
+  /** Whether each try that came to sending was let through. */
+  async function begun(queue: Queue, work: (context: Context, tried: (owner: string) => Promise<void>) => Loop) {
+    const owners: string[] = [];
+    let go = () => {};
+    const gate = new Promise<void>((resolve) => (go = resolve));
+    const loop = work({ ...context, now: () => NOW }, async (owner) => {
+      owners.push(owner);
+      await gate;
+    });
+    await eventually(
+      () => Promise.resolve(owners.length),
+      (count) => count === 1,
+    );
+    // The database was away, say, for longer than the lease lasts.
+    await context.store.pool.query(`UPDATE ${queue.table} SET lease_until = ?`, [NOW - 1]);
+    await eventually(
+      () => Promise.resolve(owners.length),
+      (count) => count === 2,
+    );
+    go();
+    await loop.stop();
+    return new Set(owners).size;
+  }
+  const worker = { owner: OWNER, clock: new ClockWatch(15_000, () => performance.now()) };
+
+  it('sends it once', async () => {
+    await context.store.pool.query('DELETE FROM connections');
+    await connected(idOf('c'));
+    const id = await planned('a');
+    const sent: boolean[] = [];
+    await begun(DELIVERY_QUEUE, (ofTest, tried) =>
+      runLanes<Job>(ofTest, worker, {
+        load: (connectionId, taking) => loadJobs(ofTest, connectionId, taking),
+        together: () => 1,
+        takeBundle: (jobs) => jobs.splice(0, 1),
+        deliver: async ([job]) => {
+          if (!job) throw new Error('one was expected');
+          await tried(job.delivery.leaseOwner ?? '');
+          sent.push(await markBegun(context.store.db, job.delivery, NOW));
+          return { outcome: null, stored: new Endings(context).store(ended(job.delivery, 'delivered')) };
+        },
+      }),
+    );
+    expect(sent.sort()).toEqual([false, true]);
+    const [rows] = await context.store.pool.query('SELECT outcome FROM attempts WHERE delivery_id = ?', [id]);
+    expect(rows).toEqual([{ outcome: 'delivered' }]);
+  });
+
+  it('has its mail by one taking', async () => {
+    await context.store.pool.query('DELETE FROM mails');
+    await context.store.pool.query(
+      `INSERT INTO mails (id, kind, submission_id, contact_id, route_id, sent_to, subject, text, state, created_at, due_at)
+        VALUES (?, 'answer', ?, ?, ?, '[]', '', '', 'queued', 0, 0)`,
+      [idOf('m'), idOf('s'), idOf('a'), idOf('r')],
+    );
+    const owners = await begun(MAIL_QUEUE, (ofTest, tried) =>
+      runLoop(ofTest, MAIL_QUEUE, worker, { atOnce: 4, together: 1 }, (_, owner) => tried(owner)),
+    );
+    expect(owners).toBe(2);
   });
 });
 

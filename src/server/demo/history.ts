@@ -251,7 +251,7 @@ export async function liveThrough(
         : await arrive(context, happening);
       ids.set(happening, id);
       await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, [id]));
-      await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, id));
+      await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, { id, owner: OWNER }));
     },
   }));
   for (const { at, person, confirmsAfter } of happenings) {
@@ -298,13 +298,13 @@ const EXPIRY_EVERY_MS = 6 * HOUR_MS;
 async function deliverDue(context: Context): Promise<void> {
   const { store } = context;
   const lease = { owner: OWNER, until: context.now() + 60_000, takesOver: true };
-  const endings = new Endings(context, OWNER);
+  const endings = new Endings(context);
   for (const { id: connectionId } of await dueConnections(store.db, context.now())) {
     const share = { connectionId, most: TAKEN_AT_ONCE, pace: null, tryingOut: false };
     for (;;) {
       const taken = await claimDeliveries(store, share, context.now(), lease);
-      for (const job of await loadJobs(context, connectionId, taken)) {
-        const { stored } = await deliver(context, [job], OWNER, endings);
+      for (const job of await loadJobs(context, connectionId, { taken, owner: OWNER })) {
+        const { stored } = await deliver(context, [job], endings);
         await stored;
       }
       if (taken.length < TAKEN_AT_ONCE) break;

@@ -96,6 +96,8 @@ export interface AttemptRecord {
 /** How one try ended, and what follows. */
 export interface TryEnd {
   id: string;
+  /** The taking that made the try. */
+  owner: string | null;
   end: {
     state: DeliveryState;
     cause: Cause | null;
@@ -112,19 +114,19 @@ export interface TryEnd {
 }
 
 /**
- * Stores how tries ended, and what follows, together. Only the worker that holds the lease may: of those that were taken
- * over nothing is stored.
- * @returns the ids of those that were still this worker's
+ * Stores how tries ended, and what follows, together. Only the taking that holds the lease may: of those that were taken
+ * over, or once more, nothing is stored.
+ * @returns those that were stored
  */
-export async function endTries(db: Db, ends: TryEnd[], owner: string): Promise<Set<string>> {
-  const rows = await rowsOf<{ id: string; made: number }>(
+export async function endTries(db: Db, ends: TryEnd[]): Promise<Set<TryEnd>> {
+  const rows = await rowsOf<{ id: string; owner: string | null; made: number }>(
     db,
-    sql`SELECT d.id, (SELECT COALESCE(MAX(a.number), 0) FROM attempts a WHERE a.delivery_id = d.id) AS made
+    sql`SELECT d.id, d.lease_owner AS owner, (SELECT COALESCE(MAX(a.number), 0) FROM attempts a WHERE a.delivery_id = d.id) AS made
       FROM deliveries d WHERE d.id IN ${oneOf(ends.map(({ id }) => id))}
-        AND d.lease_owner = ${owner} AND d.state = 'sending' FOR UPDATE`,
+        AND d.state = 'sending' FOR UPDATE`,
   );
-  const made = new Map(rows.map((row) => [row.id, row.made]));
-  const ours = ends.filter(({ id }) => made.has(id));
+  const found = new Map(rows.map((row) => [row.id, row]));
+  const ours = ends.filter(({ id, owner }) => owner !== null && found.get(id)?.owner === owner);
   if (ours.length === 0) return new Set();
   await insertRows(
     db,
@@ -132,7 +134,7 @@ export async function endTries(db: Db, ends: TryEnd[], owner: string): Promise<S
     ours.map(({ id, attempt }) => ({
       ...attempt,
       deliveryId: id,
-      number: (made.get(id) ?? 0) + 1,
+      number: (found.get(id)?.made ?? 0) + 1,
       said: attempt.said.slice(0, 600),
     })),
   );
@@ -155,15 +157,19 @@ export async function endTries(db: Db, ends: TryEnd[], owner: string): Promise<S
       })
       .where(sql`id IN ${oneOf(ids)}`);
   }
-  return new Set(made.keys());
+  return new Set(ours);
 }
 
 /** Notes that sending begins, for a service at which it could not be seen later whether it arrived once. */
-export async function markBegun(db: Db, id: string, owner: string, now: number): Promise<boolean> {
+export async function markBegun(
+  db: Db,
+  { id, leaseOwner }: Pick<DeliveryRecord, 'id' | 'leaseOwner'>,
+  now: number,
+): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
     .set({ begunAt: now })
-    .where(and(eq(deliveries.id, id), eq(deliveries.leaseOwner, owner)));
+    .where(and(eq(deliveries.id, id), eq(deliveries.leaseOwner, leaseOwner ?? '')));
   return result.affectedRows === 1;
 }
 

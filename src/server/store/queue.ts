@@ -29,6 +29,7 @@ export const DELIVERY_QUEUE: Queue = {
 };
 
 export interface Lease {
+  /** The taking, not the worker: what a worker took, lost and took once more is two takings, and the first has it no longer. */
   owner: string;
   until: number;
   /** Whether what another worker took and did not end in time is taken over. */
@@ -196,12 +197,17 @@ async function isAnyoneTrying(db: Db, connectionId: string, now: number): Promis
   return rows.length > 0;
 }
 
-/** Keeps a worker's rows its own for longer. */
-export async function renewLease(db: Db, queue: Queue, ids: string[], lease: Lease): Promise<number> {
-  if (ids.length === 0) return 0;
+/** Keeps rows for longer, as far as they are still those takings'. @returns how many are */
+export async function renewLease(
+  db: Db,
+  queue: Queue,
+  held: { ids: string[]; owners: string[] },
+  until: number,
+): Promise<number> {
+  if (held.ids.length === 0) return 0;
   return changedRows(
     await db.execute(
-      sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${lease.until} WHERE id IN ${oneOf(ids)} AND lease_owner = ${lease.owner}`,
+      sql`UPDATE ${sql.identifier(queue.table)} SET lease_until = ${until} WHERE id IN ${oneOf(held.ids)} AND lease_owner IN ${oneOf(held.owners)}`,
     ),
   );
 }

@@ -23,6 +23,7 @@ export function conclude(
   if (ending.kind === 'delivered') {
     return {
       id: delivery.id,
+      owner: delivery.leaseOwner,
       end: {
         state: after(delivery, 'delivered'),
         cause: null,
@@ -42,6 +43,7 @@ export function conclude(
   const event: DeliveryEvent = next.kind === 'retry' ? 'failed for now' : next.kind === 'drop' ? 'given up' : 'stopped';
   return {
     id: delivery.id,
+    owner: delivery.leaseOwner,
     end: {
       state: after(delivery, event),
       cause: fault.cause,

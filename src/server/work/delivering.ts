@@ -12,7 +12,7 @@ import { consentKey, readConsent, type Consent } from '../store/people/index.ts'
 import { carryOut, failed, type Ending } from '../connecting/carryOut.ts';
 import { carryOutTogether } from './carryOutTogether.ts';
 import type { Endings } from './endings.ts';
-import type { Outcome, Tried } from './lanes.ts';
+import type { Outcome, Taking, Tried } from './lanes.ts';
 
 /** A delivery that was taken, with all that a try needs. */
 export interface Job {
@@ -24,12 +24,8 @@ export interface Job {
   takenOver: boolean;
 }
 
-/** Reads what the tries of deliveries to one connection need, for all that were taken together. */
-export async function loadJobs(
-  { store }: Context,
-  connectionId: string,
-  taken: { id: string; takenOver: boolean }[],
-): Promise<Job[]> {
+/** Reads what the tries of deliveries to one connection need, for all that were taken together and are still that taking's. */
+export async function loadJobs({ store }: Context, connectionId: string, { taken, owner }: Taking): Promise<Job[]> {
   if (taken.length === 0) return [];
   const found = await findDeliveries(
     store.db,
@@ -40,7 +36,7 @@ export async function loadJobs(
   const byId = new Map(found.map((delivery) => [delivery.id, delivery]));
   return taken.flatMap(({ id, takenOver }) => {
     const delivery = byId.get(id);
-    if (!delivery) return [];
+    if (delivery?.leaseOwner !== owner) return [];
     const said = consent.get(consentKey(delivery.contactId, delivery.intent)) ?? null;
     return [{ delivery, connection, consent: said, takenOver }];
   });
@@ -80,12 +76,12 @@ const isUnclear = ({ delivery, takenOver }: Job): boolean =>
 const UNCLEAR = new Set<Cause>(['time-out', 'answer unreadable', 'not seen yet']);
 
 /** Makes one try of a delivery, or of several that go by one request, and has it stored how each ended. */
-export async function deliver(context: Context, jobs: Job[], owner: string, endings: Endings): Promise<Tried> {
+export async function deliver(context: Context, jobs: Job[], endings: Endings): Promise<Tried> {
   const ours = jobs.filter(({ delivery }) => delivery.state === 'sending');
   const startedAt = context.now();
   const tries = ours.map((job) => ({ job, exchanges: [] as ExchangeView[] }));
   const untried = unsendableAlone(ours);
-  const ended = untried ? [failed(untried)] : await tryAll(context, tries, owner);
+  const ended = untried ? [failed(untried)] : await tryAll(context, tries);
   const stored = Promise.all(
     tries.map(({ job: { delivery }, exchanges }, index) =>
       endings.store({ delivery, ending: ended[index] ?? UNTRIED, startedAt, exchanges }),
@@ -117,7 +113,7 @@ interface Try {
 }
 
 /** @returns how each ended, in their order */
-async function tryAll(context: Context, tries: Try[], owner: string): Promise<Ending[]> {
+async function tryAll(context: Context, tries: Try[]): Promise<Ending[]> {
   const connection = tries[0]?.job.connection;
   const all = (fault: Fault): Ending[] => tries.map(() => failed(fault));
   if (!connection) return all({ cause: 'place gone', said: 'The connection was removed.', waitMs: null });
@@ -127,26 +123,21 @@ async function tryAll(context: Context, tries: Try[], owner: string): Promise<En
   if (!catalogue) return all({ cause: 'unavailable', said: 'It was never verified.', waitMs: null });
   const opened = await openAccess(context, connection);
   if (!opened.ok) return all(opened.fault);
-  const endings = await tryWith(context, opened.value, tries, { catalogue, owner });
+  const endings = await tryWith(context, opened.value, tries, catalogue);
   const { token } = opened.value;
   const refused = endings.find((ending) => ending.kind === 'failed' && ending.fault.cause === 'credentials refused');
   if (!refused || token === undefined) return endings;
   // A token may end, or be taken back, before its time: one new one is asked for.
   const renewed = await openAccess(context, connection, { refused: token });
-  return renewed.ok ? tryWith(context, renewed.value, tries, { catalogue, owner }) : all(renewed.fault);
+  return renewed.ok ? tryWith(context, renewed.value, tries, catalogue) : all(renewed.fault);
 }
 
-async function tryWith(
-  context: Context,
-  access: Access,
-  tries: Try[],
-  { catalogue, owner }: { catalogue: Catalogue; owner: string },
-): Promise<Ending[]> {
+async function tryWith(context: Context, access: Access, tries: Try[], catalogue: Catalogue): Promise<Ending[]> {
   const connect = (record: ExchangeView[]): Connector => connectorFor(partsFor(context, access, record));
   if (tries.length > 1) return carryOutTogether(connect, tries, catalogue, trustsAnswers);
   return Promise.all(
     tries.map(async ({ job, exchanges }) => {
-      const begin = () => markBegun(context.store.db, job.delivery.id, owner, context.now());
+      const begin = () => markBegun(context.store.db, job.delivery, context.now());
       return await carryOut(connect(exchanges), job.delivery, catalogue, job.consent?.proof ?? null, {
         unclear: isUnclear(job),
         now: context.now(),

@@ -25,13 +25,11 @@ interface Waiting {
  */
 export class Endings {
   readonly #context: Context;
-  readonly #owner: string;
   #waiting: Waiting[] = [];
   #isStoring = false;
 
-  constructor(context: Context, owner: string) {
+  constructor(context: Context) {
     this.#context = context;
-    this.#owner = owner;
   }
 
   /** Resolves once it is stored, or another worker turned out to have taken the delivery over. */
@@ -60,7 +58,6 @@ export class Endings {
       await storeEndings(
         this.#context,
         group.map(({ ended }) => ended),
-        this.#owner,
       );
       for (const { resolve } of group) resolve();
       return true;
@@ -73,23 +70,28 @@ export class Endings {
   }
 }
 
-function storeEndings(context: Context, group: Ended[], owner: string): Promise<void> {
+function storeEndings(context: Context, group: Ended[]): Promise<void> {
   const now = context.now();
-  const ends = group.map((ended) => conclude(ended, now));
+  const all = group.map((ended) => ({ ...ended, stored: conclude(ended, now) }));
   return inTransaction(context.store, async (db) => {
-    const ours = await endTries(db, ends, owner);
+    const stillOurs = await endTries(
+      db,
+      all.map(({ stored }) => stored),
+    );
+    const ours = all.filter(({ stored }) => stillOurs.has(stored));
     // That something ends somewhere is no arrival of what a route sends.
-    const farewells = new Set(group.flatMap(({ delivery }) => (delivery.intent.ends === null ? [] : [delivery.id])));
-    const arrived = ends.filter(({ id, end }) => ours.has(id) && end.state === 'delivered' && !farewells.has(id));
+    const arrived = ours.filter(
+      ({ stored, delivery }) => stored.end.state === 'delivered' && delivery.intent.ends === null,
+    );
     await noteDelivered(
       db,
-      arrived.map(({ id }) => id),
+      arrived.map(({ delivery }) => delivery.id),
       now,
     );
     const refused = new Map<string, Fault>();
     const changed = new Set<string>();
-    for (const { delivery, ending } of group) {
-      if (!ours.has(delivery.id) || ending.kind !== 'failed') continue;
+    for (const { delivery, ending } of ours) {
+      if (ending.kind !== 'failed') continue;
       if (ending.fault.cause === 'credentials refused') refused.set(delivery.connectionId, ending.fault);
       if (ending.answerUntrue) await changeConnection(db, delivery.connectionId, { answerUntrueAt: now });
       if (CHANGED_THERE.includes(ending.fault.cause)) changed.add(delivery.connectionId);

@@ -1,5 +1,6 @@
 import type { Profile } from '../../contract/profile/index.ts';
 import { CAUSES, isTryingOut, type Cause } from '../../core/delivery/index.ts';
+import { groupBy } from '../../core/groupBy.ts';
 import { atOnce, requestsOf } from '../connectors/access.ts';
 import { findShippedProfile } from '../connectors/registry.ts';
 import type { Context } from '../context.ts';
@@ -29,9 +30,20 @@ export interface Tried {
   stored: Promise<void>;
 }
 
+/** What was taken at once. */
+export interface Taking {
+  owner: string;
+  taken: { id: string; takenOver: boolean }[];
+}
+
+/** A delivery at hand, and the taking by which it is. */
+interface AtHand {
+  delivery: { id: string; leaseOwner: string | null };
+}
+
 /** How taken deliveries are made ready, and how one is tried. */
-export interface Delivering<Job extends { delivery: { id: string } }> {
-  load: (connectionId: string, taken: { id: string; takenOver: boolean }[]) => Promise<Job[]>;
+export interface Delivering<Job extends AtHand> {
+  load: (connectionId: string, taking: Taking) => Promise<Job[]>;
   /** How many of a connection go by one try. */
   together: (profile: Profile) => number;
   /** Takes out of those at hand what is tried next, together. */
@@ -53,8 +65,8 @@ interface Lane<Job> {
   taken: Job[];
   /** How many tries are being made. */
   busy: number;
-  /** Tries that are not stored yet, by the ids of what they try. */
-  underWay: Map<string[], Promise<void>>;
+  /** Tries that are not stored yet, by what they try. */
+  underWay: Map<Job[], Promise<void>>;
   together: number;
   atOnce: number;
   /** Whether something failed there since it last went well. */
@@ -65,12 +77,12 @@ interface Lane<Job> {
  * Takes deliveries, each connection in a lane of its own: a service that is slow or out of order fills its own lane only,
  * and the others keep their speed.
  */
-export function runLanes<Job extends { delivery: { id: string } }>(
+export function runLanes<Job extends AtHand>(
   context: Context,
-  { owner, clock }: Worker,
+  { clock }: Worker,
   { load, together, takeBundle, deliver }: Delivering<Job>,
 ): Loop {
-  const { store, now, log, config } = context;
+  const { store, now, log, config, newId } = context;
   const lanes = new Map<string, Lane<Job>>();
   let stopped = false;
   /** Whether a lane ran empty since the last look. */
@@ -80,14 +92,13 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     isWoken = true;
     endRest();
   };
-  const lease = () => ({ owner, until: now() + config.leaseMs, takesOver: !clock.isUnsure() });
+  const leaseUntil = () => now() + config.leaseMs;
 
   const renewal = setInterval(() => {
-    const ids = [...lanes.values()].flatMap(({ taken, underWay }) => [
-      ...[...underWay.keys()].flat(),
-      ...taken.map(({ delivery }) => delivery.id),
-    ]);
-    renewLease(store.db, DELIVERY_QUEUE, ids, lease()).catch((error: unknown) =>
+    const held = heldOf(
+      [...lanes.values()].flatMap(({ taken, underWay }) => [...[...underWay.keys()].flat(), ...taken]),
+    );
+    renewLease(store.db, DELIVERY_QUEUE, held, leaseUntil()).catch((error: unknown) =>
       log.warn({ err: error }, 'lease not renewed'),
     );
   }, config.leaseMs / 3);
@@ -96,15 +107,14 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     while (lane.busy < lane.atOnce && lane.underWay.size < lane.atOnce * UNSTORED) {
       const bundle = takeBundle(lane.taken, lane.together);
       if (bundle.length === 0) break;
-      const ids = bundle.map(({ delivery }) => delivery.id);
       const run = tryBundle(connectionId, lane, bundle)
         // The lease runs out, and another try is made.
-        .catch((error: unknown) => log.error({ err: error, ids }, 'delivering failed'))
+        .catch((error: unknown) => log.error({ err: error, ids: heldOf(bundle).ids }, 'delivering failed'))
         .finally(() => {
-          lane.underWay.delete(ids);
+          lane.underWay.delete(bundle);
           startTaken(connectionId, lane);
         });
-      lane.underWay.set(ids, run);
+      lane.underWay.set(bundle, run);
     }
     if (lane.taken.length < leastAtHand(lane)) wake();
   };
@@ -137,12 +147,13 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     if (isService || waitMs !== null) await letGo(lane);
   }
 
-  const letGo = (lane: Lane<Job>): Promise<void> =>
-    giveBack(
-      store.db,
-      lane.taken.splice(0).map(({ delivery }) => delivery.id),
-      owner,
-    ).catch((error: unknown) => log.warn({ err: error }, 'not given back: the lease runs out'));
+  async function letGo(lane: Lane<Job>): Promise<void> {
+    const byOwner = groupBy(lane.taken.splice(0), ({ delivery }) => delivery.leaseOwner ?? '');
+    for (const [owner, jobs] of byOwner)
+      await giveBack(store.db, heldOf(jobs).ids, owner).catch((error: unknown) =>
+        log.warn({ err: error }, 'not given back: the lease runs out'),
+      );
+  }
 
   async function fill(connection: DueConnection): Promise<number> {
     const profile = findShippedProfile(connection.profile) ?? ownProfile(connection);
@@ -150,7 +161,7 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     const lane = lanes.get(connection.id) ?? {
       taken: [],
       busy: 0,
-      underWay: new Map<string[], Promise<void>>(),
+      underWay: new Map<Job[], Promise<void>>(),
       atOnce: 1,
       together: 1,
       troubled: false,
@@ -162,6 +173,7 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     // What is at hand is sent before more is taken: other workers take their share.
     if (lane.taken.length >= leastAtHand(lane)) return 0;
     const { perSecond, burst } = profile.limits;
+    const owner = newId();
     const taken = await claimDeliveries(
       store,
       {
@@ -179,9 +191,9 @@ export function runLanes<Job extends { delivery: { id: string } }>(
         tryingOut: isTryingOut({ failures: connection.failures, restUntil: 0 }),
       },
       now(),
-      lease(),
+      { owner, until: leaseUntil(), takesOver: !clock.isUnsure() },
     );
-    lane.taken.push(...(await load(connection.id, taken)));
+    lane.taken.push(...(await load(connection.id, { taken, owner })));
     startTaken(connection.id, lane);
     return taken.length;
   }
@@ -225,6 +237,11 @@ export function runLanes<Job extends { delivery: { id: string } }>(
     },
   };
 }
+
+const heldOf = (jobs: AtHand[]) => ({
+  ids: jobs.map(({ delivery }) => delivery.id),
+  owners: [...new Set(jobs.map(({ delivery }) => delivery.leaseOwner ?? ''))],
+});
 
 /** Whether it concerns all that goes to the same service. */
 const isTrouble = ({ cause }: Outcome): boolean =>

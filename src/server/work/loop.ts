@@ -17,7 +17,8 @@ export interface Worker {
   clock: ClockWatch;
 }
 
-export type Handle = (ids: string[]) => Promise<void>;
+/** @param owner the taking by which they are at hand */
+export type Handle = (ids: string[], owner: string) => Promise<void>;
 
 /** How many rows are taken at once, for each that is handled at a time: a claim costs as much for many as for one. */
 const TAKEN_AHEAD = 4;
@@ -32,27 +33,36 @@ export interface Share {
 export function runLoop(
   context: Context,
   queue: Queue,
-  { owner, clock }: Worker,
+  { clock }: Worker,
   { atOnce, together }: Share,
   handle: Handle,
 ): Loop {
-  const { store, now, log, config } = context;
+  const { store, now, log, config, newId } = context;
   const taken: string[] = [];
-  const underWay = new Map<string[], Promise<void>>();
+  /** By which taking they were taken: more is taken only once none is left. */
+  let owner = newId();
+  const underWay = new Map<{ ids: string[]; owner: string }, Promise<void>>();
   let stopped = false;
-  const lease = () => ({ owner, until: now() + config.leaseMs, takesOver: !clock.isUnsure() });
+  const leaseUntil = () => now() + config.leaseMs;
 
   const renewal = setInterval(() => {
-    const ids = [...[...underWay.keys()].flat(), ...taken];
-    renewLease(store.db, queue, ids, lease()).catch((error: unknown) => log.warn({ err: error }, 'lease not renewed'));
+    const handled = [...underWay.keys()];
+    const held = {
+      ids: [...handled.flatMap(({ ids }) => ids), ...taken],
+      owners: [...new Set([...handled.map((one) => one.owner), owner])],
+    };
+    renewLease(store.db, queue, held, leaseUntil()).catch((error: unknown) =>
+      log.warn({ err: error }, 'lease not renewed'),
+    );
   }, config.leaseMs / 3);
 
   const start = (ids: string[]) => {
-    const run = handle(ids)
+    const key = { ids, owner };
+    const run = handle(ids, owner)
       // The lease runs out, and another try is made.
       .catch((error: unknown) => log.error({ err: error, queue: queue.table, ids }, 'work failed'))
-      .finally(() => underWay.delete(ids));
-    underWay.set(ids, run);
+      .finally(() => underWay.delete(key));
+    underWay.set(key, run);
   };
 
   /** Hands on what was taken, as far as there is room. */
@@ -60,8 +70,12 @@ export function runLoop(
     while (underWay.size < atOnce && taken.length > 0) start(taken.splice(0, together));
   };
 
-  const takeDue = async () =>
-    (await claim(store, queue, Math.max(TAKEN_AHEAD, together) * atOnce, now(), lease())).map(({ id }) => id);
+  async function takeDue(): Promise<string[]> {
+    owner = newId();
+    const lease = { owner, until: leaseUntil(), takesOver: !clock.isUnsure() };
+    const rows = await claim(store, queue, Math.max(TAKEN_AHEAD, together) * atOnce, now(), lease);
+    return rows.map(({ id }) => id);
+  }
 
   const ended = (async () => {
     while (!stopped) {

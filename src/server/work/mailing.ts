@@ -21,11 +21,16 @@ export function createMailer({ config }: Context): Transporter {
 /**
  * Sends one mail of the outbox. One whose sending was interrupted is sent again with the same Message-ID, by which
  * mailboxes know that it is the same one.
+ * @param taken the mail, and the taking by which it is at hand: what was lost meanwhile, and taken once more, is not sent twice
  */
-export async function sendMail(context: Context, mailer: Transporter, id: string): Promise<void> {
+export async function sendMail(
+  context: Context,
+  mailer: Transporter,
+  { id, owner }: { id: string; owner: string },
+): Promise<void> {
   const { store, config, now } = context;
   const found = await findMail(store.db, id);
-  if (found?.mail.state !== 'sending') return;
+  if (found?.mail.state !== 'sending' || found.mail.leaseOwner !== owner) return;
   const { mail, confirmation } = found;
   if (mail.kind === 'ask' && confirmation?.state !== 'pending')
     return endMail(store.db, id, { error: `not sent: the confirmation is ${confirmation?.state ?? 'gone'}` });

@@ -29,16 +29,16 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
   const owner = context.newId();
   const worker = { owner, clock: new ClockWatch(context.config.leaseMs, context.now) };
   const mailer = createMailer(context);
-  const endings = new Endings(context, owner);
+  const endings = new Endings(context);
   const wirings = new LiveWirings(context.store);
   const parts = [
     runLoop(context, SUBMISSION_QUEUE, worker, PLANNING, (ids) => planAndStore(context, wirings, ids)),
-    runLoop(context, MAIL_QUEUE, worker, MAILING, async ([id = '']) => sendMail(context, mailer, id)),
+    runLoop(context, MAIL_QUEUE, worker, MAILING, async ([id = ''], owner) => sendMail(context, mailer, { id, owner })),
     runLanes(context, worker, {
-      load: (connectionId, taken) => loadJobs(context, connectionId, taken),
+      load: (connectionId, taking) => loadJobs(context, connectionId, taking),
       together: mostTogether,
       takeBundle,
-      deliver: (bundle) => deliver(context, bundle, owner, endings),
+      deliver: (bundle) => deliver(context, bundle, endings),
     }),
     runScheduled(context, worker, tasks),
     runCounting(context),
