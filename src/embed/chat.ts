@@ -1,5 +1,6 @@
 import type { AwaitedView, ChatBegun, ChatFace, ChatLineView, ChatView } from '../contract/chat.ts';
 import { readEvents } from './events.ts';
+import { newName } from './names.ts';
 
 /** The button and the window of a chat, on pages of others. Loaded by the script there once a chat shows itself. */
 
@@ -195,7 +196,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     const own = text === '' ? null : bubble({ by: 'visitor', name: '', text, link: null });
     if (own) log.append(own);
     log.scrollTop = log.scrollHeight;
-    waiting.push({ id: crypto.randomUUID(), said, bubble: own });
+    waiting.push({ id: newName(), said, bubble: own });
     void send();
   };
   const send = async () => {

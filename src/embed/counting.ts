@@ -1,4 +1,5 @@
 import type { SEEN } from '../core/insight/index.ts';
+import { newName } from './names.ts';
 
 const GATHER_MS = 1_500;
 
@@ -27,7 +28,7 @@ interface Showing {
 export type Tell = (what: What, question?: string) => void;
 
 /** Tells how a form is met: never what is entered, and nothing to those who ask not to be followed. */
-export function telling({ to, id, variant, showing = crypto.randomUUID() }: Showing): Tell {
+export function telling({ to, id, variant, showing = newName() }: Showing): Tell {
   if (navigator.globalPrivacyControl === true) return () => {};
   const told = new Set<string>();
   let waiting: { what: What; question: string }[] = [];

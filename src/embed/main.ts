@@ -6,6 +6,7 @@ import { branch } from './branching.ts';
 import { count, seeing, telling, type Tell } from './counting.ts';
 import { fitFrames } from './frames.ts';
 import { hint } from './hints.ts';
+import { newName } from './names.ts';
 import { Memory } from './memory.ts';
 import { showFrame } from './overlay.ts';
 import { elementIn, enhance } from './sending.ts';
@@ -84,7 +85,7 @@ function start(own: HTMLScriptElement): void {
   /** Tells of this showing of a form: by the first one that was told where a later goal is waited for. */
   const tellsOf = (id: string, { goalPage }: Pick<PlacedPart, 'goalPage'>): Tell => {
     if (goalPage === '') return tells(id);
-    const { showing = crypto.randomUUID() } = memory.of(id);
+    const { showing = newName() } = memory.of(id);
     memory.note(id, { showing, goalPage });
     return tells(id, showing);
   };

@@ -1,8 +1,9 @@
-import { TOOK_FIELD, VARIANT_FIELD } from '../core/forms/inputs.ts';
+import { SHOWING_FIELD, TOOK_FIELD, VARIANT_FIELD } from '../core/forms/inputs.ts';
 import { branch } from './branching.ts';
 import { count, telling } from './counting.ts';
 import { hint } from './hints.ts';
-import { clock } from './taking.ts';
+import { newName } from './names.ts';
+import { clock, fill } from './taking.ts';
 
 /** What runs on a form's own page. Without it, all of the form stands there and the browser sends it. */
 for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in/"]')) {
@@ -17,7 +18,10 @@ for (const form of document.querySelectorAll<HTMLFormElement>('form[action^="/in
     return input instanceof HTMLInputElement ? input.value : '';
   };
   clock(form, Number(held(TOOK_FIELD)));
-  const tell = telling({ to: '/place/seen', id, variant: held(VARIANT_FIELD) });
+  // Shown again with what is wrong, it is the same showing.
+  const showing = held(SHOWING_FIELD) || newName();
+  fill(form, SHOWING_FIELD, showing);
+  const tell = telling({ to: '/place/seen', id, variant: held(VARIANT_FIELD), showing });
   // Whoever is here came to see it.
   tell('opened');
   count(form, tell);

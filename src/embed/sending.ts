@@ -1,4 +1,5 @@
 import type { SentPart, WorkWanted } from '../contract/placing.ts';
+import { newName } from './names.ts';
 import { NotInPieces, sendAhead, type Ahead } from './pieces.ts';
 import { clock, fill } from './taking.ts';
 import { canWork, workOut } from './working.ts';
@@ -79,7 +80,7 @@ async function send(
   set(PAGE_FIELD, location.href);
   set(REFERRER_FIELD, document.referrer);
   for (const [name, value] of Object.entries(more)) if (value !== '') set(name, value);
-  set(KEY_FIELD, crypto.randomUUID());
+  set(KEY_FIELD, newName());
   if (canWork()) set(WORK_FIELD, 'can');
   const { action } = form;
   const data = new FormData(form);

@@ -525,6 +525,18 @@ describe('the builder', () => {
     await surface.getByLabel('A class').check();
     await surface.getByRole('button', { name: 'Next' }).click();
     expect(await surface.getByLabel('Your name').isVisible()).toBe(false);
+    // Its button does what it does for visitors, but for sending.
+    await surface.getByRole('button', { name: 'Send it' }).click();
+    await operator.getByText('It would not be taken', { exact: false }).waitFor();
+    await surface.locator('[aria-invalid=true]').first().waitFor({ state: 'attached' });
+    expect(await surface.getByLabel('A class').isChecked()).toBe(true);
+    await surface.getByLabel('Email').fill('class@hill.example');
+    await surface.getByRole('button', { name: 'Send it' }).click();
+    await surface.getByText('We call you.').waitFor();
+    await operator.getByRole('button', { name: 'Fill it in once more' }).click();
+    await surface.getByText('Page 1 of 2').waitFor();
+    expect(await surface.getByLabel('A class').isChecked()).toBe(false);
+    expect(await world.rows('SELECT id FROM submissions WHERE source_id = ?', [made.id])).toEqual([]);
     await operator.getByRole('button', { name: 'Work on it' }).click();
     await operator.getByRole('tab', { name: 'Variants' }).click();
     await operator.getByRole('button', { name: 'Make a second variant' }).click();

@@ -14,6 +14,8 @@ export const PAGE_FIELD = 'form_page';
 export const REFERRER_FIELD = 'form_referrer';
 export const PLACEMENT_FIELD = 'form_placement';
 export const VARIANT_FIELD = 'form_variant';
+/** In which our own page's script calls its showing by a name, so that it counts once also where it comes back with what is wrong. */
+export const SHOWING_FIELD = 'form_showing';
 /** In which a page's script calls one request by a name, so that it counts once however often it is sent. */
 export const KEY_FIELD = 'form_key';
 

@@ -20,6 +20,7 @@ import { keysOf, type ContactKey } from '../../core/identity/index.ts';
 import {
   ELAPSED_FIELD,
   KEPT_FIELD,
+  SHOWING_FIELD,
   TOOK_FIELD,
   TRAP_FIELD,
   VISITOR_FIELD,
@@ -164,8 +165,8 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   return { ok: true, ids, answers: each[0] ?? {}, cameBefore, repeated };
 }
 
-/** By what a visitor is known, goes on with a form, or showed to be none of the robots: nobody needs it who looks at what came. */
-const SIGNS = new Set([VISITOR_FIELD, KEPT_FIELD, WORK_FIELD]);
+/** By what a visitor is known, goes on with a form, is counted, or showed to be none of the robots: nobody needs it who looks at what came. */
+const SIGNS = new Set([VISITOR_FIELD, KEPT_FIELD, SHOWING_FIELD, WORK_FIELD]);
 const withoutSigns = (payload: Payload): Payload =>
   payload.kind === 'entries' ? { ...payload, entries: payload.entries.filter(([name]) => !SIGNS.has(name)) } : payload;
 

@@ -4,6 +4,7 @@ import {
   PAGE_FIELD,
   PLACEMENT_FIELD,
   REFERRER_FIELD,
+  SHOWING_FIELD,
   TOOK_FIELD,
   VARIANT_FIELD,
   VISITOR_FIELD,
@@ -28,7 +29,7 @@ export const SIGN_PARAMETER = 'visitor';
 const CAME = /^utm_|^form_|^visitor$|^later$/;
 const CARRIED = [PAGE_FIELD, REFERRER_FIELD, PLACEMENT_FIELD, VARIANT_FIELD];
 /** What a form carries on beside that when it is shown again. */
-const CARRIED_ON = [...CARRIED, KEPT_FIELD, TOOK_FIELD, VISITOR_FIELD];
+const CARRIED_ON = [...CARRIED, KEPT_FIELD, SHOWING_FIELD, TOOK_FIELD, VISITOR_FIELD];
 
 /** How a visitor came to our own page, for the form on it to bring along: its address with the campaign's parameters. */
 export function cameBy({ config }: Context, { publicId }: LiveSource, queries: Record<string, string[]>): Entries {

@@ -36,6 +36,9 @@ const TELLS_HEIGHT = `if(parent!==window)new ResizeObserver(function(){parent.po
 export function showPage(c: HonoContext, shown: PublicPage, status = 200): Response | Promise<Response> {
   const { sendsTo = '', framedBy = "'self'", personal = false, runs = '' } = shown;
   const isFramed = framedBy !== "'self'";
+  // In a frame it is a part of the page around it (W3C Fetch Metadata Request Headers, 2.1).
+  const inFrame = isFramed && /^i?frame$/.test(c.req.header('sec-fetch-dest') ?? '');
+  if (isFramed) c.header('vary', 'sec-fetch-dest', { append: true });
   const nonce = newToken();
   c.header(
     'content-security-policy',
@@ -55,13 +58,13 @@ export function showPage(c: HonoContext, shown: PublicPage, status = 200): Respo
   c.header('cache-control', personal ? 'no-store' : 'no-cache');
   c.header('vary', 'accept-language', { append: true });
   c.header('x-content-type-options', 'nosniff');
-  return c.html(page(shown, nonce, isFramed), status as 200);
+  return c.html(page(shown, nonce, { isFramed, inFrame }), status as 200);
 }
 
 function page(
   { title, language, body, of = '', css = '', look, runs = '' }: PublicPage,
   nonce: string,
-  isFramed: boolean,
+  { isFramed, inFrame }: { isFramed: boolean; inFrame: boolean },
 ) {
   return html`<!doctype html>
     <html lang="${language}">
@@ -71,13 +74,13 @@ function page(
         <meta name="robots" content="noindex" />
         <title>${of === '' ? title : title === '' ? of : `${title} · ${of}`}</title>
         <style nonce="${nonce}">
-          ${raw(look ? `${printFontFaces(look, '')}${surroundings(look)}` : NEUTRAL)}
-          ${raw(STYLE)}
+          ${raw(look ? `${printFontFaces(look, '')}${surroundings(look, inFrame)}` : NEUTRAL)}
+          ${raw(inFrame ? `${STYLE}${IN_FRAME}` : STYLE)}
           ${raw(css)}
         </style>
       </head>
       <body>
-        ${of === '' ? '' : html`<header>${of}</header>`}
+        ${of === '' || inFrame ? '' : html`<header>${of}</header>`}
         <main>${body}</main>
         ${runs === '' ? '' : html`<script nonce="${nonce}" src="${runs}"></script>`}
         ${
@@ -98,10 +101,11 @@ const NEUTRAL = `
 const coloursOf = ({ ink, quiet, ground, action, onAction }: Look['colours']): string =>
   `:root{--page-ink:${ink};--page-quiet:${quiet};--page-ground:${ground || '#ffffff'};--page-action:${action};--page-on-action:${onAction}}`;
 
-const surroundings = ({ colours, night }: Look): string =>
+/** A frame shows what is behind it only where its page is of the same scheme as the one around it (CSS Color Adjustment 1, 2.4). */
+const surroundings = ({ colours, night }: Look, inFrame: boolean): string =>
   night === null
     ? coloursOf(colours)
-    : `${coloursOf(colours)}@media (prefers-color-scheme:dark){${coloursOf(night)}:root{color-scheme:dark}}`;
+    : `${coloursOf(colours)}@media (prefers-color-scheme:dark){${coloursOf(night)}${inFrame ? '' : ':root{color-scheme:dark}'}}`;
 
 const STYLE = `
 body { margin: 0; font: 1rem/1.5 system-ui, sans-serif; color: var(--page-ink); background: var(--page-ground); }
@@ -113,4 +117,10 @@ main > form button { font: inherit; font-weight: 600; padding: .7rem 1.4rem; min
 a { color: var(--page-action); }
 :focus-visible { outline: 3px solid var(--page-action); outline-offset: 2px; }
 .later { margin-top: 1.5rem; }
+`;
+
+/** In a frame the ground is that of the page around it, and there is but room for the mark of what is focused. */
+const IN_FRAME = `
+body { background: transparent; }
+main { max-width: none; padding: 6px; }
 `;

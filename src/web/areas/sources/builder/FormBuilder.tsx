@@ -7,6 +7,7 @@ import { addBlock, addQuestion, moveItem, removeItem, type Edited } from './form
 import { OnPage } from './OnPage.tsx';
 import { previewStates, printState, showsForm, type PreviewState } from './previewStates.ts';
 import { PREVIEW_WIDTHS, Surface, type PreviewWidth } from './Surface.tsx';
+import { enteredIn, tryForm, type Pressed, type Tried } from './trying.ts';
 
 interface FormBuilderProps {
   sourceId: string;
@@ -37,13 +38,25 @@ export function FormBuilder({
   const [state, setState] = useState<PreviewState>('empty');
   const [asked, setAsked] = useState<FormLanguage>('en');
   const [trying, setTrying] = useState(false);
+  /** What was entered when its button was pressed; 'later' for the one by which it is left for later. */
+  const [pressed, setPressed] = useState<Pressed | 'later' | null>(null);
   const [onPage, setOnPage] = useState(false);
   const language = document.language === 'visitor' ? asked : document.language;
-  const printed = useMemo(
-    // It is tried as by somebody of whom nothing is known.
-    () => printState(trying ? forVisitor(document, {}) : document, address, language, state),
-    [document, trying, address, language, state],
+  // It is tried as by somebody of whom nothing is known.
+  const shown = useMemo(() => (trying ? forVisitor(document, {}) : document), [document, trying]);
+  const tried = useMemo(
+    () =>
+      trying && pressed !== null && pressed !== 'later' && showsForm(state)
+        ? tryForm(shown, address, language, pressed)
+        : null,
+    [trying, pressed, state, shown, address, language],
   );
+  const met = useMemo(() => printState(shown, address, language, state), [shown, address, language, state]);
+  const printed = tried?.printed ?? met;
+  const tryAnew = (on: boolean) => {
+    setTrying(on);
+    setPressed(null);
+  };
   const names = Object.fromEntries(
     shownItems(document).map((item) => [item.id, item.kind === 'question' ? item.field.label : wordsOf(item)]),
   );
@@ -67,7 +80,10 @@ export function FormBuilder({
           className="select select-sm w-auto"
           aria-label="State that is shown"
           value={state}
-          onChange={(event) => setState(event.target.value as PreviewState)}
+          onChange={(event) => {
+            setState(event.target.value as PreviewState);
+            setPressed(null);
+          }}
         >
           {previewStates(document).map(([one, words]) => (
             <option key={one} value={one}>
@@ -100,7 +116,7 @@ export function FormBuilder({
         <button className="btn btn-sm" aria-pressed={onPage} onClick={() => setOnPage(!onPage)}>
           {onPage ? 'By itself' : 'On a page'}
         </button>
-        <button className="btn btn-sm" aria-pressed={trying} onClick={() => setTrying(!trying)}>
+        <button className="btn btn-sm" aria-pressed={trying} onClick={() => tryAnew(!trying)}>
           {trying ? 'Work on it' : 'Try it'}
         </button>
       </div>
@@ -123,17 +139,35 @@ export function FormBuilder({
             onChange(removeItem(document, id));
             onSelect(null);
           }}
+          onPress={(form, button) => {
+            if (trying) setPressed(enteredIn(form, button) ?? 'later');
+          }}
         />
       )}
-      <p className="px-4 py-1 text-quiet text-sm">
+      <p className="px-4 py-1 text-quiet text-sm" role="status">
         {onPage
           ? 'The form as it would come on that page; it is worked on by itself.'
           : trying
-            ? 'Type into it as a visitor would; nothing is sent from here.'
-            : 'Click a text to write it, drag what stands on the form, or choose something to see its settings.'}
+            ? saidOf(tried, pressed)
+            : 'Click a text to write it, drag what stands on the form, or choose something to see its settings.'}{' '}
+        {trying && !onPage && tried?.mistakes === 0 && (
+          <button className="link" onClick={() => tryAnew(true)}>
+            Fill it in once more
+          </button>
+        )}
       </p>
     </section>
   );
+}
+
+/** What came of trying it. */
+function saidOf(tried: Tried | null, pressed: Pressed | 'later' | null): string {
+  if (pressed === 'later') return 'Visitors would get a link here, by which they go on later; none is made for a try.';
+  if (tried === null) return 'Type into it as a visitor would, and press its button; nothing is sent from here.';
+  if (tried.mistakes > 0) return 'It would not be taken: what is wrong stands beside it. Nothing was sent.';
+  return tried.next === ''
+    ? 'It would be taken, and this is read then; where the words are ours, as if no mail follows. Nothing was sent.'
+    : `It would be taken, and the visitor goes on to ${tried.next}. Nothing was sent.`;
 }
 
 function wordsOf(item: Exclude<ReturnType<typeof shownItems>[number], { kind: 'question' }>): string {

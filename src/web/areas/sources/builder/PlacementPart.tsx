@@ -8,6 +8,9 @@ import { useFormHeight } from './useFormHeight.ts';
 import { InstallationCheck } from './InstallationCheck.tsx';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 
+/** Of a frame with a form whose height is not known, in CSS pixels. */
+const USUAL_HEIGHT = 560;
+
 /** How a form gets to where visitors are: the lines to paste, its own page, and what to tell whoever looks after the site. */
 export function PlacementPart({ source }: { source: SourceView }) {
   const { live, postUrl, html, name } = source;
@@ -20,7 +23,9 @@ export function PlacementPart({ source }: { source: SourceView }) {
   const id = postUrl.split('/').at(-1) ?? '';
   const script = `<script async src="${server}/place/script.js"></script>`;
   const element = `<div data-iwashi-form="${id}"${height === 0 ? '' : ` style="min-height:${height}px"`}></div>`;
-  const frame = `<iframe src="${postUrl}" title="${(live.title || name).replaceAll('"', '&quot;')}" style="width:100%;height:36rem;border:0"></iframe>`;
+  // Visitors hear its title, which is never the name that it has among us.
+  const title = (live.title || live.button).replaceAll('&', '&amp;').replaceAll('"', '&quot;');
+  const frame = `<iframe src="${postUrl}" title="${title}" style="width:100%;height:${height || USUAL_HEIGHT}px;border:0"></iframe>`;
   const showsItself = live.presentation !== 'inline' || live.showing.placeAt !== '';
   const instruction = [
     `Please put our form "${live.title || name}" on the site.`,
@@ -77,7 +82,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
       </Part>
       <Part
         title="In a frame"
-        help="Where a site takes nothing but frames. With the script on the page it is as high as the form."
+        help="Where a site takes nothing but frames. It is as high as the form is as it is met; with the script on the page it grows with what is in it."
       >
         <Lines text={frame} label="Copy the frame" />
       </Part>

@@ -1,5 +1,5 @@
 import { dequal } from 'dequal';
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from 'react';
 import type { Printed } from '../../../../forms/index.ts';
 import { branch } from '../../../../embed/branching.ts';
 import { elementOf, textPlaceOf, type TextPlace } from './editableText.ts';
@@ -38,6 +38,8 @@ interface SurfaceProps {
   onText: (place: TextPlace, text: string) => void;
   onMove: (id: string, to: number) => void;
   onRemove: (id: string) => void;
+  /** When its button is pressed while it is tried. */
+  onPress: (form: HTMLFormElement, button: HTMLElement) => void;
 }
 
 const SKELETON =
@@ -45,7 +47,8 @@ const SKELETON =
 
 /** The form as visitors get it, in a frame of the chosen width, with handles over it by which it is worked on. */
 export function Surface(props: SurfaceProps) {
-  const { printed, width, names, selected, trying, onSelect, textAt, onText, onMove, onRemove } = props;
+  const { printed, width, names, selected, trying, onSelect, textAt, onText, onMove, onRemove, onPress } = props;
+  const press = useEffectEvent(onPress);
   const frame = useRef<HTMLIFrameElement>(null);
   const [ready, setReady] = useState(false);
   const [places, setPlaces] = useState<Place[]>([]);
@@ -91,7 +94,11 @@ export function Surface(props: SurfaceProps) {
     observer.observe(page.body);
     const stay = (event: Event) => event.preventDefault();
     const follow = (event: Event) => {
-      if (event.target instanceof Node && (event.target as Element).closest('a')) event.preventDefault();
+      const element = event.target as Element | null;
+      if (element?.closest('a')) event.preventDefault();
+      // In a frame in which nothing runs no form is sent: that its button is pressed is all there is to hear.
+      const button = element?.closest<HTMLButtonElement>('[type=submit]');
+      if (button?.form) press(button.form, button);
     };
     page.addEventListener('submit', stay);
     page.addEventListener('click', follow);

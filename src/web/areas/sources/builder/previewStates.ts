@@ -41,8 +41,17 @@ export const showsForm = (state: PreviewState): boolean => state === 'empty' || 
 /** A form in a state, printed as pages of others get it. @param address its public address */
 export function printState(draft: FormDocument, address: string, language: FormLanguage, state: PreviewState): Printed {
   const document = withPictures(draft, baseOf(address));
-  const prefix = prefixFor(address);
-  const { html, css } = printPlaced(prefix, document, language, printInside(document, address, language, state));
+  return printPlacedWith(document, address, language, printInside(document, address, language, state));
+}
+
+/** A form as pages of others get it, with something in the place of what is asked. */
+export function printPlacedWith(
+  document: FormDocument,
+  address: string,
+  language: FormLanguage,
+  inside: Printed,
+): Printed {
+  const { html, css } = printPlaced(prefixFor(address), document, language, inside);
   const fonts = printFontFaces(document.look, baseOf(address));
   return { html, css: [fonts, css].filter(Boolean).join('\n') };
 }
