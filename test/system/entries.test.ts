@@ -119,7 +119,7 @@ describe('figures', () => {
       ({ rows }) => rows.length === 1,
     );
     const { since, today, moreRoutes } = await operator.get<OverviewView>('/overview');
-    expect((await operator.submissions(`from=${since}`)).rows).toHaveLength(today.submissions);
+    expect((await operator.submissions(`from=${since}&notices=without`)).rows).toHaveLength(today.submissions);
     expect((await operator.deliveries(`state=delivered&since=${since}`)).rows).toHaveLength(today.delivered);
     expect((await operator.deliveries(`state=delivered&since=${Date.now() + 60_000}`)).rows).toEqual([]);
     expect(moreRoutes).toBe(0);
@@ -131,4 +131,23 @@ it('what was set aside is found by its address, though it is nobody’s yet', as
   const found = await operator.submissions('text=robot.like@hill.example');
   expect(found.rows.map(({ progress }) => progress)).toEqual(['set aside']);
   expect((await operator.submissions('text=nobody@hill.example')).rows).toEqual([]);
+});
+
+it('what is held is drawn at the source from which it came; what was set aside holds nothing up', async () => {
+  const held = async () =>
+    (await lineOf<SourceLine>('sources', source.id))?.hours.reduce((sum, hour) => sum + hour.held, 0);
+  expect(await held()).toBe(0);
+  await world.faults({ kind: 'status', status: 422, next: 50 });
+  await submitForm(world, source, fields('held.there@hill.example'));
+  const letter = await eventually(
+    () => world.letters('held.there@hill.example'),
+    (letters) => letters.length > 0,
+  );
+  await fetch(linkIn(letter[0]), { method: 'POST' });
+  await eventually(
+    () => operator.get<StatusView>('/status'),
+    (status) => status.held === 1,
+  );
+  expect(await held()).toBe(1);
+  await world.noFaults();
 });

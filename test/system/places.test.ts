@@ -1,5 +1,6 @@
 import { createHmac } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { OverviewView } from '../../src/contract/overview.ts';
 import type { NoticeView, PersonView, PlaceView } from '../../src/contract/people.ts';
 import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
@@ -222,6 +223,7 @@ describe('what a service tells us', () => {
   it('an unsubscribe there is a withdrawal here, with who told us', async () => {
     const email = newAddress();
     await operator.trailWhen(await submit(email), 'delivered');
+    const { today } = await operator.get<OverviewView>('/overview');
     const member = await memberOf(email);
     await fetch(`${world.ternPost}/members/${member?.id}/leave`, { method: 'POST', redirect: 'manual' });
     const id = await personOf(email);
@@ -233,6 +235,10 @@ describe('what a service tells us', () => {
     const person = await operator.get<PersonView>(`/people/${id}`);
     expect(person.consent).toEqual([{ purpose: 'Sky letter', channel: 'email', state: 'withdrawn' }]);
     expect(person.notices).toMatchObject([{ kind: 'member.left', meaning: 'unsubscribed' }]);
+    // Nobody handed anything over by that.
+    expect((await operator.get<OverviewView>('/overview')).today.submissions).toBe(today.submissions);
+    const count = async (which: string) => (await operator.submissions(which)).rows.length;
+    expect([await count('notices=without'), await count('')]).toEqual([today.submissions, today.submissions + 1]);
   });
 
   it('the same told twice counts once; what is not signed rightly, or is old, does not count at all', async () => {

@@ -3,6 +3,7 @@ import type { OverviewView } from '../../contract/overview.ts';
 import type { DotLineData } from '../../contract/connection.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { firstIdAt, rowsOf, type Db } from './database.ts';
+import { isNoNotice } from './notices.ts';
 
 export const HOUR_MS = 3_600_000;
 export const DAY_MS = 24 * HOUR_MS;
@@ -24,8 +25,12 @@ export async function readDotLines(db: Db, owner: DotLineOwner, now: number): Pr
     owner === 'source'
       ? await rowsOf<HourRow>(
           db,
-          sql`SELECT source_id AS owner, FLOOR((received_at - ${start}) / ${HOUR_MS}) AS hour, COUNT(*) AS count, SUM(state IN ('set aside', 'failed')) AS held
-            FROM submissions WHERE id >= ${firstIdAt(start)} GROUP BY source_id, hour`,
+          // What looks like a robot's is set aside and holds nothing up; what could not be planned does, as do deliveries that are held.
+          sql`SELECT s.source_id AS owner, FLOOR((s.received_at - ${start}) / ${HOUR_MS}) AS hour, COUNT(*) AS count,
+              SUM(s.state = 'failed' OR h.id IS NOT NULL) AS held
+            FROM submissions s
+            LEFT JOIN (SELECT DISTINCT submission_id AS id FROM deliveries WHERE state = 'held' AND submission_id >= ${firstIdAt(start)}) h ON h.id = s.id
+            WHERE s.id >= ${firstIdAt(start)} GROUP BY s.source_id, hour`,
         )
       : await rowsOf<HourRow>(
           db,
@@ -95,7 +100,7 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
   const [row] = await rowsOf<OverviewView['today']>(
     db,
     sql`SELECT
-      (SELECT COUNT(*) FROM submissions WHERE id >= ${firstIdAt(since)}) AS submissions,
+      (SELECT COUNT(*) FROM submissions WHERE id >= ${firstIdAt(since)} AND ${isNoNotice(sql`source_id`)}) AS submissions,
       (SELECT COUNT(*) FROM consent_events WHERE kind = 'confirmed' AND at >= ${since}) AS confirmed,
       (SELECT COUNT(*) FROM deliveries WHERE state = 'delivered' AND ended_at >= ${since}) AS delivered,
       (SELECT COUNT(*) FROM contacts WHERE id >= ${firstIdAt(since)}) AS people`,

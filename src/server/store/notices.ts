@@ -1,9 +1,13 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import type { ConsentUsed } from '../../core/plan/index.ts';
 import type { EventMeaning } from '../../contract/profile/index.ts';
 import { changedRows, type Db } from './database.ts';
 import { samePerson } from './people/tree.ts';
 import { connections, deliveries, noticeAddresses, notices } from './schema/index.ts';
+
+/** Whether a submission is of a source in which people hand something over, and not what a service tells of them. */
+export const isNoNotice = (sourceId: SQL): SQL =>
+  sql`${sourceId} NOT IN (SELECT id FROM sources WHERE JSON_VALUE(draft, '$.kind') = 'notices')`;
 
 export type NoticeAddress = typeof noticeAddresses.$inferSelect;
 

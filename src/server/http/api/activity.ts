@@ -23,7 +23,7 @@ export function activityRoutes(context: Context): Hono<Session> {
   const { store } = context;
 
   app.get('/submissions', allow('submissions:read'), async (c) => {
-    const { source, progress, text, page, campaign, device, placement, from, to, reached, by, value, before } =
+    const { source, progress, text, page, campaign, device, placement, from, to, reached, by, value, notices, before } =
       c.req.query();
     const filter = {
       ...(source ? { sourceId: source } : {}),
@@ -33,6 +33,7 @@ export function activityRoutes(context: Context): Hono<Session> {
       ...(campaign ? { campaign } : {}),
       ...(device ? { device: known(device, DEVICES, 'device') } : {}),
       ...(placement ? { placement } : {}),
+      ...(notices ? { withoutNotices: known(notices, ['without'], 'notices') === 'without' } : {}),
       ...(from ? { from: moment(from) } : {}),
       ...(to ? { to: moment(to) } : {}),
       ...(reached ? { reached: known(reached, COUNTED, 'reached') } : {}),

@@ -77,11 +77,12 @@ function CountedAs() {
   if (!from && !to && !reached) return null;
   const value = params.get('value');
   return (
-    <Narrowed by={['from', 'to', 'reached', 'by', 'value']}>
+    <Narrowed by={['from', 'to', 'reached', 'by', 'value', 'notices']}>
       {reached ? `Those that were ${reached}` : 'Those'}
       {from > 0 && ` from ${DAY.format(from)}`}
       {to > 0 && ` to ${DAY.format(to - 1)}`}
       {value && ` (${value})`}
+      {params.get('notices') === 'without' && ', without what services tell us'}
     </Narrowed>
   );
 }

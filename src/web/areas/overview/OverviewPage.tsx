@@ -31,7 +31,7 @@ export function OverviewPage() {
 function Overview({ data: { since, today, needs, flows, moreRoutes } }: { data: OverviewView }) {
   // A figure leads to the very things that it counts; where no list is of them alone, it leads nowhere.
   const figures: [number, string, string | null][] = [
-    [today.submissions, 'submissions', `/activity?from=${since}`],
+    [today.submissions, 'submissions', `/activity?from=${since}&notices=without`],
     [today.people, 'new people', null],
     [today.confirmed, 'confirmed', null],
     [today.delivered, 'delivered', `/activity/deliveries?state=delivered&since=${since}`],
