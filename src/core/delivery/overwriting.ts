@@ -1,5 +1,6 @@
 import type { OverwriteRule, SentValue } from '../mapping/index.ts';
 import type { Intent } from '../plan/index.ts';
+import { inWordsBySight } from '../values/index.ts';
 
 /** By which rule a field of somebody who is there already is written. */
 export function ruleFor({ rules, duplicates }: Pick<Intent, 'rules' | 'duplicates'>, key: string): OverwriteRule {
@@ -34,8 +35,9 @@ export function overwriting(
 export const isNothing = (held: SentValue | null | undefined): held is null | undefined | '' =>
   held === undefined || held === null || held === '' || (Array.isArray(held) && held.length === 0);
 
-/** A value there as people read it; '' for none. */
-export const asText = (value: SentValue | null): string => (value === null ? '' : String(value));
+/** A value there as people read it; '' for none. Services hold things of other shapes, too, than we send. */
+export const asText = (value: SentValue | null): string =>
+  typeof value === 'object' && !Array.isArray(value) ? inWordsBySight(value) : String(value);
 
 /** By number; otherwise as texts stand, which is right for dates and times of one form (ISO 8601). */
 function isHigher(meant: SentValue, held: SentValue): boolean {

@@ -27,6 +27,7 @@ export {
   edgeValuesOf,
   holds,
   inWords,
+  inWordsBySight,
   inWordsOfType,
   shapeOf,
   shapeOfType,

@@ -160,6 +160,23 @@ export function inWordsOfType(type: TypeName, value: FieldValue | undefined, loc
   return `${typeOf(type).print(value, locale)}${hasZone ? ' UTC' : ''}`;
 }
 
+/** A day, or a moment with its zone (ISO 8601, RFC 3339): nobody writes that but machines. */
+const DAY = /^\d{4}-\d{2}-\d{2}$/;
+const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?(?:Z|[+-]\d{2}:\d{2})$/;
+
+/** A value in words of which nobody says the type: what is known of a person, or held by a service, in whatever shape it is. */
+export function inWordsBySight(value: unknown, locale = 'en-GB'): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'string')
+    return inWordsOfType(DAY.test(value) ? 'date' : MOMENT.test(value) ? 'date-time' : 'text', value, locale);
+  if (typeof value !== 'object' || TYPE_NAMES.some((type) => holds(type, value)))
+    return inWords(value as FieldValue, locale);
+  const parts = Array.isArray(value)
+    ? value.map((one) => inWordsBySight(one, locale))
+    : Object.entries(value).map(([name, part]) => `${name}: ${inWordsBySight(part, locale)}`);
+  return parts.filter((part) => part !== '').join(', ');
+}
+
 /** A value in words, for people. */
 export function inWords(value: FieldValue | undefined, locale = 'en-GB'): string {
   if (value === undefined) return '';

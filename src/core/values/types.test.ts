@@ -1,5 +1,16 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { convert, holds, inWordsOfType, shapeOf, TYPE_NAMES, typeOf, type FieldValue, type TypeName } from './index.ts';
+import {
+  convert,
+  holds,
+  inWordsBySight,
+  inWordsOfType,
+  shapeOf,
+  TYPE_NAMES,
+  typeOf,
+  type FieldValue,
+  type TypeName,
+} from './index.ts';
 
 const UNKNOWN = { locale: null, country: null };
 const read = (type: TypeName, text: string, manner = {}) => {
@@ -143,4 +154,21 @@ describe('in words for people', () => {
     ['date', 'never', 'never'],
     ['list of records', [{ sku: 'chart', price: { amount: '4.50', currency: 'EUR' } }], 'sku: chart, price: 4.50 EUR'],
   ] as const)('%s %j', (type, value, words) => expect(inWordsOfType(type, value as FieldValue)).toBe(words));
+
+  it.each([
+    ['2026-11-28T09:12:07.509Z', '28 Nov 2026, 09:12 UTC'],
+    ['2026-11-28', '28 Nov 2026'],
+    ['on 2026-11-28', 'on 2026-11-28'],
+    [{ given: 'Mara', family: 'Quill' }, 'Mara Quill'],
+    [{ name: 'Mara', since: '2026-11-28', tags: ['a', 'b'] }, 'name: Mara, since: 28 Nov 2026, tags: a, b'],
+    [[{ value: 7 }, { value: 8 }], 'value: 7\nvalue: 8'],
+    [['a', { b: true }], 'a, b: yes'],
+    [[], ''],
+    [{}, ''],
+    [null, ''],
+    [7, '7'],
+  ])('%j, of which nobody says the type', (value, words) => expect(inWordsBySight(value)).toBe(words));
+
+  it('never says what no machine should', () =>
+    fc.assert(fc.property(fc.jsonValue(), (value) => !inWordsBySight(value).includes('[object'))));
 });

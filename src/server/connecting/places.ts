@@ -2,6 +2,7 @@ import type { PlaceActInput, PlaceView } from '../../contract/people.ts';
 import type { Channel } from '../../core/consent/index.ts';
 import { fieldsFor, type Catalogue, type Intent } from '../../core/plan/index.ts';
 import type { HeldPerson } from '../../core/delivery/index.ts';
+import { inWordsBySight } from '../../core/values/index.ts';
 import type { Connector, PersonChange, Reply } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { Context } from '../context.ts';
@@ -81,7 +82,7 @@ function heldView(
     fields: Object.entries(fields).flatMap(([key, value]) =>
       value === null || value === ''
         ? []
-        : [{ label: known.find((field) => field.key === key)?.label ?? key, value: String(value) }],
+        : [{ label: known.find((field) => field.key === key)?.label ?? key, value: inWordsBySight(value) }],
     ),
   };
 }

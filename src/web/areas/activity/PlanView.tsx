@@ -4,7 +4,7 @@ import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
 import { printConfirmationMail, printPlainMail } from '../../../core/formats/index.ts';
 import type { OverwriteRule, SentValue } from '../../../core/mapping/index.ts';
 import type { Action, Plan } from '../../../core/plan/index.ts';
-import { printValue } from '../../../core/values/index.ts';
+import { inWordsBySight } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { RULE_WORDS } from '../../parts/ruleWords.ts';
 import { MailAsReceived } from './MailAsReceived.tsx';
@@ -36,8 +36,8 @@ export function PlanView({
                 {contact.changes.map(({ name, from, to, when }) => (
                   <li key={name}>
                     <span className="text-quiet">{name.replaceAll('_', ' ')}</span>{' '}
-                    {from !== null && <s className="text-quiet">{printValue(from)}</s>}{' '}
-                    <Address text={printValue(to)} />
+                    {from !== null && <s className="text-quiet">{inWordsBySight(from)}</s>}{' '}
+                    <Address text={inWordsBySight(to)} />
                     {when !== 'now' && (
                       <span className="text-quiet">{when === 'never' ? ' (kept as it was)' : ' (once confirmed)'}</span>
                     )}

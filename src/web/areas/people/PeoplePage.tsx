@@ -1,7 +1,7 @@
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { KeyView, PersonView } from '../../../contract/people.ts';
 import { CHANNEL_WORDS } from '../../../core/consent/index.ts';
-import { printValue } from '../../../core/values/index.ts';
+import { inWordsBySight } from '../../../core/values/index.ts';
 import { usePeople, usePerson } from '../../data/people.ts';
 import { Address } from '../../parts/Address.tsx';
 import { Filter } from '../../parts/Filter.tsx';
@@ -108,7 +108,7 @@ function Person({ person }: { person: PersonView }) {
             {values.map(({ name: key, value, at, submissionId }) => (
               <tr key={key}>
                 <td className="text-quiet">{key.replaceAll('_', ' ')}</td>
-                <td className="break-words">{printValue(value)}</td>
+                <td className="break-words">{inWordsBySight(value)}</td>
                 <td>
                   <Link to={`/activity/${submissionId}`} className="plain-link">
                     submission
@@ -192,7 +192,7 @@ function History({ history, mergings }: Pick<PersonView, 'history' | 'mergings'>
             <Link to={`/activity/${submissionId}`} className="plain-link">
               {name.replaceAll('_', ' ')}
             </Link>{' '}
-            {printValue(value)}
+            {inWordsBySight(value)}
             {rule !== 'latest' && <span className="text-quiet"> · {rule} stays</span>}
             {trust !== 'usual' && <span className="text-quiet"> · from a source trusted {trust}</span>}
           </li>
