@@ -55,6 +55,8 @@ export const ACTS = {
   'asked to confirm': 'sent a confirmation for',
   'acted on all held': 'acted on everything held at',
   'changed there': 'changed what another system holds of',
+  'changed the password': 'changed the password of',
+  'signed out': 'signed out elsewhere',
   merged: 'merged',
   split: 'split',
 } as const;

@@ -36,6 +36,28 @@ export class FirstAccount {
   password!: string;
 }
 
+/** Another password for one's own account. */
+export class NewPassword {
+  @IsString()
+  @Length(1, 1_000, { message: 'Enter your present password.' })
+  present!: string;
+
+  @IsString()
+  @Length(12, 200, { message: 'Choose a password of at least 12 characters.' })
+  next!: string;
+}
+
+/** One browser at which somebody is signed in. */
+export interface OpenSessionView {
+  id: string;
+  /** What it said of itself, such as "Firefox on Linux"; '' for nothing. */
+  browser: string;
+  beganAt: string | null;
+  endsAt: string;
+  /** Whether it is the one that asks. */
+  here: boolean;
+}
+
 export interface SessionView {
   account: { name: string; email: string };
   csrf: string;

@@ -1,10 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { createConnection } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { OpenSessionView } from '../../src/contract/session.ts';
 import { formOf, sourceField } from '../world/fields.ts';
 import { saying } from '../../src/core/forms/index.ts';
 import { Operator, PASSWORD } from '../world/operator.ts';
 import { startProgram, endProgram, freePort } from '../world/processes.ts';
+import { BROWSER } from '../world/visitors.ts';
 import { BELL, World } from '../world/world.ts';
 import { hashPassword } from '../../src/server/security/passwords.ts';
 import { randomBytes } from 'node:crypto';
@@ -52,6 +54,54 @@ describe('a session', () => {
 
   it('changes nothing without its CSRF token', async () => {
     expect((await operator.send('POST', '/sources', { name: 'X' }, { 'x-iwashi-csrf': 'guess' })).status).toBe(403);
+  });
+
+  it('is listed with what its browser said, and ended from another one: alone, or all others', async () => {
+    const here = await Operator.signIn(world.app, EMAIL, PASSWORD);
+    const from = (userAgent: string) =>
+      fetch(`${world.app}/api/session`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'user-agent': userAgent },
+        body: JSON.stringify({ email: EMAIL, password: PASSWORD }),
+      });
+    const left = (await from(BROWSER)).headers.get('set-cookie')?.split(';')[0] ?? '';
+    const isIn = async () => (await fetch(`${world.app}/api/session`, { headers: { cookie: left } })).status === 200;
+    const all = () => here.get<OpenSessionView[]>('/session/all');
+    const [there] = (await all()).filter(({ browser }) => browser === 'Chrome on Linux');
+    expect(there).toMatchObject({ here: false });
+    expect((await all()).filter((one) => one.here)).toHaveLength(1);
+    // What it is called lets nobody in.
+    expect(JSON.stringify(await all())).not.toContain(left.split('=')[1]);
+    expect(await isIn()).toBe(true);
+    expect((await here.send('DELETE', `/session/all/${there?.id}`)).status).toBe(204);
+    expect(await isIn()).toBe(false);
+    expect((await here.send('DELETE', `/session/all/${there?.id}`)).status).toBe(404);
+    await from(BROWSER);
+    expect((await here.send('DELETE', '/session/others')).status).toBe(200);
+    expect(await all()).toMatchObject([{ here: true }]);
+    operator = await Operator.signIn(world.app, EMAIL, PASSWORD);
+  });
+
+  it('outlives the password only where it was changed', async () => {
+    const here = await Operator.signIn(world.app, EMAIL, PASSWORD);
+    const other = await Operator.signIn(world.app, EMAIL, PASSWORD);
+    const change = (present: string, next: string) => here.send('PUT', '/session/password', { present, next });
+    expect((await change('not this one', 'three unusual words')).status).toBe(422);
+    expect((await change(PASSWORD, 'too short')).status).toBe(422);
+    expect((await other.send('GET', '/session')).status).toBe(200);
+    expect((await change(PASSWORD, 'three unusual words')).status).toBe(200);
+    expect((await other.send('GET', '/session')).status).toBe(401);
+    expect((await here.send('GET', '/session')).status).toBe(200);
+    expect((await signIn(EMAIL, PASSWORD)).status).toBe(401);
+    const { rows } = await here.get<{ rows: { act: string; detail: string }[] }>('/changes');
+    expect(rows[0]).toMatchObject({ act: 'changed the password' });
+    expect(JSON.stringify(rows)).not.toContain('unusual');
+    expect((await change('three unusual words', PASSWORD)).status).toBe(200);
+    // Guessing the present one is slowed down as it is at the sign-in.
+    const statuses = [];
+    for (let tries = 0; tries < 10; tries += 1) statuses.push((await change('not this one', PASSWORD)).status);
+    expect(statuses.slice(-2)).toEqual([429, 429]);
+    operator = await Operator.signIn(world.app, EMAIL, PASSWORD);
   });
 
   it('ends when signed out', async () => {

@@ -1,5 +1,5 @@
-import { and, eq, gt, lt, sql } from 'drizzle-orm';
-import type { Db } from './database.ts';
+import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import { changedRows, type Db } from './database.ts';
 import { accounts, facts, sessions, setupLinks } from './schema/index.ts';
 
 export async function countAccounts(db: Db): Promise<number> {
@@ -33,6 +33,43 @@ export async function findSession(db: Db, tokenHash: string, now: number) {
 
 export async function endSession(db: Db, tokenHash: string): Promise<void> {
   await db.delete(sessions).where(eq(sessions.tokenHash, tokenHash));
+}
+
+/** Where somebody is signed in, the newest first. */
+export const listSessions = (db: Db, accountId: string, now: number) =>
+  db
+    .select({
+      tokenHash: sessions.tokenHash,
+      browser: sessions.browser,
+      beganAt: sessions.beganAt,
+      expiresAt: sessions.expiresAt,
+    })
+    .from(sessions)
+    .where(and(eq(sessions.accountId, accountId), gt(sessions.expiresAt, now)))
+    .orderBy(desc(sessions.beganAt));
+
+/** @param here the token's hash of the one that goes on @returns how many ended */
+export async function endOtherSessions(db: Db, accountId: string, here: string): Promise<number> {
+  return changedRows(
+    await db.delete(sessions).where(and(eq(sessions.accountId, accountId), ne(sessions.tokenHash, here))),
+  );
+}
+
+export async function findAccountById(db: Db, id: string) {
+  const [row] = await db.select().from(accounts).where(eq(accounts.id, id));
+  return row ?? null;
+}
+
+/** @returns false where it is not the one that it is changed from any more */
+export async function setPassword(db: Db, id: string, { from, to }: { from: string; to: string }): Promise<boolean> {
+  return (
+    changedRows(
+      await db
+        .update(accounts)
+        .set({ passwordHash: to })
+        .where(and(eq(accounts.id, id), eq(accounts.passwordHash, from))),
+    ) === 1
+  );
 }
 
 export async function dropExpiredSessions(db: Db, now: number): Promise<void> {

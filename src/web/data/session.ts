@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { SessionView } from '../../contract/session.ts';
-import { api, rememberCsrf } from './api.ts';
+import type { NewPassword, OpenSessionView, SessionView } from '../../contract/session.ts';
+import { api, rememberCsrf, type Plain } from './api.ts';
+import { useRefresh } from './refresh.ts';
 
 export interface SignInState {
   hasAccount: boolean;
@@ -37,6 +38,28 @@ function useBeginSession<Input>(path: string) {
 export const useSignIn = () => useBeginSession<{ email: string; password: string }>('/session');
 export const useFirstAccount = () =>
   useBeginSession<{ token: string; name: string; email: string; password: string }>('/session/first');
+
+/** Where whoever is signed in here is signed in. */
+export const useOpenSessions = () =>
+  useQuery({ queryKey: ['open-sessions'], queryFn: () => api.get<OpenSessionView[]>('/session/all') });
+
+/** Signs out at one browser, or at all others. */
+export function useEndSessions() {
+  const refresh = useRefresh(['open-sessions']);
+  return useMutation({
+    mutationFn: (which: { id: string } | 'others') =>
+      api.delete(which === 'others' ? '/session/others' : `/session/all/${which.id}`),
+    onSettled: refresh,
+  });
+}
+
+export function useChangePassword() {
+  const refresh = useRefresh(['open-sessions']);
+  return useMutation({
+    mutationFn: (input: Plain<NewPassword>) => api.put<{ ended: number }>('/session/password', input),
+    onSuccess: refresh,
+  });
+}
 
 /** Ends the session, and forgets all that was shown in it. */
 export function useSignOut() {

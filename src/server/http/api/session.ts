@@ -1,13 +1,23 @@
 import { Hono, type Context as HonoContext, type MiddlewareHandler } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
-import { FirstAccount, SignIn, type SessionView } from '../../../contract/session.ts';
+import {
+  FirstAccount,
+  NewPassword,
+  SignIn,
+  type OpenSessionView,
+  type SessionView,
+} from '../../../contract/session.ts';
+import { isoTime } from '../../../core/isoTime.ts';
+import { changePassword } from '../../commands/session/changePassword.ts';
+import { endOneSession, endOthers } from '../../commands/session/endSessions.ts';
 import { makeFirstAccount } from '../../commands/session/makeFirstAccount.ts';
 import type { Context } from '../../context.ts';
+import { browserOf } from '../../intake/device.ts';
 import { isPassword } from '../../security/passwords.ts';
 import { readSignedText, signText } from '../../security/stamps.ts';
-import { newToken, sha256 } from '../../security/tokens.ts';
-import { addSession, countAccounts, endSession, findAccount, findSession } from '../../store/accounts.ts';
+import { newToken, sessionId, sha256 } from '../../security/tokens.ts';
+import { addSession, countAccounts, endSession, findAccount, findSession, listSessions } from '../../store/accounts.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { Problem, readInput } from '../problems.ts';
@@ -93,6 +103,8 @@ export function sessionRoutes(context: Context): Hono<Session> {
       tokenHash: sha256(token),
       accountId: account.id,
       csrf,
+      browser: browserOf(c.req.header('user-agent') ?? '').slice(0, 120),
+      beganAt: now(),
       expiresAt: now() + SESSION_MS,
     });
     setCookie(c, COOKIE, token, { ...manner, maxAge: SESSION_MS / 1000 });
@@ -150,6 +162,41 @@ export function sessionRoutes(context: Context): Hono<Session> {
     if (token) await endSession(store.db, sha256(token));
     deleteCookie(c, COOKIE, { path: '/' });
     return c.body(null, 204);
+  });
+
+  const here = (c: HonoContext): string => sha256(getCookie(c, COOKIE) ?? '');
+
+  app.get('/all', authenticate(context), allow('own session'), async (c) => {
+    const all = await listSessions(store.db, c.get('actor').id, now());
+    return c.json(
+      all.map(({ tokenHash, browser, beganAt, expiresAt }): OpenSessionView => ({
+        id: sessionId(tokenHash),
+        browser,
+        beganAt: isoTime(beganAt),
+        endsAt: isoTime(expiresAt),
+        here: tokenHash === here(c),
+      })),
+    );
+  });
+
+  app.delete('/others', authenticate(context), allow('own session'), async (c) =>
+    c.json({ ended: outcome(await endOthers(c.get('actor'), context, here(c))) }),
+  );
+
+  app.delete('/all/:id', authenticate(context), allow('own session'), async (c) => {
+    outcome(await endOneSession(c.get('actor'), context, c.req.param('id')));
+    return c.body(null, 204);
+  });
+
+  app.put('/password', authenticate(context), allow('own session'), async (c) => {
+    const input = await readInput(c, NewPassword);
+    const actor = c.get('actor');
+    // Whoever sits down at a browser that is signed in guesses no faster than at the sign-in.
+    const key = sha256(`password ${actor.id}`);
+    await consume(perAccount, key);
+    const ended = outcome(await changePassword(actor, context, { ...input, here: here(c) }));
+    await perAccount.delete(key);
+    return c.json({ ended });
   });
 
   return app;

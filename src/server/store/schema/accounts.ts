@@ -15,6 +15,10 @@ export const sessions = mysqlTable('sessions', {
   tokenHash: hash('token_hash').primaryKey(),
   accountId: id('account_id').notNull(),
   csrf: varchar('csrf', { length: 64 }).notNull(),
+  /** What the browser said of itself; '' for nothing. */
+  browser: varchar('browser', { length: 120 }).notNull().default(''),
+  /** null for those from before it was written down. */
+  beganAt: time('began_at'),
   expiresAt: time('expires_at').notNull(),
 });
 

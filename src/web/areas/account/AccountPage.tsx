@@ -4,18 +4,23 @@ import { CopyButton } from '../../parts/CopyButton.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { ActionError, Loaded } from '../../parts/States.tsx';
 import { Time } from '../../parts/Time.tsx';
+import { OpenSessions } from './OpenSessions.tsx';
+import { PasswordForm } from './PasswordForm.tsx';
 import { TokenForm } from './TokenForm.tsx';
 import { useRemoveToken, useTokens } from '../../data/tokens.ts';
 
-/** What other programs may do here: tokens, made and taken back. */
+/** One's own account: its password, where it is signed in, and what other programs may do. */
 export function AccountPage() {
   const tokens = useTokens();
   const [made, setMade] = useState<NewTokenView | null>(null);
   return (
     <div className="h-full overflow-auto p-6" tabIndex={0} role="region" aria-label="Account">
       <div className="max-w-3xl flex flex-col gap-6">
+        <h1 className="text-xl font-semibold">Your account</h1>
+        <PasswordForm />
+        <OpenSessions />
         <div>
-          <h1 className="text-xl font-semibold">Access for other programs</h1>
+          <h2 className="text-lg font-semibold">Access for other programs</h2>
           <p className="text-quiet">
             A token lets a program of yours ask Iwashi, and do what its scopes allow.{' '}
             <a className="plain-link" href="/api/openapi.json">
