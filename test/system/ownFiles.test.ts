@@ -134,6 +134,16 @@ describe('what is handed out to who sent a form', () => {
       ([row]) => row?.n === 0,
     );
     expect(await downloaded(source.id)).toBe(1);
+    // Whoever sends what somebody sent is handed it as well, by a link that does not say whose it was.
+    const again = linkOf(await send(source, 'hand@hill.example'));
+    const toldBy = (link: string) =>
+      Buffer.from(link.split('/').at(-1)?.split('.')[0] ?? '', 'base64url').toString('utf8');
+    const [{ id } = { id: 'none' }] = await world.rows<{ id: string }>(
+      'SELECT id FROM submissions WHERE source_id = ?',
+      [source.id],
+    );
+    expect([toldBy(linkOf(sent)).includes(id), toldBy(again).includes(id)]).toEqual([true, false]);
+    expect(await (await fetch(again)).text()).toBe('the sky in March');
   });
   it('is on the page that a browser without script gets, and on no other one', async () => {
     const { id: file } = await add('plain.txt', 'plain');

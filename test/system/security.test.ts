@@ -111,6 +111,31 @@ describe('a session', () => {
   });
 });
 
+it('under https the cookie is one that no page of a name above or below ours can set', async () => {
+  const port = await freePort();
+  const { child } = await startProgram('server/main.js', ['serve'], {
+    ...world.env,
+    PORT: String(port),
+    IWASHI_PUBLIC_URL: 'https://iwashi.pellam-ridge.example',
+  });
+  const at = `http://127.0.0.1:${port}/api/session`;
+  const given = await fetch(at, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: EMAIL, password: PASSWORD }),
+  });
+  const cookie = given.headers.getSetCookie().find((one) => one.includes('session=')) ?? '';
+  // RFC 6265bis, 4.1.3.2: what such a cookie has to say.
+  expect(cookie).toMatch(/^__Host-iwashi_session=/);
+  expect(cookie).toMatch(/; Path=\/(;|$)/);
+  expect(cookie).toMatch(/; Secure/);
+  expect(cookie).not.toMatch(/; Domain/i);
+  const [pair = ''] = cookie.split(';');
+  expect((await fetch(at, { headers: { cookie: pair } })).status).toBe(200);
+  expect((await fetch(at, { headers: { cookie: pair.replace('__Host-', '') } })).status).toBe(401);
+  await endProgram(child);
+});
+
 it('the one-time link makes one account', async () => {
   await expect(Operator.first(world.app, world.firstLink.split('#')[1] ?? '')).rejects.toThrow('403');
 });

@@ -15,6 +15,7 @@ const WHAT = 'download';
 
 /** What a link of a visitor's own hands out, to whom, and until when. */
 export interface HandedOut {
+  /** '' where it is counted for nobody. */
   submissionId: string;
   /** Milliseconds since 1970. */
   until: number;

@@ -25,6 +25,10 @@ import { bearerOf, readToken } from '../tokenAccess.ts';
 import { namesOf, visitorAddress } from '../visitor.ts';
 
 const COOKIE = 'iwashi_session';
+/** Under https no page of a name above or below ours can set it (RFC 6265bis, 4.1.3.2). */
+const prefixOf = ({ config }: Context): 'host' | undefined =>
+  config.publicUrl.startsWith('https:') ? 'host' : undefined;
+const tokenOf = (context: Context, c: HonoContext): string => getCookie(c, COOKIE, prefixOf(context)) ?? '';
 /** Names of this machine, which no page elsewhere can have (RFC 6761, 6.3). */
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 const SESSION_MS = 14 * 24 * 3_600_000;
@@ -38,9 +42,9 @@ const DEVICE = 'device';
 const DEVICE_SECONDS = 180 * 24 * 3_600;
 
 /** Who is signed in at the browser that a request comes from; null for nobody. */
-export async function signedIn({ store, now }: Context, c: HonoContext) {
-  const token = getCookie(c, COOKIE);
-  return token ? findSession(store.db, sha256(token), now()) : null;
+export async function signedIn(context: Context, c: HonoContext) {
+  const token = tokenOf(context, c);
+  return token === '' ? null : findSession(context.store.db, sha256(token), context.now());
 }
 
 /** Whether whoever asked by a request may still go on: they have not signed out since, and their token was not taken away. */
@@ -89,6 +93,9 @@ export function sessionRoutes(context: Context): Hono<Session> {
     path: '/',
     secure: config.publicUrl.startsWith('https:'),
   } as const;
+  const prefix = prefixOf(context);
+  const ofSession = { ...manner, ...(prefix ? { prefix } : {}) };
+  const here = (c: HonoContext): string => sha256(tokenOf(context, c));
   const perAccount = limiterFor(context, 'account', TRIES.perAccount);
   const perAddress = limiterFor(context, 'address', TRIES.perAddress);
   const everywhere = limiterFor(context, 'everywhere', TRIES_A_DAY.everywhere, TRIES_A_DAY.seconds);
@@ -107,7 +114,7 @@ export function sessionRoutes(context: Context): Hono<Session> {
       beganAt: now(),
       expiresAt: now() + SESSION_MS,
     });
-    setCookie(c, COOKIE, token, { ...manner, maxAge: SESSION_MS / 1000 });
+    setCookie(c, COOKIE, token, { ...ofSession, maxAge: SESSION_MS / 1000 });
     return { account: { name: account.name, email: account.email }, csrf };
   }
 
@@ -158,13 +165,10 @@ export function sessionRoutes(context: Context): Hono<Session> {
   });
 
   app.delete('/', authenticate(context), allow('own session'), async (c) => {
-    const token = getCookie(c, COOKIE);
-    if (token) await endSession(store.db, sha256(token));
-    deleteCookie(c, COOKIE, { path: '/' });
+    await endSession(store.db, here(c));
+    deleteCookie(c, COOKIE, ofSession);
     return c.body(null, 204);
   });
-
-  const here = (c: HonoContext): string => sha256(getCookie(c, COOKIE) ?? '');
 
   app.get('/all', authenticate(context), allow('own session'), async (c) => {
     const all = await listSessions(store.db, c.get('actor').id, now());

@@ -70,7 +70,8 @@ export function afterSending(context: Context, { ids, cameBefore, source, answer
   const answerOf = (field: string): string => inWords(answers[field]);
   // As addresses are sent: a header has no letters but Latin ones (RFC 9110, 5.5).
   const next = ending.next === '' ? null : (URL.parse(filledIn(ending.next, answerOf))?.href ?? null);
-  const downloadAt = ending.download ? downloadAddress(context, ids[0] ?? '', ending.download) : '';
+  // Whoever repeats what somebody sent is handed it as well, and not told, or counted, as theirs.
+  const downloadAt = ending.download ? downloadAddress(context, cameBefore ? '' : (ids[0] ?? ''), ending.download) : '';
   const said = new URLSearchParams({
     ...(ending.id === '' ? {} : { ending: ending.id }),
     ...(isAsked && ending.message === '' ? { asked: 'yes' } : {}),

@@ -70,7 +70,7 @@ export function handedRoutes(context: Context): Hono {
         <p>${say('downloadGone')}</p>`;
       return showPage(c, { title: say('later.gone'), language, of, body, personal: true }, 410);
     }
-    await noteProgress(store.db, 'downloaded', [handed.submissionId]);
+    if (handed.submissionId !== '') await noteProgress(store.db, 'downloaded', [handed.submissionId]);
     return file ? sendFile(c, uploadPath(context, file.id), file, 'attachment') : c.redirect(handed.url, 302);
   });
 

@@ -28,7 +28,7 @@ export function OpenSessions() {
               <tbody>
                 {list.map(({ id, browser, beganAt, endsAt, here }) => (
                   <tr key={id}>
-                    <td className="font-semibold">{browser || 'did not say what it is'}</td>
+                    <td className="font-semibold">{browser || 'not known'}</td>
                     <td>{beganAt ? <Time at={beganAt} /> : 'not known'}</td>
                     <td>
                       <Time at={endsAt} coming />
