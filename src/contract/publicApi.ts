@@ -143,7 +143,7 @@ export const PUBLIC_API: PublicOperation[] = [
       campaign: 'Of one campaign (utm_campaign).',
       device: DEVICES.join(', '),
       placement: 'Of one placement.',
-      notices: 'without: leaves out what services tell us of people.',
+      notices: 'with, without: whether what services tell us of people is among them.',
       from: 'Came at this moment or later, in milliseconds since 1970.',
       to: 'Came before this moment, in milliseconds since 1970.',
       reached: `Was counted as this: ${COUNTED.join(', ')}.`,

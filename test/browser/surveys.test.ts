@@ -1,6 +1,7 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { disposableEmailBlocklist } from 'disposable-email-domains-js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { TrailView } from '../../src/contract/submissions.ts';
 import type { SetAsideView, SourceView, VariantsView, WaysView } from '../../src/contract/source.ts';
 import type { ThemeView } from '../../src/contract/themes.ts';
 import type { Condition, TestName } from '../../src/core/conditions/index.ts';
@@ -468,6 +469,10 @@ describe('variants', () => {
     expect(view.arms.map(({ reached }) => reached)).toEqual([met.get('The first words'), met.get('The other words')]);
     expect(view.arms.every(({ met: saw, reached }) => saw >= reached)).toBe(true);
     expect(view.differ).toBe(false);
+    // People know them by their names, here and on the trail.
+    const [{ id } = { id: '' }] = (await api.submissions(`source=${compared.id}`)).rows;
+    const { visit } = await api.get<TrailView>(`/submissions/${id}`);
+    expect(['A', 'B']).toContain(visit.variant);
   });
   it.each<[string, (variants: FormDocument['variants']) => FormDocument['variants'], string]>([
     ['shares that do not make a whole', ([a, b]) => [{ ...a, share: 30 }, b] as FormDocument['variants'], '/variants'],

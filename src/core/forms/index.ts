@@ -38,6 +38,7 @@ export {
   GOALS,
   intoVariant,
   pickVariant,
+  variantName,
   withVariant,
   type Compared,
   type FormVariant,

@@ -74,6 +74,12 @@ export function intoVariant<Document extends { variants: Variant<object>[] }>(
   return { ...changed, ...own(document), variants };
 }
 
+/** What a variant of a source is called; '' for one that it does not have, or has no more. */
+export function variantName(document: object | null, id: string): string {
+  const { variants = [] }: { variants?: { id: string; name: string }[] } = document ?? {};
+  return variants.find((one) => one.id === id)?.name ?? '';
+}
+
 /** The variant that falls to somebody; '' where there are none. @param chance from 0 to 1 */
 export function pickVariant(variants: Pick<FormVariant, 'id' | 'share'>[], chance: number): string {
   let left = chance * variants.reduce((sum, { share }) => sum + share, 0);

@@ -13,7 +13,8 @@ import { done, inCommand, refused, unknown, type Actor, type Refusal } from '../
 export async function changePassword(
   actor: Actor,
   context: Context,
-  { here, present, next }: NewPassword & { here: string },
+  { present, next }: NewPassword,
+  here: string,
 ): Promise<Result<number, Refusal>> {
   const account = await findAccountById(context.store.db, actor.id);
   if (!account) return unknown('account');

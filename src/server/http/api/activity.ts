@@ -33,7 +33,7 @@ export function activityRoutes(context: Context): Hono<Session> {
       ...(campaign ? { campaign } : {}),
       ...(device ? { device: known(device, DEVICES, 'device') } : {}),
       ...(placement ? { placement } : {}),
-      ...(notices ? { withoutNotices: known(notices, ['without'], 'notices') === 'without' } : {}),
+      ...(notices ? { withoutNotices: known(notices, ['with', 'without'], 'notices') === 'without' } : {}),
       ...(from ? { from: moment(from) } : {}),
       ...(to ? { to: moment(to) } : {}),
       ...(reached ? { reached: known(reached, COUNTED, 'reached') } : {}),

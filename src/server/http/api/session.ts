@@ -198,7 +198,7 @@ export function sessionRoutes(context: Context): Hono<Session> {
     // Whoever sits down at a browser that is signed in guesses no faster than at the sign-in.
     const key = sha256(`password ${actor.id}`);
     await consume(perAccount, key);
-    const ended = outcome(await changePassword(actor, context, { ...input, here: here(c) }));
+    const ended = outcome(await changePassword(actor, context, input, here(c)));
     await perAccount.delete(key);
     return c.json({ ended });
   });

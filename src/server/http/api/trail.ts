@@ -1,6 +1,7 @@
 import { isoTime } from '../../../core/isoTime.ts';
 import type { TrailView } from '../../../contract/submissions.ts';
-import type { RawSubmission } from '../../../core/intake/index.ts';
+import { variantName } from '../../../core/forms/index.ts';
+import type { RawSubmission, SourceDocument, Visit } from '../../../core/intake/index.ts';
 import { listMail, listConsentEvents, listDeliveries, readProgress } from '../../store/activity.ts';
 import { findArrival } from '../../store/arrivals.ts';
 import type { Db } from '../../store/database.ts';
@@ -30,7 +31,7 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     sourceVersion: submission.sourceVersion,
     fields: document?.fields ?? [],
     raw: await rawOf(db, submission),
-    visit: visitOf(submission),
+    visit: visitIn(document, submission),
     values: submission.values,
     repeats: submission.repeats,
     lastRepeatAt: submission.lastRepeatAt === null ? null : new Date(submission.lastRepeatAt).toISOString(),
@@ -49,4 +50,10 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     deliveries: deliveries.reverse(),
     names: await readNames(db),
   };
+}
+
+/** How the visitor came, with the variant that they saw by the name that people know. */
+function visitIn(document: SourceDocument | null, submission: SubmissionRecord): Visit {
+  const { variant, ...visit } = visitOf(submission);
+  return variant ? { ...visit, variant: variantName(document, variant) || `${variant} (it is no more)` } : visit;
 }

@@ -81,7 +81,7 @@ function CountedAs() {
       {reached ? `Those that were ${reached}` : 'Those'}
       {from > 0 && ` from ${DAY.format(from)}`}
       {to > 0 && ` to ${DAY.format(to - 1)}`}
-      {value && ` (${value})`}
+      {value && (params.get('by') === 'variant' ? ', of one variant' : ` (${value})`)}
       {params.get('notices') === 'without' && ', without what services tell us'}
     </Narrowed>
   );

@@ -1,3 +1,4 @@
+import { variantName } from '../../../core/forms/index.ts';
 import { useQueryState } from 'nuqs';
 import { Link } from 'react-router';
 import type { InsightView, ValueInsight } from '../../../contract/insight.ts';
@@ -25,7 +26,15 @@ export function ByThing({ view }: { view: InsightView }) {
   const say = useSaySite();
   if (values.length === 0) return <p className="text-quiet">Nothing is known of that in this time.</p>;
   const isQuestion = by === 'question';
+  const variantIn = (id: string): string => {
+    for (const { name, live, draft } of sources) {
+      const variant = variantName(live, id) || variantName(draft, id);
+      if (variant !== '') return source ? variant : `${name}: ${variant}`;
+    }
+    return `${id} (it is no more)`;
+  };
   const labelOf = ({ value }: ValueInsight): string => {
+    if (by === 'variant') return variantIn(value);
     if (!isQuestion) return value;
     const fields = sources.filter(({ id }) => !source || id === source).flatMap(({ draft }) => draft.fields);
     return fields.find(({ id }) => id === value)?.label ?? value;
