@@ -48,6 +48,10 @@ export class ConnectionInput {
   credentials: CredentialInputs = {};
 }
 
+/** What is said of an answer about access by which none came: it was refused, or it was used before, is too old, or somebody else's. */
+export const GRANT_NOTICES = ['refused', 'used'] as const;
+export type GrantNotice = (typeof GRANT_NOTICES)[number];
+
 /** What verifying found. */
 export type VerifyResult =
   | {
@@ -97,6 +101,8 @@ export interface ConnectionView {
   returnUrl: string;
   tokenUntil: string | null;
   verify: VerifyResult | null;
+  /** Other connections to the same account, as far as that is seen. */
+  sameAs: { id: string; name: string }[];
   catalogue: Catalogue | null;
   catalogueAt: string | null;
   changes: (CatalogueDifference & { routes: { id: string; name: string }[] })[];

@@ -9,7 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ConnectionView, VerifyResult } from '../../src/contract/connection.ts';
 import type { Operator } from '../world/operator.ts';
 import { freePort } from '../world/processes.ts';
-import { TERN_KEY, World } from '../world/world.ts';
+import { CAPSTAN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
 let operator: Operator;
@@ -48,6 +48,18 @@ it('a good key says whose account it is, and what came back', async () => {
   });
   // A slash at the end is nobody's mistake.
   expect(await operator.tryConnection(`${world.ternPost}/`, TERN_KEY)).toMatchObject({ ok: true });
+});
+
+it('a second connection to the same account is said of both', async () => {
+  const [one, other] = [
+    await operator.connect(world.ternPost, TERN_KEY),
+    await operator.connect(`${world.ternPost}/`, TERN_KEY),
+  ];
+  const others = await world.others();
+  const capstan = await operator.connectTo('capstan', others.capstan.url, CAPSTAN);
+  const sameAs = async ({ id }: { id: string }) => (await operator.connection(id)).sameAs.map((same) => same.id);
+  expect(await Promise.all([one, other, capstan].map(sameAs))).toEqual([[other.id], [one.id], []]);
+  for (const { id } of [one, other, capstan]) await operator.send('DELETE', `/connections/${id}`);
 });
 
 describe('what is wrong is said', () => {

@@ -73,6 +73,6 @@ async function grant(
     body: new URLSearchParams([...window.searchParams, ['answer', 'yes']]),
   });
   const granted = await takeAccess(actor, context, new URL(pressed.headers.get('location') ?? ''));
-  if (!granted.ok) throw new Error(`${name}: ${granted.issue.message}`);
+  if (!granted.ok) throw new Error(`${name}: ${granted.issue.notice}`);
   return id;
 }

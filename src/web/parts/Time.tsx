@@ -13,9 +13,12 @@ const exact = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle:
 
 export function sayWhen(iso: string, now: number): string {
   const seconds = (Date.parse(iso) - now) / 1000;
-  const step = STEPS.find(([, length]) => Math.abs(seconds) >= length);
+  // What comes in 71 hours and 59 minutes comes in 3 days; what was so long ago has been for 2.
+  const isComing = seconds > 0;
+  const slack = (at: number): number => (isComing ? (STEPS[at + 1]?.[1] ?? 1) / 2 : 0);
+  const step = STEPS.find(([, length], at) => Math.abs(seconds) >= length - slack(at));
   return step
-    ? relative.format(Math.trunc(seconds / step[1]), step[0])
+    ? relative.format((isComing ? Math.round : Math.trunc)(seconds / step[1]), step[0])
     : Math.abs(seconds) < 10
       ? seconds > 0
         ? 'in a moment'

@@ -21,6 +21,12 @@ it.each([
   [-2 * 3600 + 1, '1 hour ago'],
   [-86_400, 'yesterday'],
   [2 * 86_400, 'in 2 days'],
+  [3 * 86_400 - 20, 'in 3 days'],
+  [2 * 86_400 + 3600, 'in 2 days'],
+  [14 * 86_400 - 1, 'in 2 weeks'],
+  [3600 - 20, 'in 1 hour'],
+  [86_400 - 3600, 'in 23 hours'],
+  [-3 * 86_400 + 20, '2 days ago'],
 ])('says when, %d seconds from now: %s', (seconds, words) => {
   expect(sayWhen(new Date(1_000_000_000 + seconds * 1000).toISOString(), 1_000_000_000)).toBe(words);
 });

@@ -6,13 +6,14 @@ import { abilitiesOf } from '../../connectors/catalogue.ts';
 import { redactUrl } from '../../connectors/http.ts';
 import { isGrantedByPerson } from '../../connecting/adding.ts';
 import { openAddress } from '../../connecting/addresses.ts';
+import { othersOfAccount } from '../../connecting/sameAccount.ts';
 import { returnUrl } from '../../connecting/granting.ts';
 import { tellsNotices } from '../../connecting/notices.ts';
 import { readTokens } from '../../connecting/open.ts';
 import { offeredBy, profileFor } from '../../connecting/profiles.ts';
 import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
-import type { ConnectionRecord } from '../../store/connections.ts';
+import { listConnections, type ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { listNoticeAddresses, type NoticeAddress } from '../../store/notices.ts';
 import { readHealths } from '../../store/health.ts';
@@ -26,6 +27,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
   const standing = await readStanding(store.db, 'connection');
   const healths = await readHealths(store.db);
   const addresses = await listNoticeAddresses(store.db);
+  const others = othersOfAccount(context, await listConnections(store.db));
   return records.map((record) => {
     const { id, name, folder, state, verify, hints } = record;
     const profile = profileFor(record);
@@ -47,6 +49,7 @@ export async function connectionViews(context: Context, records: ConnectionRecor
       returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
       tokenUntil: isoTime(readTokens(context, record.tokens)?.until),
       verify,
+      sameAs: others(record).map((other) => ({ id: other.id, name: other.name })),
       catalogue: offeredBy(record),
       catalogueAt: isoTime(record.catalogueAt),
       changes: record.changes.map((change) => ({

@@ -57,11 +57,8 @@ export function connectionRoutes(context: Context): Hono<Session> {
   app.get('/granted', allow('connections:write'), async (c) => {
     const taken = await takeAccess(c.get('actor'), context, new URL(c.req.url));
     if (taken.ok) return c.redirect(`/connections/${taken.value}`, 303);
-    const { connectionId, message } = taken.issue;
-    return c.redirect(
-      `/connections${connectionId ? `/${connectionId}` : ''}?trouble=${encodeURIComponent(message)}`,
-      303,
-    );
+    const { connectionId, notice } = taken.issue;
+    return c.redirect(`/connections${connectionId ? `/${connectionId}` : ''}${notice ? `?grant=${notice}` : ''}`, 303);
   });
 
   /** The rows that were dropped so far, for a connection that writes a file. */

@@ -1,7 +1,7 @@
 import { KeyRound, Pause, Play, RefreshCw, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { ConnectionView } from '../../../contract/connection.ts';
+import { GRANT_NOTICES, type ConnectionView, type GrantNotice } from '../../../contract/connection.ts';
 import { CAUSES } from '../../../core/delivery/index.ts';
 import { Dialog } from '../../parts/Dialog.tsx';
 import { DotLine } from '../../parts/DotLine.tsx';
@@ -17,14 +17,19 @@ import { connectionStanding } from './standing.ts';
 import { useConnectionAct, useGrant } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
 
+const NOTICE_WORDS: Record<GrantNotice, string> = {
+  refused: 'Access was not granted anew: it goes on with the access that it has.',
+  used: 'The answer about access was used before, is too old, or was not asked for by you. Grant access again.',
+};
+
 export function ConnectionDetails({ connection }: { connection: ConnectionView }) {
-  const { id, name, verify, state, answerUntrueAt, serviceName, returnUrl } = connection;
+  const { id, name, verify, state, answerUntrueAt, serviceName, returnUrl, sameAs } = connection;
   const act = useConnectionAct(id);
   const grant = useGrant();
   const [params] = useSearchParams();
   const [dialog, setDialog] = useState<'change' | 'remove' | null>(null);
   const close = () => setDialog(null);
-  const trouble = params.get('trouble');
+  const notice = act.isSuccess ? null : (GRANT_NOTICES.find((one) => one === params.get('grant')) ?? null);
   useTellOpen(
     name,
     connectionStanding(connection),
@@ -85,9 +90,23 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
         </div>
       </div>
 
-      {trouble && (
+      {notice && (
         <p role="alert" className="box p-4 text-error font-semibold">
-          {serviceName} did not grant access: {trouble}
+          {NOTICE_WORDS[notice]}
+        </p>
+      )}
+      {sameAs.length > 0 && (
+        <p className="box p-4">
+          To the same account goes{' '}
+          {sameAs.map((other, at) => (
+            <Fragment key={other.id}>
+              {at > 0 && ', '}
+              <Link to={`/connections/${other.id}`} className="plain-link">
+                {other.name}
+              </Link>
+            </Fragment>
+          ))}
+          : what routes send by both is told there twice. Remove one of them where that is not meant.
         </p>
       )}
       {answerUntrueAt && (
@@ -99,7 +118,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       {state === 'paused' && (
         <p className="box p-4">Paused: what comes for it waits here, in order, and goes out when you let it go on.</p>
       )}
-      {state === 'ungranted' && !trouble && (
+      {state === 'ungranted' && !verify && (
         <p className="box p-4">Saved. One step is left: grant access in {serviceName}.</p>
       )}
       {verify && (
