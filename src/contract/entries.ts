@@ -50,6 +50,8 @@ export interface RouteLine extends Line {
   targetNames: string[];
   /** How many things stand in the way of what is drafted. */
   blockers: number;
+  /** How many things are warned of in it that nobody let stand. */
+  warnings: number;
   held: number;
 }
 

@@ -49,6 +49,19 @@ describe('an entry of a list', () => {
       sourceNames: [source.name],
       archivedAt: null,
     });
+    // As many findings as the route itself says, of those that nobody let stand.
+    const other = await operator.post<RouteView>(`/routes/${route.id}/duplicate`);
+    for (const { id } of [route, other]) {
+      const { findings } = await operator.get<RouteView>(`/routes/${id}`);
+      const open = (level: string) =>
+        findings.filter((one) => one.level === level && one.accepted === undefined).length;
+      expect(await lineOf<RouteLine>('routes', id)).toMatchObject({
+        blockers: open('blocker'),
+        warnings: open('warning'),
+      });
+    }
+    expect((await lineOf<RouteLine>('routes', other.id))?.warnings).toBeGreaterThan(0);
+    await operator.send('DELETE', `/routes/${other.id}`);
     const [connection] = await lines<ConnectionLine>('connections');
     expect(connection).toMatchObject({ serviceName: 'Tern Post', routes: 1 });
     for (const line of await lines<object & { id: string }>('sources')) expect(line).not.toHaveProperty('draft');

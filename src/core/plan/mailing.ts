@@ -1,6 +1,15 @@
 import { factFields, factsOf } from '../intake/index.ts';
 import { fillText } from '../mapping/index.ts';
-import { isEmpty, oneLine, printValue, type FieldValues, type SourceField } from '../values/index.ts';
+import {
+  inBytes,
+  isEmpty,
+  isFile,
+  oneLine,
+  printValue,
+  type FieldValue,
+  type FieldValues,
+  type SourceField,
+} from '../values/index.ts';
 import { addressToAsk } from './asking.ts';
 import { decideFor, type LiveRoute, type PlanInput, type RouteFacts } from './input.ts';
 import { asksIn, note, type After, type Plan } from './planned.ts';
@@ -41,8 +50,8 @@ export function planMails(
       mailId: mail.id,
       to,
       replyTo: mail.kind === 'notify' ? addressToAsk(input) : '',
-      subject: oneLine(filled(mail.subject, input)),
-      text: filled(mail.body, input),
+      subject: oneLine(filled(mail.subject, input, mail.kind)),
+      text: filled(mail.body, input, mail.kind),
     });
   }
 }
@@ -79,19 +88,23 @@ function afterOf(plan: Plan, route: LiveRoute, { after }: RouteMail): After {
 }
 
 /** A text with what was answered in it. Lines within an answer are set in, so that none can look like one of ours. */
-function filled(text: string, { fields, values, visit }: PlanInput): string {
+function filled(text: string, { fields, values, visit }: PlanInput, kind: RouteMail['kind']): string {
   const facts = factsOf(values, visit);
-  const setIn = (value: string) => value.replace(/\r\n?|\n/gu, '\n    ');
+  const setIn = (value: FieldValue) => said(value, kind).replace(/\r\n?|\n/gu, '\n    ');
   const printed: FieldValues = Object.fromEntries(
-    factFields(fields).map(({ id }) => [id, setIn(printValue(facts[id] ?? ''))]),
+    factFields(fields).map(({ id }) => [id, setIn(facts[id] ?? '')]),
   );
   return fillText(text, { ...printed, [ANSWERS]: answersOf(fields, values, setIn) });
 }
 
-const answersOf = (fields: SourceField[], values: FieldValues, setIn: (value: string) => string): string =>
+/** A value as a mail says it. Only those who are signed in here can fetch a file: visitors get its name, and know what is in it. */
+const said = (value: FieldValue, kind: RouteMail['kind']): string =>
+  kind === 'answer' && isFile(value) ? `${value.name} (${inBytes(value.size)})` : printValue(value);
+
+const answersOf = (fields: SourceField[], values: FieldValues, setIn: (value: FieldValue) => string): string =>
   fields
     .flatMap(({ id, label }) => {
       const value = values[id];
-      return value === undefined || isEmpty(value) ? [] : [`${label}: ${setIn(printValue(value))}`];
+      return value === undefined || isEmpty(value) ? [] : [`${label}: ${setIn(value)}`];
     })
     .join('\n');

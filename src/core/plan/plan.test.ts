@@ -20,6 +20,7 @@ import {
   type Plan,
   type PlanInput,
   type RouteDocument,
+  type RouteMail,
   type Target,
   type TargetTag,
   NOBODY,
@@ -628,5 +629,36 @@ describe('what is known of a person', () => {
     const asked = asking(`@in list C ${place?.list}`, 'yes');
     expect(goes(asked, { known: sent(true) })).toBe(true);
     expect(goes(asked, { known: sent(false) })).toBe(false);
+  });
+});
+
+describe('a file that a visitor handed over', () => {
+  const chart = {
+    file: 'F',
+    name: 'chart.pdf',
+    mediaType: 'application/pdf',
+    size: 2_000,
+    sha256: 'a'.repeat(64),
+    link: 'https://iwashi.example/files/F',
+  };
+  const withFile = [...fields, sourceField('plan', 'file', { label: 'Plan' })];
+  const mail = (kind: RouteMail['kind']): RouteMail => ({
+    id: 'm',
+    kind,
+    when: null,
+    to: kind === 'notify' ? ['desk@hill.example'] : [],
+    after: 'now',
+    subject: 'We have {plan}',
+    body: '{plan}\n{@answers}',
+  });
+  it.each(['answer', 'notify'] as const)('is in a mail of the kind "%s" with its link for colleagues alone', (kind) => {
+    const { mails } = plan({
+      fields: withFile,
+      values: { ...values, plan: chart },
+      routes: [{ ...route, document: { ...document, mails: [mail(kind)] } }],
+    });
+    const [sent] = mails;
+    expect(`${sent?.subject} ${sent?.text}`).toContain('chart.pdf');
+    expect(`${sent?.subject} ${sent?.text}`.includes(chart.link)).toBe(kind === 'notify');
   });
 });

@@ -64,8 +64,7 @@ export async function endGrant(
   const state = cameBack.searchParams.get('state') ?? '';
   const request = await takeGrantRequest(store.db, sha256(state), now());
   const connection = request && (await findConnection(store.db, request.connectionId));
-  if (!request || !connection || request.accountId !== accountId)
-    return bad({ connectionId: null, notice: 'used' });
+  if (!request || !connection || request.accountId !== accountId) return bad({ connectionId: null, notice: 'used' });
   const reply = await redeemCode(
     send,
     accessOf(context, connection),

@@ -59,6 +59,9 @@ export function Picker<P extends Pick>({
         case useCombobox.stateChangeTypes.InputChange:
           // What fits best is chosen by Enter.
           return { ...changes, highlightedIndex: 0 };
+        case useCombobox.stateChangeTypes.InputClick:
+          // It opens as it is come to: the click by which that was done leaves it open.
+          return { ...changes, isOpen: true };
         case useCombobox.stateChangeTypes.InputBlur:
           // Going elsewhere chooses nothing.
           return { ...changes, selectedItem: state.selectedItem };

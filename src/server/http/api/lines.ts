@@ -57,6 +57,7 @@ export async function routeLines(context: Context): Promise<RouteLine[]> {
       sourceNames: draft.sourceIds.map((sourceId) => sources.get(sourceId) ?? 'removed source'),
       targetNames: draft.targets.map(({ connectionId }) => connections.get(connectionId) ?? 'no connection'),
       blockers: (found[at] ?? []).filter(({ level }) => level === 'blocker').length,
+      warnings: (found[at] ?? []).filter(({ level, accepted }) => level === 'warning' && accepted === undefined).length,
       held: standing.get(id)?.held ?? 0,
       hours: hours(id),
     };

@@ -150,7 +150,8 @@ function RouteTable({ list, onAdd, canAdd }: { list: RouteLine[]; onAdd: () => v
 const COLUMNS = ['Route', 'From', 'To', 'State', 'Delivered, last 24 hours', 'Held', 'Checks'];
 
 function RouteCells({ line, folders }: { line: RouteLine; folders: string[] }) {
-  const { id, name, folder, sourceNames, targetNames, state, changed, liveVersion, hours, held, blockers } = line;
+  const { id, name, folder, sourceNames, targetNames, state, changed, liveVersion, hours, held, blockers, warnings } =
+    line;
   return (
     <>
       <td>
@@ -185,13 +186,26 @@ function RouteCells({ line, folders }: { line: RouteLine; folders: string[] }) {
           0
         )}
       </td>
-      <td>{blockers > 0 ? <StateMark state="blocker" /> : 'clear'}</td>
+      <td className="whitespace-nowrap">
+        {blockers > 0 && <Count of={blockers} state="blocker" />}
+        {warnings > 0 && <Count of={warnings} state="warning" />}
+        {blockers + warnings === 0 && 'clear'}
+      </td>
       <td>
         <EntryMore entries="routes" entry={line} folders={folders} />
       </td>
     </>
   );
 }
+
+const Count = ({ of, state }: { of: number; state: 'blocker' | 'warning' }) => (
+  <span className="flex gap-1 items-center">
+    <span aria-hidden="true">
+      <StateMark state={state} iconOnly />
+    </span>
+    {of} {of === 1 ? state : `${state}s`}
+  </span>
+);
 
 function NewRoute({
   from,
