@@ -67,7 +67,7 @@ describe('when the clock of the machine is put to another time', () => {
     const services = await FiveServices.wire(world, operator);
     await put(2 * HOUR);
     // The record is made, and the look afterwards fails: the next try has to find it.
-    await services.worsen(1, { kind: 'garbage', next: 1, method: 'GET' });
+    await services.worsen(1, { kind: 'garbage', next: 1, method: 'GET', path: '/api/records' });
     await submitJson(services.source, services.visit('ours@hill.example', 'Quill', 3));
     await eventually(
       () =>

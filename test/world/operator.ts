@@ -89,7 +89,12 @@ export class Operator {
     return (await response.json()) as T;
   }
 
-  get = <T>(path: string) => this.#call<T>('GET', path);
+  /** Asks once more where the other side closed a connection that had been idle, as browsers do (RFC 9112, 9.3.1). */
+  get = <T>(path: string) =>
+    this.#call<T>('GET', path).catch((error: unknown) => {
+      if (!(error instanceof TypeError)) throw error;
+      return this.#call<T>('GET', path);
+    });
   post = <T>(path: string, body: object = {}) => this.#call<T>('POST', path, body);
   put = <T>(path: string, body: object) => this.#call<T>('PUT', path, body);
 
