@@ -103,7 +103,7 @@ function start(own: HTMLScriptElement): void {
       onTaken: (sign) => {
         memory.note(id, { sentAt: Date.now() });
         // A sign from a personal link says more than that of this browser.
-        if (memory.visitor === '') memory.know(sign);
+        if (sign !== '' && !memory.visitor.startsWith('l')) memory.know(sign);
       },
       onAgain: (next, seconds) => send(next, id, seconds),
       took,

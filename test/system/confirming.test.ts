@@ -1,9 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PersonView } from '../../src/contract/people.ts';
+import type { PlacedPart, SentPart } from '../../src/contract/placing.ts';
 import type { SourceView } from '../../src/contract/source.ts';
-import { saying, VERSION_FIELD } from '../../src/core/forms/index.ts';
+import type { Condition } from '../../src/core/conditions/index.ts';
+import { answeredId, saying, VERSION_FIELD, VISITOR_FIELD } from '../../src/core/forms/index.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
+import { agreedId } from '../../src/core/plan/index.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
+import { formOf, sourceField } from '../world/fields.ts';
 import { submitJson } from '../world/observatory.ts';
 import type { LiveSource, Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
@@ -153,5 +157,71 @@ describe('what people agreed to is what stood on the page', () => {
       const unknown = await evidenceOf(await send(`a${JSON.stringify(claimed).length}@hill.example`, claimed));
       expect(unknown).toContain('not known: the page did not say');
     }
+  });
+});
+
+describe('the browser that sent something', () => {
+  const when = (field: string): Condition => ({ kind: 'test', id: 'w', field, test: 'is', value: 'yes' });
+  const EMAIL = sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' });
+  const OPEN = { origins: [], minimumSeconds: 0 };
+  const publicId = ({ postUrl }: SourceView) => postUrl.split('/').at(-1) ?? '';
+  /** Sends a form as the script does, in a browser that is known by a sign. @returns the sign that it has from then on */
+  async function send(form: SourceView, entries: Record<string, string>, sign = ''): Promise<string> {
+    const answer = await fetch(`${form.postUrl}?as=part`, {
+      method: 'POST',
+      headers: { origin: world.site, accept: 'application/json' },
+      body: new URLSearchParams({ ...entries, [VISITOR_FIELD]: sign }),
+    });
+    return ((await answer.json()) as SentPart).visitor ?? '';
+  }
+
+  it('is told of that alone, though whoever it named confirmed it, and is known elsewhere as well', async () => {
+    const email = 'odile@hill.example';
+    const before = await operator.form('Visits of before', formOf([EMAIL], OPEN));
+    const own = await operator.form('Sky letter by script', { ...skyLetterForm(world.site), ...OPEN });
+    const connection = await operator.connect(world.ternPost, TERN_KEY);
+    const route = await operator.route('Letters by script', skyLetterRoute(own.id, connection.id));
+    const purpose = route.draft.consent.asks[0]?.purpose ?? '';
+    const shown = await operator.form(
+      'Who is known',
+      formOf([EMAIL], {
+        ...OPEN,
+        title: 'Nobody is known',
+        instead: [
+          { id: 'b', when: when(answeredId(before.id)), ...saying('', { title: 'You came before' }) },
+          { id: 'r', when: when(agreedId(purpose, 'email')), ...saying('', { title: 'You read it' }) },
+        ],
+      }),
+    );
+    const seenBy = async (sign: string) => {
+      const part = await fetch(`${world.app}/place/${publicId(shown)}.json`, {
+        method: 'POST',
+        headers: { origin: world.site },
+        body: sign,
+      });
+      return /Nobody is known|You came before|You read it/.exec(((await part.json()) as PlacedPart).html)?.[0];
+    };
+    // They came before, by a browser of their own, which is told so.
+    const theirs = await send(before, { email });
+    await eventually(
+      () => seenBy(theirs),
+      (text) => text === 'You came before',
+    );
+    // Somebody else types their address, and they confirm: they wanted the letter anyway.
+    const another = await send(own, { email, name: 'Odile', consent: 'yes' });
+    expect(await seenBy(another)).toBe('Nobody is known');
+    const [letter] = await eventually(
+      () => world.letters(email),
+      (letters) => letters.length > 0,
+    );
+    expect((await fetch(linkIn(letter), { method: 'POST' })).status).toBe(200);
+    // It is told what it sent itself, and nothing else of them.
+    expect(await seenBy(another)).toBe('You read it');
+    // What one browser sent one after the other it speaks for together.
+    const both = await send(before, { email: 'odile.too@hill.example' }, another);
+    await eventually(
+      () => seenBy(both),
+      (text) => text === 'You came before',
+    );
   });
 });

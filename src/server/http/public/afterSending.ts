@@ -24,6 +24,8 @@ export interface Outcome {
   answers: FieldValues;
   /** What is known of the visitor. */
   known: FieldValues;
+  /** By which; '' for nobody in particular. */
+  sign: string;
   /** Whether what they sent leads to a mail that asks them to confirm, unless they did before: which is for nobody to learn by it. */
   isAsked: boolean;
 }
@@ -63,7 +65,7 @@ function endingHtml(
 }
 
 /** What comes after a form was sent, by what was answered. */
-export function afterSending(context: Context, { ids, cameBefore, source, answers, known, isAsked }: Outcome) {
+export function afterSending(context: Context, { ids, cameBefore, source, answers, known, sign, isAsked }: Outcome) {
   const { now } = context;
   const document = source.live as FormDocument;
   const ending = endingFor(document, { values: answers, known, now: now() });
@@ -91,7 +93,7 @@ export function afterSending(context: Context, { ids, cameBefore, source, answer
         downloadAt,
         isAsked,
       });
-      const visitor = cameBefore ? '' : signForBrowser(context, ids[0] ?? '');
+      const visitor = cameBefore ? '' : signForBrowser(context, ids[0] ?? '', sign);
       return { html, taken: true, next, newTab: ending.newTab, seconds: ending.seconds, visitor };
     },
   };

@@ -142,7 +142,8 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       return { source, document, laterToken: await keepEntries(context, source.id, payload.entries) };
     const variant = sent(VARIANT_FIELD) ?? '';
     const work = sent(WORK_FIELD) ?? '';
-    const known = await throughBreaks(() => knownBySign(context, sent(VISITOR_FIELD) ?? ''));
+    const sign = sent(VISITOR_FIELD) ?? '';
+    const known = await throughBreaks(() => knownBySign(context, sign));
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
     const again = (issues: FieldIssue[]): Refusal => {
@@ -191,6 +192,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
         source: { ...source, live: asVariant(source.live, variant) },
         answers: taken.answers,
         known,
+        sign,
         isAsked: hasOwnWords(source.live) && (await live.isAsked(source.id, taken.answers)),
       };
     }

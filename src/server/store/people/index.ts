@@ -1,8 +1,8 @@
 export { changeContacts, takeConfirmedChanges, type ContactChange } from './changes.ts';
 export { addConsentEvents, consentKey, consentOf, readConsent, type Consent, type NewConsentEvent } from './consent.ts';
-export { readContacts, readKnownPeople, readKnownPerson, saidOfSelf, type SaidOfSelf } from './known.ts';
+export { readContacts, readKnownPeople, readKnownPerson, saidOfSelf, sentBy, type SaidOfSelf } from './known.ts';
 export { addSearchWords, fillSearchWords } from './search.ts';
 export { findPersonRecord, listPeople, readPersonParts, type PersonRecord } from './list.ts';
 export { mergeContacts, splitContact } from './merging.ts';
 export { undoSubmission } from './undoing.ts';
-export { consentGivenBy, personBehind, readKnownContact, sourcesAnsweredBy } from './visitors.ts';
+export { consentGivenBy, peopleBehind, readKnownContact, sourcesAnsweredBy } from './visitors.ts';

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne, sql, type SQL } from 'drizzle-orm';
 import { groupBy } from '../../../core/groupBy.ts';
 import {
   identify,
@@ -189,18 +189,26 @@ export async function readContacts(db: Db, ids: string[], since: number | null) 
 /** What was last meant for each of these contacts by each target, of all that was not dropped. */
 async function sentTo(db: Db, ids: string[]): Promise<Map<string, KnownPerson['sent']>> {
   if (ids.length === 0) return new Map();
+  return groupBy(await newestSent(db, inArray(deliveries.contactId, ids)), (row) => row.contactId);
+}
+
+/** The same of what came of some submissions, whoever they are of. */
+export const sentBy = (db: Db, submissionIds: string[]): Promise<KnownPerson['sent']> =>
+  newestSent(db, inArray(deliveries.submissionId, ['', ...submissionIds]));
+
+async function newestSent(db: Db, which: SQL): Promise<(KnownPerson['sent'][number] & { contactId: string })[]> {
   const { contactId, routeId, routeVersion, targetId, connectionId, state, intent } = deliveries;
   const rows = await db
     .select({ contactId, routeId, routeVersion, targetId, connectionId, state, intent })
     .from(deliveries)
-    .where(and(inArray(contactId, ids), ne(deliveries.state, 'dropped')))
+    .where(and(which, ne(deliveries.state, 'dropped')))
     .orderBy(desc(deliveries.sequence));
   const newest = new Map<string, KnownPerson['sent'][number] & { contactId: string }>();
   for (const { state: now, ...row } of rows) {
     const key = `${row.contactId} ${row.routeId} ${row.targetId}`;
     if (!newest.has(key)) newest.set(key, { ...row, arrived: now === 'delivered' });
   }
-  return groupBy(newest.values(), (row) => row.contactId);
+  return [...newest.values()];
 }
 
 /** Whoever stands for a contact; null when there is no such contact. */

@@ -1,19 +1,16 @@
 import { sql } from 'drizzle-orm';
 import type { KnownPerson } from '../../../core/plan/index.ts';
-import { rowsOf, type Db } from '../database.ts';
+import { oneOf, rowsOf, type Db } from '../database.ts';
 import { readContacts } from './known.ts';
 import { samePerson } from './tree.ts';
 
-/** The contact whom a submission is of, once it is planned, and whether that was confirmed by it; null for no such submission. */
-export async function personBehind(db: Db, submissionId: string) {
-  const [row] = await rowsOf<{ contactId: string | null; sourceId: string; confirmed: number | string }>(
+/** The sources of submissions, and the contacts whom they are of, once they are planned; nothing of what looks like a robot's. */
+export const peopleBehind = (db: Db, submissionIds: string[]): Promise<{ contactId: string | null; sourceId: string }[]> =>
+  rowsOf(
     db,
-    sql`SELECT contact_id AS contactId, source_id AS sourceId,
-      EXISTS (SELECT 1 FROM consent_events e WHERE e.submission_id = s.id AND e.kind = 'confirmed' AND e.undone_at IS NULL) AS confirmed
-      FROM submissions s WHERE s.id = ${submissionId} AND s.suspicion IS NULL`,
+    sql`SELECT contact_id AS contactId, source_id AS sourceId FROM submissions
+      WHERE id IN ${oneOf(['', ...submissionIds])} AND suspicion IS NULL`,
   );
-  return row ? { ...row, confirmed: Number(row.confirmed) === 1 } : null;
-}
 
 /** What is known of the person whom a contact belongs to. */
 export async function readKnownContact(db: Db, contactId: string): Promise<Pick<KnownPerson, 'consent' | 'sent'>> {
@@ -35,9 +32,16 @@ export async function sourcesAnsweredBy(db: Db, contactId: string): Promise<stri
   return rows.map(({ id }) => id);
 }
 
-/** What was agreed to by one submission. */
-export const consentGivenBy = (db: Db, submissionId: string): Promise<KnownPerson['consent']> =>
+/** What was agreed to by submissions, and whether their people took that back since; nothing else that those agreed to. */
+export const consentGivenBy = (db: Db, submissionIds: string[]): Promise<KnownPerson['consent']> =>
   rowsOf(
     db,
-    sql`SELECT purpose, channel, kind, at FROM consent_events WHERE submission_id = ${submissionId} ORDER BY at`,
+    sql`SELECT e.purpose, e.channel, e.kind, e.at FROM consent_events e
+      JOIN (SELECT DISTINCT own.person_id AS person, g.purpose, g.channel FROM consent_events g
+        JOIN contacts own ON own.id = g.contact_id
+        WHERE g.submission_id IN ${oneOf(['', ...submissionIds])}) given
+        ON given.purpose = e.purpose AND given.channel = e.channel
+      JOIN contacts c ON c.id = e.contact_id AND c.person_id = given.person
+      WHERE e.undone_at IS NULL AND (e.kind = 'withdrawn' OR e.submission_id IN ${oneOf(['', ...submissionIds])})
+      ORDER BY e.at`,
   );
