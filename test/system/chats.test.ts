@@ -211,27 +211,6 @@ describe('a conversation on a page', () => {
     expect((await become(id)).progress).toBe('delivered');
   });
 
-  it('is followed by so many at a time, and one that goes makes room at once', async () => {
-    const page = await Page.open();
-    const open = async () => {
-      const gone = new AbortController();
-      const response = await fetch(`${world.app}/chat/${chat}/stream`, {
-        method: 'POST',
-        headers: { origin: world.site },
-        body: JSON.stringify({ token: page.token, after: 0 }),
-        signal: gone.signal,
-      });
-      return { status: response.status, gone };
-    };
-    const five = await Promise.all(Array.from({ length: 5 }, open));
-    expect(five.map(({ status }) => status)).toEqual(Array(5).fill(200));
-    expect((await open()).status).toBe(429);
-    // Well before the next beat, which is what it waited for before.
-    for (const { gone } of five) gone.abort();
-    const again = await eventually(open, ({ status }) => status === 200, 5_000);
-    again.gone.abort();
-  });
-
   it('takes nothing from whoever does not have it, and nothing that is too much', async () => {
     expect(
       (await post('/say', { token: 'no', id: crypto.randomUUID(), said: { kind: 'text', text: 'x' } })).status,

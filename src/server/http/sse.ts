@@ -34,7 +34,7 @@ export function sendEvents(
           asked.isDue = false;
           const found = await look();
           if (found) await stream.writeSSE({ id: found.id, data: JSON.stringify(found.data) });
-        } else if (isOpen()) {
+        } else {
           await new Promise<void>((resolve) => {
             const timer = setTimeout(resolve, HEARTBEAT_MS);
             wake = () => {

@@ -19,15 +19,14 @@ import { sendEvents } from '../sse.ts';
 import { visitorAddress } from '../visitor.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { allowOrigin, isAllowedOrigin, originOf } from './origins.ts';
-import { AtOnce } from './atOnce.ts';
 import { Pace, tooOften } from './pace.ts';
 
 const BODY_LIMIT_BYTES = 16 * 1024;
 const DEEPEST_BODY = 10;
 /** So often as one visitor sends a form, they may say something in a chat. */
 const SAYS = 6;
-/** So often one conversation may be followed at a time, and so many from one address: a whole office may be behind it. */
-const MOST_STREAMS = { conversation: 5, address: 200 };
+/** So many of one address may be followed at a time. */
+const MOST_STREAMS = 20;
 
 const GONE = () => new Problem(404, 'not-found', 'There is no such conversation here.');
 
@@ -36,7 +35,7 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   const app = new Hono();
   const { config } = context;
   const paces = { begin: new Pace(perMinute), say: new Pace(SAYS * perMinute) };
-  const streams = { conversation: new AtOnce(MOST_STREAMS.conversation), address: new AtOnce(MOST_STREAMS.address) };
+  const streams = new Map<string, number>();
   const onError = () => problemResponse(tooLarge('This is too much.'));
   const limits = {
     words: bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError }),
@@ -131,12 +130,10 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
     const token = tokenIn(body);
     const known = await viewByToken(context, token, afterIn(body));
     if (!known) return problemResponse(GONE());
-    const ofConversation = streams.conversation.take(known.id);
-    const ofAddress = ofConversation && streams.address.take(visitorAddress(c, config.trustedProxies));
-    if (!ofAddress) {
-      ofConversation?.();
-      return problemResponse(tooOften(60));
-    }
+    const address = visitorAddress(c, config.trustedProxies);
+    const count = streams.get(address) ?? 0;
+    if (count >= MOST_STREAMS) return problemResponse(tooOften(60));
+    streams.set(address, count + 1);
     let after = afterIn(body);
     let before = '';
     return sendEvents(
@@ -145,8 +142,9 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
         const stop = watch.follow(known.id, wake);
         return () => {
           stop();
-          ofConversation();
-          ofAddress();
+          const left = (streams.get(address) ?? 1) - 1;
+          if (left > 0) streams.set(address, left);
+          else streams.delete(address);
         };
       },
       async () => {
