@@ -91,9 +91,7 @@ function afterOf(plan: Plan, route: LiveRoute, { after }: RouteMail): After {
 function filled(text: string, { fields, values, visit }: PlanInput, kind: RouteMail['kind']): string {
   const facts = factsOf(values, visit);
   const setIn = (value: FieldValue) => said(value, kind).replace(/\r\n?|\n/gu, '\n    ');
-  const printed: FieldValues = Object.fromEntries(
-    factFields(fields).map(({ id }) => [id, setIn(facts[id] ?? '')]),
-  );
+  const printed: FieldValues = Object.fromEntries(factFields(fields).map(({ id }) => [id, setIn(facts[id] ?? '')]));
   return fillText(text, { ...printed, [ANSWERS]: answersOf(fields, values, setIn) });
 }
 

@@ -5,7 +5,10 @@ import { readContacts } from './known.ts';
 import { samePerson } from './tree.ts';
 
 /** The sources of submissions, and the contacts whom they are of, once they are planned; nothing of what looks like a robot's. */
-export const peopleBehind = (db: Db, submissionIds: string[]): Promise<{ contactId: string | null; sourceId: string }[]> =>
+export const peopleBehind = (
+  db: Db,
+  submissionIds: string[],
+): Promise<{ contactId: string | null; sourceId: string }[]> =>
   rowsOf(
     db,
     sql`SELECT contact_id AS contactId, source_id AS sourceId FROM submissions
