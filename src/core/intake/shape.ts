@@ -3,6 +3,7 @@ import { stepTo } from '../json/index.ts';
 import {
   holds,
   isListOfRecords,
+  ISO_DAY,
   parseEmail,
   plainField,
   typeOf,
@@ -242,7 +243,7 @@ const isEmpty = (value: unknown): boolean =>
 /** Tried in this order: each is more particular than those that follow. */
 const BY_TEXT: [TypeName, RegExp][] = [
   ['phone', /^\+[\d\s()./-]{6,}$/],
-  ['date', /^\d{4}-\d{2}-\d{2}$/],
+  ['date', ISO_DAY],
   ['date-time', /^\d{4}-\d{2}-\d{2}[T ]\d{2}:/],
   ['time', /^\d{2}:\d{2}(:\d{2})?$/],
   ['URL', /^https?:\/\//],

@@ -1,9 +1,9 @@
 import { factFields, factsOf } from '../intake/index.ts';
 import { fillText } from '../mapping/index.ts';
 import {
-  inBytes,
   isEmpty,
   isFile,
+  nameAndSize,
   oneLine,
   printValue,
   type FieldValue,
@@ -97,7 +97,7 @@ function filled(text: string, { fields, values, visit }: PlanInput, kind: RouteM
 
 /** A value as a mail says it. Only those who are signed in here can fetch a file: visitors get its name, and know what is in it. */
 const said = (value: FieldValue, kind: RouteMail['kind']): string =>
-  kind === 'answer' && isFile(value) ? `${value.name} (${inBytes(value.size)})` : printValue(value);
+  kind === 'answer' && isFile(value) ? nameAndSize(value) : printValue(value);
 
 const answersOf = (fields: SourceField[], values: FieldValues, setIn: (value: FieldValue) => string): string =>
   fields

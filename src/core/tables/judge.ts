@@ -1,4 +1,4 @@
-import { parseEmail, typeOf, UNKNOWN_MANNER, type TypeName } from '../values/index.ts';
+import { ISO_DAY, parseEmail, typeOf, UNKNOWN_MANNER, type TypeName } from '../values/index.ts';
 
 /** How the values of a column are written, where that could be read in two ways. */
 export const WRITTEN = ['as it is', 'day first', 'month first', 'decimal comma', 'decimal point'] as const;
@@ -25,7 +25,6 @@ const MOST_EXAMPLES = 3;
 
 /** Three numbers with signs between, as a day is written. */
 const DAY = /^(\d{1,2})([./-])(\d{1,2})\2(\d{4}|\d{2})$/;
-const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 const DECIMAL = /^-?\d{1,3}([., ’']?\d{3})*([.,]\d+)?$|^-?\d+([.,]\d+)?$/;
 
 /** What one value could be, beside a text. */

@@ -40,7 +40,8 @@ export {
 export { dayIn, isInForce, type Membership } from './types/membership.ts';
 export { COUNTRY_CODES } from './types/country.ts';
 export { readDecimal } from './types/number.ts';
-export { inBytes, isFile, type FileValue } from './types/file.ts';
+export { ISO_DAY } from './types/date.ts';
+export { inBytes, isFile, nameAndSize, type FileValue } from './types/file.ts';
 export { oneLine } from './types/text.ts';
 export { isListOfRecords, readRecords } from './types/records.ts';
 export { UNKNOWN_MANNER } from './type.ts';

@@ -1,6 +1,6 @@
 import { bad, good, type Result } from '../result.ts';
 import { country } from './types/country.ts';
-import { date } from './types/date.ts';
+import { date, ISO_DAY } from './types/date.ts';
 import { dateTime } from './types/dateTime.ts';
 import { email } from './types/email.ts';
 import { file, isFile, type FileValue } from './types/file.ts';
@@ -160,15 +160,14 @@ export function inWordsOfType(type: TypeName, value: FieldValue | undefined, loc
   return `${typeOf(type).print(value, locale)}${hasZone ? ' UTC' : ''}`;
 }
 
-/** A day, or a moment with its zone (ISO 8601, RFC 3339): nobody writes that but machines. */
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
+/** A moment with its zone (ISO 8601, RFC 3339), as machines write it. */
 const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?(?:Z|[+-]\d{2}:\d{2})$/;
 
 /** A value in words of which nobody says the type: what is known of a person, or held by a service, in whatever shape it is. */
 export function inWordsBySight(value: unknown, locale = 'en-GB'): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'string')
-    return inWordsOfType(DAY.test(value) ? 'date' : MOMENT.test(value) ? 'date-time' : 'text', value, locale);
+    return inWordsOfType(ISO_DAY.test(value) ? 'date' : MOMENT.test(value) ? 'date-time' : 'text', value, locale);
   if (typeof value !== 'object' || TYPE_NAMES.some((type) => holds(type, value)))
     return inWords(value as FieldValue, locale);
   const parts = Array.isArray(value)

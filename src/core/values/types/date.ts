@@ -1,6 +1,9 @@
 import { bad, good, type Result } from '../../result.ts';
 import type { Manner, ValueType } from '../type.ts';
 
+/** A day as machines write it (ISO 8601, 5.2.2.1: the extended format). */
+export const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
+
 /** A day of the calendar: YYYY-MM-DD (WHATWG HTML, "valid date string"). */
 export const date: ValueType<string> = {
   parse: (written, manner) => readDate(written.trim(), manner),

@@ -24,10 +24,14 @@ export const isFile = (value: unknown): value is FileValue =>
 /** Another system is given the link. A text never becomes a file. */
 export const file: ValueType<FileValue> = {
   parse: () => bad('This is not a file. Choose one to send along.'),
-  print: ({ name, link, size }, locale) => (locale === undefined ? link : `${name} (${inBytes(size, locale)}) ${link}`),
+  print: (value, locale) => (locale === undefined ? value.link : `${nameAndSize(value, locale)} ${value.link}`),
   same: (a, b) => a.sha256 === b.sha256,
   edgeCases: [],
 };
+
+/** What a file is called, and how large it is. */
+export const nameAndSize = ({ name, size }: Pick<FileValue, 'name' | 'size'>, locale?: string): string =>
+  `${name} (${inBytes(size, locale)})`;
 
 const UNITS = ['byte', 'kilobyte', 'megabyte', 'gigabyte'];
 

@@ -13,21 +13,28 @@ import { readTokens } from '../../connecting/open.ts';
 import { offeredBy, profileFor } from '../../connecting/profiles.ts';
 import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
-import { listConnections, type ConnectionRecord } from '../../store/connections.ts';
+import type { ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
 import { listNoticeAddresses, type NoticeAddress } from '../../store/notices.ts';
 import { readHealths } from '../../store/health.ts';
 import { listRoutes, targetsOf, type RouteRecord } from '../../store/routes.ts';
 
-/** Connections as the interface shows them: how each stands, what it offers, what uses it. No secret among it. */
-export async function connectionViews(context: Context, records: ConnectionRecord[]): Promise<ConnectionView[]> {
+/**
+ * Connections as the interface shows them: how each stands, what it offers, what uses it. No secret among it.
+ * @param all every connection, by which those to one account are told
+ */
+export async function connectionViews(
+  context: Context,
+  records: ConnectionRecord[],
+  all: ConnectionRecord[],
+): Promise<ConnectionView[]> {
   const { store, now } = context;
   const routes = await listRoutes(store.db);
   const hours = await readDotLines(store.db, 'connection', now());
   const standing = await readStanding(store.db, 'connection');
   const healths = await readHealths(store.db);
   const addresses = await listNoticeAddresses(store.db);
-  const others = othersOfAccount(context, await listConnections(store.db));
+  const others = othersOfAccount(context, all);
   return records.map((record) => {
     const { id, name, folder, state, verify, hints } = record;
     const profile = profileFor(record);

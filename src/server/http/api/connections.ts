@@ -43,15 +43,17 @@ export function connectionRoutes(context: Context): Hono<Session> {
     if (!record) throw notFound('connection');
     return record;
   }
-  const viewOf = async (id: string) => (await connectionViews(context, [await must(id)]))[0];
+  const viewOf = async (id: string) =>
+    (await connectionViews(context, [await must(id)], await listConnections(store.db)))[0];
 
   app.get('/profiles', allow('profiles:read'), async (c) =>
     c.json((await allProfiles(store.db)).map((one) => profileView(context, one))),
   );
   app.route('/', entryRoutes(context, 'connection', connectionLines));
-  app.get('/', allow('connections:read'), async (c) =>
-    c.json(await connectionViews(context, await listConnections(store.db))),
-  );
+  app.get('/', allow('connections:read'), async (c) => {
+    const all = await listConnections(store.db);
+    return c.json(await connectionViews(context, all, all));
+  });
 
   /** Where the window of another system sends people back to, after they granted access or refused it. */
   app.get('/granted', allow('connections:write'), async (c) => {

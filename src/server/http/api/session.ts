@@ -25,9 +25,9 @@ import { bearerOf, readToken } from '../tokenAccess.ts';
 import { namesOf, visitorAddress } from '../visitor.ts';
 
 const COOKIE = 'iwashi_session';
+const isSecure = ({ config }: Context): boolean => config.publicUrl.startsWith('https:');
 /** Under https no page of a name above or below ours can set it (RFC 6265bis, 4.1.3.2). */
-const prefixOf = ({ config }: Context): 'host' | undefined =>
-  config.publicUrl.startsWith('https:') ? 'host' : undefined;
+const prefixOf = (context: Context): 'host' | undefined => (isSecure(context) ? 'host' : undefined);
 const tokenOf = (context: Context, c: HonoContext): string => getCookie(c, COOKIE, prefixOf(context)) ?? '';
 /** Names of this machine, which no page elsewhere can have (RFC 6761, 6.3). */
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
@@ -91,7 +91,7 @@ export function sessionRoutes(context: Context): Hono<Session> {
     httpOnly: true,
     sameSite: 'Lax',
     path: '/',
-    secure: config.publicUrl.startsWith('https:'),
+    secure: isSecure(context),
   } as const;
   const prefix = prefixOf(context);
   const ofSession = { ...manner, ...(prefix ? { prefix } : {}) };
@@ -172,13 +172,14 @@ export function sessionRoutes(context: Context): Hono<Session> {
 
   app.get('/all', authenticate(context), allow('own session'), async (c) => {
     const all = await listSessions(store.db, c.get('actor').id, now());
+    const own = here(c);
     return c.json(
       all.map(({ tokenHash, browser, beganAt, expiresAt }): OpenSessionView => ({
         id: sessionId(tokenHash),
         browser,
         beganAt: isoTime(beganAt),
         endsAt: isoTime(expiresAt),
-        here: tokenHash === here(c),
+        here: tokenHash === own,
       })),
     );
   });

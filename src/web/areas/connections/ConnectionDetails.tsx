@@ -97,7 +97,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       )}
       {sameAs.length > 0 && (
         <p className="box p-4">
-          To the same account goes{' '}
+          Also connected to this account:{' '}
           {sameAs.map((other, at) => (
             <Fragment key={other.id}>
               {at > 0 && ', '}
@@ -106,7 +106,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
               </Link>
             </Fragment>
           ))}
-          : what routes send by both is told there twice. Remove one of them where that is not meant.
+          . What routes send by both arrives there twice; remove one of them where that is not meant.
         </p>
       )}
       {answerUntrueAt && (

@@ -1,7 +1,7 @@
-import { variantName } from '../../../core/forms/index.ts';
 import { useQueryState } from 'nuqs';
 import { Link } from 'react-router';
 import type { InsightView, ValueInsight } from '../../../contract/insight.ts';
+import { variantName } from '../../../core/forms/index.ts';
 import { FUNNEL, SITE_KINDS, type SiteKind } from '../../../core/insight/index.ts';
 import { useSaySite } from '../../data/insight.ts';
 import { useSources } from '../../data/sources.ts';

@@ -1,6 +1,6 @@
 import { endingFor, filledIn, LATER_FIELD, withPictures, type FormLanguage } from '../../../../core/forms/index.ts';
 import { readPayload, type Entries, type FormDocument, type SentFile } from '../../../../core/intake/index.ts';
-import { inWords, type FieldValues } from '../../../../core/values/index.ts';
+import { inWords } from '../../../../core/values/index.ts';
 import { baseOf, issuesIn, prefixFor, printEnding, printForm, type Printed } from '../../../../forms/index.ts';
 import { printPlacedWith } from './previewStates.ts';
 
@@ -10,7 +10,7 @@ export interface Pressed {
   files: SentFile[];
 }
 
-/** What was entered into a form. null where its other button was pressed, by which it is left for later */
+/** What was entered into a form. @returns null where its other button was pressed, by which it is left for later */
 export function enteredIn(form: HTMLFormElement, button: HTMLElement): Pressed | null {
   if (button.getAttribute('name') === LATER_FIELD) return null;
   const pressed: Pressed = { entries: [], files: [] };
@@ -43,11 +43,10 @@ export function tryForm(
   const prefix = prefixFor(address);
   const facts = { known: {}, now: Date.now() };
   const readings = readPayload(document, { kind: 'entries', entries, files }, facts);
-  const readAll = Array.isArray(readings) ? readings : [];
-  const issues = readAll.flatMap((reading) => (reading.ok ? [] : reading.issues));
-  const values: FieldValues = Object.fromEntries(
-    readAll.flatMap((reading) => (reading.ok ? Object.entries(reading.values) : [])),
-  );
+  // A form is one submission.
+  const [reading] = Array.isArray(readings) ? readings : [];
+  const issues = reading && !reading.ok ? reading.issues : [];
+  const values = reading?.ok ? reading.values : {};
   const answerOf = (field: string): string => inWords(values[field]);
   const ending = endingFor(document, { ...facts, values });
   const inside =
