@@ -1,6 +1,13 @@
 import { isoDay } from '../../core/isoTime.ts';
 import type { Transporter } from 'nodemailer';
-import { ELAPSED_FIELD, PAGE_FIELD, REFERRER_FIELD, TOOK_FIELD, TRAP_FIELD } from '../../core/forms/index.ts';
+import {
+  ELAPSED_FIELD,
+  PAGE_FIELD,
+  REFERRER_FIELD,
+  TOOK_FIELD,
+  TRAP_FIELD,
+  VERSION_FIELD,
+} from '../../core/forms/index.ts';
 import { readVisit, type Entries, type Payload } from '../../core/intake/index.ts';
 import type { Context } from '../context.ts';
 import { deviceOf } from '../intake/device.ts';
@@ -328,15 +335,22 @@ const BROWSERS = [
   'Mozilla/5.0 (Linux; Android 14) Invented/1.0 Tablet',
 ];
 
+/** Our forms say which version of them stands on the page. */
+const saying = (payload: Payload, version: number): Payload =>
+  payload.kind === 'entries'
+    ? { ...payload, entries: [...payload.entries, [VERSION_FIELD, String(version)]] }
+    : payload;
+
 /** @returns the id of what arrived */
 async function arrive(context: Context, { at, source, page, payload }: Happening): Promise<string> {
   if (!source.live) throw new Error('the demo source is not live');
+  const version = source.liveVersion ?? 1;
   const taken = await takeSubmission(context, {
     sourceId: source.id,
-    sourceVersion: source.liveVersion ?? 1,
+    sourceVersion: version,
     document: source.live,
     contentType: payload.kind === 'json' ? 'application/json' : 'application/x-www-form-urlencoded',
-    payload,
+    payload: source.live.kind === 'form' ? saying(payload, version) : payload,
     headers: {
       ...(page === '' ? {} : { origin: new URL(page).origin, referer: page }),
       'user-agent': payload.kind === 'json' ? 'Box office 3' : (BROWSERS[at % BROWSERS.length] ?? ''),
