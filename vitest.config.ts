@@ -38,6 +38,7 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['test/browser/**/*.test.ts'],
+          setupFiles: ['test/world/whenFailed.ts'],
           fileParallelism: false,
           testTimeout: 120_000,
           hookTimeout: 180_000,

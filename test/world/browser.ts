@@ -30,9 +30,14 @@ export async function violationsOn(page: Page): Promise<string[]> {
   );
 }
 
+/** The pages of the test file that runs, for what is told when a test of it fails. */
+export const watchedPages = new Set<Page>();
+
 /** A page that waits no longer than it has to, and notes what goes wrong in scripts on it, and what its policies block. */
 export async function watch(page: Page, troubles: string[]): Promise<Page> {
   page.setDefaultTimeout(10_000);
+  watchedPages.add(page);
+  page.on('close', () => watchedPages.delete(page));
   page.on('pageerror', (error) => troubles.push(error.message));
   await onPolicyIssue(page, (issue) => troubles.push(issue));
   // Playwright keeps no cache while it routes: what is published counts at once.
