@@ -28,6 +28,12 @@ const ItemSource = Type.Union([
         description: 'Of a list: a JSONPath to true where it asks people itself to confirm.',
       }),
     ),
+    asksProven: Type.Optional(
+      Type.Boolean({
+        description:
+          'Of lists that ask people to confirm: false where those whose proof is sent with them, as $proof, are not asked.',
+      }),
+    ),
   }),
   closed({ fixed: Type.Array(FixedItem) }, 'Known beforehand.'),
 ]);

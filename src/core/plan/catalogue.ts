@@ -39,6 +39,8 @@ export interface Abilities {
   readBack: boolean;
   /** Whether people who left a list there are not taken back without new proof; absent in older catalogues. */
   refusesLeft?: boolean;
+  /** Whether its lists do not ask those to confirm whose proof is sent with them; absent in older catalogues. */
+  takesProof?: boolean;
   /** By which channels people can be unsubscribed from here; absent in older catalogues. */
   unsubscribes?: Channel[];
   /** Whether a record can be deleted from here; absent in older catalogues. */

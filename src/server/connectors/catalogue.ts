@@ -24,6 +24,7 @@ export function abilitiesOf(profile: Profile): Abilities {
     freeFields: catalogue.freeFields ?? false,
     readBack: find !== undefined,
     refusesLeft: errors.some(({ cause }) => cause === 'left there before'),
+    takesProof: takesProof(profile),
     duplicates: policiesOf(write.how, find !== undefined),
     makes: {
       list: make?.list !== undefined,
@@ -57,6 +58,15 @@ const takesOneList = ({ speaks, write, place }: Profile): boolean =>
   place?.intoList === undefined &&
   operationsOf(write).some(({ request }) => names(request, 'list')) &&
   !operationsOf(write).some(({ request }) => names(request, 'lists'));
+
+/** Whether the service says that lists leave those in peace who confirmed elsewhere, and every way into a list sends the proof. */
+function takesProof({ catalogue: { lists }, write, place }: Profile): boolean {
+  if (!lists || 'fixed' in lists || lists.asksProven !== false) return false;
+  const intoLists = [...operationsOf(write).map(({ request }) => request), place?.intoList].filter(
+    (request) => request !== undefined && (names(request, 'list') || names(request, 'lists')),
+  );
+  return intoLists.length > 0 && intoLists.every((request) => request !== undefined && names(request, 'proof'));
+}
 
 /** By which channels somebody who is there can be unsubscribed. */
 function unsubscribesBy({ subscription, record, find }: Profile): Channel[] {

@@ -164,6 +164,15 @@ describe('a request that replaces a whole sends along what is held', () => {
     expect(abilitiesOf({ ...PROFILE, catalogue: { lists }, write: one }).oneList).toBe(true);
     expect(abilitiesOf(profileOf('tern-post')).oneList).toBe(false);
   });
+
+  it('asks nobody once more whose proof is sent, where the service says so, and every way into its lists sends it', () => {
+    const post = profileOf('tern-post');
+    expect(abilitiesOf(post).takesProof).toBe(true);
+    const silent = { ...post, catalogue: { ...post.catalogue, lists: { ...post.catalogue.lists, asksProven: true } } };
+    expect(abilitiesOf(silent as typeof post).takesProof).toBe(false);
+    const proofless = { ...post, place: { ...post.place, intoList: { method: 'POST', path: '/lists/{list}' } } };
+    expect(abilitiesOf(proofless as typeof post).takesProof).toBe(false);
+  });
 });
 
 describe('what was done before something failed is said', () => {

@@ -169,10 +169,11 @@ const asked = (field: string, test: TestName, value: string) => ({
   test,
   value,
 });
-const inLetter = (confirms: boolean | undefined): Looked => ({
+const inLetter = (confirms: boolean | undefined, can: Partial<Abilities> = {}): Looked => ({
   catalogues: {
     C: {
       ...catalogue,
+      can: { ...catalogue.can, ...can },
       lists: [{ id: 'L', name: 'Letter', groups: [], ...(confirms === undefined ? {} : { confirms }) }],
     },
   },
@@ -533,7 +534,7 @@ const CASES: Record<string, [provoked: () => Finding[], mended: () => Finding[],
   ],
   'two systems confirm': [
     () => found(confirmedBy({ by: 'iwashi' }), inLetter(true)),
-    () => found(confirmedBy({ by: 'iwashi' }), inLetter(false)),
+    () => found(confirmedBy({ by: 'iwashi' }), inLetter(true, { takesProof: true })),
   ],
   'a mail has no subject': [() => found(withMail({ subject: ' ' })), () => found(withMail({}))],
   'a mail has no text': [() => found(withMail({ body: ' ' })), () => found(withMail({}))],

@@ -9,7 +9,11 @@ export const twoConfirm: Check = {
     if (asks.length === 0 || confirmedBy.by === 'nobody') return [];
     return confirmingLists(checked)
       .filter(
-        ({ list, target }) => list.confirms && !(confirmedBy.by === 'target' && confirmedBy.targetId === target.id),
+        ({ list, target }) =>
+          list.confirms &&
+          !(confirmedBy.by === 'target' && confirmedBy.targetId === target.id) &&
+          // What is sent once people confirmed says so, and is believed there.
+          !checked.catalogues[target.connectionId]?.can.takesProof,
       )
       .map(({ list, index }) => ({
         part: 'consent',
