@@ -1,7 +1,7 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import { VARIANT_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
 import { pickVariant } from '../core/forms/variants.ts';
-import { fitsPattern, type Judged, type ShowingRule } from '../core/showing/index.ts';
+import { AGREED_EVENT, AGREED_FLAG, fitsPattern, type Judged, type ShowingRule } from '../core/showing/index.ts';
 import { branch } from './branching.ts';
 import { count, seeing, telling, type Tell } from './counting.ts';
 import { fitFrames } from './frames.ts';
@@ -19,8 +19,6 @@ const PLACE = 'data-iwashi-form';
 const SIGN = 'visitor';
 /** Sites may call something else by the same name: that is left alone. */
 const LIKE_A_SIGN = /^[lb][\da-f-]{36}\.[\da-f]{64}$/;
-/** By this event a site says that the visitor agreed to something being stored. */
-const AGREED = 'iwashi:storage';
 
 const script = document.currentScript as HTMLScriptElement | null;
 
@@ -46,8 +44,8 @@ function start(own: HTMLScriptElement): void {
     memory.allow();
     reach();
   };
-  if (own.dataset.storage === 'yes') allow();
-  addEventListener(AGREED, allow);
+  if (own.dataset.storage === 'yes' || Reflect.get(window, AGREED_FLAG) === 'yes') allow();
+  addEventListener(AGREED_EVENT, allow);
   readSign(memory);
   fitFrames(server);
   const shown = new Set<string>();

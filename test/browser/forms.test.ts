@@ -548,13 +548,29 @@ describe('what shows itself', () => {
     expect(await kept()).toEqual(['', 0, 0]);
     await fresh.reload();
     await frame(fresh).waitFor();
-    await fresh.evaluate(() => dispatchEvent(new Event('iwashi:storage')));
+    await operator.goto(`${world.app}/sources/${source.id}`);
+    await operator.getByRole('tab', { name: 'Place it' }).click();
+    const who = operator.getByRole('group', { name: 'Who is remembered from page to page' });
+    const agreed = await who.locator('pre').innerText();
+    await fresh.evaluate(agreed);
     await fresh.getByRole('button', { name: 'Close' }).click();
     expect((await kept())[1]).toBe(1);
-    await world.putScript('data-storage="yes"');
-    await fresh.reload();
-    await fresh.waitForTimeout(1_500);
-    expect(await frame(fresh).count()).toBe(0);
+    const isSilent = async (page: Page) => {
+      await page.goto(`${world.site}/evenings`);
+      await page.waitForTimeout(1_500);
+      return (await frame(page).count()) === 0;
+    };
+    expect(await isSilent(fresh)).toBe(false);
+    // Said before our script is there, which comes later than what the site has in its page.
+    const early = await fresh.context().newPage();
+    await early.addInitScript(agreed);
+    expect(await isSilent(early)).toBe(true);
+    await who.getByLabel('Everybody, from the first page').check();
+    const line = await operator.getByRole('region', { name: 'Once for the whole site' }).locator('pre').innerText();
+    const everybody = /script\.js" (.*?)>/.exec(line)?.[1] ?? '';
+    await world.putScript(everybody);
+    expect(everybody).not.toBe('');
+    expect(await isSilent(fresh)).toBe(true);
     await fresh.context().close();
     await api.post(`/sources/${source.id}/pause`);
   });

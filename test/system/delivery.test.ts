@@ -145,6 +145,23 @@ describe('what a person has to mend', () => {
     });
     expect((await operator.send('POST', `/routes/${route.id}/publish`, {})).status).toBe(422);
 
+    // Not required any more: whoever opens the route has it fetched anew, though the hour for it is not there.
+    const isRequired = (required: boolean) =>
+      world.changeTernPost((state) => ({
+        fields: state.fields.map((field) => (field.key === 'visits' ? { ...field, required } : field)),
+      }));
+    const fetchedNow = async () => {
+      await world.rows('UPDATE connections SET catalogue_at = catalogue_at - 120000');
+      await operator.post(`/connections/${wired.connection.id}/offers`);
+      const { findings } = await operator.get<typeof wired.route>(`/routes/${route.id}`);
+      return findings.filter(({ level }) => level === 'blocker').length;
+    };
+    await isRequired(false);
+    expect(await fetchedNow()).toBe(0);
+    await isRequired(true);
+    expect(await operator.post(`/connections/${wired.connection.id}/offers`)).toEqual({ fetched: false });
+    expect(await fetchedNow()).toBe(1);
+
     const targets = route.draft.targets.map((target) => ({
       ...target,
       lines: [

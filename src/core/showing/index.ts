@@ -1,4 +1,6 @@
 export {
+  AGREED_EVENT,
+  AGREED_FLAG,
   DEVICES,
   deviceOf,
   ENTRANCES,

@@ -206,3 +206,8 @@ function isTriggered(trigger: Trigger, facts: ShowingFacts): boolean {
       return trigger satisfies never;
   }
 }
+
+/** By this event a site says that the visitor agreed to something being stored. */
+export const AGREED_EVENT = 'iwashi:storage';
+/** By this, set to 'yes' on the window, it says so though our script was not there yet to hear the event. */
+export const AGREED_FLAG = 'iwashiStorage';

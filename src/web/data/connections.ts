@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQueries, useQuery } from '@tanstack/react-query';
 import type { ConnectionLine } from '../../contract/entries.ts';
 import type { NoticeView } from '../../contract/people.ts';
 import type {
@@ -33,7 +33,8 @@ export const useTryConnection = () =>
   useMutation({ mutationFn: (input: Plain<ConnectionInput>) => api.post<VerifyResult>('/connections/try', input) });
 
 function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
-  const refresh = useRefresh(['connections']);
+  // What routes are found to lack depends on what connections offer.
+  const refresh = useRefresh(['connections', 'routes']);
   return useMutation({ mutationFn: change, onSettled: refresh });
 }
 
@@ -63,6 +64,25 @@ export const useNotices = (id: string) =>
     queryFn: () => api.get<NoticeView[]>(`/connections/${id}/notices`),
     refetchInterval: 10_000,
   });
+/** While somebody maps to them, what connections offer is fetched anew every few minutes, and what hangs on it is shown. */
+export function useOffersAnew(ids: string[]) {
+  const refresh = useRefresh(['connections', 'routes']);
+  useQueries({
+    queries: ids.map((id) => ({
+      queryKey: ['offers', id],
+      queryFn: async () => {
+        const { fetched } = await api.post<{ fetched: boolean }>(`/connections/${id}/offers`);
+        if (fetched) await refresh();
+        return fetched;
+      },
+      staleTime: OFFERS_MS,
+      refetchInterval: OFFERS_MS,
+      retry: false,
+    })),
+  });
+}
+const OFFERS_MS = 3 * 60_000;
+
 /** Has the service tell us what happens there, or no more. */
 export const useTelling = (id: string) =>
   useChange(async (on: boolean) => {

@@ -88,14 +88,19 @@ export function useAddRoute() {
 /** Where the draft of a route is kept. */
 export const useKeepRoute = (id: string): Keeping<RouteDocument> => useKeeping('routes', id);
 
-/** The plan that the saved draft makes of a sample, with all that is known of the person. */
-export const useRehearsal = (route: RouteView, sample: Rehearsed) =>
-  useQuery({
-    queryKey: ['rehearsal', route.id, route.draftAt, sample],
+/** The plan that the saved draft makes of a sample, with all that is known of the person; anew once destinations offer something else. */
+export function useRehearsal(route: RouteView, sample: Rehearsed) {
+  const used = new Set(route.draft.targets.map(({ connectionId }) => connectionId));
+  const offeredAt = (useConnections().data ?? [])
+    .filter(({ id }) => used.has(id))
+    .map(({ catalogueAt }) => catalogueAt);
+  return useQuery({
+    queryKey: ['rehearsal', route.id, route.draftAt, sample, offeredAt],
     queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, sample),
     enabled: sample.values !== null,
     placeholderData: keepPreviousData,
   });
+}
 
 /** A sample, as it is rehearsed. */
 export interface Rehearsed {

@@ -74,7 +74,8 @@ interface Looked {
   others?: RouteDocument[];
   catalogues?: Record<string, Catalogue>;
   purposes?: Purpose[];
-  connection?: Partial<CheckedConnection>;
+  /** null: it was removed. */
+  connection?: Partial<CheckedConnection> | null;
   samples?: FieldValues[];
   source?: Partial<SourceDocument>;
   isChanged?: boolean;
@@ -120,7 +121,7 @@ const found = (
     document,
     sources: [{ name: 'Form', live: { ...formOf(fields), ...source } as SourceDocument, isChanged, samples, pace }],
     catalogues,
-    connections: { C: connected(connection) },
+    connections: connection ? { C: connected(connection) } : {},
     purposes,
     names,
     others: others.map((other, index) => ({ id: `o${index}`, name: 'Other', document: other })),
@@ -812,5 +813,28 @@ describe('a check of a route before it goes live', () => {
     expect(findingsOf({ document: route(), sources: [{ name: 'Form', live: null }] })[0]?.code).toBe(
       'the source is not live',
     );
+  });
+});
+
+describe('what is mended at a connection', () => {
+  const DOWN: [string, Looked][] = [
+    ['the connection does not work', { connection: { state: 'paused' } }],
+    ['what the destination offers was fetched long ago', { connection: { catalogueAt: NOW - 90_000_000 } }],
+    ['no verified connection', { catalogues: {} }],
+    ['the access lacks a permission', { connection: { trouble: { problem: 'No', nextStep: 'Ask', lacks: ['x'] } } }],
+    [
+      'the last check of the connection failed',
+      { connection: { trouble: { problem: 'No', nextStep: 'Ask', lacks: [] } } },
+    ],
+  ];
+  it.each(DOWN)('leads there: %s', (code, looked) => {
+    expect(found(route(), looked).find((one) => one.code === code)?.connectionId).toBe('C');
+  });
+  it('leads nowhere where it was removed', () => {
+    const gone = found(route(), { catalogues: {}, connection: null }).find(
+      ({ code }) => code === 'no verified connection',
+    );
+    expect(gone).toBeDefined();
+    expect(gone?.connectionId).toBeUndefined();
   });
 });

@@ -15,6 +15,8 @@ export interface Finding {
   target?: number;
   /** The field there whose line it concerns. */
   line?: string;
+  /** The connection on whose page it is mended; absent where it is mended on the bench. */
+  connectionId?: string;
   /** A step that mends it, put at the end of that line. */
   mend?: ToldStep;
   /** Why somebody lets it stand, if they do. */

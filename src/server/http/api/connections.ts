@@ -11,6 +11,7 @@ import {
 import type { CredentialName, Profile } from '../../../contract/profile/index.ts';
 import { changeAccess } from '../../commands/connections/changeAccess.ts';
 import { connect } from '../../commands/connections/connect.ts';
+import { fetchOffers } from '../../commands/connections/fetchOffers.ts';
 import { askForAccess, takeAccess } from '../../commands/connections/grantAccess.ts';
 import { listenThere, stopListening } from '../../commands/connections/listenThere.ts';
 import { makeThere } from '../../commands/connections/makeThere.ts';
@@ -104,6 +105,11 @@ export function connectionRoutes(context: Context): Hono<Session> {
     outcome(await verifyAgain(c.get('actor'), context, id));
     return c.json(await viewOf(id));
   });
+
+  /** For whoever maps to it: what it offers, where that was fetched a while ago. */
+  app.post('/:id/offers', allow('connections:act'), async (c) =>
+    c.json(outcome(await fetchOffers(context, c.req.param('id')))),
+  );
 
   for (const [address, event] of [
     ['/:id/pause', 'paused'],

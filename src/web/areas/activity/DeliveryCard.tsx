@@ -29,7 +29,10 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
     <div className="box">
       <div className="box-title flex flex-wrap justify-between gap-2">
         <span>
-          To {connectionName}{' '}
+          To{' '}
+          <Link to={`/connections/${delivery.connectionId}`} className="plain-link">
+            {connectionName}
+          </Link>{' '}
           <Link to={`/routes/${delivery.routeId}`} className="font-normal plain-link">
             {routeName}, version {routeVersion}
           </Link>

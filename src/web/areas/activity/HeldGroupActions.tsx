@@ -1,4 +1,5 @@
 import { useState, type SubmitEvent } from 'react';
+import { Link } from 'react-router';
 import type { BulkInput, HeldGroupView } from '../../../contract/deliveries.ts';
 import { DestinationInput } from '../../parts/DestinationInput.tsx';
 import { Dialog } from '../../parts/Dialog.tsx';
@@ -46,6 +47,9 @@ export function HeldGroupActions({ group }: { group: HeldGroupView }) {
         <button className="btn btn-xs btn-ghost" disabled={bulk.isPending} onClick={() => setDialog('drop')}>
           Drop all
         </button>
+        <Link className="btn btn-xs btn-ghost" to={`/connections/${connectionId}`}>
+          Open {group.connectionName}
+        </Link>
       </div>
       {bulk.isPending && (
         <p role="status">

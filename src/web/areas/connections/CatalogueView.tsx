@@ -7,10 +7,18 @@ import { capital } from '../../parts/words.ts';
 import { MakeButton } from './MakeForm.tsx';
 import { RouteLinks } from './RouteLinks.tsx';
 
+const NOTHING_KNOWN = {
+  ungranted: 'Nothing is known of this account yet: it says what it offers once access is granted.',
+  granted: 'Nothing is known of this account yet: it says what it offers once it is verified.',
+};
+
 /** What the connected account offers: lists with their groups, tags, fields with their types, and what changed there. */
 export function CatalogueView({ connection }: { connection: ConnectionView }) {
   const { catalogue, catalogueAt, serviceName } = connection;
-  if (!catalogue) return <p className="p-4 text-quiet">Nothing is known of this account yet. Verify the connection.</p>;
+  if (!catalogue)
+    return (
+      <p className="p-4 text-quiet">{NOTHING_KNOWN[connection.state === 'ungranted' ? 'ungranted' : 'granted']}</p>
+    );
   const { can, lists, tags, kinds, fields } = catalogue;
   return (
     <div className="p-4 flex flex-col gap-5">
@@ -18,7 +26,8 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
         <h2 className="font-semibold text-lg">In {serviceName}</h2>
         {catalogueAt && (
           <p className="text-quiet text-sm">
-            As fetched <Time at={catalogueAt} />. Verify fetches it anew.
+            As it was offered <Time at={catalogueAt} />. It is fetched anew when you verify, while somebody maps to it,
+            when a delivery is refused for what changed, and every six hours.
           </p>
         )}
       </div>

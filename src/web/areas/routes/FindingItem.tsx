@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { stepInWords } from '../../../core/mapping/index.ts';
+import { Link } from 'react-router';
 import type { Finding } from '../../../core/plan/index.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 
@@ -18,7 +19,7 @@ interface FindingItemProps {
 /** One finding of the preflight: what is the matter, where it is mended, why it matters; or why somebody lets it stand. */
 export function FindingItem({ finding, targetName, onGo, onMend, onAccept }: FindingItemProps) {
   const [isAccepting, setAccepting] = useState(false);
-  const { level, message, fix, mend, why, accepted } = finding;
+  const { level, message, fix, connectionId, mend, why, accepted } = finding;
   if (accepted !== undefined)
     return (
       <li className="text-quiet">
@@ -33,9 +34,15 @@ export function FindingItem({ finding, targetName, onGo, onMend, onAccept }: Fin
     <li>
       <StateMark state={level} /> {targetName}
       {message}{' '}
-      <button className="plain-link text-left" onClick={onGo}>
-        {fix}
-      </button>
+      {connectionId === undefined ? (
+        <button className="plain-link text-left" onClick={onGo}>
+          {fix}
+        </button>
+      ) : (
+        <Link className="plain-link" to={`/connections/${connectionId}`}>
+          {fix}
+        </Link>
+      )}
       {mend && (
         <button className="btn btn-xs ml-1" onClick={onMend}>
           Add {stepInWords(mend)}

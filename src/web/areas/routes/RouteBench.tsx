@@ -9,6 +9,7 @@ import { edgeSamples, factFields, factsOf } from '../../../core/intake/index.ts'
 import { importedForPreview } from '../../../core/plan/index.ts';
 import { knowledgeFields, type RouteDocument, type Target } from '../../../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../../../core/values/index.ts';
+import { useOffersAnew } from '../../data/connections.ts';
 import { usePublishing } from '../../data/publishing.ts';
 import { usePurposes } from '../../data/purposes.ts';
 import { useKeepRoute, useRehearsal, type Rehearsed } from '../../data/routes.ts';
@@ -96,6 +97,7 @@ export function RouteBench({
     visit: chosen?.visit ?? {},
     standing: edge?.standing ?? '',
   };
+  useOffersAnew([...new Set(document.targets.map(({ connectionId }) => connectionId))]);
   const rehearsal = useRehearsal(route, sample);
   const facts = { ...factsOf(values ?? {}, sample.visit), ...rehearsal.data?.knows };
   const purposes = usePurposes();

@@ -1,5 +1,6 @@
 import { Lightbulb, Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { PartIssue } from '../../../contract/checks.ts';
 import type { ConnectionView } from '../../../contract/connection.ts';
 import { inSentence } from '../../../core/conditions/index.ts';
@@ -79,10 +80,21 @@ export function TargetPart({
   if (!connection || !catalogue) {
     return (
       <section className="box p-4 flex justify-between gap-4">
-        <p>The connection of this target was removed, or has never been verified.</p>
-        <button className="btn btn-sm" onClick={onRemove}>
-          Remove the target
-        </button>
+        <p>
+          {connection
+            ? `What ${connection.name} offers is not known, since it has never been verified.`
+            : 'The connection of this target was removed.'}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          {connection && (
+            <Link className="btn btn-sm" to={`/connections/${connection.id}`}>
+              Open the connection
+            </Link>
+          )}
+          <button className="btn btn-sm" onClick={onRemove}>
+            Remove the target
+          </button>
+        </div>
       </section>
     );
   }

@@ -82,7 +82,8 @@ export function GoesLive({ source: { id, archivedAt }, draft }: { source: Source
           Set this time
         </button>
         <span className="text-quiet text-sm">
-          {Intl.DateTimeFormat().resolvedOptions().timeZone}. From when to when it is open is set under Show it.
+          {Intl.DateTimeFormat().resolvedOptions().timeZone}.
+          {draft.document.kind === 'form' && ' From when to when it is open is set under Show it.'}
         </span>
       </form>
       <ActionError error={schedule.error} />

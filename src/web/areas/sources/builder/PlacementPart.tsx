@@ -6,6 +6,7 @@ import { filesOf } from '../../../../core/forms/index.ts';
 import { fontsOf } from '../../../../forms/index.ts';
 import { useFormHeight } from './useFormHeight.ts';
 import { InstallationCheck } from './InstallationCheck.tsx';
+import { RememberedChoice, scriptLine, useRemembered } from '../RememberedChoice.tsx';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 
 /** Of a frame with a form whose height is not known, in CSS pixels. */
@@ -14,6 +15,7 @@ const USUAL_HEIGHT = 560;
 /** How a form gets to where visitors are: the lines to paste, its own page, and what to tell whoever looks after the site. */
 export function PlacementPart({ source }: { source: SourceView }) {
   const { live, postUrl, html, name } = source;
+  const [remembered] = useRemembered();
   const height = useFormHeight(live?.kind === 'form' ? live : null, postUrl);
   if (live?.kind !== 'form')
     return (
@@ -21,7 +23,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
     );
   const server = new URL(postUrl).origin;
   const id = postUrl.split('/').at(-1) ?? '';
-  const script = `<script async src="${server}/place/script.js"></script>`;
+  const script = scriptLine(server, remembered);
   const element = `<div data-iwashi-form="${id}"${height === 0 ? '' : ` style="min-height:${height}px"`}></div>`;
   // Visitors hear its title, which is never the name that it has among us.
   const title = (live.title || live.button).replaceAll('&', '&amp;').replaceAll('"', '&quot;');
@@ -50,10 +52,11 @@ export function PlacementPart({ source }: { source: SourceView }) {
     <div className="flex flex-col gap-5">
       <Part
         title="1. Once for the whole site"
-        help="In the head of every page. It loads beside the page, sets no cookie and stores nothing."
+        help="In the head of every page. It loads beside the page, and sets no cookie."
       >
         <Lines text={script} label="Copy the line" />
       </Part>
+      <RememberedChoice />
       {showsItself ? (
         <p>The form shows itself, as set under “Show it”. No more is needed.</p>
       ) : (

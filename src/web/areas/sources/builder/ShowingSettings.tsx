@@ -124,7 +124,7 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
           </div>
           <p className="text-quiet text-sm">
             One at a time is shown. What was shown, closed and sent is remembered from page to page only where your site
-            says that the visitor agreed to it; otherwise for as long as the page is open.
+            has that visitor remembered (under Place it); otherwise for as long as the page is open.
           </p>
         </>
       )}

@@ -8,6 +8,7 @@ import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { DeviceBoxes } from '../DeviceBoxes.tsx';
+import { RememberedChoice, scriptLine, useRemembered } from '../RememberedChoice.tsx';
 import { Triggers } from '../Triggers.tsx';
 import { VariantsSettings } from '../VariantsSettings.tsx';
 import { useKnownFacts } from '../builder/useKnownFacts.ts';
@@ -145,7 +146,8 @@ function Words({ document, set, about }: PartProps) {
 const COLOUR_WORDS = { action: 'buttons', onAction: 'words on them', ground: 'ground', ink: 'text' };
 
 function Placing({ document, set, about }: PartProps) {
-  const code = `<script async src="${location.origin}/place/script.js"></script>`;
+  const [remembered] = useRemembered();
+  const code = scriptLine(location.origin, remembered);
   const { showing } = document;
   return (
     <div className="flex flex-col gap-4">
@@ -157,6 +159,7 @@ function Placing({ document, set, about }: PartProps) {
         <pre className="box p-2 overflow-x-auto text-sm mb-2">{code}</pre>
         <CopyButton text={code} label="Copy the line" />
       </div>
+      <RememberedChoice />
       <Field label="Only on these pages" help="A pattern in each line, such as /evenings/*; empty: on all.">
         <LinesInput rows={3} lines={showing.pages} onChange={(pages) => set({ showing: { ...showing, pages } })} />
       </Field>

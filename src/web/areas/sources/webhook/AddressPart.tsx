@@ -66,7 +66,7 @@ function Secret({ sourceId, since, formerUntil, isInPath }: SecretProps) {
           'There is none yet: nobody is let in.'
         ) : (
           <>
-            Set <Time at={since} />. It cannot be read here any more.
+            Set <Time at={since} />. {!told && 'It cannot be read here any more.'}
           </>
         )}
       </p>

@@ -12,10 +12,10 @@ export const connectionDown = targetCheck({
   code: 'the connection does not work',
   level: 'warning',
   why: 'Everybody who comes meanwhile is held, and arrives when the connection works again.',
-  find: ({ connection }) => {
+  find: ({ target: { connectionId }, connection }) => {
     const trouble = connection && TROUBLE[connection.state];
     return connection && trouble
-      ? [{ part: 'target', message: `The connection ${connection.name} ${trouble[0]}.`, fix: trouble[1] }]
+      ? [{ part: 'target', message: `The connection ${connection.name} ${trouble[0]}.`, fix: trouble[1], connectionId }]
       : [];
   },
 });

@@ -4,7 +4,7 @@ export const notConnected: Check = {
   code: 'no verified connection',
   level: 'blocker',
   why: 'What the destination offers is not known, and nothing can be sent to it.',
-  find: ({ document, catalogues }) =>
+  find: ({ document, catalogues, connections }) =>
     document.targets.flatMap(({ connectionId }, index) =>
       catalogues[connectionId]
         ? []
@@ -13,7 +13,9 @@ export const notConnected: Check = {
               part: 'target' as const,
               target: index,
               message: 'The target has no verified connection.',
-              fix: 'Choose a connection, and verify it.',
+              ...(connections[connectionId]
+                ? { fix: 'Verify it.', connectionId }
+                : { fix: 'Take the target away, or add one to another connection.' }),
             },
           ],
     ),
