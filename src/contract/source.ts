@@ -429,6 +429,10 @@ export class PublishInput {
   @EachPart(() => AgreedByInput)
   @ArrayMaxSize(50)
   agreed: AgreedByInput[] = [];
+
+  /** Whether it is published though it leads to pages that are not there. */
+  @IsBoolean()
+  anyway: boolean = false;
 }
 
 /** When a draft goes live by itself. */

@@ -3,7 +3,7 @@ import type { ConnectionLine, RouteLine, SourceLine, StopsView } from '../../src
 import type { OverviewView, StatusView } from '../../src/contract/overview.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { SourceView } from '../../src/contract/source.ts';
-import { TRAP_FIELD } from '../../src/core/forms/index.ts';
+import { saying, TRAP_FIELD } from '../../src/core/forms/index.ts';
 import { fields, observatory, sendJson, submitForm } from '../world/observatory.ts';
 import type { LiveSource, Operator } from '../world/operator.ts';
 import type { FormDocument } from '../../src/core/intake/index.ts';
@@ -163,4 +163,32 @@ it('what is held is drawn at the source from which it came; what was set aside h
   );
   expect(await held()).toBe(1);
   await world.noFaults();
+});
+
+describe('a source that leads to a page', () => {
+  const leading = (path: string): FormDocument => ({
+    ...source.draft,
+    ending: saying('Thank you.', { next: `${world.ternPost}${path}` }),
+    endings: [],
+  });
+  const publish = (said?: object) => operator.send('POST', `/sources/${source.id}/publish`, said);
+
+  it('is not published before the page is there, unless somebody says so', async () => {
+    await operator.put(`/sources/${source.id}/draft`, leading('/no-such-page?to={email}'));
+    const refused = await publish();
+    expect(refused.status).toBe(422);
+    expect(await refused.json()).toMatchObject({
+      type: '/problems/leads-nowhere',
+      errors: [{ pointer: '/ending/next', detail: expect.stringContaining('/no-such-page answers 404') as string }],
+    });
+    expect((await publish({ agreed: [], anyway: true })).status).toBe(200);
+  });
+
+  it('is where the page is there, or where nothing is known of it', async () => {
+    await operator.put(`/sources/${source.id}/draft`, leading('/'));
+    expect((await publish()).status).toBe(200);
+    const nobody = { ...leading(''), ending: saying('Thank you.', { next: 'https://nobody.pellam-ridge.example/' }) };
+    await operator.put(`/sources/${source.id}/draft`, nobody);
+    expect((await publish()).status).toBe(200);
+  });
 });

@@ -78,4 +78,14 @@ export type { MembershipPaths } from './membershipPaths.ts';
 export { areTimes, isOpenAt, isZone } from './openTimes.ts';
 export { documentChanges } from './documentChanges.ts';
 export { fieldChanges, mayBreak, type FieldChange } from './sourceChanges.ts';
-export { factFields, factsOf, readVisit, VISIT_FIELDS, VISIT_PARTS, type Visit, type VisitPart } from './visit.ts';
+export {
+  factFields,
+  factsOf,
+  isSite,
+  readVisit,
+  VISIT_FIELDS,
+  VISIT_PARTS,
+  type Visit,
+  type VisitPart,
+} from './visit.ts';
+export { addressesLedTo, LEADS_NOWHERE } from './leading.ts';

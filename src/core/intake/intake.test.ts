@@ -10,6 +10,7 @@ import {
   keyFor,
   readPayload,
   readRaw,
+  isSite,
   readVisit,
   NO_GUARDS,
   suspicionOf,
@@ -328,6 +329,16 @@ describe('how it came', () => {
       medium: 'mail',
       device: 'phone',
     }));
+  it.each([
+    [{ referer: 'https://a.example/' }, 'https://a.example'],
+    [{ origin: 'https://a.example' }, 'https://a.example'],
+    [{ referer: 'https://a.example/?utm_medium=mail' }, 'https://a.example/'],
+  ])('which names the site alone to other sites (W3C Referrer Policy): %j', (headers, page) => {
+    expect(visit({}, headers).page).toBe(page);
+    expect(isSite(page)).toBe(!page.endsWith('/'));
+  });
+  it('and the first page is one where the form says so', () =>
+    expect(visit({ form_page: 'https://a.example/' }).page).toBe('https://a.example/'));
   it('or by campaign parameters among what was sent', () =>
     expect(visit({ utm_campaign: ' comets ' })).toEqual({ campaign: 'comets', device: 'phone' }));
   it.each(['javascript:alert(1)', 'nothing', ''])('takes no %j for a page', (page) =>

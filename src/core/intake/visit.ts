@@ -77,13 +77,14 @@ export function readVisit(
   headers: Record<string, string>,
   device: string,
 ): Visit {
-  const page = addressOf(sent(PAGE_FIELD)) ?? addressOf(headers.referer) ?? addressOf(headers.origin);
+  const told = addressOf(sent(PAGE_FIELD));
+  const page = told ?? addressOf(headers.referer) ?? addressOf(headers.origin);
   const visit: Visit = {};
   const set = (part: VisitPart, text: string | null | undefined, limit = LIMITS.other) => {
     const line = oneLine(text ?? '').slice(0, limit);
     if (line !== '') visit[part] = line;
   };
-  set('page', page && withoutQuery(page), LIMITS.page);
+  set('page', page && (told || !isSiteOnly(page) ? withoutQuery(page) : page.origin), LIMITS.page);
   const referrer = addressOf(sent(REFERRER_FIELD));
   set('referrer', referrer && withoutQuery(referrer), LIMITS.page);
   for (const [part, name] of Object.entries(CAMPAIGN))
@@ -99,3 +100,12 @@ const addressOf = (text: string | undefined): URL | null =>
 
 /** What follows the path may say who the visitor is; the campaign is read from it, and the rest is left out. */
 const withoutQuery = ({ origin, pathname }: URL): string => origin + pathname;
+
+/**
+ * Whether a request says of the page before it no more than its site, as browsers do to another site where the page does not
+ * ask for more (W3C Referrer Policy, strict-origin-when-cross-origin). Then it is not the site's first page for that.
+ */
+const isSiteOnly = ({ pathname, search }: URL): boolean => pathname === '/' && search === '';
+
+/** Whether a page of a visit is known by its site alone. */
+export const isSite = (page: string): boolean => URL.parse(page)?.origin === page;

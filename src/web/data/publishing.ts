@@ -8,8 +8,8 @@ export interface Agreed {
   wording: string;
 }
 
-/** What is done with a source or a route as a whole; published with words that are decided on as it is. */
-export type Publishing = 'publish' | 'pause' | 'resume' | { agreed: Agreed[] };
+/** What is done with a source or a route as a whole; published with words that are decided on as it is, or though it leads nowhere. */
+export type Publishing = 'publish' | 'pause' | 'resume' | { agreed?: Agreed[]; anyway?: boolean };
 
 /** Publish, pause and resume of a source or a route. */
 export function usePublishing(kind: 'sources' | 'routes', id: string) {

@@ -1,6 +1,7 @@
 import type { UseMutationResult } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useEffect, type ReactNode } from 'react';
+import { LEADS_NOWHERE } from '../../core/intake/index.ts';
 import type { PublishState } from '../../core/states/index.ts';
 import { ApiProblem } from '../data/api.ts';
 import type { Publishing } from '../data/publishing.ts';
@@ -43,6 +44,7 @@ export function PublishBar<Document>({
     else publishing.mutate('publish');
   };
   const problem = publishing.error instanceof ApiProblem ? publishing.error : null;
+  const asked = typeof publishing.variables === 'object' ? publishing.variables : {};
   const { reset } = publishing;
   // What stood in the way may be mended by now: it is asked again by publishing again.
   useEffect(() => reset(), [draft.document, reset]);
@@ -100,6 +102,15 @@ export function PublishBar<Document>({
               <li key={pointer + detail}>{detail}</li>
             ))}
           </ul>
+          {problem.type.endsWith(LEADS_NOWHERE) && (
+            <button
+              className="btn btn-sm mt-1"
+              disabled={publishing.isPending}
+              onClick={() => publishing.mutate({ ...asked, anyway: true })}
+            >
+              Publish it all the same
+            </button>
+          )}
         </div>
       ) : (
         <ActionError error={publishing.error} />

@@ -1,7 +1,9 @@
+import { LEADS_NOWHERE } from '../../../core/intake/index.ts';
 import type { Result } from '../../../core/result.ts';
+import { leadsNowhere } from '../../connecting/leading.ts';
 import type { Context } from '../../context.ts';
 import { dueSources, findSource, publishSource as store, takeSchedule } from '../../store/sources.ts';
-import { done, inCommand, IWASHI, unknown, type Actor, type Refusal } from '../command.ts';
+import { done, inCommand, IWASHI, refused, unknown, type Actor, type Refusal } from '../command.ts';
 import { keptFromLive } from './keptFromLive.ts';
 import { agreeBy, keptByWords, type AgreedBy } from './wordsOf.ts';
 
@@ -9,13 +11,24 @@ import { agreeBy, keptByWords, type AgreedBy } from './wordsOf.ts';
  * Freezes the draft as the next version and makes it live, unless something in it keeps it from that.
  * @param due for which time somebody said so; absent for now
  * @param agreed of which new words in it somebody says what they are for
+ * @param anyway whether it goes live though it leads visitors to pages that are not there; what somebody set for a time does
  */
 export async function publishSource(
   actor: Actor,
   context: Context,
   id: string,
-  { due, agreed = [] }: { due?: { at: number; by: string }; agreed?: AgreedBy[] } = {},
+  {
+    due,
+    agreed = [],
+    anyway = false,
+  }: { due?: { at: number; by: string }; agreed?: AgreedBy[]; anyway?: boolean } = {},
 ): Promise<Result<void, Refusal>> {
+  if (!due && !anyway) {
+    const draft = (await findSource(context.store.db, id))?.draft;
+    const gone = draft ? await leadsNowhere(context, draft) : [];
+    if (gone.length > 0)
+      return refused('invalid', LEADS_NOWHERE, 'It would lead visitors to a page that is not there.', gone);
+  }
   return inCommand(context, actor, async (db) => {
     const source = await findSource(db, id);
     if (!source) return unknown('source');

@@ -169,8 +169,8 @@ export function sourceRoutes(context: Context): Hono<Session> {
     const id = c.req.param('id');
     // Whoever has nothing to say beside sends nothing.
     const isSaid = Number(c.req.header('content-length') ?? 0) > 0 || c.req.header('transfer-encoding') !== undefined;
-    const { agreed } = isSaid ? await readInput(c, PublishInput) : { agreed: [] };
-    outcome(await publishSource(c.get('actor'), context, id, { agreed }));
+    const said = isSaid ? await readInput(c, PublishInput) : {};
+    outcome(await publishSource(c.get('actor'), context, id, said));
     return c.json(await viewOf(id));
   });
 

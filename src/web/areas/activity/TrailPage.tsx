@@ -3,7 +3,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView } from '../../../contract/consent.ts';
 import type { TrailView } from '../../../contract/submissions.ts';
-import { VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
+import { isSite, VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
 import { inBytes, inWordsOfType, isFile, type FieldValue, type SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { SUSPICIONS } from '../../parts/suspicions.ts';
@@ -88,7 +88,10 @@ function Trail({ trail }: { trail: TrailView }) {
               {sourceName}
             </Link>
             , version {sourceVersion}
-            {visit.page && <>, on {visit.page}</>}
+            {visit.page &&
+              (isSite(visit.page)
+                ? `, on a page of ${visit.page} (its browser does not say which)`
+                : `, on ${visit.page}`)}
           </p>
           <Came visit={visit} />
           {trail.repeats > 0 && trail.lastRepeatAt && (
@@ -350,12 +353,23 @@ function Conversation({ id }: { id: string }) {
   );
 }
 
-function Evidence({ trail: { id, raw, plan, names } }: { trail: TrailView }) {
+const deliveryKey = ({ connectionId, routeVersion }: { connectionId: string; routeVersion: number }): string =>
+  `${connectionId} ${routeVersion}`;
+
+function Evidence({ trail: { id, raw, plan, names, deliveries } }: { trail: TrailView }) {
+  const planned = new Set(plan?.actions.map((one) => (one.kind === 'deliver' ? deliveryKey(one) : '')));
+  const later = deliveries.filter((one) => !planned.has(deliveryKey(one))).length;
   return (
     <div className="p-4 flex flex-col gap-6">
       {isOfConversation(raw.payload) && <Conversation id={id} />}
       <section>
-        <h2 className="font-semibold text-lg mb-2">The plan</h2>
+        <h2 className="font-semibold text-lg mb-2">The plan, as it was made when it arrived</h2>
+        {later > 0 && (
+          <p className="mb-2">
+            {later === 1 ? 'One delivery was' : `${later} deliveries were`} planned later, by what was live then: see
+            there.
+          </p>
+        )}
         {plan ? <PlanView plan={plan} names={names} /> : <p className="text-quiet">Not planned yet.</p>}
       </section>
       <section>
