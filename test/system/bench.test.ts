@@ -184,6 +184,15 @@ describe('what is missing there', () => {
     expect(connection.catalogue?.can.makesTypes).toContain('choice');
   });
 
+  it.each([
+    ['list', { list: '' }, 'sky  LETTER', 'There is a list called "Sky letter" there already'],
+    ['field', {}, 'favourite planet', 'There is a field called "Favourite planet" there already'],
+  ])('is not made twice: a %s', async (what, more, name, said) => {
+    const answer = await operator.send('POST', `/connections/${made.connection.id}/make`, one(name, { what, ...more }));
+    expect(answer.status).toBe(422);
+    expect(JSON.stringify(await answer.json())).toContain(said.replaceAll('"', '\\"'));
+  });
+
   it('stops at what is refused, says which, and keeps what was made before it', async () => {
     const { ids, trouble, connection } = await makeAll([
       one('Spring group', { what: 'group', list: 'L-100' }),

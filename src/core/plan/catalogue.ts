@@ -1,4 +1,5 @@
 import type { Channel } from '../consent/index.ts';
+import { folded } from '../identity/index.ts';
 import type { DestinationField, DestinationFieldType, FormerName, MapLine } from '../mapping/index.ts';
 import type { DuplicatePolicy, Target } from './route.ts';
 
@@ -101,4 +102,27 @@ export function fieldsOfKinds({ can, kinds, fields }: Catalogue): { id: string; 
   return can.kinds
     ? kinds.flatMap((kind) => kind.fields.map((field) => ({ id: `${kind.id} ${field.key}`, field })))
     : fields.map((field) => ({ id: ` ${field.key}`, field }));
+}
+
+/** What is to be made there: a list, a group in a list, a tag, or a field of a kind of record. */
+interface Making {
+  what: 'list' | 'group' | 'tag' | 'field';
+  name: string;
+  list: string;
+  kind: string;
+}
+
+/** What is there already under the name of something that is to be made, however it is written; null where nothing is. */
+export function namesakeOf(
+  { lists, tags, kinds, fields }: Catalogue,
+  { what, name, list, kind }: Making,
+): string | null {
+  const there = {
+    list: lists,
+    group: lists.find(({ id }) => id === list)?.groups ?? [],
+    tag: tags,
+    field: (kinds.find(({ id }) => id === kind)?.fields ?? fields).map(({ label }) => ({ name: label })),
+  }[what];
+  const plain = (text: string) => folded(text).replace(/\s+/g, ' ').trim();
+  return there.find((one) => plain(one.name) === plain(name))?.name ?? null;
 }

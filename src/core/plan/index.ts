@@ -1,6 +1,6 @@
 export { newWords, type NewWords } from './newWords.ts';
 export { brokeOffIn, IMPORTED_AS, importedForPreview, type Imported } from './input.ts';
-export { fieldsFor, listsOf } from './catalogue.ts';
+export { fieldsFor, listsOf, namesakeOf } from './catalogue.ts';
 export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
 export { usesOfField, type FieldUse } from './fieldUses.ts';

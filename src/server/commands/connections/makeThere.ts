@@ -1,4 +1,5 @@
 import type { MakingInput } from '../../../contract/connection.ts';
+import { namesakeOf } from '../../../core/plan/index.ts';
 import { good, type Result } from '../../../core/result.ts';
 import { checkConnection } from '../../connecting/checking.ts';
 import { connectorFor, openAccess, partsFor } from '../../connecting/open.ts';
@@ -29,6 +30,11 @@ export async function makeThere(
   for (const making of makings) {
     const { what, list, kind, type, choices } = making;
     const name = making.name.trim();
+    const namesake = connection.catalogue && namesakeOf(connection.catalogue, { what, name, list, kind });
+    if (namesake !== null) {
+      trouble = `There is a ${what} called "${namesake}" there already: choose that one, or give this one another name.`;
+      break;
+    }
     const made = await connector.make({ what, name, list, kind, type, choices });
     if (made.ok) ids.push(made.value);
     else trouble = `"${name}" was not made there: ${made.fault.said || made.fault.cause}.`;
