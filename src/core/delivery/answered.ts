@@ -1,6 +1,12 @@
 import { isObject, type Loose } from '../documents/index.ts';
 import type { Cause } from './causes.ts';
 
+/**
+ * Statuses that speak of how a request is made, whoever it is about: method, kinds of answer and of body, address, precondition,
+ * protocol, header fields (RFC 9110, 15.5.6, 15.5.7, 15.5.12, 15.5.15, 15.5.16, 15.5.22; RFC 6585, 3 and 5).
+ */
+const OF_THE_REQUEST = new Set([405, 406, 411, 414, 415, 426, 428, 431]);
+
 /** What a status stands for (RFC 9110, section 15), read for deliveries. */
 export function causeOfStatus(status: number): Cause {
   if (status === 401) return 'credentials refused';
@@ -10,6 +16,7 @@ export function causeOfStatus(status: number): Cause {
   if (status === 408 || status === 425) return 'time-out';
   if (status === 413) return 'too large';
   if (status === 429) return 'rate limited';
+  if (OF_THE_REQUEST.has(status)) return 'request not taken';
   if (status >= 400 && status < 500) return 'value refused';
   return status >= 500 ? 'unavailable' : 'answer unreadable';
 }

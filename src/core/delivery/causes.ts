@@ -7,6 +7,7 @@ export const ANSWER_CAUSES = [
   'address suppressed there',
   'required field missing',
   'value refused',
+  'request not taken',
   'place gone',
   'conflict',
   'too large',
@@ -79,9 +80,17 @@ export const CAUSES: Record<Cause, CauseFacts> = {
     nextStep: 'Change the mapping of that field, publish the route, then retry under the present route.',
     action: 'hold',
   },
+  'request not taken': {
+    sentence: 'The other system does not take requests made in this way, whoever they are about.',
+    nextStep:
+      'Compare what its service description says with its documentation, mend it under Connections, then retry.',
+    action: 'hold',
+  },
   'place gone': {
-    sentence: 'The list, group or page that this goes to is not there any more.',
-    nextStep: 'Verify the connection, choose another place in the route, publish it, then retry.',
+    sentence:
+      'The other system says that nothing is there: the list, group or record that this goes to is gone, or its address is another one.',
+    nextStep:
+      'Verify the connection, look whether the place is still offered, choose another one in the route, then retry.',
     action: 'hold',
   },
   conflict: {

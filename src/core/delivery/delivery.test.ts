@@ -38,6 +38,8 @@ describe('the cause of an answer', () => {
     ['a rule of the profile, by status', answered(422), 'required field missing'],
     ['too often', answered(429), 'rate limited'],
     ['too large', answered(413), 'too large'],
+    ['a kind of body that is not taken', answered(415), 'request not taken'],
+    ['a way of asking that is not taken', answered(405), 'request not taken'],
     ['out of order', answered(503), 'unavailable'],
     ['a redirect', answered(302), 'answer unreadable'],
     ['nobody there', { kind: 'unanswered', fault: 'unreachable', code: '' }, 'unavailable'],

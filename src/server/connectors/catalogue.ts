@@ -2,6 +2,7 @@ import { CHANNELS, type Channel } from '../../core/consent/index.ts';
 import type { FieldSource, ItemSource, Profile } from '../../contract/profile/index.ts';
 import { DESTINATION_FIELD_TYPES, type DestinationField } from '../../core/mapping/index.ts';
 import type { Abilities, Catalogue, CatalogueItem } from '../../core/plan/index.ts';
+import { typeOf, UNKNOWN_MANNER } from '../../core/values/index.ts';
 import type { Line } from './call.ts';
 import type { Reply } from './connector.ts';
 import { one, textAt, textsAt } from '../../core/json/index.ts';
@@ -158,8 +159,8 @@ async function fetchItems(
     value: reply.value.map((item) => ({
       id: textAt(item, source.id),
       name: textAt(item, source.name),
-      ...(source.repeats === undefined ? {} : { repeats: one(item, source.repeats) === true }),
-      ...(source.confirms === undefined ? {} : { confirms: one(item, source.confirms) === true }),
+      ...(source.repeats === undefined ? {} : { repeats: isSaid(one(item, source.repeats)) }),
+      ...(source.confirms === undefined ? {} : { confirms: isSaid(one(item, source.confirms)) }),
     })),
   };
 }
@@ -186,8 +187,16 @@ function fieldOf(item: unknown, source: Exclude<FieldSource, { fixed: unknown }>
     key: textAt(item, source.key),
     label: textAt(item, source.label),
     type: source.types?.[textAt(item, source.type)] ?? 'text',
-    required: one(item, source.required) === true,
+    required: isSaid(one(item, source.required)),
     choices: textsAt(item, source.choices),
     maxLength: typeof longest === 'number' ? longest : null,
   };
+}
+
+/** Whether something is said to be so, as services say it: true, 1, "Y", "yes", "required". */
+function isSaid(value: unknown): boolean {
+  if (typeof value === 'boolean') return value;
+  if (typeof value !== 'string' && typeof value !== 'number') return false;
+  const read = typeOf('yes/no').parse(String(value), UNKNOWN_MANNER);
+  return read.ok ? read.value === true : /^(required|mandatory)$/i.test(String(value).trim());
 }

@@ -226,6 +226,26 @@ describe('what is offered is what requests carry', () => {
     const reply = await connectorOf(send, { catalogue: { fields } }).fetchCatalogue();
     expect(reply.ok && reply.value.fields.map(({ key }) => key)).toEqual(['town']);
   });
+  it.each<[said: unknown, required: boolean]>([
+    ['Y', true],
+    ['required', true],
+    [1, true],
+    ['true', true],
+    ['N', false],
+    ['optional', false],
+    [null, false],
+  ])('one that is said to be required by %j', async (said, required) => {
+    const { send } = service(() => ({ fields: [{ key: 'town', name: 'Town', isMandatory: said }] }));
+    const own = {
+      request: { method: 'GET' as const, path: '/fields' },
+      items: '$.fields[*]',
+      key: '$.key',
+      label: '$.name',
+      required: '$.isMandatory',
+    };
+    const reply = await connectorOf(send, { catalogue: { fields: own } }).fetchCatalogue();
+    expect(reply.ok && reply.value.fields.map((field) => field.required)).toEqual([required]);
+  });
   it('all are, where the fields go as a whole', async () => {
     const { send } = service(() => ({}));
     const write: Profile['write'] = {

@@ -21,9 +21,7 @@ export function checkTyped({ profile, baseUrl, credentials }: Access): Trouble |
           nextStep: 'Use letters, digits, blanks and dashes, and end it with .csv.',
         };
   const wrongUrl =
-    profile.speaks === 'mail'
-      ? checkMailServer(baseUrl)
-      : checkBaseUrl(baseUrl, profile.authentication.kind === 'secret address');
+    profile.speaks === 'mail' ? checkMailServer(baseUrl) : checkBaseUrl(baseUrl, isWholeAddress(profile));
   if (wrongUrl) return wrongUrl;
   if (profile.speaks === 'mail') return null;
   const missing = profile.credentials.find(({ name }) => (credentials[name] ?? '') === '');
@@ -37,6 +35,10 @@ export function checkTyped({ profile, baseUrl, credentials }: Access): Trouble |
   return null;
 }
 
+/** Whether what is typed is the very address that is sent to, as whoever runs it gave it, rather than what requests begin with. */
+const isWholeAddress = ({ speaks, authentication }: Access['profile']): boolean =>
+  speaks === 'signed webhook' || authentication.kind === 'secret address';
+
 function checkMailServer(text: string): Trouble | null {
   return /^smtps?:\/\/[^\s/@]+$/i.test(text) && URL.canParse(text)
     ? null
@@ -49,7 +51,7 @@ function checkMailServer(text: string): Trouble | null {
 
 /**
  * What is wrong with a base URL as typed; null when nothing is.
- * @param takesQuery whether a query is part of it, as it may be where the whole address is the secret
+ * @param takesQuery whether a query is part of it, as it may be where it is the whole address
  */
 export function checkBaseUrl(text: string, takesQuery = false): Trouble | null {
   if (!/^[a-z][a-z0-9+.-]*:\/\//i.test(text)) {

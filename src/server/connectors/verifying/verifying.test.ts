@@ -142,6 +142,13 @@ describe('a base URL that may be meant is offered', () => {
   });
 
   it('where the address is the secret a query may be part of it', async () => {
+    const webhook = 'https://take.example/in?key=of-the-address';
+    const secret = `whsec_${Buffer.from('0123456789abcdef').toString('base64')}`;
+    expect(
+      await verify(answered(200, ''), { service: 'signed-webhook', baseUrl: webhook, credentials: { secret } }),
+    ).toMatchObject({
+      ok: true,
+    });
     const baseUrl = 'https://bell.example/ring/0123456789?room=7';
     const result = await verify(answered(200, 'the front desk'), { service: 'bellbuoy', credentials: {}, baseUrl });
     expect(result).toMatchObject({ ok: true, account: 'the front desk' });
