@@ -4,6 +4,8 @@ import type { Presentation, Showing } from '../core/showing/index.ts';
 export interface PlacedForm {
   /** Its part of the public address. */
   id: string;
+  /** What visitors know it by: its heading, or else what its button says. */
+  title: string;
   /** chat: a button that opens a chat, rather than a form. */
   presentation: Presentation | 'chat';
   showing: Showing;

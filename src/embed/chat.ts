@@ -1,6 +1,7 @@
 import type { AwaitedView, ChatBegun, ChatFace, ChatLineView, ChatView } from '../contract/chat.ts';
 import { readEvents } from './events.ts';
 import { newName } from './names.ts';
+import { TAKEN } from './overlay.ts';
 
 /** The button and the window of a chat, on pages of others. Loaded by the script there once a chat shows itself. */
 
@@ -434,12 +435,12 @@ async function start(own: HTMLScriptElement): Promise<void> {
 
 const CSS_ESCAPE = (name: string): string => globalThis.CSS.escape(name);
 
-const CSS = `:host{all:initial;position:fixed;right:16px;bottom:16px;z-index:2147483000;font:16px/1.45 system-ui,sans-serif;color:var(--ink)}
+const CSS = `:host{all:initial;position:fixed;right:16px;bottom:calc(16px + var(${TAKEN},0px));z-index:2147483000;font:16px/1.45 system-ui,sans-serif;color:var(--ink)}
 *{box-sizing:border-box;font:inherit;color:inherit}
 button{background:var(--action);color:var(--onAction);border:0;border-radius:var(--radius);padding:10px 16px;min-height:44px;cursor:pointer}
 :focus-visible{outline:3px solid var(--action);outline-offset:2px}
 .opener{display:block;margin-left:auto;box-shadow:0 2px 8px #0004}
-.window{display:flex;flex-direction:column;width:min(380px,calc(100vw - 32px));height:min(560px,calc(100vh - 96px));margin-bottom:12px;background:var(--ground);border:1px solid var(--line);border-radius:var(--radius);box-shadow:0 4px 24px #0005;overflow:hidden}
+.window{display:flex;flex-direction:column;width:min(380px,calc(100vw - 32px));height:min(560px,calc(100vh - 96px - var(${TAKEN},0px)));margin-bottom:12px;background:var(--ground);border:1px solid var(--line);border-radius:var(--radius);box-shadow:0 4px 24px #0005;overflow:hidden}
 .window[hidden]{display:none}
 header{display:flex;justify-content:space-between;align-items:center;padding:4px 4px 4px 16px;border-bottom:1px solid var(--line)}
 h2{margin:0;font-weight:700}.closer{background:none;color:inherit;padding:8px;min-width:44px}
@@ -455,7 +456,7 @@ form{display:flex;gap:8px;flex:1 1 100%}.small{flex-direction:column}
 input:not([type=checkbox]),select{flex:1;min-width:0;width:100%;padding:10px;border:1px solid var(--quiet);border-radius:var(--radius);background:var(--ground);min-height:44px}
 input[type=checkbox]{width:22px;height:22px}
 label{display:flex;flex-direction:column;gap:2px}.wrong{color:#a11;font-size:14px}
-@media(max-width:480px){:host{right:8px;bottom:8px}.window{width:calc(100vw - 16px);height:calc(100vh - 80px)}}
+@media(max-width:480px){:host{right:8px;bottom:calc(8px + var(${TAKEN},0px))}.window{width:calc(100vw - 16px);height:calc(100vh - 80px - var(${TAKEN},0px))}}
 @media(prefers-reduced-motion:no-preference){.window{animation:in .15s ease-out}@keyframes in{from{transform:translateY(8px)}}}`;
 
 if (script) void start(script);

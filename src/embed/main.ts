@@ -256,15 +256,28 @@ function start(own: HTMLScriptElement): void {
     /** Why something is shown or not; of a chat, its button. */
     const reasons = (form: PlacedForm): Judged[] => {
       const judged = watch.judge(form);
+      if (form.presentation === 'inline') {
+        const isThere = [...find(form.showing.placeAt)].length > 0;
+        const place: Judged = {
+          rule: 'place',
+          holds: isThere,
+          now: `${form.showing.placeAt}${isThere ? '' : ' is nowhere'}`,
+        };
+        return [place, ...judged.filter(({ rule }) => !TIMELY.has(rule))];
+      }
       if (form.presentation !== 'chat') return judged;
       const isFree = chatHere === '' || chatHere === form.id;
       return [
         ...judged.filter(({ rule }) => !TIMELY.has(rule)),
-        { rule: 'other', holds: isFree, now: isFree ? 'none is here' : `${chatHere} is here` },
+        {
+          rule: 'other',
+          holds: isFree,
+          now: isFree ? 'none is here' : `${waiting.find(({ id }) => id === chatHere)?.title ?? chatHere} is here`,
+        },
       ];
     };
     const why = () => {
-      if (location.hash === WHY) sayWhy(waiting, reasons);
+      if (location.hash === WHY) sayWhy(waiting, reasons, ({ id }) => shown.has(id) || chatHere === id);
     };
     addEventListener('hashchange', why);
     why();

@@ -83,6 +83,7 @@ export class Watch {
       secondsOpen: (Date.now() - this.#openedAt) / 1000,
       scrolledDown: this.#down,
       scrolledUp: this.#up,
+      allInSight: document.documentElement.scrollHeight <= innerHeight,
       idleSeconds: (Date.now() - this.#movedAt) / 1000,
       leaving: this.#leaving,
       clicked: [...this.#clicked],

@@ -6,6 +6,7 @@ export const WHY = '#why-forms';
 
 const WORDS: Record<ShowingRule, string> = {
   trigger: 'What shows it',
+  place: 'Its place',
   pages: 'Page',
   referrer: 'Came from',
   campaign: 'Campaign',
@@ -17,10 +18,23 @@ const WORDS: Record<ShowingRule, string> = {
   other: 'Another chat',
 };
 
+const HOW: Record<PlacedForm['presentation'], string> = {
+  inline: 'in the page',
+  'pop-up': 'over the page',
+  page: 'the whole page',
+  corner: 'in a corner',
+  bar: 'a bar',
+  chat: 'a chat',
+};
+
 const LOOK_MS = 1_000;
 
 /** A panel for whoever placed the forms: each rule of each form with its present value. */
-export function sayWhy(forms: PlacedForm[], judge: (form: PlacedForm) => Judged[]): void {
+export function sayWhy(
+  forms: PlacedForm[],
+  judge: (form: PlacedForm) => Judged[],
+  isHere: (form: PlacedForm) => boolean,
+): void {
   const host = document.createElement('div');
   const shadow = host.attachShadow({ mode: 'open' });
   const panel = document.createElement('section');
@@ -40,7 +54,10 @@ export function sayWhy(forms: PlacedForm[], judge: (form: PlacedForm) => Judged[
       const judged = judge(form);
       const shown = judged.every(({ holds }) => holds);
       return [
-        line(`${form.id} (${form.presentation}): ${shown ? 'would be shown now' : 'not shown'}`, true),
+        line(
+          `${form.title} (${HOW[form.presentation]}): ${isHere(form) ? 'is shown' : shown ? 'would be shown now' : 'not shown'}`,
+          true,
+        ),
         ...judged.map(({ rule, holds, now }) => line(`${holds ? '✓' : '✗'} ${WORDS[rule]}: ${now}`)),
       ];
     });

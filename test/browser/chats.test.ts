@@ -5,6 +5,8 @@ import type { SourceView, VariantsView } from '../../src/contract/source.ts';
 import type { ImportView } from '../../src/contract/imports.ts';
 import { frontDeskChat } from '../../src/server/demo/chat.ts';
 import { shopRoute } from '../../src/server/demo/documents.ts';
+import { PLAIN_SHOWING } from '../../src/core/showing/index.ts';
+import { formOf, sourceField } from '../world/fields.ts';
 import { plainField } from '../../src/core/values/index.ts';
 import { signIn, startBrowser, violationsOn, watch } from '../world/browser.ts';
 import type { Operator } from '../world/operator.ts';
@@ -200,6 +202,12 @@ describe('a chat that opens by itself', () => {
     const desk = frontDeskChat(world.site, () => crypto.randomUUID());
     const triggers = [{ kind: 'after' as const, seconds: 1 }];
     const pages = { ...desk.showing, pages: ['/stories*'], triggers, priority: 5 };
+    const bar = await api.form('Along the edge', {
+      ...formOf([sourceField('email', 'email', { label: 'Email', required: true, keepAs: 'email' })]),
+      title: 'Clear skies by mail',
+      presentation: 'bar',
+      showing: { ...PLAIN_SHOWING, pages: ['/stories*'], triggers: [{ kind: 'after', seconds: 0 }], entrance: 'none' },
+    });
     const source = await api.source('By itself', { ...desk, launcher: 'Talk to us', showing: pages });
     const visitor = await watch(await browser.newPage({ viewport: { width: 1280, height: 800 } }), troubles);
     const window_ = visitor.getByRole('dialog', { name: 'Front desk' });
@@ -218,6 +226,14 @@ describe('a chat that opens by itself', () => {
     await window_.getByText("This is the observatory's front desk.").waitFor();
     expect(await visitor.evaluate(() => document.activeElement?.tagName)).toBe('BODY');
     await window_.getByRole('button', { name: 'Close' }).click();
+    // What stands along the edge, and its button, is not covered by the button of the chat.
+    const edge = await visitor.getByRole('complementary', { name: 'Clear skies by mail' }).boundingBox();
+    const opener = await visitor.getByRole('button', { name: /Talk to us/ }).boundingBox();
+    expect((opener?.y ?? 0) + (opener?.height ?? Infinity)).toBeLessThanOrEqual(edge?.y ?? 0);
+    await visitor.getByRole('complementary').getByRole('button', { name: 'Close' }).click();
+    const back = await visitor.getByRole('button', { name: /Talk to us/ }).boundingBox();
+    expect(back?.y ?? 0).toBeGreaterThan(opener?.y ?? Infinity);
+    await api.post(`/sources/${bar.id}/pause`);
     await visitor.reload();
     await visitor.getByRole('button', { name: /Talk to us/ }).waitFor();
     await visitor.waitForTimeout(2_500);

@@ -524,6 +524,7 @@ describe('what shows itself', () => {
       await listed(source);
       await visitor.goto(`${world.site}/evenings?as=${presentation}#why-forms`);
       await visitor.getByText(/What shows it: open for/).waitFor();
+      await visitor.getByText(new RegExp(`As a ${presentation} \\(.*\\): not shown`)).waitFor();
       await visitor.getByRole('cell', { name: 'First Friday' }).click();
       await visitor.getByRole('complementary', { name: `As a ${presentation}` }).waitFor();
       await visitor.getByRole('heading', { name: `As a ${presentation}` }).waitFor();

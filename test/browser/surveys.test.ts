@@ -398,6 +398,22 @@ describe('a mistyped address', () => {
     await visitor.keyboard.press('Tab');
     await visitor.keyboard.press('Enter');
     await eventually(sent, (now) => now === count + 1);
+    const hand = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+    const phone = await hand.newPage();
+    for (const rest of [0, 200, 345, 700]) {
+      await phone.goto(`${world.site}/sky-letter?touch=${rest}`);
+      await phone.getByLabel('Email').fill(`hand${rest}@hill.con`);
+      if (rest > 0) {
+        await phone.getByLabel('Email').blur();
+        await phone.waitForTimeout(rest);
+      }
+      // Where the button is as the finger comes down; a tap waits for nothing.
+      const box = await phone.getByRole('button', { name: 'Go' }).boundingBox();
+      await phone.touchscreen.tap((box?.x ?? 0) + 10, (box?.y ?? 0) + (box?.height ?? 0) - 4);
+      count += 1;
+      await eventually(sent, (now) => now === count + 1);
+    }
+    await hand.close();
   });
   it('is asked about, taken by a click, and never stands in the way; also where the form is shown again', async () => {
     const fields = [

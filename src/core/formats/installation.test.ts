@@ -28,6 +28,14 @@ describe('a page', () => {
     expect(troubles(LINE + PLACE + PLACE)).toEqual(['The place of the form is there 2 times.']);
     expect(troubles(LINE, '', '')).toEqual([]);
   });
+  it('on which the form is not to show itself', () => {
+    const meant = (isMeant: boolean) =>
+      judgeInstallation({ html: LINE, policy: '' }, { server: SERVER, form: '', isMeant }).filter(({ ok }) => !ok);
+    expect(meant(true)).toEqual([]);
+    expect(meant(false).map(({ found }) => found)).toEqual([
+      'It is not to show itself on this page: its pages, under Show it, leave this one out.',
+    ]);
+  });
   it('with the form as plain HTML, which needs no script', () =>
     expect(troubles(`<form action="${SERVER}/in/letter"></form>`)).toEqual([]));
 });

@@ -21,12 +21,17 @@ export interface Expected {
   server: string;
   /** The form that is to be there, by its part of the address; '' where it shows itself. */
   form: string;
+  /** Of one that shows itself: whether it is meant to on this page. */
+  isMeant?: boolean;
 }
 
 const SCRIPT = /\/place\/script\.js(?:[?#]|$)/;
 
 /** What a page has of us: the script once, from here, allowed to run and to ask, and the place of a form. */
-export function judgeInstallation({ html, policy }: PageFetched, { server, form }: Expected): InstallationFinding[] {
+export function judgeInstallation(
+  { html, policy }: PageFetched,
+  { server, form, isMeant = true }: Expected,
+): InstallationFinding[] {
   const page = parse(html);
   const sources = elementsIn(page, ({ tagName }) => tagName === 'script')
     .map((one) => attribute(one, 'src'))
@@ -51,6 +56,12 @@ export function judgeInstallation({ html, policy }: PageFetched, { server, form 
   else if (form !== '' && copied > 0)
     add(true, 'The script is not there. The form is, as plain HTML, which needs none.');
   else add(false, 'The script is not there.', `Put it into the head of the page: ${line}`);
+  if (!isMeant)
+    add(
+      false,
+      'It is not to show itself on this page: its pages, under Show it, leave this one out.',
+      'Look at one of its pages.',
+    );
   if (form !== '' && ours.length > 0 && copied === 0) {
     const places = elementsIn(page, (one) => attribute(one, 'data-iwashi-form') === form).length;
     if (places === 1) add(true, 'The place of the form is there.');

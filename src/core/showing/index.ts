@@ -5,6 +5,7 @@ export {
   deviceOf,
   ENTRANCES,
   fitsPattern,
+  isMeantFor,
   judgeShowing,
   PLAIN_SHOWING,
   POSITIONS,

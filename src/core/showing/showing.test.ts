@@ -21,6 +21,7 @@ const FACTS: ShowingFacts = {
   sentAt: null,
   secondsOpen: 6,
   scrolledDown: 30,
+  allInSight: false,
   scrolledUp: 0,
   idleSeconds: 0,
   leaving: null,
@@ -84,6 +85,12 @@ describe('pages', () => {
     expect(against({ pages: ['/shop/*'] })).toEqual(['pages']);
     expect(against({ pages: ['/blog/*'], notPages: ['*/moon'] })).toEqual(['pages']);
   });
+});
+
+it('says of a page without anything to scroll that there is nothing', () => {
+  const [trigger] = judgeShowing(PLAIN_SHOWING, { ...FACTS, scrolledDown: 100, allInSight: true });
+  expect(trigger?.now).toContain('nothing to scroll');
+  expect(judgeShowing(PLAIN_SHOWING, FACTS)[0]?.now).toContain('scrolled 30 %');
 });
 
 it.each<[Partial<Showing>, Partial<ShowingFacts>, string[]]>([

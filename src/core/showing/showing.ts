@@ -92,6 +92,8 @@ export interface ShowingFacts {
   secondsOpen: number;
   /** Percent of the page, at the farthest; and back from there. */
   scrolledDown: number;
+  /** Whether there is nothing to scroll, so that the page counts as seen to its end. */
+  allInSight: boolean;
   scrolledUp: number;
   idleSeconds: number;
   /** How near the pointer came to leaving. */
@@ -101,7 +103,17 @@ export interface ShowingFacts {
 }
 
 export type ShowingRule =
-  'trigger' | 'pages' | 'referrer' | 'campaign' | 'visitor' | 'device' | 'again' | 'closed' | 'sent' | 'other';
+  | 'trigger'
+  | 'place'
+  | 'pages'
+  | 'referrer'
+  | 'campaign'
+  | 'visitor'
+  | 'device'
+  | 'again'
+  | 'closed'
+  | 'sent'
+  | 'other';
 
 /** One rule at a moment: whether it lets the form be shown, and the value that it goes by. */
 export interface Judged {
@@ -141,6 +153,11 @@ function parts(address: string): URL | null {
   }
 }
 
+/** Whether something is to show itself on a page at all. */
+export const isMeantFor = ({ pages, notPages }: Pick<Showing, 'pages' | 'notPages'>, page: string): boolean =>
+  (pages.length === 0 || pages.some((one) => fitsPattern(one, page))) &&
+  !notPages.some((one) => fitsPattern(one, page));
+
 /** Every rule of a form at a moment. It is shown when all of them hold. */
 export function judgeShowing(showing: Showing, facts: ShowingFacts): Judged[] {
   const { now, shownAt, closedAt, sentAt } = facts;
@@ -154,14 +171,9 @@ export function judgeShowing(showing: Showing, facts: ShowingFacts): Judged[] {
     rule(
       'trigger',
       showing.triggers.some((trigger) => isTriggered(trigger, facts)),
-      `open for ${Math.floor(facts.secondsOpen)} s, scrolled ${Math.round(facts.scrolledDown)} %`,
+      `open for ${Math.floor(facts.secondsOpen)} s, ${facts.allInSight ? 'nothing to scroll' : `scrolled ${Math.round(facts.scrolledDown)} %`}`,
     ),
-    rule(
-      'pages',
-      (showing.pages.length === 0 || showing.pages.some((one) => fitsPattern(one, facts.page))) &&
-        !showing.notPages.some((one) => fitsPattern(one, facts.page)),
-      address?.pathname ?? facts.page,
-    ),
+    rule('pages', isMeantFor(showing, facts.page), address?.pathname ?? facts.page),
     rule('referrer', showing.referrers.length === 0 || showing.referrers.some((one) => endsIn(from, one)), from),
     rule('campaign', showing.campaigns.length === 0 || showing.campaigns.includes(campaign), campaign),
     rule(

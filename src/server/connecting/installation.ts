@@ -1,6 +1,7 @@
 import type { PageInstallation } from '../../contract/installation.ts';
 import { judgeInstallation, type InstallationFinding } from '../../core/formats/index.ts';
 import type { FormDocument } from '../../core/intake/index.ts';
+import { isMeantFor } from '../../core/showing/index.ts';
 import type { Context } from '../context.ts';
 import { readHeard } from '../store/heard.ts';
 import { visitPage } from './visiting.ts';
@@ -19,7 +20,13 @@ export async function checkInstallation(
       const visit = await visitPage(context, page);
       const heard = await readHeard(store.db, new URL(page).origin);
       const heardAt = heard === null ? null : new Date(heard).toISOString();
-      return { page, heardAt, findings: visit.ok ? judgeInstallation(visit, expected) : [noPage(visit.fault)] };
+      return {
+        page,
+        heardAt,
+        findings: visit.ok
+          ? judgeInstallation(visit, { ...expected, isMeant: !showsItself || isMeantFor(live.showing, page) })
+          : [noPage(visit.fault)],
+      };
     }),
   );
 }

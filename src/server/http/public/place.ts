@@ -89,6 +89,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
         ? [
             {
               id: publicId,
+              title: document.title || document.launcher,
               presentation: 'chat',
               showing: document.showing,
               variants: document.variants.map(({ id, share, nothing }) => ({ id, share, nothing })),
@@ -97,9 +98,9 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
           ]
         : [];
     if (document.kind !== 'form' || !isOpenAt(document.open, now())) return [];
-    const { presentation, showing } = document;
+    const { title, button, presentation, showing } = document;
     if (presentation === 'inline' && showing.placeAt === '') return [];
-    return isAllowedOrigin(document, origin, config.publicUrl) ? [{ id: publicId, presentation, showing }] : [];
+    return isAllowedOrigin(document, origin, config.publicUrl) ? [{ id: publicId, title: title || button, presentation, showing }] : [];
   }
 
   /** A form for one visitor. @param sign by which they are known; '' for nobody in particular */

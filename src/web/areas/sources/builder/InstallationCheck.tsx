@@ -1,14 +1,28 @@
 import { Check, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { SourceView } from '../../../../contract/source.ts';
+import { isMeantFor, type Showing } from '../../../../core/showing/index.ts';
 import { useInstallation } from '../../../data/sources.ts';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { ActionError } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
 
+interface InstallationCheckProps {
+  source: SourceView;
+  sites: string[];
+  showing: Showing;
+}
+
+/** The first page of each site, or else the pages that are named; where those are patterns alone, a person names one. */
+function pagesToVisit(sites: string[], showing: Showing): string[] {
+  const named = showing.pages.filter((one) => one.startsWith('/') && !one.includes('*'));
+  const all = sites.flatMap((site) => [`${site}/`, ...named.map((page) => `${site}${page}`)]);
+  return all.filter((page) => isMeantFor(showing, page)).slice(0, 10);
+}
+
 /** Visits the pages that the form is to be on, and says what is there. */
-export function InstallationCheck({ source, sites }: { source: SourceView; sites: string[] }) {
-  const [pages, setPages] = useState(sites.map((site) => `${site}/`));
+export function InstallationCheck({ source, sites, showing }: InstallationCheckProps) {
+  const [pages, setPages] = useState(() => pagesToVisit(sites, showing));
   const check = useInstallation(source.id);
   return (
     <section aria-label="Check the installation">

@@ -76,7 +76,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
         </a>{' '}
         <CopyButton text={instruction} label="Copy what to tell them" />
       </div>
-      <InstallationCheck source={source} sites={live.origins} />
+      <InstallationCheck source={source} sites={live.origins} showing={live.showing} />
       <Part
         title="As HTML, copied into the page"
         help="It works without any script. One line of script is in it, which says from which page it was sent; with the line above, visitors stay on the page. It keeps its words until it is copied again."
