@@ -18,6 +18,15 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          name: 'hostile',
+          include: ['test/hostile/**/*.test.ts'],
+          testTimeout: 120_000,
+          hookTimeout: 180_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
           name: 'chaos',
           include: ['test/chaos/**/*.test.ts'],
           fileParallelism: false,

@@ -17,6 +17,7 @@ const PARTS = {
   unit: { needs: [], lane: 'computing' },
   outside: { needs: ['unicode', 'libreoffice'], lane: 'computing' },
   system: { needs: ['mariadb', 'build'], database: true, lane: 'programs' },
+  hostile: { needs: ['mariadb', 'build'], database: true, lane: 'programs' },
   chaos: { needs: ['mariadb', 'build'], database: true, lane: 'programs' },
   soak: { needs: ['mariadb', 'build'], lane: 'programs' },
   browser: { needs: ['mariadb', 'chromium', 'build'], database: true, lane: 'programs' },
@@ -46,6 +47,8 @@ export async function run(args) {
   const minutes = values.minutes ?? (isAll ? SHORT_SOAK.minutes : null);
   const seed = values.seed ?? (isAll ? SHORT_SOAK.seed : null);
   if (minutes) env.SOAK_MINUTES = minutes;
+  // By name it is gone through again and again for so long; among all the others once.
+  if (values.minutes) env.HOSTILE_MINUTES = values.minutes;
   if (seed) env.SOAK_SEED = seed;
   if (values.busy) env.SOAK_BUSY = '1';
   if (names.some((name) => PARTS[name].database)) {

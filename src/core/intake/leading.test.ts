@@ -22,7 +22,7 @@ it('finds every address that visitors are led to, without the answers in it', ()
 it('finds those of a chat', () => {
   const step = { kind: 'end' as const, id: 's', text: '', link: 'https://ridge.example/evenings', linkText: 'On' };
   const parts = [{ id: 'p', name: 'First', steps: [step] }];
-  expect(addressesLedTo({ ...NEW_CHAT, parts } as typeof NEW_CHAT)).toEqual([
+  expect(addressesLedTo({ ...NEW_CHAT, parts })).toEqual([
     { pointer: '/parts/0/steps/0/link', url: 'https://ridge.example/evenings' },
   ]);
 });

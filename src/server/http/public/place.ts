@@ -100,7 +100,9 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
     if (document.kind !== 'form' || !isOpenAt(document.open, now())) return [];
     const { title, button, presentation, showing } = document;
     if (presentation === 'inline' && showing.placeAt === '') return [];
-    return isAllowedOrigin(document, origin, config.publicUrl) ? [{ id: publicId, title: title || button, presentation, showing }] : [];
+    return isAllowedOrigin(document, origin, config.publicUrl)
+      ? [{ id: publicId, title: title || button, presentation, showing }]
+      : [];
   }
 
   /** A form for one visitor. @param sign by which they are known; '' for nobody in particular */
