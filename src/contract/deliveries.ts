@@ -93,7 +93,8 @@ export interface AttemptView {
   outcome: string;
   cause: Cause | null;
   said: string;
-  exchanges: ExchangeView[];
+  /** What was asked and answered; null once it is not kept any more, so that nobody takes it for nothing. */
+  exchanges: ExchangeView[] | null;
 }
 
 export interface DeliveryView {

@@ -70,7 +70,7 @@ describe('a form in a page of others', () => {
 
     const away = await api.form(
       'Goes on',
-      asking({ ending: saying('It stays.', { next: `${world.site}/thanks`, newTab: true }) }),
+      asking({ ending: saying('It stays.', { next: `${world.site}/evenings`, newTab: true }) }),
     );
     await world.putPlace(away);
     await visitor.goto(`${world.site}/sky-letter`);
@@ -78,7 +78,7 @@ describe('a form in a page of others', () => {
     const tab = context.waitForEvent('page');
     await visitor.getByRole('button', { name: 'Go' }).click();
     const opened = await tab;
-    await opened.waitForURL(`${world.site}/thanks`);
+    await opened.waitForURL(`${world.site}/evenings`);
     expect(await opened.evaluate(() => window.opener === null)).toBe(true);
     await opened.close();
     await visitor.getByText('It stays.').waitFor();

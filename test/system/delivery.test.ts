@@ -177,6 +177,18 @@ describe('what a person has to mend', () => {
     expect(await memberOf(email)).toMatchObject([{ fields: { visits: 'first time' } }]);
   });
 
+  it('what was sent is forgotten after some days, and not said to be nothing', async () => {
+    const id = await submit(newAddress());
+    const before = only(await operator.trailWhen(id, 'delivered'));
+    expect(before.attempts[0]?.exchanges?.length).toBeGreaterThan(0);
+    await world.rows('UPDATE attempts SET started_at = 1 WHERE delivery_id = ?', [before.id]);
+    const forgotten = await eventually(
+      async () => only(await operator.trail(id)).attempts[0],
+      (one) => one?.exchanges === null,
+    );
+    expect(forgotten).toMatchObject({ outcome: before.attempts[0]?.outcome, exchanges: null });
+  });
+
   it('a person who left there is asked anew, and taken back with that proof', async () => {
     const email = newAddress();
     await operator.trailWhen(await submit(email), 'delivered');

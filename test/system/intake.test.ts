@@ -255,11 +255,11 @@ it('a form that is unknown or paused says so, and stores nothing', async () => {
 
 it('a changed draft does nothing until it is published', async () => {
   const own = await operator.form('Versions', { ...source.draft, origins: [], ending: saying('') });
-  await operator.put(`/sources/${own.id}/draft`, { ...own.draft, ending: saying('', { next: `${world.site}/new` }) });
+  await operator.put(`/sources/${own.id}/draft`, { ...own.draft, ending: saying('', { next: `${world.site}/evenings` }) });
   const answer = () => submitForm(world, own, fields(`v${Math.random()}@hill.example`));
   expect((await answer()).headers.get('location')).toMatch(/\/thanks$/);
   await operator.post(`/sources/${own.id}/publish`);
-  await eventually(answer, (response) => response.headers.get('location') === `${world.site}/new`, 5_000);
+  await eventually(answer, (response) => response.headers.get('location') === `${world.site}/evenings`, 5_000);
   const rows = await world.rows<{ source_version: number }>(
     'SELECT source_version FROM submissions WHERE source_id = ? ORDER BY received_at',
     [own.id],

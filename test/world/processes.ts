@@ -37,12 +37,19 @@ export async function startProgram(
       throw new Error(`${program} ended with ${String(code)}`);
     }),
   ])) as [Ready];
+  // Whoever is ended by a test is not told of; what ends by itself is, or a test waits for it without knowing why.
+  child.once('exit', (code, signal) => {
+    if (!ended.has(child)) console.error(`${program} ended by itself: ${String(code ?? signal)}`);
+  });
   return { child, ready };
 }
+
+const ended = new WeakSet<ChildProcess>();
 
 export async function endProgram(child: ChildProcess, signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
   if (child.exitCode !== null || child.signalCode !== null) return;
   const gone = once(child, 'exit');
+  ended.add(child);
   child.kill(signal);
   await gone;
 }

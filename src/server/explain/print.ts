@@ -71,10 +71,11 @@ function printDelivery(delivery: DeliveryView): string[] {
       ({ number, startedAt, outcome, said }) =>
         `try ${number}, ${startedAt}: ${outcome}${said === '' ? '' : ` ("${said}")`}`,
     ),
-    ...attempts.flatMap(({ exchanges }) =>
-      exchanges.map(
-        ({ method, url, status, milliseconds }) => `  ${method} ${url}: ${status ?? 'no answer'}, ${milliseconds} ms`,
-      ),
+    ...attempts.flatMap(
+      ({ exchanges }) =>
+        exchanges?.map(
+          ({ method, url, status, milliseconds }) => `  ${method} ${url}: ${status ?? 'no answer'}, ${milliseconds} ms`,
+        ) ?? ['  what was sent is not kept any more'],
     ),
     ...(readBack && provedBy === 'answer' ? ['as its answer showed it:'] : []),
     ...(readBack ?? []).map(

@@ -355,9 +355,9 @@ export async function releaseRefused(db: Db, connectionId: string, now: number):
   return changedRows(result) === PART_OF_ALL;
 }
 
-/** Empties the requests and answers of attempts that began before a time: how each ended stays. */
+/** Forgets the requests and answers of attempts that began before a time: how each ended stays, and that something was sent. */
 export async function forgetOldExchanges(db: Db, before: number, most: number): Promise<void> {
   await db.execute(
-    sql`UPDATE attempts SET exchanges = '[]', said = '' WHERE started_at < ${before} AND exchanges <> '[]' LIMIT ${most}`,
+    sql`UPDATE attempts SET exchanges = 'null', said = '' WHERE started_at < ${before} AND exchanges NOT IN ('[]', 'null') LIMIT ${most}`,
   );
 }

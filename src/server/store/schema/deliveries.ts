@@ -54,7 +54,7 @@ export const attempts = mysqlTable(
     outcome: varchar('outcome', { length: 60 }).notNull(),
     cause: varchar('cause', { length: 30 }).$type<Cause>(),
     said: varchar('said', { length: 600 }).notNull(),
-    exchanges: json<ExchangeView[]>('exchanges').notNull(),
+    exchanges: json<ExchangeView[] | null>('exchanges').notNull(),
   },
   (table) => [primaryKey({ columns: [table.deliveryId, table.number] }), index('attempts_age').on(table.startedAt)],
 );

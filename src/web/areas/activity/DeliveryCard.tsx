@@ -121,12 +121,15 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
               </span>
             </summary>
             <ol className="p-3 flex flex-col gap-4">
-              {exchanges.map((exchange, index) => (
+              {exchanges?.map((exchange, index) => (
                 <li key={index}>
                   <Exchange exchange={exchange} />
                 </li>
               ))}
-              {exchanges.length === 0 && <li className="text-quiet">Nothing was sent.</li>}
+              {exchanges === null && (
+                <li className="text-quiet">What was sent and answered is not kept any more; how it ended is.</li>
+              )}
+              {exchanges?.length === 0 && <li className="text-quiet">Nothing was sent.</li>}
             </ol>
           </details>
         ))}
