@@ -10,8 +10,11 @@ function guarded() {
   const others = ['uncaughtException', 'unhandledRejection'].map((name) => [name, process.listeners(name as never)]);
   for (const [name] of others) process.removeAllListeners(name as string);
   let now = 0;
+  const log = (what: object) => {
+    if ('err' in what) logged.push(what);
+  };
   const stop = guardProcess(
-    { error: (error: unknown) => void logged.push(error) },
+    { error: log, fatal: log },
     (cause) => causes.push(cause),
     () => now,
   );

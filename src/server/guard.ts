@@ -12,7 +12,7 @@ const MINUTE_MS = 60_000;
  * @returns takes the guard away
  */
 export function guardProcess(
-  log: Pick<Logger, 'error'>,
+  log: Pick<Logger, 'error' | 'fatal'>,
   replace: (cause: string) => void,
   now: () => number = Date.now,
 ): () => void {
@@ -21,10 +21,11 @@ export function guardProcess(
   const leave = (cause: string) => {
     if (isReplaced) return;
     isReplaced = true;
+    log.fatal({ cause }, 'this process ends, and another one takes its place');
     replace(cause);
   };
   const onException = (error: unknown) => {
-    log.error({ err: error }, 'an exception that nobody caught: this process is being replaced');
+    log.fatal({ err: error }, 'an exception that nobody caught: this process is being replaced');
     leave(causeOf(error));
   };
   const onRejection = (error: unknown) => {

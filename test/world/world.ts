@@ -91,7 +91,7 @@ export class World {
       IWASHI_ALLOW_PRIVATE_ADDRESSES: '1',
       IWASHI_LEASE_MS: '3000',
       IWASHI_SUBMISSIONS_PER_MINUTE: '100000',
-      IWASHI_LOG: 'error',
+      IWASHI_LOG: 'fatal',
       IWASHI_SHOP_ASK_SECONDS: '1',
       IWASHI_DROPS: mkdtempSync('/tmp/iwashi-drops-'),
       IWASHI_UPLOADS: mkdtempSync('/tmp/iwashi-uploads-'),
