@@ -261,7 +261,7 @@ function start(own: HTMLScriptElement): void {
         const place: Judged = {
           rule: 'place',
           holds: isThere,
-          now: `${form.showing.placeAt}${isThere ? '' : ' is nowhere'}`,
+          now: `${form.showing.placeAt}${isThere ? '' : ' is not on this page'}`,
         };
         return [place, ...judged.filter(({ rule }) => !TIMELY.has(rule))];
       }

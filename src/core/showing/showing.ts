@@ -174,8 +174,12 @@ export function judgeShowing(showing: Showing, facts: ShowingFacts): Judged[] {
       `open for ${Math.floor(facts.secondsOpen)} s, ${facts.allInSight ? 'nothing to scroll' : `scrolled ${Math.round(facts.scrolledDown)} %`}`,
     ),
     rule('pages', isMeantFor(showing, facts.page), address?.pathname ?? facts.page),
-    rule('referrer', showing.referrers.length === 0 || showing.referrers.some((one) => endsIn(from, one)), from),
-    rule('campaign', showing.campaigns.length === 0 || showing.campaigns.includes(campaign), campaign),
+    rule(
+      'referrer',
+      showing.referrers.length === 0 || showing.referrers.some((one) => endsIn(from, one)),
+      from || 'not known',
+    ),
+    rule('campaign', showing.campaigns.length === 0 || showing.campaigns.includes(campaign), campaign || 'none'),
     rule(
       'visitor',
       showing.visitors === 'all' ||

@@ -18,7 +18,7 @@ export async function leadsNowhere(context: Context, document: SourceDocument): 
     led.map(async ({ pointer, url }): Promise<PartIssue | null> => {
       const visit = await Promise.race([answers.get(url), late]);
       return visit && !visit.ok && NOTHING_THERE.has(visit.fault)
-        ? { pointer, detail: `${url} answers ${visit.fault}: visitors would be led to a page that is not there.` }
+        ? { pointer, detail: `${url} answers ${visit.fault}: nothing is there.` }
         : null;
     }),
   );

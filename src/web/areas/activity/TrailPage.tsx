@@ -363,7 +363,7 @@ function Evidence({ trail: { id, raw, plan, names, deliveries } }: { trail: Trai
     <div className="p-4 flex flex-col gap-6">
       {isOfConversation(raw.payload) && <Conversation id={id} />}
       <section>
-        <h2 className="font-semibold text-lg mb-2">The plan, as it was made when it arrived</h2>
+        <h2 className="font-semibold text-lg mb-2">The plan on arrival</h2>
         {later > 0 && (
           <p className="mb-2">
             {later === 1 ? 'One delivery was' : `${later} deliveries were`} planned later, by what was live then: see
