@@ -255,7 +255,10 @@ it('a form that is unknown or paused says so, and stores nothing', async () => {
 
 it('a changed draft does nothing until it is published', async () => {
   const own = await operator.form('Versions', { ...source.draft, origins: [], ending: saying('') });
-  await operator.put(`/sources/${own.id}/draft`, { ...own.draft, ending: saying('', { next: `${world.site}/evenings` }) });
+  await operator.put(`/sources/${own.id}/draft`, {
+    ...own.draft,
+    ending: saying('', { next: `${world.site}/evenings` }),
+  });
   const answer = () => submitForm(world, own, fields(`v${Math.random()}@hill.example`));
   expect((await answer()).headers.get('location')).toMatch(/\/thanks$/);
   await operator.post(`/sources/${own.id}/publish`);
