@@ -59,7 +59,7 @@ export class Watch {
       if (named.length > 0) look();
     });
     // A page that has nothing to scroll is seen to its end at once.
-    if (document.documentElement.scrollHeight <= innerHeight) scrolled();
+    if (isAllInSight()) scrolled();
     setInterval(look, LOOK_MS);
     look();
   }
@@ -83,13 +83,15 @@ export class Watch {
       secondsOpen: (Date.now() - this.#openedAt) / 1000,
       scrolledDown: this.#down,
       scrolledUp: this.#up,
-      allInSight: document.documentElement.scrollHeight <= innerHeight,
+      allInSight: isAllInSight(),
       idleSeconds: (Date.now() - this.#movedAt) / 1000,
       leaving: this.#leaving,
       clicked: [...this.#clicked],
     });
   }
 }
+
+const isAllInSight = (): boolean => document.documentElement.scrollHeight <= innerHeight;
 
 function within(element: Element, selector: string): boolean {
   try {

@@ -370,6 +370,17 @@ describe('a mistyped address', () => {
     };
     await world.putPlace(asked);
     let count = 0;
+    /** Types an address, and leaves it for so long. @returns where the button is as a hand comes down, which waits for nothing */
+    const typedFor = async (page: Page, query: string, address: string, rest: number) => {
+      await page.goto(`${world.site}/sky-letter?${query}`);
+      await page.getByLabel('Email').fill(address);
+      if (rest > 0) {
+        await page.getByLabel('Email').blur();
+        await page.waitForTimeout(rest);
+      }
+      const box = await page.getByRole('button', { name: 'Go' }).boundingBox();
+      return { x: (box?.x ?? 0) + 10, y: (box?.y ?? 0) + (box?.height ?? 0) - 4 };
+    };
     // At every moment of a hint's life: pressed for long, let go at once, and after it stands there.
     for (const [held, rest] of [
       [0, 0],
@@ -379,14 +390,8 @@ describe('a mistyped address', () => {
       [30, 340],
       [0, 700],
     ] as const) {
-      await visitor.goto(`${world.site}/sky-letter?press=${held}-${rest}`);
-      await visitor.getByLabel('Email').fill(`ada${count}@hill.con`);
-      if (rest > 0) {
-        await visitor.getByLabel('Email').blur();
-        await visitor.waitForTimeout(rest);
-      }
-      const box = await visitor.getByRole('button', { name: 'Go' }).boundingBox();
-      await visitor.mouse.move((box?.x ?? 0) + 10, (box?.y ?? 0) + (box?.height ?? 0) - 4);
+      const { x, y } = await typedFor(visitor, `press=${held}-${rest}`, `ada${count}@hill.con`, rest);
+      await visitor.mouse.move(x, y);
       await visitor.mouse.down();
       if (held > 0) await visitor.waitForTimeout(held);
       await visitor.mouse.up();
@@ -401,15 +406,8 @@ describe('a mistyped address', () => {
     const hand = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
     const phone = await hand.newPage();
     for (const rest of [0, 200, 345, 700]) {
-      await phone.goto(`${world.site}/sky-letter?touch=${rest}`);
-      await phone.getByLabel('Email').fill(`hand${rest}@hill.con`);
-      if (rest > 0) {
-        await phone.getByLabel('Email').blur();
-        await phone.waitForTimeout(rest);
-      }
-      // Where the button is as the finger comes down; a tap waits for nothing.
-      const box = await phone.getByRole('button', { name: 'Go' }).boundingBox();
-      await phone.touchscreen.tap((box?.x ?? 0) + 10, (box?.y ?? 0) + (box?.height ?? 0) - 4);
+      const { x, y } = await typedFor(phone, `touch=${rest}`, `hand${rest}@hill.con`, rest);
+      await phone.touchscreen.tap(x, y);
       count += 1;
       await eventually(sent, (now) => now === count + 1);
     }

@@ -1,4 +1,5 @@
 import { parse } from 'parse5';
+import { scriptLine } from '../showing/index.ts';
 import { attribute, elementsIn } from './tree.ts';
 
 /** What is found of our script on a page. */
@@ -36,7 +37,7 @@ export function judgeInstallation(
   const sources = elementsIn(page, ({ tagName }) => tagName === 'script')
     .map((one) => attribute(one, 'src'))
     .filter((src) => SCRIPT.test(src));
-  const line = `<script async src="${server}/place/script.js"></script>`;
+  const line = scriptLine(server);
   const ours = sources.filter((src) => src.startsWith(`${server}/`));
   const findings: InstallationFinding[] = [];
   const add = (ok: boolean, found: string, fix = '') => void findings.push({ ok, found, fix });

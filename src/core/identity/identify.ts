@@ -1,3 +1,4 @@
+import { foldedName } from './searching.ts';
 import { addressIn, keyText, type ContactKey } from './keys.ts';
 
 /** Somebody who is recognised by one of the keys of a submission. */
@@ -52,8 +53,7 @@ function doubt(key: ContactKey, keys: ContactKey[], name: string, candidate: Can
   const [here, there] = [addressIn(keys), addressIn(candidate.keys)];
   if (here !== '' && there !== '' && !candidate.keys.some(({ kind, value }) => kind === 'email' && value === here))
     return 'another address';
-  return name !== '' && candidate.name !== '' && plain(name) !== plain(candidate.name) ? 'another name' : null;
+  return name !== '' && candidate.name !== '' && foldedName(name) !== foldedName(candidate.name)
+    ? 'another name'
+    : null;
 }
-
-const plain = (name: string): string =>
-  name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();

@@ -10,7 +10,7 @@ export {
   type ContactKey,
   type KeyKind,
 } from './keys.ts';
-export { folded, searchTermsOf, searchWordsOf } from './searching.ts';
+export { folded, foldedName, searchTermsOf, searchWordsOf } from './searching.ts';
 export { testPerson } from './testPerson.ts';
 export { merge, partsOf, split, standsFor, type Pointers } from './merging.ts';
 export {

@@ -6,6 +6,9 @@ const LEAST_DIGITS = 4;
 /** A text without capitals and accents (Unicode Standard Annex 15: compatibility decomposition, without its marks). */
 export const folded = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
+/** A name without capitals, accents and odd blanks, by which two are the same however they are written. */
+export const foldedName = (name: string): string => folded(name).replace(/\s+/g, ' ').trim();
+
 const partsOf = (text: string): string[] => text.split(/[^\p{L}\p{N}]+/u).filter(Boolean);
 
 /**

@@ -1,5 +1,5 @@
 import type { Channel } from '../consent/index.ts';
-import { folded } from '../identity/index.ts';
+import { foldedName } from '../identity/index.ts';
 import type { DestinationField, DestinationFieldType, FormerName, MapLine } from '../mapping/index.ts';
 import type { DuplicatePolicy, Target } from './route.ts';
 
@@ -104,18 +104,20 @@ export function fieldsOfKinds({ can, kinds, fields }: Catalogue): { id: string; 
     : fields.map((field) => ({ id: ` ${field.key}`, field }));
 }
 
-/** What is to be made there: a list, a group in a list, a tag, or a field of a kind of record. */
-interface Making {
+/** What is to be made there. */
+export interface NamedMaking {
   what: 'list' | 'group' | 'tag' | 'field';
   name: string;
+  /** The list that a group is made in; '' otherwise. */
   list: string;
+  /** The kind of record that a field is made for; '' where there is but one. */
   kind: string;
 }
 
 /** What is there already under the name of something that is to be made, however it is written; null where nothing is. */
 export function namesakeOf(
   { lists, tags, kinds, fields }: Catalogue,
-  { what, name, list, kind }: Making,
+  { what, name, list, kind }: NamedMaking,
 ): string | null {
   const there = {
     list: lists,
@@ -123,6 +125,5 @@ export function namesakeOf(
     tag: tags,
     field: (kinds.find(({ id }) => id === kind)?.fields ?? fields).map(({ label }) => ({ name: label })),
   }[what];
-  const plain = (text: string) => folded(text).replace(/\s+/g, ' ').trim();
-  return there.find((one) => plain(one.name) === plain(name))?.name ?? null;
+  return there.find((one) => foldedName(one.name) === foldedName(name))?.name ?? null;
 }

@@ -1,7 +1,7 @@
 export { newWords, type NewWords } from './newWords.ts';
 export { brokeOffIn, IMPORTED_AS, importedForPreview, type Imported } from './input.ts';
 export { fieldsFor, listsOf, namesakeOf } from './catalogue.ts';
-export type { Abilities, Catalogue, CatalogueItem, CatalogueList } from './catalogue.ts';
+export type { Abilities, Catalogue, CatalogueItem, CatalogueList, NamedMaking } from './catalogue.ts';
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
 export { usesOfField, type FieldUse } from './fieldUses.ts';
 export { withFormerNames } from './formerNames.ts';

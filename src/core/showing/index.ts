@@ -10,6 +10,7 @@ export {
   PLAIN_SHOWING,
   POSITIONS,
   PRESENTATIONS,
+  scriptLine,
   TRIGGER_KINDS,
   type DeviceClass,
   type Entrance,

@@ -223,6 +223,14 @@ function isTriggered(trigger: Trigger, facts: ShowingFacts): boolean {
   }
 }
 
+/**
+ * The line that a site carries once, for all forms and chats.
+ * @param server where the script comes from
+ * @param storesAtOnce whether the site says by it that every visitor agreed to something being stored
+ */
+export const scriptLine = (server: string, storesAtOnce = false): string =>
+  `<script async src="${server}/place/script.js"${storesAtOnce ? ' data-storage="yes"' : ''}></script>`;
+
 /** By this event a site says that the visitor agreed to something being stored. */
 export const AGREED_EVENT = 'iwashi:storage';
 /** By this, set to 'yes' on the window, it says so though our script was not there yet to hear the event. */

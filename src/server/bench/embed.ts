@@ -2,6 +2,7 @@ import { fork } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { scriptLine } from '../../core/showing/index.ts';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { BrowserType } from 'playwright-core';
@@ -53,7 +54,7 @@ export async function printEmbed(): Promise<void> {
     const head = request.url?.startsWith('/with-') || request.url === '/with';
     response.setHeader('content-type', 'text/html');
     response.end(
-      `<!doctype html><title>-</title><link rel="icon" href="data:,">${head ? `<script async src="${ours}/place/script.js"></script>` : ''}<body>${body ?? ''}`,
+      `<!doctype html><title>-</title><link rel="icon" href="data:,">${head ? scriptLine(ours) : ''}<body>${body ?? ''}`,
     );
   });
   site.listen(0, '127.0.0.1');

@@ -12,6 +12,7 @@ const PATIENCE_MS = 5_000;
 /** Visits the addresses to which a source leads its visitors. @returns those where nothing is; what does not answer is not among them */
 export async function leadsNowhere(context: Context, document: SourceDocument): Promise<PartIssue[]> {
   const led = addressesLedTo(document).slice(0, MOST);
+  if (led.length === 0) return [];
   const answers = new Map([...new Set(led.map(({ url }) => url))].map((url) => [url, visitPage(context, url)]));
   const late = new Promise<null>((resolve) => setTimeout(() => resolve(null), PATIENCE_MS).unref());
   const looked = await Promise.all(

@@ -1,7 +1,7 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Channel } from '../../core/consent/index.ts';
 import type { Fault, HeldPerson, Standing } from '../../core/delivery/index.ts';
-import type { Catalogue, Intent } from '../../core/plan/index.ts';
+import type { Catalogue, Intent, NamedMaking } from '../../core/plan/index.ts';
 import type { DestinationFieldType, SentValue } from '../../core/mapping/index.ts';
 
 export type Reply<T> = { ok: true; value: T } | { ok: false; fault: Fault };
@@ -28,13 +28,7 @@ export interface PersonChange extends Pick<Intent, 'kind' | 'places' | 'tags' | 
 }
 
 /** Something that is made in the other system from here. */
-export interface Making {
-  what: 'list' | 'group' | 'tag' | 'field';
-  name: string;
-  /** The list that a group is made in; '' otherwise. */
-  list: string;
-  /** The kind of record that a field is made for; '' where there is but one. */
-  kind: string;
+export interface Making extends NamedMaking {
   /** What a field takes; the choices of one that has some. */
   type: DestinationFieldType;
   choices: string[];

@@ -6,6 +6,7 @@ import { printFormToCopy } from '../../forms/index.ts';
 import type { RouteDocument } from '../../core/plan/index.ts';
 import type { Download } from '../../core/forms/index.ts';
 import type { FormDocument, MadeDocument } from '../../core/intake/index.ts';
+import { scriptLine } from '../../core/showing/index.ts';
 import { IWASHI, type Actor } from '../commands/command.ts';
 import { nameOrganisation } from '../commands/organisation/nameOrganisation.ts';
 import { addPurpose } from '../commands/purposes/addPurpose.ts';
@@ -298,7 +299,7 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
     const { address: url, secret } = mustDo(await setSecret(IWASHI, context, { id: members.id, secret: '' }));
     await fetch(`${siteUrl}/members-told.json`, { method: 'PUT', body: JSON.stringify({ url, secret }) });
   }
-  const script = `<script async src="${config.publicUrl}/place/script.js"></script>`;
+  const script = scriptLine(config.publicUrl);
   await fetch(`${siteUrl}/head.html`, { method: 'PUT', body: script });
 }
 

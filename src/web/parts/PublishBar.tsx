@@ -102,7 +102,7 @@ export function PublishBar<Document>({
               <li key={pointer + detail}>{detail}</li>
             ))}
           </ul>
-          {problem.type.endsWith(LEADS_NOWHERE) && (
+          {problem.type === `/problems/${LEADS_NOWHERE}` && (
             <button
               className="btn btn-sm mt-1"
               disabled={publishing.isPending}

@@ -1,11 +1,8 @@
 import { good, type Result } from '../../../core/result.ts';
-import { checkConnection } from '../../connecting/checking.ts';
+import { CATALOGUE_REST_MS, checkConnection } from '../../connecting/checking.ts';
 import type { Context } from '../../context.ts';
 import { findConnection } from '../../store/connections.ts';
 import { unknown, type Refusal } from '../command.ts';
-
-/** What was fetched so short a time ago is as good as new. */
-const FRESH_MS = 60_000;
 
 /**
  * Fetches anew what a service offers, for somebody who is mapping to it: what became required there, or is not any
@@ -16,7 +13,7 @@ export async function fetchOffers(context: Context, id: string): Promise<Result<
   const connection = await findConnection(context.store.db, id);
   if (!connection) return unknown('connection');
   const { state, catalogueAt } = connection;
-  if (state !== 'active' || context.now() - (catalogueAt ?? 0) < FRESH_MS) return good({ fetched: false });
+  if (state !== 'active' || context.now() - (catalogueAt ?? 0) < CATALOGUE_REST_MS) return good({ fetched: false });
   const { ok } = await checkConnection(context, connection);
   return good({ fetched: ok });
 }

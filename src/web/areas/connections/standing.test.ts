@@ -4,23 +4,23 @@ import { connectionStanding } from './standing.ts';
 
 type Standing = Parameters<typeof connectionStanding>[0];
 const AT = '2026-05-01T00:00:00.000Z';
-const good = { ok: true, account: 'Ridge', lists: 1, groups: 0, tags: 0, fields: 2, kinds: 0, at: AT };
+const good = { ok: true as const, account: 'Ridge', lists: 1, groups: 0, tags: 0, fields: 2, kinds: 0, at: AT };
 const active = (more: Partial<Standing>): Standing => ({
   state: 'active',
-  verify: good as unknown as ConnectionView['verify'],
+  verify: good,
   failures: 0,
   lastSuccessAt: null,
   ...more,
 });
-const untried = { ...good, untried: 'Nothing can be asked there.' } as unknown as ConnectionView['verify'];
-const refused = {
+const untried = { ...good, untried: 'Nothing can be asked there.' };
+const refused: ConnectionView['verify'] = {
   ok: false,
   about: 'service',
   refused: true,
   problem: 'No.',
   nextStep: '',
   at: AT,
-} as ConnectionView['verify'];
+};
 
 describe('a connection is called connected', () => {
   it.each<[why: string, standing: Standing, word: string]>([

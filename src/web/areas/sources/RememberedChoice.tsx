@@ -13,10 +13,6 @@ export function useRemembered() {
   return useQueryState('remember', parseAsStringLiteral(REMEMBERED).withDefault('agreed'));
 }
 
-/** The line that a site carries once, for all forms and chats. @param server where the script comes from */
-export const scriptLine = (server: string, remembered: (typeof REMEMBERED)[number]): string =>
-  `<script async src="${server}/place/script.js"${remembered === 'everybody' ? ' data-storage="yes"' : ''}></script>`;
-
 /** Asks whose browser may remember, and gives what the site has to say for it. */
 export function RememberedChoice() {
   const [remembered, setRemembered] = useRemembered();

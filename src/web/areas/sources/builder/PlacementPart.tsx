@@ -3,10 +3,11 @@ import type { ReactNode } from 'react';
 import { renderSVG } from 'uqr';
 import type { SourceView } from '../../../../contract/source.ts';
 import { filesOf } from '../../../../core/forms/index.ts';
+import { scriptLine } from '../../../../core/showing/index.ts';
 import { fontsOf } from '../../../../forms/index.ts';
 import { useFormHeight } from './useFormHeight.ts';
 import { InstallationCheck } from './InstallationCheck.tsx';
-import { RememberedChoice, scriptLine, useRemembered } from '../RememberedChoice.tsx';
+import { RememberedChoice, useRemembered } from '../RememberedChoice.tsx';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 
 /** Of a frame with a form whose height is not known, in CSS pixels. */
@@ -23,7 +24,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
     );
   const server = new URL(postUrl).origin;
   const id = postUrl.split('/').at(-1) ?? '';
-  const script = scriptLine(server, remembered);
+  const script = scriptLine(server, remembered === 'everybody');
   const element = `<div data-iwashi-form="${id}"${height === 0 ? '' : ` style="min-height:${height}px"`}></div>`;
   // Visitors hear its title, which is never the name that it has among us.
   const title = (live.title || live.button).replaceAll('&', '&amp;').replaceAll('"', '&quot;');

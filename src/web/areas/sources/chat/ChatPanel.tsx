@@ -3,12 +3,13 @@ import type { SourceView } from '../../../../contract/source.ts';
 import { chatFaceOf, UNFINISHED, type Unfinished } from '../../../../core/chat/index.ts';
 import { FORM_LANGUAGES } from '../../../../core/forms/index.ts';
 import type { ChatDocument } from '../../../../core/intake/index.ts';
+import { scriptLine } from '../../../../core/showing/index.ts';
 import { CopyButton } from '../../../parts/CopyButton.tsx';
 import { Field } from '../../../parts/Field.tsx';
 import { FigureInput } from '../../../parts/FigureInput.tsx';
 import { LinesInput } from '../../../parts/LinesInput.tsx';
 import { DeviceBoxes } from '../DeviceBoxes.tsx';
-import { RememberedChoice, scriptLine, useRemembered } from '../RememberedChoice.tsx';
+import { RememberedChoice, useRemembered } from '../RememberedChoice.tsx';
 import { Triggers } from '../Triggers.tsx';
 import { VariantsSettings } from '../VariantsSettings.tsx';
 import { useKnownFacts } from '../builder/useKnownFacts.ts';
@@ -147,7 +148,7 @@ const COLOUR_WORDS = { action: 'buttons', onAction: 'words on them', ground: 'gr
 
 function Placing({ document, set, about }: PartProps) {
   const [remembered] = useRemembered();
-  const code = scriptLine(location.origin, remembered);
+  const code = scriptLine(location.origin, remembered === 'everybody');
   const { showing } = document;
   return (
     <div className="flex flex-col gap-4">
