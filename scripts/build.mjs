@@ -8,6 +8,7 @@ import { dist, root } from './paths.mjs';
 
 const PROGRAMS = {
   'server/main': 'src/server/main.ts',
+  'server/reading': 'src/server/reading/main.ts',
   'server/reading-thread': 'src/server/reading/thread.ts',
   'server/demo': 'src/server/demo/main.ts',
   'server/seed': 'src/server/seed/main.ts',

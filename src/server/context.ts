@@ -3,7 +3,8 @@ import { V7Generator } from 'uuidv7';
 import type { Config } from './config.ts';
 import { createSend, type Send } from './connectors/http.ts';
 import { loggedError } from './security/loggedErrors.ts';
-import { createReadingPool, type ReadingPool } from './reading/pool.ts';
+import { createReaderApart } from './reading/apart.ts';
+import type { ReadingPool } from './reading/pool.ts';
 import { SecretBox } from './security/secrets.ts';
 import { openStore, type Store } from './store/database.ts';
 
@@ -13,7 +14,7 @@ export interface Context {
   store: Store;
   secrets: SecretBox;
   send: Send;
-  /** Reads what somebody else made, away from the thread that answers. */
+  /** Reads what somebody else made, in a process apart. */
   reading: ReadingPool;
   now: () => number;
   newId: () => string;
@@ -27,7 +28,11 @@ export function createContext(config: Config, now: () => number = Date.now): Con
   const store = openStore(config.databaseUrl);
   const ids = new V7Generator();
   const send = createSend(config.allowPrivateAddresses, now);
-  const reading = createReadingPool(config.root);
+  // No payloads, addresses or headers are ever logged; see http/app.ts for what a request leaves behind.
+  const log = pino({ level: config.logLevel, base: null, serializers: { err: loggedError } }, pino.destination(2));
+  const reading = createReaderApart(config.root, (why) =>
+    log.error({ why }, 'the process that reads what others made ended; another one begins'),
+  );
   return {
     config,
     store,
@@ -37,8 +42,7 @@ export function createContext(config: Config, now: () => number = Date.now): Con
     givenUp: new Map(),
     secrets: new SecretBox(config.secretKey),
     newId: () => ids.generateOrResetWithTs(now()).toString(),
-    // No payloads, addresses or headers are ever logged; see http/app.ts for what a request leaves behind.
-    log: pino({ level: config.logLevel, base: null, serializers: { err: loggedError } }, pino.destination(2)),
+    log,
     close: async () => {
       await send.close();
       await reading.close();

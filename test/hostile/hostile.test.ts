@@ -22,7 +22,7 @@ import {
   type Hostile,
 } from '../world/hostile.ts';
 import type { Operator } from '../world/operator.ts';
-import { eventually } from '../world/processes.ts';
+import { eventually, processesOf } from '../world/processes.ts';
 import { World } from '../world/world.ts';
 
 let world: World;
@@ -84,8 +84,13 @@ function expectQuick(waits: number[]): void {
   expect(waits.at(-1)).toBeLessThan(2_500 + 10 * usual);
 }
 
-const memoryOf = async (pid: number | undefined): Promise<number> =>
-  Number(/VmRSS:\s+(\d+)/.exec(await readFile(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+/** What a process uses, with those that it began, in megabytes. */
+async function memoryOf(pid = 0): Promise<number> {
+  const all = await Promise.all(
+    [pid, ...processesOf(pid)].map((id) => readFile(`/proc/${id}/status`, 'utf8').catch(() => '')),
+  );
+  return all.reduce((sum, status) => sum + Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024, 0);
+}
 const openFilesOf = (pid: number | undefined): number => readdirSync(`/proc/${pid}/fd`, { withFileTypes: true }).length;
 const keptFiles = async (): Promise<string[]> =>
   (await readdir(world.env.IWASHI_UPLOADS ?? '', { recursive: true, withFileTypes: true }))

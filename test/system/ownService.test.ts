@@ -2,13 +2,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PlaceView } from '../../src/contract/people.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
-import { createReadingPool } from '../../src/server/reading/pool.ts';
-import { BUDGETS } from '../../src/server/reading/readers.ts';
 import type { CheckedProfileView, DescriptionView, TrialView } from '../../src/contract/profiles.ts';
 import { skyLetterForm, skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { fields, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
-import { ROOT } from '../world/processes.ts';
 import { TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
@@ -220,14 +217,4 @@ describe('a profile that is not right', () => {
     'nor is every text a description: %j',
     async (text) => expect((await operator.send('POST', '/profiles/openapi', { text })).status).toBe(422),
   );
-});
-
-it('reading a description ends when it takes too long, and holds up nobody meanwhile', async () => {
-  const text = await (await fetch(`${world.ternPost}/v1/openapi.json`)).text();
-  const hurried = { ...BUDGETS, description: { ...BUDGETS.description, milliseconds: 1 } };
-  const pools = [createReadingPool(ROOT, hurried), createReadingPool(ROOT)] as const;
-  const reads = pools.map((pool) => pool.read('description', { text, choice: null }));
-  expect(await reads[0]).toMatchObject({ ok: false, issue: expect.stringContaining('longer than 0.001 s') as string });
-  expect(await reads[1]).toMatchObject({ ok: true, value: { ok: true } });
-  await Promise.all(pools.map((pool) => pool.close()));
 });

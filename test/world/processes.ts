@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { readdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import path from 'node:path';
 
@@ -66,5 +67,23 @@ export async function eventually<T>(
     if (isThere(answer)) return answer;
     if (Date.now() > end) throw new Error(`it did not come; last: ${JSON.stringify(answer).slice(0, 1500)}`);
     await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+/** The processes that a process has begun, and those that they have. */
+export function processesOf(pid: number): number[] {
+  const own = readdirSync('/proc')
+    .map(Number)
+    .filter((id) => Number.isInteger(id) && parentOf(id) === pid);
+  return [...own, ...own.flatMap(processesOf)];
+}
+
+function parentOf(pid: number): number | null {
+  try {
+    // Behind the name, which may hold anything, stand its state and its parent (proc(5)).
+    const [, parent] = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1)?.split(' ') ?? [];
+    return Number(parent);
+  } catch {
+    return null;
   }
 }
