@@ -1,6 +1,6 @@
 import Type from 'typebox';
 import { COUNTED, DIMENSIONS } from '../core/insight/index.ts';
-import { CAUSE_NAMES, DELIVERY_STATES, PROVED_BY } from '../core/delivery/index.ts';
+import { ARRIVED, CAUSE_NAMES, DELIVERY_STATES, PROVED_BY } from '../core/delivery/index.ts';
 import { BULK_ACTS, BulkInput, DropInput } from './deliveries.ts';
 import { DEVICES, PROGRESS } from './submissions.ts';
 import type { Scope } from './tokens.ts';
@@ -35,6 +35,12 @@ const Submission = Type.Object({
   phone: Type.String({ description: 'In E.164; empty for people who gave none.' }),
   name: Type.String(),
   progress: Type.Enum([...PROGRESS], { description: 'How far it has come, all its deliveries taken together.' }),
+  arrived: orNull(
+    Type.Enum([...ARRIVED], {
+      description:
+        'Where it is delivered, how that is known: shown there, accepted by a service that cannot be asked, or sent by mail alone.',
+    }),
+  ),
   repeats: Type.Integer({ description: 'How often the same request came once more.' }),
 });
 
@@ -65,7 +71,12 @@ const Delivery = Type.Object({
   endedAt: orNull(time('When it was delivered, held or dropped.')),
   leftOut: Type.Array(Type.String()),
   readBack: orNull(Type.Array(ReadBackRow)),
-  provedBy: orNull(Type.Enum([...PROVED_BY], { description: 'By a look there, or by the answer to the write.' })),
+  provedBy: orNull(
+    Type.Enum([...PROVED_BY], {
+      description:
+        'By a look there, by the answer to the write, or by a person who looked; null for none: then it was accepted.',
+    }),
+  ),
   behind: orNull(Type.String({ description: 'The submission whose delivery has to end first.' })),
 });
 

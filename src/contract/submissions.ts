@@ -1,3 +1,4 @@
+import type { Arrived } from '../core/delivery/index.ts';
 import type { RawSubmission, Suspicion, Visit } from '../core/intake/index.ts';
 import type { Plan } from '../core/plan/index.ts';
 import type { FieldValues, SourceField } from '../core/values/index.ts';
@@ -21,6 +22,10 @@ export const PROGRESS = [
 
 export type Progress = (typeof PROGRESS)[number];
 
+/** The word for how far a submission has come: where all of it arrived, what is known of that. */
+export const progressWord = ({ progress, arrived }: { progress: Progress; arrived: Arrived | null }): string =>
+  progress === 'delivered' ? (arrived ?? progress) : progress;
+
 /** What browsers run on, as far as they say. */
 export const DEVICES = ['phone', 'tablet', 'computer', 'television'] as const;
 
@@ -32,6 +37,8 @@ export interface SubmissionRow {
   phone: string;
   name: string;
   progress: Progress;
+  /** What is known of what arrived; null before it is delivered. */
+  arrived: Arrived | null;
   repeats: number;
 }
 
@@ -40,6 +47,8 @@ export interface TrailView {
   receivedAt: string;
   state: SubmissionState;
   progress: Progress;
+  /** What is known of what arrived; null before it is delivered. */
+  arrived: Arrived | null;
   sourceId: string;
   sourceName: string;
   sourceVersion: number;

@@ -1,9 +1,10 @@
 import path from 'node:path';
 import { stat } from 'node:fs/promises';
+import { deliveryWord } from '../../src/core/delivery/index.ts';
 import { plainLine } from '../../src/core/mapping/index.ts';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BulkView, HeldGroupView } from '../../src/contract/deliveries.ts';
-import type { TrailView } from '../../src/contract/submissions.ts';
+import { progressWord, type TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { Profile } from '../../src/contract/profile/index.ts';
 import type { SourceView } from '../../src/contract/source.ts';
@@ -396,6 +397,10 @@ describe('Bellbuoy: an address that is the secret', () => {
     const trail = await operator.trailWhen(await visit(newAddress(), { school: 'Reservoir Road School' }), 'delivered');
     expect((await messages()).at(-1)?.text).toContain('Reservoir Road School would like to come, with 24 pupils.');
     expect(only(trail).attempts[0]?.outcome).toBe('accepted there; it cannot be read back');
+    // Nobody looked, so it is not said to be delivered, neither of it nor in a list.
+    expect([deliveryWord(only(trail)), progressWord(trail)]).toEqual(['accepted', 'accepted']);
+    const { rows } = await operator.submissions(`text=${encodeURIComponent(only(trail).email)}`);
+    expect(rows.map(progressWord)).toEqual(['accepted']);
     expect(JSON.stringify(trail)).not.toContain('hook-for-tests');
   });
 
@@ -407,7 +412,7 @@ describe('Bellbuoy: an address that is the secret', () => {
     expect((await messages()).length - before).toBeLessThanOrEqual(1);
     await operator.post(`/deliveries/${held.id}/arrived`);
     const settled = only(await operator.trailWhen(held.submissionId, 'delivered'));
-    expect(settled.causeDetail).toBe('Seen there by a person.');
+    expect([settled.provedBy, deliveryWord(settled)]).toEqual(['person', 'delivered']);
   });
 
   it('is left alone for as long as it asks', async () => {

@@ -1,4 +1,5 @@
 export { looksFirst, overwriting, ruleFor } from './overwriting.ts';
+export { ARRIVED, deliveryWord, howItIsKnown, sentInWords, type Arrived } from './arrival.ts';
 export { ANSWER_CAUSES, CAUSE_NAMES, CAUSES, CHANGED_THERE, type AnswerCause, type Cause } from './causes.ts';
 export { afterOutcome, HEALTHY, isTryingOut, type Health } from './breaker.ts';
 export { takeFromBudget, type Pace } from './budget.ts';

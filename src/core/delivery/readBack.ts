@@ -27,8 +27,8 @@ export interface HeldPerson {
   tags: string[];
 }
 
-/** How it is known what another system holds: somebody looked there, or its answer to the write showed it. */
-export const PROVED_BY = ['look', 'answer'] as const;
+/** How it is known what another system holds: we looked there, its answer to the write showed it, or a person looked and said so. */
+export const PROVED_BY = ['look', 'answer', 'person'] as const;
 export type ProvedBy = (typeof PROVED_BY)[number];
 
 export interface ReadBackRow {

@@ -80,6 +80,8 @@ function outcomeOf(ending: Ending): Pick<Outcome, 'state' | 'said' | 'nextStep' 
   const { rows, provedBy } = ending;
   if (provedBy === 'look' && rows.length > 0)
     return { state: 'proved', said: 'Everything that was meant was found there.', nextStep: '', rows };
+  if (provedBy === 'answer')
+    return { state: 'proved', said: 'Its answer shows everything that was meant.', nextStep: '', rows };
   return {
     state: 'accepted',
     said: 'It was accepted there. Nobody can look from here.',

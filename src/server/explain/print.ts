@@ -1,6 +1,7 @@
 import type { MailView } from '../../contract/consent.ts';
 import type { DeliveryView } from '../../contract/deliveries.ts';
-import type { TrailView } from '../../contract/submissions.ts';
+import { progressWord, type TrailView } from '../../contract/submissions.ts';
+import { deliveryWord, howItIsKnown } from '../../core/delivery/index.ts';
 import { VISIT_FIELDS, type VisitPart } from '../../core/intake/index.ts';
 import { printValue } from '../../core/values/index.ts';
 
@@ -12,7 +13,7 @@ export function printTrail(trail: TrailView): string {
     return text === undefined ? [] : [`${label}: ${text}`];
   });
   return [
-    `Submission ${trail.id}: ${trail.progress}`,
+    `Submission ${trail.id}: ${progressWord(trail)}`,
     ...part('Received', [
       `${trail.receivedAt} from ${trail.sourceName}, version ${trail.sourceVersion}`,
       ...came,
@@ -61,9 +62,10 @@ export function printTrail(trail: TrailView): string {
 }
 
 function printDelivery(delivery: DeliveryView): string[] {
-  const { connectionName, routeName, routeVersion, state, sentence, causeDetail, nextStep, attempts } = delivery;
+  const { connectionName, routeName, routeVersion, sentence, causeDetail, nextStep, attempts } = delivery;
   const { readBack, provedBy } = delivery;
-  return part(`Delivery to ${connectionName}: ${state}`, [
+  const known = howItIsKnown(delivery);
+  return part(`Delivery to ${connectionName}: ${deliveryWord(delivery)}`, [
     `by ${routeName}, version ${routeVersion}`,
     ...(sentence === '' ? [] : [`${sentence} ${causeDetail}`.trim(), nextStep]),
     ...delivery.leftOut.map((text) => `left out: ${text}`),
@@ -77,6 +79,7 @@ function printDelivery(delivery: DeliveryView): string[] {
           ({ method, url, status, milliseconds }) => `  ${method} ${url}: ${status ?? 'no answer'}, ${milliseconds} ms`,
         ) ?? ['  what was sent is not kept any more'],
     ),
+    ...(known === null ? [] : [known]),
     ...(readBack && provedBy === 'answer' ? ['as its answer showed it:'] : []),
     ...(readBack ?? []).map(
       ({ what, meant, found, same }) =>

@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { bad, type Result } from '../../core/result.ts';
-import type { Ask, Said } from './main.ts';
+import type { Said } from './main.ts';
 import type { ReadingPool } from './pool.ts';
 import { BUDGETS, type ReaderName, type Readers } from './readers.ts';
 
@@ -64,14 +64,13 @@ export function createReaderApart(root: string, onEnd: (why: string) => void): R
     name: Name,
     given: Readers[Name]['given'],
   ): Promise<Result<Readers[Name]['made']>> {
-    type Made = Result<Readers[Name]['made']>;
     const first = await ask(name, given);
     if (first !== ENDED) return first;
     const { what, next } = BUDGETS[name];
     const second = again.then(() => (isClosed ? ENDED : ask(name, given)));
     again = second;
     const result = await second;
-    return result === ENDED ? bad(`Something in ${what} is such that it cannot be read. ${next}`) : (result);
+    return result === ENDED ? bad(`Something in ${what} is such that it cannot be read. ${next}`) : result;
   }
 
   return {

@@ -3,8 +3,8 @@ import { isoTime } from '../../core/isoTime.ts';
 import type { ConfirmationView, ConsentEventView, MailView } from '../../contract/consent.ts';
 import type { AttemptView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
 import type { Page } from '../../contract/pages.ts';
-import type { Progress, SubmissionRow } from '../../contract/submissions.ts';
-import { CAUSES, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
+import type { Progress, SubmissionRow, TrailView } from '../../contract/submissions.ts';
+import { CAUSES, type Arrived, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
 import { addressOf } from '../../core/plan/index.ts';
 import type { MailState } from '../../core/states/index.ts';
 import { normaliseEmail } from '../../core/values/index.ts';
@@ -75,6 +75,13 @@ const PROGRESS = sql`CASE
   WHEN ${hasPart('dropped')} THEN 'dropped'
   ELSE 'nothing to send' END`;
 
+/** What is known of what arrived of a submission `s` (`deliveryWord`, in SQL); null where nothing did. */
+const ARRIVED = sql`CASE
+  WHEN EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state = 'delivered' AND d.proved_by IS NULL
+    AND COALESCE(JSON_LENGTH(d.read_back), 0) = 0) THEN 'accepted'
+  WHEN EXISTS (SELECT 1 FROM deliveries d WHERE d.submission_id = s.id AND d.state = 'delivered') THEN 'delivered'
+  WHEN ${hasPart('delivered')} THEN 'sent' END`;
+
 /**
  * What everything that has come so far has in common, by which an index finds it; `PROGRESS` then decides. What most
  * submissions come to is found soonest by reading the newest of all.
@@ -142,17 +149,18 @@ export async function listSubmissions(
     phone: string | null;
     name: string | null;
     progress: Progress;
+    arrived: Arrived | null;
     repeats: number;
     typed: string;
   }>(
     db,
     sql`SELECT s.id, s.received_at AS receivedAt, src.name AS sourceName, c.email, c.phone, c.name, s.repeats, s.field_values AS typed,
-        ${PROGRESS} AS progress
+        ${PROGRESS} AS progress, ${ARRIVED} AS arrived
       FROM submissions s LEFT JOIN sources src ON src.id = s.source_id LEFT JOIN contacts c ON c.id = s.contact_id
       WHERE ${sql.join(conditions, sql` AND `)} ${having} ORDER BY s.id DESC LIMIT ${PAGE_SIZE + 1}`,
   );
   const shown = rows.slice(0, PAGE_SIZE).map(({ typed, email, phone, name, ...row }) => ({
-    ...row,
+    ...withArrived(row),
     receivedAt: isoTime(row.receivedAt),
     email: email ?? addressIn(typed),
     phone: phone ?? '',
@@ -214,13 +222,19 @@ function addressIn(typed: string): string {
   return values.find((value): value is string => typeof value === 'string' && value.includes('@')) ?? '';
 }
 
-export async function readProgress(db: Db, id: string): Promise<Progress> {
-  const [row] = await rowsOf<{ progress: Progress }>(
+export async function readProgress(db: Db, id: string): Promise<Pick<TrailView, 'progress' | 'arrived'>> {
+  const [row] = await rowsOf<Pick<TrailView, 'progress' | 'arrived'>>(
     db,
-    sql`SELECT ${PROGRESS} AS progress FROM submissions s WHERE s.id = ${id}`,
+    sql`SELECT ${PROGRESS} AS progress, ${ARRIVED} AS arrived FROM submissions s WHERE s.id = ${id}`,
   );
-  return row?.progress ?? 'received';
+  return row ? withArrived(row) : { progress: 'received', arrived: null };
 }
+
+/** What arrived is said of what is over alone: while something is on its way, that is the news. */
+const withArrived = <Row extends Pick<TrailView, 'progress' | 'arrived'>>(row: Row): Row => ({
+  ...row,
+  arrived: row.progress === 'delivered' ? row.arrived : null,
+});
 
 export interface DeliveryFilter {
   state?: DeliveryState;

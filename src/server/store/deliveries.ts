@@ -240,7 +240,7 @@ export async function replayDelivery(
 export async function settleDelivery(db: Db, id: string, now: number): Promise<boolean> {
   const [result] = await db
     .update(deliveries)
-    .set({ ...SEEN.to, cause: null, causeDetail: 'Seen there by a person.', endedAt: now })
+    .set({ ...SEEN.to, cause: null, causeDetail: null, provedBy: 'person', endedAt: now })
     .where(and(eq(deliveries.id, id), SEEN.of));
   return result.affectedRows === 1;
 }

@@ -25,7 +25,7 @@ export async function readTrail(db: Db, id: string): Promise<TrailView | null> {
     id,
     receivedAt: new Date(submission.receivedAt).toISOString(),
     state: submission.state,
-    progress: await readProgress(db, id),
+    ...(await readProgress(db, id)),
     sourceId: submission.sourceId,
     sourceName: await readSourceName(db, submission.sourceId),
     sourceVersion: submission.sourceVersion,

@@ -1,6 +1,6 @@
 import { Link, useSearchParams } from 'react-router';
 import type { DeliveryView } from '../../../contract/deliveries.ts';
-import { CAUSE_NAMES, DELIVERY_STATES } from '../../../core/delivery/index.ts';
+import { CAUSE_NAMES, DELIVERY_STATES, deliveryWord } from '../../../core/delivery/index.ts';
 import { useRouteLines } from '../../data/routes.ts';
 import { Filter } from '../../parts/Filter.tsx';
 import { FilterSelect, inWords } from '../../parts/FilterSelect.tsx';
@@ -80,7 +80,7 @@ export function DeliveriesPage() {
                   <td>{delivery.connectionName}</td>
                   <td>{delivery.routeName}</td>
                   <td>
-                    <StateMark state={delivery.state} />
+                    <StateMark state={deliveryWord(delivery)} />
                   </td>
                   <td className="text-quiet">
                     <When delivery={delivery} />

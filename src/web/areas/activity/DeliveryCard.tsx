@@ -1,5 +1,6 @@
 import { Check, X } from 'lucide-react';
 import { Link } from 'react-router';
+import { deliveryWord, howItIsKnown, sentInWords } from '../../../core/delivery/index.ts';
 import type { DeliveryView } from '../../../contract/deliveries.ts';
 import { Address } from '../../parts/Address.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
@@ -25,6 +26,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
     leftOut,
     behind,
   } = delivery;
+  const known = howItIsKnown(delivery);
   return (
     <div className="box">
       <div className="box-title flex flex-wrap justify-between gap-2">
@@ -37,7 +39,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
             {routeName}, version {routeVersion}
           </Link>
         </span>
-        <StateMark state={state} />
+        <StateMark state={deliveryWord(delivery)} />
       </div>
       <div className="p-3 flex flex-col gap-3">
         {sentence && state !== 'delivered' && (
@@ -68,19 +70,12 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
           </p>
         ))}
         <DeliveryActions delivery={delivery} />
-        {readBack?.length === 0 && state === 'delivered' && (
-          <p className="text-quiet">It was accepted there. This kind of service cannot be asked what arrived.</p>
-        )}
+        {known && <p className="text-quiet">{known}</p>}
         {readBack && readBack.length > 0 && (
           <table className="rows w-full">
             <caption className="text-left text-quiet text-sm pb-1">
-              {provedBy === 'answer' ? 'As its answer showed it' : 'Read back'}
-              {deliveredAt && (
-                <>
-                  {' '}
-                  <Time at={deliveredAt} />
-                </>
-              )}
+              {provedBy === 'answer' ? 'As its answer showed it' : 'Read back'}{' '}
+              {provedBy === 'person' ? 'before that' : deliveredAt && <Time at={deliveredAt} />}
             </caption>
             <thead>
               <tr>
@@ -126,10 +121,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
                   <Exchange exchange={exchange} />
                 </li>
               ))}
-              {exchanges === null && (
-                <li className="text-quiet">What was sent and answered is not kept any more; how it ended is.</li>
-              )}
-              {exchanges?.length === 0 && <li className="text-quiet">Nothing was sent.</li>}
+              {sentInWords(exchanges) && <li className="text-quiet">{sentInWords(exchanges)}</li>}
             </ol>
           </details>
         ))}

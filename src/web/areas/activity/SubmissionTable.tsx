@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { SubmissionRow } from '../../../contract/submissions.ts';
+import { progressWord, type SubmissionRow } from '../../../contract/submissions.ts';
 import { LongBody } from '../../parts/LongBody.tsx';
 import { moveInList } from '../../parts/keys.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
@@ -25,7 +25,7 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
         </tr>
       </thead>
       <LongBody rows={rows} keyOf={({ id }) => id} columns={columns.length}>
-        {({ id, email, phone, name, sourceName, receivedAt, progress, repeats }) => {
+        {({ id, email, phone, name, sourceName, receivedAt, repeats, ...row }) => {
           const link = (text: string) => (
             <Link data-row to={`/activity/${id}`} className="plain-link whitespace-nowrap">
               {text}
@@ -41,7 +41,7 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
                 {repeats > 0 && <span className="text-quiet"> · came {repeats + 1} times</span>}
               </td>
               <td>
-                <StateMark state={progress} />
+                <StateMark state={progressWord(row)} />
               </td>
             </>
           );

@@ -2,13 +2,13 @@ import { addressIn, keysOf } from '../../../core/identity/index.ts';
 import { ArrowLeft } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConfirmationView } from '../../../contract/consent.ts';
-import type { TrailView } from '../../../contract/submissions.ts';
+import { progressWord, type TrailView } from '../../../contract/submissions.ts';
 import { isSite, VISIT_FIELDS, type Payload, type Visit, type VisitPart } from '../../../core/intake/index.ts';
 import { inBytes, inWordsOfType, isFile, type FieldValue, type SourceField } from '../../../core/values/index.ts';
 import { Address } from '../../parts/Address.tsx';
 import { SUSPICIONS } from '../../parts/suspicions.ts';
 import { ActionError, Loaded } from '../../parts/States.tsx';
-import { StateMark } from '../../parts/StateMark.tsx';
+import { StateMark, stateWord } from '../../parts/StateMark.tsx';
 import { ExactTime, Time } from '../../parts/Time.tsx';
 import { useNow } from '../../parts/useNow.ts';
 import { Working } from '../../parts/Working.tsx';
@@ -51,7 +51,6 @@ function Trail({ trail }: { trail: TrailView }) {
     sourceId,
     sourceName,
     sourceVersion,
-    progress,
     contactId,
     values,
     fields,
@@ -66,7 +65,7 @@ function Trail({ trail }: { trail: TrailView }) {
   const key = plan?.contact?.key;
   // A number of a shop's own is nobody's name, where they have an address.
   const address = key ? addressIn(keysOf(fields, values, sourceId)) || key.value : 'Submission';
-  useTellOpen(address, progress === 'waiting' ? 'waits for confirmation' : progress, 'received', receivedAt);
+  useTellOpen(address, stateWord(progressWord(trail)), 'received', receivedAt);
   return (
     <div className="p-5 max-w-4xl">
       <button className="btn btn-sm btn-ghost -ml-2 mb-2" onClick={() => void navigate(-1)}>
@@ -77,7 +76,7 @@ function Trail({ trail }: { trail: TrailView }) {
           <Address text={address} />
         </h1>
         <span className="text-lg">
-          <StateMark state={progress} />
+          <StateMark state={progressWord(trail)} />
         </span>
       </div>
       <ol className="flex flex-col">

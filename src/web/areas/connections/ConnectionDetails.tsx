@@ -13,7 +13,7 @@ import { ChangeForm } from './ChangeForm.tsx';
 import { Notices } from './Notices.tsx';
 import { RemoveForm } from './RemoveForm.tsx';
 import { RouteLinks } from './RouteLinks.tsx';
-import { connectionStanding } from './standing.ts';
+import { connectionStanding, lookedAtWord } from './standing.ts';
 import { useConnectionAct, useGrant } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
 
@@ -30,12 +30,7 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
   const [dialog, setDialog] = useState<'change' | 'remove' | null>(null);
   const close = () => setDialog(null);
   const notice = act.isSuccess ? null : (GRANT_NOTICES.find((one) => one === params.get('grant')) ?? null);
-  useTellOpen(
-    name,
-    connectionStanding(connection),
-    verify?.ok && verify.untried !== undefined ? 'looked at' : 'verified',
-    verify?.at ?? null,
-  );
+  useTellOpen(name, connectionStanding(connection), lookedAtWord(verify), verify?.at ?? null);
   return (
     <div className="p-5 flex flex-col gap-6 max-w-3xl">
       <div className="flex flex-wrap items-center justify-between gap-2">

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ConnectionView } from '../../../contract/connection.ts';
-import { connectionStanding } from './standing.ts';
+import { connectionStanding, lookedAtWord } from './standing.ts';
 
 type Standing = Parameters<typeof connectionStanding>[0];
 const AT = '2026-05-01T00:00:00.000Z';
@@ -34,4 +34,13 @@ describe('a connection is called connected', () => {
     ['not when its credentials are refused', active({ state: 'refused' }), 'credentials refused'],
     ['not before access is granted', active({ state: 'ungranted' }), 'access not granted yet'],
   ])('%s', (_, standing, word) => expect(connectionStanding(standing)).toBe(word));
+});
+
+describe('a connection is said to be verified', () => {
+  it.each<[why: string, verify: ConnectionView['verify'], word: string]>([
+    ['when its service was asked, and answered', good, 'verified'],
+    ['not when nothing can be asked there', untried, 'looked at'],
+    ['not when the answer was no', refused, 'looked at'],
+    ['not when nobody looked', null, 'looked at'],
+  ])('%s', (_, verify, word) => expect(lookedAtWord(verify)).toBe(word));
 });

@@ -26,3 +26,7 @@ export function connectionStanding({
       return state satisfies never;
   }
 }
+
+/** What happened when a connection was last looked at: *verified* is said only where its service was asked, and answered. */
+export const lookedAtWord = (verify: ConnectionView['verify']): 'verified' | 'looked at' =>
+  verify?.ok === true && verify.untried === undefined ? 'verified' : 'looked at';

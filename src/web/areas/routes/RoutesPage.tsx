@@ -20,6 +20,7 @@ import { ApiProblem } from '../../data/api.ts';
 import { useSourceLines, useSources, useSourcesNamed } from '../../data/sources.ts';
 import { RouteBench } from './RouteBench.tsx';
 import { useAddRoute, useRoute, useRouteLines, useRoutes } from '../../data/routes.ts';
+import { checksWord } from './checksWord.ts';
 
 export function RoutesPage() {
   const { id } = useParams();
@@ -189,7 +190,7 @@ function RouteCells({ line, folders }: { line: RouteLine; folders: string[] }) {
       <td className="whitespace-nowrap">
         {blockers > 0 && <Count of={blockers} state="blocker" />}
         {warnings > 0 && <Count of={warnings} state="warning" />}
-        {blockers + warnings === 0 && 'clear'}
+        {checksWord(line)}
       </td>
       <td>
         <EntryMore entries="routes" entry={line} folders={folders} />
