@@ -328,6 +328,24 @@ describe('variants of a chat', () => {
   });
 });
 
+it('a conversation is followed by six pages at a time, and whoever leaves makes room at once', async () => {
+  const [page, other] = [await Page.open(), await Page.open()];
+  const follow = ({ token, after }: Page) => post('/stream', { token, after });
+  const streams = await Promise.all(Array.from({ length: 6 }, () => follow(page)));
+  expect(streams.map(({ status }) => status)).toEqual(Array(6).fill(200));
+  expect((await follow(page)).status).toBe(429);
+  const beside = await follow(other);
+  expect(beside.status).toBe(200);
+  await streams[0]?.body?.cancel();
+  // Sooner than by the next beat, 15 seconds later.
+  const room = await eventually(
+    () => follow(page),
+    ({ status }) => status === 200,
+    5_000,
+  );
+  for (const { body } of [...streams.slice(1), beside, room]) await body?.cancel();
+});
+
 describe('a colleague', () => {
   it('is told by a list that goes on by itself, takes over, answers live, and leaves the rest to the chat', async () => {
     const email = newAddress();

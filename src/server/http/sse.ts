@@ -1,3 +1,4 @@
+import type { HttpBindings } from '@hono/node-server';
 import type { Context as HonoContext } from 'hono';
 import { streamSSE } from 'hono/streaming';
 
@@ -28,6 +29,10 @@ export function sendEvents(
     stream.onAbort(() => {
       wake();
     });
+    // Whoever follows has nothing more to say: a connection that is closed, or half closed, is left. Only the next beat would show it.
+    const { socket } = (c.env as HttpBindings).incoming;
+    const leave = () => stream.abort();
+    socket.once('end', leave).once('close', leave);
     try {
       while (isOpen() && (await mayFollow())) {
         if (isDue()) {
@@ -46,6 +51,7 @@ export function sendEvents(
         }
       }
     } finally {
+      socket.off('end', leave).off('close', leave);
       stop();
     }
   });

@@ -18,6 +18,7 @@ const READER_NAMES = Object.keys(BUDGETS) as ReaderName[];
 /** So many may wait for a thread; whoever comes then is told to come again. */
 const MOST_WAITING = 40;
 const IDLE_MS = 30_000;
+const WARM_MS = 15_000;
 
 /** @param root where the built programs are */
 export function createReadingPool(root: string, budgets: Record<ReaderName, Budget> = BUDGETS): ReadingPool {
@@ -92,7 +93,8 @@ class Lane {
 
   /** Loads what the readers need, so that nobody's time counts for it who is read the first after a thread began. */
   #warmUp(): Promise<unknown> {
-    return this.#threads.run({ warm: this.#readers }).catch(() => {});
+    // Where it takes longer than that, it goes on within the time of who is read first.
+    return this.#threads.run({ warm: this.#readers }, { signal: AbortSignal.timeout(WARM_MS) }).catch(() => {});
   }
 
   #turn(): Promise<void> {

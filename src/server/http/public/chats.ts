@@ -25,8 +25,9 @@ const BODY_LIMIT_BYTES = 16 * 1024;
 const DEEPEST_BODY = 10;
 /** So often as one visitor sends a form, they may say something in a chat. */
 const SAYS = 6;
-/** So many of one address may be followed at a time. */
-const MOST_STREAMS = 20;
+/** So many pages may follow one conversation at a time, and so many those of one address, behind which a whole office may be. */
+const MOST_OF_ONE = 6;
+const MOST_OF_ADDRESS = 200;
 
 const GONE = () => new Problem(404, 'not-found', 'There is no such conversation here.');
 
@@ -35,7 +36,8 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
   const app = new Hono();
   const { config } = context;
   const paces = { begin: new Pace(perMinute), say: new Pace(SAYS * perMinute) };
-  const streams = new Map<string, number>();
+  const followed = new Tally(MOST_OF_ONE);
+  const followers = new Tally(MOST_OF_ADDRESS);
   const onError = () => problemResponse(tooLarge('This is too much.'));
   const limits = {
     words: bodyLimit({ maxSize: BODY_LIMIT_BYTES, onError }),
@@ -131,9 +133,9 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
     const known = await viewByToken(context, token, afterIn(body));
     if (!known) return problemResponse(GONE());
     const address = visitorAddress(c, config.trustedProxies);
-    const count = streams.get(address) ?? 0;
-    if (count >= MOST_STREAMS) return problemResponse(tooOften(60));
-    streams.set(address, count + 1);
+    if (followed.isFull(known.id) || followers.isFull(address)) return problemResponse(tooOften(60));
+    followed.add(known.id);
+    followers.add(address);
     let after = afterIn(body);
     let before = '';
     return sendEvents(
@@ -142,9 +144,8 @@ export function chatRoutes(context: Context, live: LiveSources, watch: ChatWatch
         const stop = watch.follow(known.id, wake);
         return () => {
           stop();
-          const left = (streams.get(address) ?? 1) - 1;
-          if (left > 0) streams.set(address, left);
-          else streams.delete(address);
+          followed.take(known.id);
+          followers.take(address);
         };
       },
       async () => {
@@ -206,4 +207,28 @@ function faceOf(document: ChatDocument, accepted: string): ChatFace {
     // What is put in is put in by the page.
     words: Object.fromEntries(FACE_WORDS.map((name) => [name, say(`chat.${name}`, { name: '{name}' })])),
   };
+}
+
+/** How many there are of each at the moment. */
+class Tally {
+  readonly #most: number;
+  readonly #counts = new Map<string, number>();
+
+  constructor(most: number) {
+    this.#most = most;
+  }
+
+  isFull(key: string): boolean {
+    return (this.#counts.get(key) ?? 0) >= this.#most;
+  }
+
+  add(key: string): void {
+    this.#counts.set(key, (this.#counts.get(key) ?? 0) + 1);
+  }
+
+  take(key: string): void {
+    const left = (this.#counts.get(key) ?? 1) - 1;
+    if (left > 0) this.#counts.set(key, left);
+    else this.#counts.delete(key);
+  }
 }
