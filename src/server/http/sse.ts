@@ -30,9 +30,9 @@ export function sendEvents(
       wake();
     });
     // Whoever follows has nothing more to say: a connection that is closed, or half closed, is left. Only the next beat would show it.
-    const { socket } = (c.env as HttpBindings).incoming;
+    const socket = (c.env as Partial<HttpBindings> | undefined)?.incoming?.socket;
     const leave = () => stream.abort();
-    socket.once('end', leave).once('close', leave);
+    socket?.once('end', leave).once('close', leave);
     try {
       while (isOpen() && (await mayFollow())) {
         if (isDue()) {
@@ -51,7 +51,7 @@ export function sendEvents(
         }
       }
     } finally {
-      socket.off('end', leave).off('close', leave);
+      socket?.off('end', leave).off('close', leave);
       stop();
     }
   });
