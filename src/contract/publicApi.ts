@@ -73,8 +73,7 @@ const Delivery = Type.Object({
   readBack: orNull(Type.Array(ReadBackRow)),
   provedBy: orNull(
     Type.Enum([...PROVED_BY], {
-      description:
-        'By a look there, by the answer to the write, or by a person who looked; null for none: then it was accepted.',
+      description: 'By a look there, by the answer to the write, or by a person who looked; null where none is known.',
     }),
   ),
   behind: orNull(Type.String({ description: 'The submission whose delivery has to end first.' })),

@@ -24,8 +24,8 @@ describe('a delivery is called delivered', () => {
   it.each(DELIVERY_STATES.filter((state) => state !== 'delivered'))(
     'not while it is %s, whatever was seen',
     (state) => {
-      const seen = ended({ state, provedBy: 'look', readBack: [row] });
-      expect([deliveryWord(seen), howItIsKnown(seen)]).toEqual([state, null]);
+      const proved = ended({ state, provedBy: 'look', readBack: [row] });
+      expect([deliveryWord(proved), howItIsKnown(proved)]).toEqual([state, null]);
     },
   );
 });

@@ -22,7 +22,7 @@ export function howItIsKnown(delivery: HowItEnded): string | null {
   if (deliveryWord(delivery) === 'accepted')
     return 'It was accepted there. Nobody can look from here whether it arrived.';
   if (delivery.provedBy === 'person') return 'Somebody looked there, and said that it is so.';
-  return (delivery.readBack ?? []).length === 0 ? 'It was looked for there, and nothing was left to do.' : null;
+  return (delivery.readBack ?? []).length === 0 ? 'The person was looked for there, and nothing was left to do.' : null;
 }
 
 /** What is known of what arrived of a submission, all its parts taken together; the least that is known of any decides. */

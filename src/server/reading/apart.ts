@@ -1,13 +1,13 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { bad, type Result } from '../../core/result.ts';
-import type { Said } from './main.ts';
+import type { ReadingAnswer } from './main.ts';
 import type { ReadingPool } from './pool.ts';
 import { BUDGETS, type ReaderName, type Readers } from './readers.ts';
 
 /** What comes of a reading whose process ended beneath it. */
 const ENDED = Symbol('the process ended');
-type Settle = (result: Said['result'] | typeof ENDED) => void;
+type Settle = (result: ReadingAnswer['result'] | typeof ENDED) => void;
 
 /**
  * Reads in a process apart (`main.ts`), which begins with the first reading, and anew after it ended. Whoever was read when it
@@ -29,7 +29,7 @@ export function createReaderApart(root: string, onEnd: (why: string) => void): R
       serialization: 'advanced',
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
-    begun.on('message', ({ id, result }: Said) => settle(id, result));
+    begun.on('message', ({ id, result }: ReadingAnswer) => settle(id, result));
     const ended = (why: string) => {
       if (child !== begun) return;
       child = null;

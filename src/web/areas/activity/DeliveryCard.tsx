@@ -75,7 +75,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
           <table className="rows w-full">
             <caption className="text-left text-quiet text-sm pb-1">
               {provedBy === 'answer' ? 'As its answer showed it' : 'Read back'}{' '}
-              {provedBy === 'person' ? 'before that' : deliveredAt && <Time at={deliveredAt} />}
+              {provedBy === 'person' ? 'before somebody looked' : deliveredAt && <Time at={deliveredAt} />}
             </caption>
             <thead>
               <tr>
