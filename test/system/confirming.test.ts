@@ -53,6 +53,41 @@ describe('a confirmation belongs to its sign-up', () => {
     expect((await world.members()).some((member) => member.email === email)).toBe(false);
     expect((await operator.trail(submission)).deliveries).not.toMatchObject([{ state: 'delivered' }]);
   });
+
+  it('who leaves twice within a minute has left twice, and who signs up after that can confirm it', async () => {
+    const email = 'twice@hill.example';
+    const signUp = async (name: string, letters: number) => {
+      const submission = await submitJson(source, { email, name, consent: 'yes' });
+      const sent = await eventually(
+        () => world.letters(email),
+        (all) => all.length === letters,
+      );
+      return { submission, links: sent.map(linkIn) };
+    };
+    const press = (link: string) => fetch(link, { method: 'POST', headers: { 'accept-language': 'en' } });
+    const first = await signUp('Mara Quill', 1);
+    expect((await press(first.links[0] ?? '')).status).toBe(200);
+    const { contactId } = await operator.trailWhen(first.submission, 'delivered');
+    const standing = async () => (await operator.get<PersonView>(`/people/${contactId}`)).consent[0]?.state;
+    const connectionId = (await operator.trail(first.submission)).deliveries[0]?.connectionId ?? '';
+    const leave = (reason: string) =>
+      operator.post(`/people/${contactId}/places`, { act: 'unsubscribe', connectionId, reason });
+    await leave('Rang us up.');
+    expect(await standing()).toBe('withdrawn');
+    const seen = new Set(first.links);
+    for (const [number, isLeft] of [
+      [2, true],
+      [3, false],
+    ] as const) {
+      const { links } = await signUp(`Mara ${number}`, number);
+      expect(await standing()).toBe('waiting');
+      if (isLeft) await leave('Rang us up once more.');
+      const newest = links.find((link) => !seen.has(link)) ?? '';
+      seen.add(newest);
+      expect([number, (await press(newest)).status]).toEqual([number, isLeft ? 410 : 200]);
+      expect(await standing()).toBe(isLeft ? 'withdrawn' : 'confirmed');
+    }
+  });
 });
 
 describe('what visitors read once they sent a form', () => {

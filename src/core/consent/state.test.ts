@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { consentState, type ConsentEvent, type ConsentEventKind } from './index.ts';
+import { consentState, isEchoOf, type ConsentEvent, type ConsentEventKind } from './index.ts';
 
 const events = (...kinds: ConsentEventKind[]): ConsentEvent[] => kinds.map((kind, index) => ({ kind, at: index }));
 
@@ -97,4 +97,21 @@ it('gives the strictest the last word when two happen at once', () => {
       { kind: 'given', at: 5 },
     ]),
   ).toBe('withdrawn');
+});
+
+describe('a withdrawal that is told again', () => {
+  const need = { purpose: 'letter', channel: 'email' as const };
+  const at = (kind: ConsentEventKind, seconds: number) => ({ ...need, kind, at: seconds * 1_000 });
+  it('is the echo of the first within two minutes, of the same purpose and channel', () => {
+    expect(isEchoOf([at('withdrawn', 0)], need, 119_000)).toBe(true);
+    expect(isEchoOf([at('withdrawn', 0)], need, 121_000)).toBe(false);
+    expect(isEchoOf([at('withdrawn', 0)], { ...need, channel: 'sms' }, 1_000)).toBe(false);
+  });
+  it('is none where they said yes in between', () => {
+    for (const yes of ['given', 'confirmed'] as const)
+      expect(isEchoOf([at('withdrawn', 0), at(yes, 30)], need, 60_000)).toBe(false);
+    expect(isEchoOf([at('withdrawn', 0), at('not given', 30)], need, 60_000)).toBe(true);
+    // What they said after it takes nothing from the echo.
+    expect(isEchoOf([at('withdrawn', 0), at('given', 90)], need, 60_000)).toBe(true);
+  });
 });

@@ -92,7 +92,7 @@ export const isTakenBackSince = (
 /** What is told again so soon was told because of the first. */
 const ECHO_MS = 2 * 60_000;
 
-/** Whether a withdrawal at a time is the echo of one that is known: of the same, a moment before. */
+/** Whether a withdrawal at a time is the echo of one that is known: of the same, a moment before, with no new yes between them. */
 export const isEchoOf = (
   events: (ConsentEvent & ConsentNeed)[],
   { purpose, channel }: ConsentNeed,
@@ -104,8 +104,12 @@ export const isEchoOf = (
       event.purpose === purpose &&
       event.channel === channel &&
       event.at <= at &&
-      at - event.at <= ECHO_MS,
+      at - event.at <= ECHO_MS &&
+      !events.some((yes) => isYesTo(yes, { purpose, channel }) && yes.at > event.at && yes.at <= at),
   );
+
+const isYesTo = (event: ConsentEvent & ConsentNeed, { purpose, channel }: ConsentNeed): boolean =>
+  (event.kind === 'given' || event.kind === 'confirmed') && event.purpose === purpose && event.channel === channel;
 
 /** Whether a person has taken back what they agreed to, or said no when they were asked to confirm. */
 export function hasTakenBack(events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed): boolean {

@@ -40,7 +40,12 @@ export async function withdraw(context: Context, db: Db, withdrawal: Withdrawal)
       kind: 'withdrawn',
     })),
   );
-  await endConfirmations(db, contactId, from, now());
+  await endConfirmations(
+    db,
+    contactId,
+    from.map((need) => ({ ...need, at: event.at })),
+    now(),
+  );
   if (standing.length === 0) return;
   await endRepeats(db, contactId, now());
   await tellPlaces(context, db, { contactId, needs: standing, wording: event.wording, toldBy });

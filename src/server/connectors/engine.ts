@@ -126,7 +126,8 @@ export function createConnector(send: Send, access: Access, now: () => number, r
     if (stepsOf(place, change, held).some((step) => needsHeld(step, held)) && connector.canLookFor(change)) {
       const found = await connector.find(change);
       if (!found.ok) return found;
-      held = found.value;
+      // Who was made a moment ago may not be found yet, and is in nothing.
+      held = found.value ?? (known?.id ? known : null);
       if (!held && connector.shownAfterMs > 0) return { ok: false, fault: notSeen(connector.shownAfterMs) };
     }
     const steps = stepsOf(place, change, held);
@@ -175,9 +176,12 @@ function stepsOf(place: NonNullable<Profile['place']>, change: PersonChange, hel
   );
 }
 
-/** Whether a request cannot be made right before it is known who is there and what they hold. */
+/**
+ * Whether somebody has to be looked for before a request can be made right: for their id, or for what they hold, which the answer
+ * to a write need not show.
+ */
 const needsHeld = ({ template }: PlaceStep, held: HeldPerson | null): boolean =>
-  (names(template, 'id') && !held?.id) || (held === null && replacedBy(template).length > 0);
+  (names(template, 'id') && !held?.id) || replacedBy(template).length > 0;
 
 /** What somebody is to be in afterwards, as a whole: what is held, and ours, without what they are to leave. */
 function wholeSets(

@@ -8,6 +8,7 @@ import { carryOut } from '../connecting/carryOut.ts';
 import { abilitiesOf } from './catalogue.ts';
 import { createConnector } from './engine.ts';
 import type { OutgoingRequest, Send } from './http.ts';
+import { recordOf } from './reading.ts';
 import { profileOf } from './registry.ts';
 
 type Answers = (method: string, path: string, body: Record<string, unknown>) => unknown;
@@ -122,6 +123,12 @@ describe('a request that replaces a whole sends along what is held', () => {
       'PUT /people/7/tags',
     ]);
     expect(asked[1]?.body).toEqual({ tags: ['kept', 'new', 'newer'] });
+  });
+  it('also where the answer to what was written before shows nothing of it', async () => {
+    const { send, asked } = service((method) => (method === 'GET' ? { person: held } : { id: '7' }));
+    const { id, mail } = held;
+    await connectorOf(send).place(change, recordOf(PROFILE, { id, mail }));
+    expect(asked.at(-1)?.body).toEqual({ tags: ['kept', 'new', 'newer'] });
   });
   it('one that adds is sent for each, as it is', async () => {
     const { send, asked } = service((method) => (method === 'GET' ? { person: held } : {}));

@@ -4,11 +4,17 @@ import type { Db } from '../store/database.ts';
 import { dropUnconfirmed } from '../store/deliveries.ts';
 import { dropUnconfirmedMails } from '../store/mails.ts';
 
-/** What waits for a confirmation of what somebody took back since is not done any more, and its link says so. */
-export async function endConfirmations(db: Db, contactId: string, needs: ConsentNeed[], now: number): Promise<void> {
-  const purposes = needs.filter(({ channel }) => channel === 'email').map(({ purpose }) => purpose);
-  if (purposes.length === 0) return;
-  for (const id of await endOpenConfirmations(db, contactId, purposes)) {
+/** What somebody took back, and when, in milliseconds since 1970. */
+export type TakenBack = ConsentNeed & { at: number };
+
+/**
+ * What waits for a confirmation of what somebody took back since is not done any more, and its link says so. Who signed up anew after
+ * that can still confirm it.
+ */
+export async function endConfirmations(db: Db, contactId: string, taken: TakenBack[], now: number): Promise<void> {
+  const byEmail = taken.filter(({ channel }) => channel === 'email');
+  if (byEmail.length === 0) return;
+  for (const id of await endOpenConfirmations(db, contactId, byEmail)) {
     await dropUnconfirmed(db, id, now, TAKEN_BACK);
     await dropUnconfirmedMails(db, id, TAKEN_BACK);
   }

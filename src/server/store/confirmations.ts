@@ -52,15 +52,21 @@ export async function findConfirmation(db: Db, id: string): Promise<Confirmation
  * Ends what was asked for and not confirmed yet, as far as it is for what the person took back: its link confirms nothing of that any more.
  * @returns the confirmations of which nothing is left
  */
-export async function endOpenConfirmations(db: Db, contactId: string, purposes: string[]): Promise<string[]> {
+export async function endOpenConfirmations(
+  db: Db,
+  contactId: string,
+  taken: { purpose: string; at: number }[],
+): Promise<string[]> {
   const open = and(sql`${confirmations.contactId} IN ${samePerson(contactId)}`, eq(confirmations.state, 'pending'));
   const rows = await db
-    .select({ id: confirmations.id, purposes: confirmations.purposes })
+    .select({ id: confirmations.id, purposes: confirmations.purposes, createdAt: confirmations.createdAt })
     .from(confirmations)
     .where(open);
   const ended: string[] = [];
   for (const row of rows) {
-    const left = row.purposes.filter((purpose) => !purposes.includes(purpose));
+    const left = row.purposes.filter(
+      (purpose) => !taken.some((one) => one.purpose === purpose && one.at >= row.createdAt),
+    );
     if (left.length === row.purposes.length) continue;
     if (left.length === 0) ended.push(row.id);
     await db

@@ -1,4 +1,5 @@
 import { EVENT_MEANINGS } from '../../contract/profile/index.ts';
+import { hasTakenBack } from '../../core/consent/index.ts';
 import type { NoticesDocument } from '../../core/intake/index.ts';
 import { NOBODY, planNotice } from '../../core/plan/index.ts';
 import { profileFor } from '../connecting/profiles.ts';
@@ -11,7 +12,7 @@ import { endConfirmations } from '../planning/withdrawn.ts';
 import { findConnection } from '../store/connections.ts';
 import type { Db } from '../store/database.ts';
 import { addNotice, consentUsed } from '../store/notices.ts';
-import { addConsentEvents, readKnownPeople, type SaidOfSelf } from '../store/people/index.ts';
+import { addConsentEvents, consentOf, readKnownPeople, type SaidOfSelf } from '../store/people/index.ts';
 import { endPlanning, endRepeats, type SubmissionRecord } from '../store/submissions.ts';
 
 /** Plans what another system told us, and stores what follows: what happened there, and what it means for consent. Each event once. */
@@ -66,8 +67,16 @@ export async function planTold(
     const needs = plan.consent.filter(({ kind }) => kind === 'withdrawn');
     if (needs.length > 0) {
       await endRepeats(db, contactId, now());
-      await endConfirmations(db, contactId, needs, now());
-      await dropWithdrawn(db, contactId, needs, now());
+      await endConfirmations(
+        db,
+        contactId,
+        needs.map((need) => ({ ...need, at })),
+        now(),
+      );
+      // Who signed up anew before this was told of keeps what that brings them.
+      const events = (await consentOf(db, [contactId])).get(contactId) ?? [];
+      const gone = needs.filter((need) => hasTakenBack(events, need));
+      await dropWithdrawn(db, contactId, gone, now());
     }
     const changes = noChanges();
     collectActions(context, changes, { contactId, submissionId: submission.id }, plan, now());
