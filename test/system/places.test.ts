@@ -6,10 +6,12 @@ import type { TrailView } from '../../src/contract/submissions.ts';
 import type { ConnectionView } from '../../src/contract/connection.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { Target } from '../../src/core/plan/index.ts';
+import { profileOf } from '../../src/server/connectors/registry.ts';
+import { skyLetterRoute } from '../../src/server/demo/documents.ts';
 import { fields, observatory, submitJson } from '../world/observatory.ts';
 import type { Operator } from '../world/operator.ts';
 import { eventually } from '../world/processes.ts';
-import { CAPSTAN, World } from '../world/world.ts';
+import { CAPSTAN, TERN_KEY, World } from '../world/world.ts';
 
 let world: World;
 let operator: Operator;
@@ -369,4 +371,21 @@ it('a service that takes people out of segments only offers just that', async ()
   });
   const { catalogue }: ConnectionView = await operator.connectTo('capstan', capstan.url, CAPSTAN);
   expect(catalogue?.can).toMatchObject({ leavesLists: true, leavesGroups: false, untags: false });
+});
+
+it('where nobody can be unsubscribed from here, the withdrawal is a task for somebody', async () => {
+  const { subscription, place: _place, webhooks: _webhooks, ...rest } = profileOf('tern-post');
+  const document = { ...rest, id: 'quiet-post', name: 'Quiet Post', subscription: { means: subscription?.means ?? {} } };
+  await operator.put('/profiles/quiet-post', { document });
+  const quiet = await operator.connectTo('quiet-post', world.ternPost, { key: TERN_KEY });
+  await operator.post(`/routes/${wired.route.id}/pause`);
+  const route = skyLetterRoute(wired.source.id, quiet.id);
+  await operator.route('To Quiet Post', { ...route, consent: { ...route.consent, confirmedBy: { by: 'nobody' } } });
+  const email = newAddress();
+  await operator.trailWhen(await submit(email), 'delivered');
+  const id = await personOf(email);
+  await operator.post(`/people/${id}/places`, { act: 'unsubscribe', connectionId: quiet.id, reason: 'Rang us up.' });
+  const { consent, deliveries } = await operator.get<PersonView>(`/people/${id}`);
+  expect(consent).toMatchObject([{ state: 'withdrawn' }]);
+  expect(deliveries.map(({ state, cause }) => [state, cause])).toContainEqual(['held', 'to be ended by hand']);
 });

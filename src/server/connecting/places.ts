@@ -109,6 +109,8 @@ export async function changePlace(
   if (!found.value) return { ok: false, problem: 'Nobody of that address is there any more.' };
   const consent = (await readConsent(context.store.db, [contactId])).get(consentKey(contactId, intent)) ?? null;
   const { act, list, group, tag } = input;
+  // Where nobody can be unsubscribed from here, somebody has to do it there: the place is told like all others, and becomes a task.
+  const isDoneThere = act !== 'unsubscribe' || connector.standings.includes('unsubscribed');
   // First here: what the person asked for holds even when the other system is out of order, and when it tells us of it itself.
   if (act === 'unsubscribe') {
     // A person who is unsubscribed by hand has asked for it: the reason is the evidence.
@@ -117,13 +119,14 @@ export async function changePlace(
       from: standsOn(intent),
       at: context.now(),
       wording: input.reason,
-      toldBy: place.connection.id,
+      toldBy: isDoneThere ? place.connection.id : '',
     };
     const evidence = { 'unsubscribed in': place.connection.name, by };
     await inTransaction(context.store, async (db) => {
       await withdraw(context, db, { ...about, evidence });
       await note(db);
     });
+    if (!isDoneThere) return { ok: true, value: await readPlace(context, place) };
   }
   const [key, proof] = [context.newId(), consent?.proof ?? null];
   const done = await actOn(connector, {
