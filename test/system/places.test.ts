@@ -375,7 +375,12 @@ it('a service that takes people out of segments only offers just that', async ()
 
 it('where nobody can be unsubscribed from here, the withdrawal is a task for somebody', async () => {
   const { subscription, place: _place, webhooks: _webhooks, ...rest } = profileOf('tern-post');
-  const document = { ...rest, id: 'quiet-post', name: 'Quiet Post', subscription: { means: subscription?.means ?? {} } };
+  const document = {
+    ...rest,
+    id: 'quiet-post',
+    name: 'Quiet Post',
+    subscription: { means: subscription?.means ?? {} },
+  };
   await operator.put('/profiles/quiet-post', { document });
   const quiet = await operator.connectTo('quiet-post', world.ternPost, { key: TERN_KEY });
   await operator.post(`/routes/${wired.route.id}/pause`);
