@@ -65,7 +65,7 @@ export interface ConnectionLine
 }
 
 /** What stops when an entry is deleted. */
-export interface StopsView {
+export interface DeletionImpactView {
   stops: string[];
   /** Why it stays; null where it can be deleted. */
   kept: string | null;

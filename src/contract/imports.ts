@@ -14,7 +14,7 @@ import {
 } from 'class-validator';
 import { IMPORTED_AS, type Imported } from '../core/plan/index.ts';
 import type { ImportState } from '../core/states/index.ts';
-import { DELIMITERS, type ColumnFound, type Delimiter, type Written } from '../core/tables/index.ts';
+import { DELIMITERS, type InferredColumn, type Delimiter, type Written } from '../core/tables/index.ts';
 
 /** What is said of the people in a file: it is kept as evidence of each consent that is taken over. */
 export interface ImportEvidence extends Imported {
@@ -215,7 +215,7 @@ export interface ImportView {
   /** How it is read; null until it was judged. */
   reading: FileReading | null;
   written: Record<string, Written>;
-  columns: ColumnFound[];
+  columns: InferredColumn[];
   /** How many rows there are; 0 until it was judged. */
   total: number;
   evidence: ImportEvidence;

@@ -108,7 +108,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
   const answer = make('div', { className: 'answer' });
   const closer = make('button', { type: 'button', className: 'closer', title: word('close') }, '✕');
   closer.setAttribute('aria-label', word('close'));
-  const window_ = make(
+  const panel = make(
     'section',
     { className: 'window', hidden: true },
     make('header', {}, make('h2', {}, face.title), closer),
@@ -116,9 +116,9 @@ async function start(own: HTMLScriptElement): Promise<void> {
     notice,
     answer,
   );
-  window_.setAttribute('role', 'dialog');
-  window_.setAttribute('aria-label', face.title);
-  shadow.append(window_, opener);
+  panel.setAttribute('role', 'dialog');
+  panel.setAttribute('aria-label', face.title);
+  shadow.append(panel, opener);
   document.body.append(host);
 
   let token = begunAs;
@@ -387,7 +387,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
 
   let isBegun = false;
   const open = (isOpen: boolean) => {
-    window_.hidden = !isOpen;
+    panel.hidden = !isOpen;
     opener.setAttribute('aria-expanded', String(isOpen));
     if (!isOpen) {
       opener.focus();
@@ -408,7 +408,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     open(false);
   };
   opener.addEventListener('click', () => {
-    if (window_.hidden !== true) {
+    if (panel.hidden !== true) {
       close();
       return;
     }
@@ -417,7 +417,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
     open(true);
   });
   closer.addEventListener('click', close);
-  window_.addEventListener('keydown', (event) => {
+  panel.addEventListener('keydown', (event) => {
     if (event.key === 'Escape') close();
   });
   // Who was in the middle of one is not made to look for it, unless they put it away.
@@ -425,7 +425,7 @@ async function start(own: HTMLScriptElement): Promise<void> {
   /** Opens by itself, as its chat says: without the cursor, and never for whoever put it away or is in it. Or by what was pressed on the page. */
   const opens = () => {
     const isAsked = own.dataset.opens === 'asked';
-    if (!window_.hidden || (!isAsked && (isBegun || putAway.get() !== ''))) return;
+    if (!panel.hidden || (!isAsked && (isBegun || putAway.get() !== ''))) return;
     isThere = isAsked;
     open(true);
   };

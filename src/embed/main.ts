@@ -1,7 +1,7 @@
 import type { PlacedForm, PlacedPart } from '../contract/placing.ts';
 import { VARIANT_FIELD, VISITOR_FIELD } from '../core/forms/inputs.ts';
 import { pickVariant } from '../core/forms/variants.ts';
-import { AGREED_EVENT, AGREED_FLAG, fitsPattern, type Judged, type ShowingRule } from '../core/showing/index.ts';
+import { AGREED_EVENT, AGREED_FLAG, fitsPattern, type RuleResult, type ShowingRule } from '../core/showing/index.ts';
 import { branch } from './branching.ts';
 import { count, seeing, telling, type Tell } from './counting.ts';
 import { fitFrames } from './frames.ts';
@@ -254,11 +254,11 @@ function start(own: HTMLScriptElement): void {
     // Where nothing shows itself, nothing of the page is watched.
     if (waiting.length > 0) watch.begin(look);
     /** Why something is shown or not; of a chat, its button. */
-    const reasons = (form: PlacedForm): Judged[] => {
+    const reasons = (form: PlacedForm): RuleResult[] => {
       const judged = watch.judge(form);
       if (form.presentation === 'inline') {
         const isThere = [...find(form.showing.placeAt)].length > 0;
-        const place: Judged = {
+        const place: RuleResult = {
           rule: 'place',
           holds: isThere,
           now: `${form.showing.placeAt}${isThere ? '' : ' is not on this page'}`,

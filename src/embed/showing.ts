@@ -1,5 +1,5 @@
 import type { PlacedForm } from '../contract/placing.ts';
-import { judgeShowing, type Judged, type ShowingFacts } from '../core/showing/index.ts';
+import { evaluateShowing, type RuleResult, type ShowingFacts } from '../core/showing/index.ts';
 import type { Memory } from './memory.ts';
 
 const LOOK_MS = 500;
@@ -68,9 +68,9 @@ export class Watch {
   wasAsked = ({ triggers }: PlacedForm['showing']): boolean =>
     triggers.some((trigger) => trigger.kind === 'click' && this.#clicked.has(trigger.selector));
 
-  judge({ id, showing }: PlacedForm): Judged[] {
+  judge({ id, showing }: PlacedForm): RuleResult[] {
     const { shownAt = null, closedAt = null, sentAt = null } = this.#memory.of(id);
-    return judgeShowing(showing, {
+    return evaluateShowing(showing, {
       page: location.href,
       referrer: document.referrer,
       now: Date.now(),

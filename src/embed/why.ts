@@ -1,5 +1,5 @@
 import type { PlacedForm } from '../contract/placing.ts';
-import type { Judged, ShowingRule } from '../core/showing/index.ts';
+import type { RuleResult, ShowingRule } from '../core/showing/index.ts';
 
 /** With this behind an address, the page says of each form why it is shown or not. */
 export const WHY = '#why-forms';
@@ -32,7 +32,7 @@ const LOOK_MS = 1_000;
 /** A panel for whoever placed the forms: each rule of each form with its present value. */
 export function sayWhy(
   forms: PlacedForm[],
-  judge: (form: PlacedForm) => Judged[],
+  judge: (form: PlacedForm) => RuleResult[],
   isHere: (form: PlacedForm) => boolean,
 ): void {
   const host = document.createElement('div');

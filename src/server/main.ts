@@ -12,7 +12,7 @@ import { createApp } from './http/app.ts';
 import { checkKey } from './keyCheck.ts';
 import { newToken, sha256 } from './security/tokens.ts';
 import { countAccounts, replaceSetupLink } from './store/accounts.ts';
-import { throughBreaks } from './store/database.ts';
+import { retryWhileUnavailable } from './store/database.ts';
 import { migrateStore } from './store/migrating.ts';
 import { publishDue } from './commands/sources/publishSource.ts';
 import { startWorker } from './work/worker.ts';
@@ -38,7 +38,7 @@ async function main(roles: Role[]): Promise<void> {
   const context = createContext(config);
   // Else a cluster ends whoever lost it at once, with whatever is under way.
   if (cluster.worker) cluster.worker.exitedAfterDisconnect = true;
-  await throughBreaks(() => migrateStore(context.store, config.root), DATABASE_LIMIT_MS);
+  await retryWhileUnavailable(() => migrateStore(context.store, config.root), DATABASE_LIMIT_MS);
   await checkKey(context);
   await sealAddresses(context);
   await adoptPurposes(context);

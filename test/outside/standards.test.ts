@@ -7,7 +7,7 @@ import { Webhook } from 'standardwebhooks';
 import { parseTemplate } from 'url-template';
 import { describe, expect, it } from 'vitest';
 import { ProfileSchema } from '../../src/contract/profile/index.ts';
-import { readRoom, takeFromBudget } from '../../src/core/delivery/index.ts';
+import { readRemainingBudget, takeFromBudget } from '../../src/core/delivery/index.ts';
 import { shippedProfiles } from '../../src/server/connectors/registry.ts';
 import { WebhookReceiver } from '../world/receiver.ts';
 
@@ -151,7 +151,7 @@ describe('how much room a service says there is', () => {
     ['nothing', { 'content-type': 'text/plain' }, null],
     ['half of it', { 'x-ratelimit-remaining': '3' }, null],
     ['nonsense', { 'x-ratelimit-remaining': 'some', 'x-ratelimit-reset': 'soon' }, null],
-  ])('%s', (_, headers, room) => expect(readRoom(headers, NOW)).toEqual(room));
+  ])('%s', (_, headers, room) => expect(readRemainingBudget(headers, NOW)).toEqual(room));
 });
 
 it('a budget grants what the generic cell rate algorithm grants, counted by a bucket written differently', () => {

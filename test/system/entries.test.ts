@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ConnectionLine, RouteLine, SourceLine, StopsView } from '../../src/contract/entries.ts';
+import type { ConnectionLine, RouteLine, SourceLine, DeletionImpactView } from '../../src/contract/entries.ts';
 import type { OverviewView, StatusView } from '../../src/contract/overview.ts';
 import type { RouteView } from '../../src/contract/route.ts';
 import type { SourceView } from '../../src/contract/source.ts';
@@ -88,13 +88,13 @@ describe('archiving', () => {
 
 describe('deleting', () => {
   it('is refused where something came of it, and says so before', async () => {
-    const stops = await operator.get<StopsView>(`/sources/${source.id}/stops`);
+    const stops = await operator.get<DeletionImpactView>(`/sources/${source.id}/stops`);
     expect(stops.stops.join(' ')).toContain(route.name);
     expect(stops.kept).toMatch(/^1 submission came by it/);
     expect((await operator.send('DELETE', `/sources/${source.id}`)).status).toBe(409);
     await sendJson(source, fields('kept@hill.example'));
     await eventually(
-      () => operator.get<StopsView>(`/routes/${route.id}/stops`),
+      () => operator.get<DeletionImpactView>(`/routes/${route.id}/stops`),
       ({ kept }) => kept !== null,
     );
     expect((await operator.send('DELETE', `/routes/${route.id}`)).status).toBe(409);

@@ -13,7 +13,7 @@ import {
 import { straightenTimes } from '../../src/server/store/straighten.ts';
 import { ClockWatch } from '../../src/server/work/clockWatch.ts';
 import { loadJobs, type Job } from '../../src/server/work/delivering.ts';
-import { Endings } from '../../src/server/work/endings.ts';
+import { OutcomeWriter } from '../../src/server/work/outcomeWriter.ts';
 import { runLanes } from '../../src/server/work/lanes.ts';
 import { runLoop, type Loop } from '../../src/server/work/loop.ts';
 import type { DeliveryState } from '../../src/core/delivery/index.ts';
@@ -181,7 +181,7 @@ describe('storing how tries ended', () => {
 
   it('stores many, each with its try', async () => {
     const deliveries = await taken(60);
-    const endings = new Endings(context);
+    const endings = new OutcomeWriter(context);
     await Promise.all(deliveries.map((delivery) => endings.store(ended(delivery, `end of ${delivery.id}`.trim()))));
     expect(await Promise.all(deliveries.map(stateOf))).toEqual(Array(60).fill('delivered'));
     const [rows] = await context.store.pool.query('SELECT delivery_id, number, outcome FROM attempts');
@@ -196,13 +196,13 @@ describe('storing how tries ended', () => {
     await connected(delivery.connectionId);
     const fault = { cause: 'differs after sending' as const, said: '', waitMs: null };
     const ending = { kind: 'failed' as const, fault, answerUntrue: true };
-    await new Endings(context).store({ ...ended(delivery, ''), ending });
+    await new OutcomeWriter(context).store({ ...ended(delivery, ''), ending });
     expect((await findConnection(context.store.db, delivery.connectionId))?.answerUntrueAt).toBeGreaterThan(0);
   });
 
   it('stores the others when one of them cannot be stored', async () => {
     const deliveries = await taken(4);
-    const endings = new Endings(context);
+    const endings = new OutcomeWriter(context);
     const outcomes = await Promise.allSettled(
       deliveries.map((delivery, index) =>
         endings.store(ended(delivery, index === 2 ? 'longer than any outcome may be '.repeat(9) : 'delivered')),
@@ -216,7 +216,7 @@ describe('storing how tries ended', () => {
     const [mine, lost] = await taken(2);
     if (!mine || !lost) throw new Error('two were expected');
     await context.store.pool.query('UPDATE deliveries SET lease_owner = ? WHERE id = ?', ['another', lost.id]);
-    const endings = new Endings(context);
+    const endings = new OutcomeWriter(context);
     await Promise.all([mine, lost].map((delivery) => endings.store(ended(delivery, 'delivered'))));
     expect(await Promise.all([mine, lost].map(stateOf))).toEqual(['delivered', 'sending']);
     const [rows] = await context.store.pool.query('SELECT delivery_id FROM attempts');
@@ -264,7 +264,7 @@ describe('a worker that lost what it had taken, and took it once more', () => {
           if (!job) throw new Error('one was expected');
           await tried(job.delivery.leaseOwner ?? '');
           sent.push(await markBegun(context.store.db, job.delivery, NOW));
-          return { outcome: null, stored: new Endings(context).store(ended(job.delivery, 'delivered')) };
+          return { outcome: null, stored: new OutcomeWriter(context).store(ended(job.delivery, 'delivered')) };
         },
       }),
     );

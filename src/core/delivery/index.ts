@@ -16,7 +16,7 @@ export {
   type Standing,
 } from './readBack.ts';
 export { readRetryAfter } from './retryAfter.ts';
-export { readRoom } from './room.ts';
+export { readRemainingBudget } from './remainingBudget.ts';
 export { LONGEST_ASKED_MS, LONGEST_WAIT_MS, nextAttempt } from './schedule.ts';
 export { DELIVERING, DELIVERY_STATES, type DeliveryEvent, type DeliveryState } from './transition.ts';
 export { trialState, type TargetTrial, type TrialState } from './trial.ts';

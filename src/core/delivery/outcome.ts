@@ -2,7 +2,7 @@ import { isObject } from '../documents/index.ts';
 import { causeOfStatus, sayingOf, textIn } from './answered.ts';
 import type { Cause } from './causes.ts';
 import { refusalIn } from './refusedInside.ts';
-import { readWait } from './room.ts';
+import { readWait } from './remainingBudget.ts';
 
 /** What came of one request. */
 export type Answer =

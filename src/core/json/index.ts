@@ -13,5 +13,5 @@ export {
   TooManySteps,
   withinSteps,
 } from './jsonPath.ts';
-export { keeping } from './keeping.ts';
+export { memoize } from './memoize.ts';
 export { parseJson, parseJsonExactly } from './parse.ts';

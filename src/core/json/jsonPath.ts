@@ -1,6 +1,6 @@
 import { jsonpath, JSONPathEnvironment, type JSONPathNode, type JSONPathQuery, type JSONValue } from 'json-p3';
 import { RE2JS } from 're2js';
-import { keeping } from './keeping.ts';
+import { memoize } from './memoize.ts';
 
 const { functions, selectors } = jsonpath;
 
@@ -50,7 +50,7 @@ export function withinSteps<T>(work: () => T, most = MOST_STEPS): T {
 const inRe2 = (pattern: string): string =>
   pattern.replace(/\\.|\[(?:\\.|[^\]\\])*\]|\./gs, (part) => (part === '.' ? '[^\\n\\r]' : part));
 
-const compiled = keeping((pattern: string) => RE2JS.compile(inRe2(pattern)));
+const compiled = memoize((pattern: string) => RE2JS.compile(inRe2(pattern)));
 
 /**
  * The functions of RFC 9535, 2.4.6 and 2.4.7, by an engine whose time grows with the text and not faster, whatever is written in the
@@ -62,7 +62,7 @@ class LinearFunction {
   /** Knows what is an expression of RFC 9485; tried on no text. */
   readonly #known = new functions.Match({ throwErrors: true, cacheSize: 0 });
   readonly #isWhole: boolean;
-  readonly #isExpression = keeping((pattern: string): { is: boolean } => {
+  readonly #isExpression = memoize((pattern: string): { is: boolean } => {
     try {
       this.#known.call('', pattern);
       return { is: true };
@@ -118,7 +118,7 @@ for (const selector of [
 const DEEPEST = 200;
 
 const environment = new BoundedEnvironment({ maxRecursionDepth: DEEPEST });
-const queries = keeping((path: string): JSONPathQuery => environment.compile(path));
+const queries = memoize((path: string): JSONPathQuery => environment.compile(path));
 
 /** Everything a JSONPath (RFC 9535) finds. @throws TooManySteps */
 export const all = (body: unknown, path: string): unknown[] =>

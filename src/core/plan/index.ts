@@ -5,15 +5,15 @@ export type { Abilities, Catalogue, CatalogueItem, CatalogueList, NamedMaking } 
 export { compareCatalogues, type CatalogueDifference } from './compareCatalogues.ts';
 export { usesOfField, type FieldUse } from './fieldUses.ts';
 export { withFormerNames } from './formerNames.ts';
-export { isChosen, isOfPeople } from './chosen.ts';
+export { matchesSelection, isOfPeople } from './matchesSelection.ts';
 export { wordingOf } from './asking.ts';
 export { tagsFor } from './drafting.ts';
 export { asksForKnown } from './input.ts';
 export type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
 export { agreedBy, agreedId, knowledgeFields, knowledgeOf, NOBODY } from './knowledge.ts';
 export { ALL_ANSWERS, ANSWER_REST_MS } from './mailing.ts';
-export { madeUpPerson } from './madeUpPerson.ts';
-export { planNotice, type ConsentUsed } from './noticing.ts';
+export { syntheticPerson } from './syntheticPerson.ts';
+export { planInboundEvent, type ConsentUsed } from './planInboundEvent.ts';
 export { onceMore } from './onceMore.ts';
 export { planSubmission } from './plan.ts';
 export {
@@ -36,7 +36,7 @@ export {
   type Mail,
   type Plan,
 } from './planned.ts';
-export { planTelling, type AgreedThere, type ToldInput } from './telling.ts';
+export { propagateWithdrawal, type AgreedThere, type PropagationInput } from './propagateWithdrawal.ts';
 export { routeChanges, type RouteNames } from './routeChanges.ts';
 export {
   judgeAll,

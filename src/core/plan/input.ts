@@ -8,7 +8,7 @@ import { knowledgeOf, type KnownPerson } from './knowledge.ts';
 
 export type { KnownPerson } from './knowledge.ts';
 import { conditionsIn, type RouteDocument } from './route.ts';
-import type { ToldInput } from './telling.ts';
+import type { PropagationInput } from './propagateWithdrawal.ts';
 
 export interface LiveRoute {
   id: string;
@@ -43,7 +43,7 @@ export interface PlanInput {
   /** What becomes of it, where it is of a conversation that broke off; left out where it ended. */
   brokeOff?: Unfinished | null;
   /** Where they get something on consents that they may take back by it; left out where nothing of the kind is said. */
-  told?: Omit<ToldInput, 'known'>;
+  told?: Omit<PropagationInput, 'known'>;
   /** What stood on the page that they sent it on, where that may be something else than the source has. */
   shown?: { fields: SourceField[]; statement: string };
   fields: SourceField[];

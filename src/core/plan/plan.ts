@@ -14,7 +14,7 @@ import { agreedId } from './knowledge.ts';
 import { planMails } from './mailing.ts';
 import { asksIn, note, PLAN_FORMAT, type Plan } from './planned.ts';
 import type { Target } from './route.ts';
-import { planTelling, takenBackAnew } from './telling.ts';
+import { propagateWithdrawal, takenBackAnew } from './propagateWithdrawal.ts';
 import { isTried } from '../intake/index.ts';
 import type { FieldValues } from '../values/index.ts';
 
@@ -65,7 +65,7 @@ export function planSubmission(input: PlanInput): Plan {
 function tellOthers(plan: Plan, { told, known }: PlanInput): void {
   const needs = takenBackAnew(plan, known);
   const [first] = needs;
-  if (told && first) planTelling(plan, { needs, wording: first.wording }, { ...told, known });
+  if (told && first) propagateWithdrawal(plan, { needs, wording: first.wording }, { ...told, known });
 }
 
 const DOUBTS: Record<Identified['possible'][number]['because'], (by: ContactKey) => string> = {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   deviceOf,
   fitsPattern,
-  judgeShowing,
+  evaluateShowing,
   PLAIN_SHOWING,
   type Showing,
   type ShowingFacts,
@@ -30,7 +30,7 @@ const FACTS: ShowingFacts = {
 
 /** The rules that keep it from being shown. */
 const against = (showing: Partial<Showing>, facts: Partial<ShowingFacts> = {}) =>
-  judgeShowing({ ...PLAIN_SHOWING, ...showing }, { ...FACTS, ...facts })
+  evaluateShowing({ ...PLAIN_SHOWING, ...showing }, { ...FACTS, ...facts })
     .filter(({ holds }) => !holds)
     .map(({ rule }) => rule);
 
@@ -88,9 +88,9 @@ describe('pages', () => {
 });
 
 it('says of a page without anything to scroll that there is nothing', () => {
-  const [trigger] = judgeShowing(PLAIN_SHOWING, { ...FACTS, scrolledDown: 100, allInSight: true });
+  const [trigger] = evaluateShowing(PLAIN_SHOWING, { ...FACTS, scrolledDown: 100, allInSight: true });
   expect(trigger?.now).toContain('nothing to scroll');
-  expect(judgeShowing(PLAIN_SHOWING, FACTS)[0]?.now).toContain('scrolled 30 %');
+  expect(evaluateShowing(PLAIN_SHOWING, FACTS)[0]?.now).toContain('scrolled 30 %');
 });
 
 it.each<[Partial<Showing>, Partial<ShowingFacts>, string[]]>([

@@ -116,7 +116,7 @@ export type ShowingRule =
   | 'other';
 
 /** One rule at a moment: whether it lets the form be shown, and the value that it goes by. */
-export interface Judged {
+export interface RuleResult {
   rule: ShowingRule;
   holds: boolean;
   now: string;
@@ -159,14 +159,14 @@ export const isMeantFor = ({ pages, notPages }: Pick<Showing, 'pages' | 'notPage
   !notPages.some((one) => fitsPattern(one, page));
 
 /** Every rule of a form at a moment. It is shown when all of them hold. */
-export function judgeShowing(showing: Showing, facts: ShowingFacts): Judged[] {
+export function evaluateShowing(showing: Showing, facts: ShowingFacts): RuleResult[] {
   const { now, shownAt, closedAt, sentAt } = facts;
   const address = parts(facts.page);
   const campaign = address?.searchParams.get('utm_campaign') ?? '';
   const from = parts(facts.referrer)?.hostname ?? '';
   const device = deviceOf(facts.width);
   const minutes = (at: number | null) => (at === null ? Infinity : (now - at) / 60_000);
-  const rule = (name: ShowingRule, holds: boolean, value: string): Judged => ({ rule: name, holds, now: value });
+  const rule = (name: ShowingRule, holds: boolean, value: string): RuleResult => ({ rule: name, holds, now: value });
   return [
     rule(
       'trigger',

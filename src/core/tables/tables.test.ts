@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { printOds } from '../formats/index.ts';
 import { strFromU8, unzipSync } from 'fflate';
-import { asWritten, columnNames, ColumnJudge, layoutOf, readCards, readOdsContent, workbookText } from './index.ts';
+import { asWritten, columnNames, ColumnInference, layoutOf, readCards, readOdsContent, workbookText } from './index.ts';
 
 const judged = (...values: string[]) => {
-  const judge = new ColumnJudge('x');
+  const judge = new ColumnInference('x');
   values.forEach((value, at) => judge.add(value, at + 2));
   return judge.found();
 };
@@ -143,7 +143,7 @@ describe('cards', () => {
 
 describe('a column of digits', () => {
   const judged = (...values: string[]) => {
-    const judge = new ColumnJudge('Postcode');
+    const judge = new ColumnInference('Postcode');
     values.forEach((value, at) => judge.add(value, at + 2));
     return judge.found().type;
   };

@@ -8,7 +8,7 @@ import type { ImportEvent, ImportState } from '../../core/states/index.ts';
 import { plainField } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { uploadPath } from '../intake/uploads.ts';
-import { LiveWirings } from '../planning/liveWiring.ts';
+import { PlanningContexts } from '../planning/planningContexts.ts';
 import { addImport, findImport, moveImport } from '../store/imports.ts';
 import { addSource, findSource, publishSource } from '../store/sources.ts';
 import { runImports } from '../work/importing.ts';
@@ -39,7 +39,7 @@ async function benchRows(count: number, event: ImportEvent, until: ImportState):
   const by = { byName: 'bench', createdAt: now(), dueAt: now() };
   const about = { id, sourceId, fileId, name: 'people.csv', size: 0, evidence: NO_EVIDENCE, perMinute: 60_000_000 };
   await addImport(store.db, { ...fresh, ...by, ...about });
-  const imports = runImports(context, 'bench', new LiveWirings(store));
+  const imports = runImports(context, 'bench', new PlanningContexts(store));
   const comes = async (state: ImportState): Promise<void> => {
     while ((await findImport(store.db, id))?.state !== state) await sleep(LOOK_MS);
   };

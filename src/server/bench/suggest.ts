@@ -1,4 +1,4 @@
-import { fieldSets, judge, type FieldSet } from './fieldSets/index.ts';
+import { fieldSets, scoreSets, type FieldSet } from './fieldSets/index.ts';
 
 /** Prints how suggestions stand against the right answers; what went wrong only of the sets that may be tuned to. */
 export function printSuggest(): void {
@@ -8,7 +8,7 @@ export function printSuggest(): void {
     ['tuned to', part(false)],
     ['held out', part(true)],
   ] as const) {
-    const { precision, recall, offered, lines, wrong, missed } = judge(own);
+    const { precision, recall, offered, lines, wrong, missed } = scoreSets(own);
     console.log(
       `suggest  ${name}: precision ${precision.toFixed(3)} (aim 0.98), recall ${recall.toFixed(3)} (aim 0.85), with offers ${offered.toFixed(3)}; ${own.length} sets, ${lines} lines`,
     );

@@ -96,7 +96,7 @@ export async function begin(context: Context, source: Chat, begins: Begins): Pro
       { subject: id, what: 'opened', question: '', sourceId: source.id, at, ...visitColumns(visit) },
     ]);
   });
-  if (turn.state.at === null) await conclude(context, id);
+  if (turn.state.at === null) await submitConversation(context, id);
   const begun = await findConversation(store.db, id);
   if (!begun) throw new Error('a conversation that was begun is missing');
   return { ...(await viewOf(context, begun, 0)), token };
@@ -144,7 +144,7 @@ export async function say(
     return { record, issues: [], isOver };
   });
   if (!said) return null;
-  if (said.isOver) await conclude(context, said.record.id);
+  if (said.isOver) await submitConversation(context, said.record.id);
   const left = await findConversation(store.db, said.record.id);
   return left && { ...(await viewOf(context, left, after)), issues: said.issues };
 }
@@ -362,11 +362,11 @@ export async function goOn(context: Context, id: string, why: 'colleague left' |
     await moveConversation(db, id, 'came to its end');
     return true;
   });
-  if (isOver) await conclude(context, id);
+  if (isOver) await submitConversation(context, id);
 }
 
 /** Makes a submission of a conversation that is over: once for each way in which it can be. */
-export async function conclude(context: Context, id: string): Promise<void> {
+export async function submitConversation(context: Context, id: string): Promise<void> {
   const { store } = context;
   const record = await findConversation(store.db, id);
   if (!record) return;

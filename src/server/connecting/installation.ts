@@ -3,7 +3,7 @@ import { judgeInstallation, type InstallationFinding } from '../../core/formats/
 import type { FormDocument } from '../../core/intake/index.ts';
 import { isMeantFor } from '../../core/showing/index.ts';
 import type { Context } from '../context.ts';
-import { readHeard } from '../store/heard.ts';
+import { readLastScriptRequest } from '../store/lastScriptRequest.ts';
 import { visitPage } from './visiting.ts';
 
 /** Visits pages as anybody could, and says what is there of a form. @param publicId its part of the address */
@@ -18,7 +18,7 @@ export async function checkInstallation(
   return Promise.all(
     pages.map(async (page): Promise<PageInstallation> => {
       const visit = await visitPage(context, page);
-      const heard = await readHeard(store.db, new URL(page).origin);
+      const heard = await readLastScriptRequest(store.db, new URL(page).origin);
       const heardAt = heard === null ? null : new Date(heard).toISOString();
       return {
         page,

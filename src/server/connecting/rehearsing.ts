@@ -16,7 +16,7 @@ import type { Connector } from '../connectors/connector.ts';
 import { wantedOf } from '../connectors/wanted.ts';
 import type { Context } from '../context.ts';
 import type { ConnectionRecord } from '../store/connections.ts';
-import { carryOut, withWhatWasDone, type Ending } from './carryOut.ts';
+import { attemptDelivery, withWhatWasDone, type AttemptOutcome } from './attemptDelivery.ts';
 import { connectorFor, openAccess, partsFor } from './open.ts';
 
 /** The longest that is waited for somebody to be shown by a service that takes its time, in milliseconds. */
@@ -56,12 +56,12 @@ export async function tryTarget(
     begin: () => Promise.resolve(true),
     trustsAnswers: false,
   };
-  let ending = await carryOut(connector, carried, catalogue, null, circumstances);
+  let ending = await attemptDelivery(connector, carried, catalogue, null, circumstances);
   const until = context.now() + Math.min(LONGEST_LOOK_MS, connector.shownAfterMs);
   // What was taken and is not shown yet is looked for again, and not sent again.
   while (ending.kind === 'failed' && ending.fault.cause === 'not seen yet' && context.now() < until) {
     await sleep(1_000);
-    ending = await carryOut(connector, { ...carried, cause: 'not seen yet' }, catalogue, null, circumstances);
+    ending = await attemptDelivery(connector, { ...carried, cause: 'not seen yet' }, catalogue, null, circumstances);
   }
   return { ...outcomeOf(ending), ...(await cleanUp(connector, wanted, ending)) };
 }
@@ -75,7 +75,7 @@ function failure({ cause, said }: Fault): Pick<Outcome, 'state' | 'said' | 'next
   return { state: 'failed', said: [sentence, said].filter((text) => text !== '').join(' '), nextStep };
 }
 
-function outcomeOf(ending: Ending): Pick<Outcome, 'state' | 'said' | 'nextStep' | 'rows'> {
+function outcomeOf(ending: AttemptOutcome): Pick<Outcome, 'state' | 'said' | 'nextStep' | 'rows'> {
   if (ending.kind === 'failed') return { ...failure(withWhatWasDone(ending)), rows: ending.rows ?? [] };
   const { rows, provedBy } = ending;
   if (provedBy === 'look' && rows.length > 0)
@@ -97,7 +97,7 @@ const MAY_HAVE_ARRIVED = new Set<Cause>(['time-out', 'answer unreadable', 'uncle
 async function cleanUp(
   connector: Connector,
   wanted: ReturnType<typeof wantedOf>,
-  ending: Ending,
+  ending: AttemptOutcome,
 ): Promise<Pick<Outcome, 'cleaned' | 'cleanedSaid'>> {
   const left = (cleanedSaid: string) => ({ cleaned: 'left there' as const, cleanedSaid });
   // Whether anything is there at all is only known where somebody can look.

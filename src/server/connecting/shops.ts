@@ -44,13 +44,13 @@ const unavailable = (said: string): Reply<never> => ({
 export const saidOf = ({ said, cause }: Fault): string => (said === '' ? cause : said).slice(0, 300);
 
 /** What became of one thing that happened in a shop. */
-export type Told = 'taken' | 'came before' | 'ignored' | 'not taken';
+export type TakenAs = 'taken' | 'came before' | 'ignored' | 'not taken';
 
 /**
  * Takes one thing that happened in a shop, however it was learnt of: once, by its id. What cannot be taken is kept to be looked at, and
  * is not asked for again.
  */
-export async function takeHappening(context: Context, source: SourceRecord, json: unknown): Promise<Told> {
+export async function takeShopEvent(context: Context, source: SourceRecord, json: unknown): Promise<TakenAs> {
   const document = source.live as ShopDocument;
   const taken = await takeSubmission(context, {
     sourceId: source.id,

@@ -3,7 +3,7 @@ import type { Context } from '../context.ts';
 import type { Db } from '../store/database.ts';
 import { addConsentEvents, consentOf } from '../store/people/index.ts';
 import { endConfirmations } from '../planning/withdrawn.ts';
-import { tellPlaces } from '../planning/telling.ts';
+import { tellPlaces } from '../planning/propagateWithdrawal.ts';
 import { endRepeats } from '../store/submissions.ts';
 
 export interface Withdrawal {

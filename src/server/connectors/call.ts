@@ -6,7 +6,7 @@ import { atOnce, type Access } from './access.ts';
 import { authenticate } from './authenticate.ts';
 import type { Reply } from './connector.ts';
 import type { Send } from './http.ts';
-import { keeping, one, textAt } from '../../core/json/index.ts';
+import { memoize, one, textAt } from '../../core/json/index.ts';
 import { encodeBody, fillBody, gapsIn, leadsUp } from './template.ts';
 
 /** From this difference on, a refused signature is taken for a clock that is wrong. */
@@ -40,7 +40,7 @@ export function clockOf(answer: Answer): number | null {
   return Number.isNaN(at) ? null : at;
 }
 
-const pathTemplates = keeping(parseTemplate);
+const pathTemplates = memoize(parseTemplate);
 
 async function sendOnce(
   { send, access, record }: Line,

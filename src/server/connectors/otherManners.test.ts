@@ -4,7 +4,7 @@ import { checkProfile } from '../../contract/profile/index.ts';
 import type { Answer } from '../../core/delivery/index.ts';
 import { intentOf, wantedBy } from '../../../test/world/intents.ts';
 import { catalogueOf } from '../../../test/world/catalogue.ts';
-import { carryOut } from '../connecting/carryOut.ts';
+import { attemptDelivery } from '../connecting/attemptDelivery.ts';
 import { abilitiesOf } from './catalogue.ts';
 import { createConnector } from './engine.ts';
 import type { OutgoingRequest, Send } from './http.ts';
@@ -144,7 +144,7 @@ describe('a request that replaces a whole sends along what is held', () => {
     const { send, asked } = service((method) => (method === 'GET' ? { person: held } : {}));
     const intent = intentOf('mara@hill.example', { tags: ['new'] });
     const carried = { id: 'd', intent, begunAt: null, cause: null };
-    await carryOut(connectorOf(send, { write }), carried, catalogue, null, {
+    await attemptDelivery(connectorOf(send, { write }), carried, catalogue, null, {
       unclear: false,
       now: 0,
       begin: () => Promise.resolve(true),
@@ -198,7 +198,7 @@ describe('what was done before something failed is said', () => {
       held = path.endsWith('/tags') ? { ...held, ...body } : { id: '9', tags: [], ...body };
       return {};
     });
-    const ending = await carryOut(connectorOf(send), carried, catalogue, null, circumstances);
+    const ending = await attemptDelivery(connectorOf(send), carried, catalogue, null, circumstances);
     expect(ending).toMatchObject({ kind: 'delivered', provedBy: 'look' });
     expect(held).toMatchObject({ tags: ['new'] });
   });
@@ -210,7 +210,7 @@ describe('what was done before something failed is said', () => {
       { profile: blind, baseUrl: 'https://other.example', credentials: { key: 'k' }, pool: 'p' },
       () => 0,
     );
-    const ending = await carryOut(connector, carried, catalogue, null, circumstances);
+    const ending = await attemptDelivery(connector, carried, catalogue, null, circumstances);
     expect(asked).toHaveLength(1);
     expect(ending).toMatchObject({ kind: 'failed', wrote: true, fault: { cause: 'incomplete request' } });
   });

@@ -1,5 +1,5 @@
 import { variablesIn, type Profile, type RequestTemplate } from '../../contract/profile/index.ts';
-import { keeping } from '../../core/json/index.ts';
+import { memoize } from '../../core/json/index.ts';
 
 /** Puts values in the place of "$name" and "$name.part"; a member whose value is absent is left out, "..." is spread. */
 export function fillBody(template: unknown, values: Record<string, unknown>): unknown {
@@ -72,7 +72,7 @@ export function gapsIn(template: string, values: Record<string, unknown>): strin
     .map(({ name }) => name);
 }
 
-const templateVariables = keeping(variablesIn);
+const templateVariables = memoize(variablesIn);
 
 const isNothing = (value: unknown): boolean => value === undefined || value === null || value === '';
 

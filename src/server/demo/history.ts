@@ -20,8 +20,8 @@ import type { Actor } from '../commands/command.ts';
 import { confirm } from '../commands/confirmations/confirm.ts';
 import { noteReply } from '../commands/submissions/noteReply.ts';
 import { deliver, loadJobs } from '../work/delivering.ts';
-import { Endings } from '../work/endings.ts';
-import { LiveWirings } from '../planning/liveWiring.ts';
+import { OutcomeWriter } from '../work/outcomeWriter.ts';
+import { PlanningContexts } from '../planning/planningContexts.ts';
 import { sendMail } from '../work/mailing.ts';
 import { planAndStore } from '../work/planning.ts';
 import { expireConfirmations } from '../work/scheduled.ts';
@@ -245,7 +245,7 @@ export async function liveThrough(
     },
   } as unknown as Transporter;
 
-  const wirings = new LiveWirings(context.store);
+  const planningContexts = new PlanningContexts(context.store);
 
   const ids = new Map<Happening, string>();
   type Moment = { at: number; run: () => Promise<void> };
@@ -257,7 +257,7 @@ export async function liveThrough(
         ? await talkThrough(context, clock, { ...happening, talk }, colleague)
         : await arrive(context, happening);
       ids.set(happening, id);
-      await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, wirings, [id]));
+      await drain(context, SUBMISSION_QUEUE, (id) => planAndStore(context, planningContexts, [id]));
       await drain(context, MAIL_QUEUE, (id) => sendMail(context, postman, { id, owner: OWNER }));
     },
   }));
@@ -305,7 +305,7 @@ const EXPIRY_EVERY_MS = 6 * HOUR_MS;
 async function deliverDue(context: Context): Promise<void> {
   const { store } = context;
   const lease = { owner: OWNER, until: context.now() + 60_000, takesOver: true };
-  const endings = new Endings(context);
+  const endings = new OutcomeWriter(context);
   for (const { id: connectionId } of await dueConnections(store.db, context.now())) {
     const share = { connectionId, most: TAKEN_AT_ONCE, pace: null, tryingOut: false };
     for (;;) {

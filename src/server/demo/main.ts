@@ -22,8 +22,8 @@ import { noteEvents } from '../store/counting.ts';
 import { countStroke } from '../work/counting.ts';
 import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
 import { changeConnection, findConnection, listConnections } from '../store/connections.ts';
-import { noticeAddressOf } from '../store/notices.ts';
-import { startNotices, stopNotices } from '../connecting/notices.ts';
+import { inboundEventAddressOf } from '../store/inboundEvents.ts';
+import { startInboundEvents, stopInboundEvents } from '../connecting/inboundEvents.ts';
 import { migrateStore } from '../store/migrating.ts';
 import { listPurposes } from '../store/purposes.ts';
 import { addRoute } from '../store/routes.ts';
@@ -171,7 +171,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   );
   clock.set(Date.now());
   const listening = await findConnection(store.db, ternPost);
-  if (listening) await startNotices(context, listening);
+  if (listening) await startInboundEvents(context, listening);
 }
 
 /** What a class that comes to visit is handed out. */
@@ -268,9 +268,9 @@ async function settleAddresses(context: Context, { standins, siteUrl }: Surround
       await changeConnection(store.db, id, { baseUrl: standin.url, checkAt: 0 });
   }
   for (const connection of await listConnections(store.db)) {
-    if (!(await noticeAddressOf(store.db, connection.id))) continue;
-    await stopNotices(context, connection);
-    await startNotices(context, connection);
+    if (!(await inboundEventAddressOf(store.db, connection.id))) continue;
+    await stopInboundEvents(context, connection);
+    await startInboundEvents(context, connection);
   }
   for (const source of await listSources(store.db)) {
     if (source.live?.kind === 'chat' && source.publicId === 'front-desk-chat' && source.live.origins[0] !== siteUrl) {

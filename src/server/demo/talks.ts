@@ -1,6 +1,6 @@
 import type { ChatBegun, ChatView } from '../../contract/chat.ts';
 import type { ChatInput } from '../../core/chat/index.ts';
-import { begin, conclude, goOn, say } from '../chatting/conversations.ts';
+import { begin, submitConversation, goOn, say } from '../chatting/conversations.ts';
 import type { Actor } from '../commands/command.ts';
 import { giveBack, reply, takeOver } from '../commands/chats/talk.ts';
 import type { Context } from '../context.ts';
@@ -89,7 +89,7 @@ export async function talkThrough(
   }
   if (view && view.awaits.kind !== 'nothing') {
     pass(live.breaksOffMinutes * 60 + 1);
-    if (await breakOff(context.store.db, id, context.now())) await conclude(context, id);
+    if (await breakOff(context.store.db, id, context.now())) await submitConversation(context, id);
   }
   return (await conversation(context, token)).submissionId ?? '';
 }

@@ -33,8 +33,8 @@ import { intakeRoutes } from './public/intake.ts';
 import { liveSources } from './public/liveSources.ts';
 import { pieceRoutes } from './public/pieces.ts';
 import { placeRoutes } from './public/place.ts';
-import { seenRoutes } from './public/seen.ts';
-import { noticeRoutes } from './public/notices.ts';
+import { shownPageRoutes } from './public/shownPage.ts';
+import { inboundEventRoutes } from './public/inboundEvents.ts';
 import { dressing } from './safeHeaders.ts';
 import { bearerOf, requireScope } from './tokenAccess.ts';
 
@@ -60,7 +60,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   const watch = new ChatWatch(context);
   app.route('/in', pieceRoutes(context, live, submissionsPerMinute));
   app.route('/in', intakeRoutes(context, live, submissionsPerMinute));
-  app.route('/place/seen', seenRoutes(context, live, submissionsPerMinute));
+  app.route('/place/seen', shownPageRoutes(context, live, submissionsPerMinute));
   app.route('/chat', chatRoutes(context, live, watch, submissionsPerMinute));
   app.route('/place', placeRoutes(context, live, submissionsPerMinute));
 
@@ -81,7 +81,7 @@ export function createApp(context: Context, submissionsPerMinute: number): Hono 
   });
 
   app.route('/confirm', confirmRoutes(context));
-  app.route('/notices', noticeRoutes(context));
+  app.route('/notices', inboundEventRoutes(context));
   app.route('/files', fileRoutes(context));
 
   app.route('/api', createApi(context, watch));

@@ -1,6 +1,6 @@
 import { secureHeaders } from 'hono/secure-headers';
 import type { Context as HonoContext, MiddlewareHandler } from 'hono';
-import { keeping } from '../../core/json/index.ts';
+import { memoize } from '../../core/json/index.ts';
 
 const HTTPS_ONLY = 'max-age=15552000';
 
@@ -14,7 +14,7 @@ export function keepToHttps(c: HonoContext, publicUrl: string): void {
  * @param publicUrl where the application is reached: only by https do browsers have to keep to it (RFC 6797, 7.2), and for this host
  *   alone, since we do not know what else is below it
  */
-export const dressing = keeping((publicUrl: string): MiddlewareHandler =>
+export const dressing = memoize((publicUrl: string): MiddlewareHandler =>
   secureHeaders({
     xFrameOptions: 'SAMEORIGIN',
     // With no-referrer, browsers would send "Origin: null" from our own form pages.

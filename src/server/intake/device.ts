@@ -1,5 +1,5 @@
 import Bowser from 'bowser';
-import { keeping } from '../../core/json/index.ts';
+import { memoize } from '../../core/json/index.ts';
 
 const WORDS: Record<string, string> = { mobile: 'phone', tablet: 'tablet', desktop: 'computer', tv: 'television' };
 
@@ -11,6 +11,6 @@ export function browserOf(userAgent: string): string {
 }
 
 /** What kind of device a browser says that it runs on; '' when it does not say. */
-export const deviceOf = keeping((userAgent: string): string =>
+export const deviceOf = memoize((userAgent: string): string =>
   userAgent === '' ? '' : (WORDS[Bowser.parse(userAgent).platform.type ?? ''] ?? ''),
 );

@@ -29,13 +29,13 @@ import {
 import { inWords, isFile, type FieldValues } from '../../core/values/index.ts';
 import type { Context } from '../context.ts';
 import { sha256 } from '../security/tokens.ts';
-import { throughBreaks } from '../store/database.ts';
+import { retryWhileUnavailable } from '../store/database.ts';
 import { acceptSubmission, countRepeat, findEarlier, type NewSubmission } from '../store/submissions.ts';
 import { noteEvents, visitColumns } from '../store/counting.ts';
 import { addArrival } from '../store/arrivals.ts';
 import { assignUploads } from '../store/uploads.ts';
 import { deviceOf } from './device.ts';
-import { isThrowAway } from './throwAway.ts';
+import { isDisposable } from './disposable.ts';
 
 export interface Arrival {
   sourceId: string;
@@ -121,7 +121,9 @@ export async function takeSubmission(context: Context, arrival: Arrival): Promis
   const isOne = each.length <= 1;
   const arrivalId = isOne ? null : context.newId();
   if (arrivalId !== null)
-    await throughBreaks(() => addArrival(store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw }));
+    await retryWhileUnavailable(() =>
+      addArrival(store.db, { id: arrivalId, sourceId: arrival.sourceId, receivedAt, raw }),
+    );
   const sent = senderOf(payload);
   const visit = readVisit(sent, arrival.headers, deviceOf(arrival.headers['user-agent'] ?? ''));
   const found = suspicionOf(document, signsOf(arrival, each, receivedAt));
@@ -181,7 +183,7 @@ function signsOf({ payload, shownAt }: Arrival, each: FieldValues[], receivedAt:
       return texts();
     },
     get isThrowAway() {
-      return texts().some(isThrowAway);
+      return texts().some(isDisposable);
     },
   };
 }
@@ -195,7 +197,7 @@ const noteSetAside = (
   why: Suspicion,
   at: number,
 ): Promise<void> =>
-  throughBreaks(() =>
+  retryWhileUnavailable(() =>
     noteEvents(
       store.db,
       ids.map((subject) => ({ subject, what: 'aside', question: why, sourceId, at, ...visitColumns(visit) })),
@@ -213,16 +215,16 @@ async function storeOnce({ store }: Context, { fields }: SourceDocument, submiss
   const repeated = async (earlier: { id: string; values: FieldValues }): Promise<Stored> => {
     const differs = !isSame(earlier.values);
     if (differs && !submission.isNamed) return { ok: false, why: 'key used before' };
-    await throughBreaks(() => countRepeat(store.db, earlier.id, submission.receivedAt));
+    await retryWhileUnavailable(() => countRepeat(store.db, earlier.id, submission.receivedAt));
     return { ok: true, id: earlier.id, cameBefore: true, differs };
   };
   // What looks like a robot's and was taken as a person's a moment ago, is that person's double click.
-  const find = (aside: boolean) => throughBreaks(() => findEarlier(store.db, submission, aside));
+  const find = (aside: boolean) => retryWhileUnavailable(() => findEarlier(store.db, submission, aside));
   const real = isSetAside ? await find(false) : null;
   if (real) return repeated(real);
   // Before it is accepted: a file that belongs to nothing is cleared away.
   const files = filesIn(submission.values);
-  if (files.length > 0) await throughBreaks(() => assignUploads(store.db, files, submission.id));
+  if (files.length > 0) await retryWhileUnavailable(() => assignUploads(store.db, files, submission.id));
   for (let tries = 1; tries <= MOST_TRIES; tries += 1) {
     if (await acceptSubmission(store, submission))
       return { ok: true, id: submission.id, cameBefore: false, differs: false };

@@ -5,7 +5,7 @@ import {
   NOBODY,
   asksIn,
   deliveriesIn,
-  isChosen,
+  matchesSelection,
   isOfPeople,
   onceMore,
   planSubmission,
@@ -14,13 +14,13 @@ import {
 } from '../../core/plan/index.ts';
 import type { Db } from '../store/database.ts';
 import { readKnowledge } from '../store/knowledge.ts';
-import { readKnownPeople, saidOfSelf } from '../store/people/index.ts';
+import { readKnownPeople, identityClaims } from '../store/people/index.ts';
 import type { RouteRecord } from '../store/routes.ts';
 import { sentBefore } from '../store/sendings.ts';
 import { visitWithSign } from '../intake/visitors.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
 import { importedIn, importsOf } from './imported.ts';
-import { NO_WIRING, type LiveWirings } from './liveWiring.ts';
+import { NO_CONTEXT, type PlanningContexts } from './planningContexts.ts';
 import { shownTo } from './shown.ts';
 
 /** What becomes of one submission that is sent again. */
@@ -41,7 +41,7 @@ export interface PlannedAgain {
 export async function planAgain(
   context: Pick<Context, 'config' | 'now'>,
   db: Db,
-  wirings: LiveWirings,
+  planningContexts: PlanningContexts,
   {
     route,
     submissions,
@@ -61,10 +61,14 @@ export async function planAgain(
     route.id,
     submissions.map(({ id }) => id),
   );
-  const documents = await Promise.all(submissions.map((one) => wirings.source(one.sourceId, one.sourceVersion)));
-  const said = submissions.map((one, index) => saidOfSelf(documents[index]?.fields ?? [], one.values, one.sourceId));
+  const documents = await Promise.all(
+    submissions.map((one) => planningContexts.source(one.sourceId, one.sourceVersion)),
+  );
+  const said = submissions.map((one, index) =>
+    identityClaims(documents[index]?.fields ?? [], one.values, one.sourceId),
+  );
   const people = await readKnownPeople(db, said, { lock, answersSince: null });
-  const wiringOf = await wirings.ofAll(submissions.map(({ sourceId }) => sourceId));
+  const planningContextOf = await planningContexts.ofAll(submissions.map(({ sourceId }) => sourceId));
   const asked = isOfPeople(when) ? await readKnowledge(db) : null;
   const importOf = await importsOf(
     db,
@@ -83,14 +87,14 @@ export async function planAgain(
       plans.push({ submission, plan: null, contactId, outcome: 'left out' });
       continue;
     }
-    const { catalogues, knowledge } = wiringOf.get(submission.sourceId) ?? NO_WIRING;
+    const { catalogues, knowledge } = planningContextOf.get(submission.sourceId) ?? NO_CONTEXT;
     const { fields, statement, trust } = document;
-    const { words: shown } = await shownTo(wirings, document, submission);
+    const { words: shown } = await shownTo(planningContexts, document, submission);
     const visit = visitWithSign(context, submission);
     const imported = importedIn(document, importOf(submission, document));
     const tells = saidPartsOf(document);
     const about = { shown, fields, statement, trust, imported, tells, values: submission.values, visit, known, now };
-    if (!isChosen(when, { ...about, knowledge: asked ?? knowledge })) {
+    if (!matchesSelection(when, { ...about, knowledge: asked ?? knowledge })) {
       plans.push({ submission, plan: null, contactId, outcome: 'not chosen' });
       continue;
     }

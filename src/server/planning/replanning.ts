@@ -8,7 +8,7 @@ import type { Db } from '../store/database.ts';
 import { replayDelivery, type DeliveryRecord } from '../store/deliveries.ts';
 import { importedIn, importsOf } from './imported.ts';
 import { readKnowledge } from '../store/knowledge.ts';
-import { readKnownPerson, saidOfSelf } from '../store/people/index.ts';
+import { readKnownPerson, identityClaims } from '../store/people/index.ts';
 import { findRoute } from '../store/routes.ts';
 import { readSourceVersion } from '../store/sources.ts';
 import { visitWithSign } from '../intake/visitors.ts';
@@ -46,7 +46,9 @@ export async function replanned(
     routes: [{ id: route.id, name: route.name, version: route.liveVersion, document: route.live }],
     // It is planned as if of somebody new: what they confirmed since changes nothing of what they sent.
     known: NOBODY,
-    knows: knowledgeOf(await readKnownPerson(db, saidOfSelf(source.fields, submission.values, submission.sourceId))),
+    knows: knowledgeOf(
+      await readKnownPerson(db, identityClaims(source.fields, submission.values, submission.sourceId)),
+    ),
     knowledge: await readKnowledge(db),
     catalogues: await readCatalogues(db),
     now: now(),

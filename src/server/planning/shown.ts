@@ -2,7 +2,7 @@ import { VERSION_FIELD } from '../../core/forms/index.ts';
 import { asVariant, type SourceDocument } from '../../core/intake/index.ts';
 import { senderOf } from '../intake/take.ts';
 import type { SubmissionRecord } from '../store/submissions.ts';
-import type { LiveWirings } from './liveWiring.ts';
+import type { PlanningContexts } from './planningContexts.ts';
 
 /** What stood on the page on which somebody sent something. */
 export interface Shown {
@@ -19,7 +19,7 @@ const NOT_KNOWN = 'not known: the page did not say which version of the form it 
  * that does not say so, such as a form of the site's own, may have had other words than the form has here, which is said.
  */
 export async function shownTo(
-  wirings: LiveWirings,
+  planningContexts: PlanningContexts,
   document: SourceDocument,
   {
     sourceId,
@@ -36,7 +36,7 @@ export async function shownTo(
     ? null
     : version === sourceVersion
       ? document
-      : await wirings.source(sourceId, version).catch(() => null);
+      : await planningContexts.source(sourceId, version).catch(() => null);
   return shown
     ? { words: asVariant(shown, variant), evidence: { 'version of the form': String(version) } }
     : { words: asVariant(document, variant), evidence: { "the page's own words": NOT_KNOWN } };

@@ -13,7 +13,7 @@ import type { CountedWhat, Dimension } from '../../core/insight/index.ts';
 import { wasCounted } from './counting.ts';
 import { beginning, firstIdAt, oneOf, rowsOf, type Db } from './database.ts';
 import { mailsOf, type MailRecord } from './mails.ts';
-import { isNoNotice } from './notices.ts';
+import { isNoInboundEvent } from './inboundEvents.ts';
 import { purposeNames } from './purposes.ts';
 import type { DeliveryRecord } from './deliveries.ts';
 import { peopleLike, reachOf, type Reach } from './people/search.ts';
@@ -132,7 +132,7 @@ export async function listSubmissions(
   if (filter.campaign) conditions.push(sql`s.campaign = ${filter.campaign}`);
   if (filter.device) conditions.push(sql`s.device = ${filter.device}`);
   if (filter.placement) conditions.push(sql`s.placement = ${filter.placement}`);
-  if (filter.withoutNotices) conditions.push(isNoNotice(sql`s.source_id`));
+  if (filter.withoutNotices) conditions.push(isNoInboundEvent(sql`s.source_id`));
   if (filter.from !== undefined) conditions.push(sql`s.id >= ${firstIdAt(filter.from)}`);
   if (filter.to !== undefined) conditions.push(sql`s.id < ${firstIdAt(filter.to)}`);
   if (filter.reached) conditions.push(wasCounted(filter.reached, filter.by ?? 'all', filter.value ?? ''));

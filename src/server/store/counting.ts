@@ -163,24 +163,24 @@ export const wasCounted = (what: CountedWhat, dimension: Dimension, value: strin
     ${dimension === 'all' ? sql`` : sql`AND e.${COLUMNS[dimension]} = ${value}`} LIMIT 1) = 1`;
 
 /**
- * Adds a stroke of what was noted and is not counted yet to the counts. In one transaction with its caller's: it is counted
+ * Adds a part of what was noted and is not counted yet to the counts, as one rollup. In one transaction with its caller's: it is counted
  * once, whatever happens.
- * @param stroke an id of its own
+ * @param rollupId an id of its own, by which the rows are marked
  * @returns how many were counted
  */
-export async function countEvents(db: Db, stroke: string, most: number): Promise<number> {
+export async function countEvents(db: Db, rollupId: string, most: number): Promise<number> {
   const [result] = (await db.execute(
-    sql`UPDATE form_events SET counted_by = ${stroke} WHERE counted_by IS NULL LIMIT ${sql.raw(String(most))}`,
+    sql`UPDATE form_events SET counted_by = ${rollupId} WHERE counted_by IS NULL LIMIT ${sql.raw(String(most))}`,
   )) as unknown as [{ affectedRows: number }];
-  if (result.affectedRows > 0) await addCounts(db, stroke);
+  if (result.affectedRows > 0) await addCounts(db, rollupId);
   return result.affectedRows;
 }
 
 /** Under this name everything is counted once more, whichever source it is of. */
 const EVERY = '';
 
-/** Adds what a stroke is of to the counts. */
-export async function addCounts(db: Db, stroke: string): Promise<void> {
+/** Adds what is marked with a rollup's id to the counts. */
+export async function addCounts(db: Db, rollupId: string): Promise<void> {
   const names = sql.join(
     Object.entries(COLUMNS).map(([dimension, column]) => sql`${column} AS ${sql.identifier(dimension)}`),
     sql`, `,
@@ -188,7 +188,7 @@ export async function addCounts(db: Db, stroke: string): Promise<void> {
   const byHour = countsOf(
     await rowsOf<CountedEvent>(
       db,
-      sql`SELECT source_id AS sourceId, what, at, ${names} FROM form_events WHERE counted_by = ${stroke}`,
+      sql`SELECT source_id AS sourceId, what, at, ${names} FROM form_events WHERE counted_by = ${rollupId}`,
     ),
   );
   const everyHour = [...byHour, ...addedUp(byHour, () => ({ sourceId: EVERY }))];
@@ -211,7 +211,7 @@ function* inPieces<Item>(items: Item[]): Generator<Item[]> {
   for (let at = 0; at < items.length; at += COUNTED_TOGETHER) yield items.slice(at, at + COUNTED_TOGETHER);
 }
 
-/** In the order of the key, so that two strokes lock the rows that they share in the same order. */
+/** In the order of the key, so that two rollups lock the rows that they share in the same order. */
 function inOrder(counts: Count[]): Count[] {
   const keyOf = ({ dimension, sourceId, at, value, what }: Count) =>
     [dimension, sourceId, String(at).padStart(8), value, what].join('\n');

@@ -43,7 +43,7 @@ const onConnection = new WeakMap<object, Db>();
  * Runs `work` between a beginning and its COMMIT, on a connection of its own. A connection that cannot even be rolled back is of
  * no use to the next one: it is closed rather than given back.
  */
-async function between<T>({ pool }: Store, begin: string[], work: (db: Db) => Promise<T>): Promise<T> {
+async function onOwnConnection<T>({ pool }: Store, begin: string[], work: (db: Db) => Promise<T>): Promise<T> {
   const connection = await pool.getConnection();
   let isWell = false;
   try {
@@ -77,7 +77,7 @@ export async function inTransaction<T>(
 ): Promise<T> {
   for (let tries = 1; ; tries += 1) {
     try {
-      return await between(store, ['BEGIN'], change);
+      return await onOwnConnection(store, ['BEGIN'], change);
     } catch (error) {
       const number = errorNumber(error);
       if (tries >= MOST_TRIES || number === null || !(PASSING_ERRORS.has(number) || alsoRetry.includes(number)))
@@ -95,7 +95,7 @@ export const nothingAlongside: Alongside = () => Promise.resolve();
 /** Reads several things as they stand at one moment, whatever is written meanwhile. */
 export function inSnapshot<T>(store: Store, read: (db: Db) => Promise<T>): Promise<T> {
   const begin = ['SET TRANSACTION ISOLATION LEVEL REPEATABLE READ', 'START TRANSACTION WITH CONSISTENT SNAPSHOT'];
-  return between(store, begin, read);
+  return onOwnConnection(store, begin, read);
 }
 
 /**
@@ -144,7 +144,7 @@ const AWAY_REST_MS = 100;
  * @param work what may be done twice: it is not known whether it was done when its connection broke
  * @param limitMs for how long, in milliseconds
  */
-export async function throughBreaks<T>(work: () => Promise<T>, limitMs = AWAY_MS): Promise<T> {
+export async function retryWhileUnavailable<T>(work: () => Promise<T>, limitMs = AWAY_MS): Promise<T> {
   const until = Date.now() + limitMs;
   for (;;) {
     try {

@@ -3,7 +3,7 @@ import type { OverviewView } from '../../contract/overview.ts';
 import type { DotLineData } from '../../contract/connection.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { firstIdAt, rowsOf, type Db } from './database.ts';
-import { isNoNotice } from './notices.ts';
+import { isNoInboundEvent } from './inboundEvents.ts';
 
 export const HOUR_MS = 3_600_000;
 export const DAY_MS = 24 * HOUR_MS;
@@ -100,7 +100,7 @@ export async function readToday(db: Db, since: number): Promise<OverviewView['to
   const [row] = await rowsOf<OverviewView['today']>(
     db,
     sql`SELECT
-      (SELECT COUNT(*) FROM submissions WHERE id >= ${firstIdAt(since)} AND ${isNoNotice(sql`source_id`)}) AS submissions,
+      (SELECT COUNT(*) FROM submissions WHERE id >= ${firstIdAt(since)} AND ${isNoInboundEvent(sql`source_id`)}) AS submissions,
       (SELECT COUNT(*) FROM consent_events WHERE kind = 'confirmed' AND at >= ${since}) AS confirmed,
       (SELECT COUNT(*) FROM deliveries WHERE state = 'delivered' AND ended_at >= ${since}) AS delivered,
       (SELECT COUNT(*) FROM contacts WHERE id >= ${firstIdAt(since)}) AS people`,

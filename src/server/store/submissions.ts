@@ -18,13 +18,13 @@ import {
   executePlainly,
   firstIdAt,
   isAway,
-  throughBreaks,
+  retryWhileUnavailable,
   oneOf,
   type Db,
   type Store,
   changedRows,
 } from './database.ts';
-import { gathering } from './gathering.ts';
+import { batchCalls } from './batchCalls.ts';
 import { samePerson } from './people/tree.ts';
 import { deliveries, submissions } from './schema/index.ts';
 
@@ -76,7 +76,7 @@ const accepting = new WeakMap<Pool, (row: Row) => Promise<Stored>>();
 async function acceptRows(pool: Pool, rows: Row[]): Promise<Stored[]> {
   try {
     // Each row is stored once by its keys.
-    await throughBreaks(() => executePlainly(pool, acceptStatement(rows.length), rows.flat()));
+    await retryWhileUnavailable(() => executePlainly(pool, acceptStatement(rows.length), rows.flat()));
     return rows.map(() => ({ stored: true }));
   } catch (error) {
     if (isAway(error)) return rows.map(() => ({ error }));
@@ -87,7 +87,7 @@ async function acceptRows(pool: Pool, rows: Row[]): Promise<Stored[]> {
 
 /** What stores rows together that come at the same time. */
 function acceptingOf(pool: Pool): (row: Row) => Promise<Stored> {
-  const known = accepting.get(pool) ?? gathering((rows: Row[]) => acceptRows(pool, rows), TOGETHER);
+  const known = accepting.get(pool) ?? batchCalls((rows: Row[]) => acceptRows(pool, rows), TOGETHER);
   accepting.set(pool, known);
   return known;
 }

@@ -5,7 +5,7 @@ import { openShop, saidOf } from '../connecting/shops.ts';
 import { verifyConnection } from '../connectors/verifying/verify.ts';
 import { isTold, readBoxes } from '../connectors/shop.ts';
 import type { Context } from '../context.ts';
-import { noticeAddressOf } from '../store/notices.ts';
+import { inboundEventAddressOf } from '../store/inboundEvents.ts';
 import type { SourceRecord } from '../store/sources.ts';
 
 /** Asks a shop for what would explain that nothing comes, or that nobody agrees to anything. */
@@ -23,7 +23,7 @@ export async function lookAtShop(
   const { result } = await verifyConnection(line, false);
   if (!result.ok) return [{ ok: false, found: `${result.problem} ${result.nextStep}`, fix: 'open the connection' }];
   note(true, `${profile.name} knows us as ${result.account}, and permits what is needed.`);
-  const address = await noticeAddressOf(context.store.db, connection.id);
+  const address = await inboundEventAddressOf(context.store.db, connection.id);
   const told = address?.remoteId ? await isTold(line, shop, address.remoteId) : null;
   if (!address || (told?.ok && told.value === false))
     note(

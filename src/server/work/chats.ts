@@ -1,4 +1,4 @@
-import { conclude, goOn } from '../chatting/conversations.ts';
+import { submitConversation, goOn } from '../chatting/conversations.ts';
 import type { Context } from '../context.ts';
 import { breakOff, dueConversations, restConversation, type ConversationRecord } from '../store/chats.ts';
 import { runBeats } from './beats.ts';
@@ -34,6 +34,6 @@ async function workOn(context: Context, record: ConversationRecord): Promise<boo
   }
   if (record.status !== 'ended' && record.status !== 'broken off')
     if (!(await breakOff(store.db, record.id, now()))) return false;
-  await conclude(context, record.id);
+  await submitConversation(context, record.id);
   return true;
 }

@@ -1,6 +1,6 @@
 import type { ExchangeView } from '../../contract/deliveries.ts';
 import type { Profile } from '../../contract/profile/index.ts';
-import { CAUSES, looksFirst, readRoom, type Cause, type Fault } from '../../core/delivery/index.ts';
+import { CAUSES, looksFirst, readRemainingBudget, type Cause, type Fault } from '../../core/delivery/index.ts';
 import { addressOf, type Catalogue } from '../../core/plan/index.ts';
 import type { Access } from '../connectors/access.ts';
 import type { Connector } from '../connectors/connector.ts';
@@ -9,9 +9,9 @@ import type { Context } from '../context.ts';
 import { findConnection, type ConnectionRecord } from '../store/connections.ts';
 import { findDeliveries, markBegun, type DeliveryRecord } from '../store/deliveries.ts';
 import { consentKey, readConsent, type Consent } from '../store/people/index.ts';
-import { carryOut, failed, type Ending } from '../connecting/carryOut.ts';
-import { carryOutTogether } from './carryOutTogether.ts';
-import type { Endings } from './endings.ts';
+import { attemptDelivery, failed, type AttemptOutcome } from '../connecting/attemptDelivery.ts';
+import { attemptTogether } from './attemptTogether.ts';
+import type { OutcomeWriter } from './outcomeWriter.ts';
 import type { Outcome, Taking, Tried } from './lanes.ts';
 
 /** A delivery that was taken, with all that a try needs. */
@@ -76,7 +76,7 @@ const isUnclear = ({ delivery, takenOver }: Job): boolean =>
 const UNCLEAR = new Set<Cause>(['time-out', 'answer unreadable', 'not seen yet']);
 
 /** Makes one try of a delivery, or of several that go by one request, and has it stored how each ended. */
-export async function deliver(context: Context, jobs: Job[], endings: Endings): Promise<Tried> {
+export async function deliver(context: Context, jobs: Job[], endings: OutcomeWriter): Promise<Tried> {
   const ours = jobs.filter(({ delivery }) => delivery.state === 'sending');
   const startedAt = context.now();
   const tries = ours.map((job) => ({ job, exchanges: [] as ExchangeView[] }));
@@ -88,13 +88,13 @@ export async function deliver(context: Context, jobs: Job[], endings: Endings): 
     ),
   ).then(() => undefined);
   const said = tries.map(({ exchanges }) => exchanges);
-  return { outcome: untried ? null : learnt(ended, said, context.now()), stored };
+  return { outcome: untried ? null : serviceOutcome(ended, said, context.now()), stored };
 }
 
 const UNTRIED = failed({ cause: 'unavailable', said: 'It was not tried.', waitMs: null });
 
 /** What tries say about the service as a whole: what troubles it, or else for how long it wants to be left alone. */
-function learnt(endings: Ending[], exchanges: ExchangeView[][], now: number): Outcome {
+function serviceOutcome(endings: AttemptOutcome[], exchanges: ExchangeView[][], now: number): Outcome {
   // That one record does not show yet says nothing of the service.
   const faults = endings.flatMap((ending) =>
     ending.kind === 'failed' && ending.fault.cause !== 'not seen yet' ? [ending.fault] : [],
@@ -103,7 +103,7 @@ function learnt(endings: Ending[], exchanges: ExchangeView[][], now: number): Ou
   const fault =
     faults.length === endings.length ? faults[0] : faults.find(({ cause }) => CAUSES[cause].action !== 'retry');
   if (fault) return fault;
-  const room = readRoom(exchanges.at(-1)?.at(-1)?.responseHeaders ?? {}, now);
+  const room = readRemainingBudget(exchanges.at(-1)?.at(-1)?.responseHeaders ?? {}, now);
   return { cause: null, said: '', waitMs: room?.left === 0 ? room.resetMs : null };
 }
 
@@ -113,9 +113,9 @@ interface Try {
 }
 
 /** @returns how each ended, in their order */
-async function tryAll(context: Context, tries: Try[]): Promise<Ending[]> {
+async function tryAll(context: Context, tries: Try[]): Promise<AttemptOutcome[]> {
   const connection = tries[0]?.job.connection;
-  const all = (fault: Fault): Ending[] => tries.map(() => failed(fault));
+  const all = (fault: Fault): AttemptOutcome[] => tries.map(() => failed(fault));
   if (!connection) return all({ cause: 'place gone', said: 'The connection was removed.', waitMs: null });
   if (connection.state === 'refused')
     return all({ cause: 'credentials refused', said: 'Not sent: its credentials are refused.', waitMs: null });
@@ -132,13 +132,18 @@ async function tryAll(context: Context, tries: Try[]): Promise<Ending[]> {
   return renewed.ok ? tryWith(context, renewed.value, tries, catalogue) : all(renewed.fault);
 }
 
-async function tryWith(context: Context, access: Access, tries: Try[], catalogue: Catalogue): Promise<Ending[]> {
+async function tryWith(
+  context: Context,
+  access: Access,
+  tries: Try[],
+  catalogue: Catalogue,
+): Promise<AttemptOutcome[]> {
   const connect = (record: ExchangeView[]): Connector => connectorFor(partsFor(context, access, record));
-  if (tries.length > 1) return carryOutTogether(connect, tries, catalogue, trustsAnswers);
+  if (tries.length > 1) return attemptTogether(connect, tries, catalogue, trustsAnswers);
   return Promise.all(
     tries.map(async ({ job, exchanges }) => {
       const begin = () => markBegun(context.store.db, job.delivery, context.now());
-      return await carryOut(connect(exchanges), job.delivery, catalogue, job.consent?.proof ?? null, {
+      return await attemptDelivery(connect(exchanges), job.delivery, catalogue, job.consent?.proof ?? null, {
         unclear: isUnclear(job),
         now: context.now(),
         begin,

@@ -2,7 +2,7 @@ import { NOTHING_REHEARSED, TAKEN_TOGETHER, type RehearsedCounts } from '../../c
 import { keyText } from '../../core/identity/index.ts';
 import { type FileDocument, type ShopDocument, saidPartsOf } from '../../core/intake/index.ts';
 import { NOBODY, planSubmission } from '../../core/plan/index.ts';
-import { ColumnJudge, pathToColumn, type ColumnFound } from '../../core/tables/index.ts';
+import { ColumnInference, pathToColumn, type InferredColumn } from '../../core/tables/index.ts';
 import { codeOf } from '../connectors/exchange.ts';
 import { Marks } from '../importing/marks.ts';
 import { cellText, payloadOf, readRow } from '../importing/reading.ts';
@@ -12,7 +12,7 @@ import type { Context } from '../context.ts';
 import { runBeats } from './beats.ts';
 import { hashOfName, takeSubmission, whyNot } from '../intake/take.ts';
 import { uploadPath } from '../intake/uploads.ts';
-import type { LiveWirings } from '../planning/liveWiring.ts';
+import type { PlanningContexts } from '../planning/planningContexts.ts';
 import {
   addRejects,
   advanceImport,
@@ -24,7 +24,7 @@ import {
   type ImportRecord,
 } from '../store/imports.ts';
 import { inTransaction } from '../store/database.ts';
-import { readKnownPeople, saidOfSelf, undoSubmission } from '../store/people/index.ts';
+import { readKnownPeople, identityClaims, undoSubmission } from '../store/people/index.ts';
 import { dropOfSubmission } from '../store/deliveries.ts';
 import { namedSubmissions } from '../store/submissions.ts';
 import { findSource, type SourceRecord } from '../store/sources.ts';
@@ -105,10 +105,14 @@ async function takenOf(context: Context, importId: string): Promise<Marks> {
 }
 
 /** Works on imports of files: judges, rehearses, and takes their rows, a part at a time. One worker at a time has an import. */
-export function runImports(context: Context, owner: string, wirings: LiveWirings): { stop(): Promise<void> } {
+export function runImports(
+  context: Context,
+  owner: string,
+  planningContexts: PlanningContexts,
+): { stop(): Promise<void> } {
   const files = new OpenFiles();
   const beats = runBeats(context, BEAT_MS, 'importing', (isStopped) =>
-    workOnOne(context, owner, wirings, files, isStopped),
+    workOnOne(context, owner, planningContexts, files, isStopped),
   );
   return {
     async stop() {
@@ -122,7 +126,7 @@ export function runImports(context: Context, owner: string, wirings: LiveWirings
 async function workOnOne(
   context: Context,
   owner: string,
-  wirings: LiveWirings,
+  planningContexts: PlanningContexts,
   files: OpenFiles,
   isStopped: () => boolean,
 ): Promise<boolean> {
@@ -135,7 +139,7 @@ async function workOnOne(
     if (record.state === 'fetching') await fetchPart(context, record);
     else if (record.state === 'judging') await judge(context, record, isStopped);
     else if (record.state === 'undoing') await undoPart(context, record);
-    else if (record.state === 'rehearsing') await rehearsePart(context, wirings, files, record);
+    else if (record.state === 'rehearsing') await rehearsePart(context, planningContexts, files, record);
     else await takePart(context, files, record);
   } catch (error) {
     if (!(error instanceof UnreadableFile)) throw error;
@@ -155,13 +159,13 @@ async function judge(context: Context, record: ImportRecord, isStopped: () => bo
   const { store, now } = context;
   const place = uploadPath(context, record.fileId);
   const reading = record.reading ?? (await judgeFile(context.reading, place));
-  const columns = new Map<string, ColumnJudge>();
+  const columns = new Map<string, ColumnInference>();
   let total = 0;
   for await (const { number, cells } of rowsOf(context.reading, place, reading)) {
     if (isStopped()) return;
     total += 1;
     for (const [name, cell] of Object.entries(cells)) {
-      const column = columns.get(name) ?? new ColumnJudge(name);
+      const column = columns.get(name) ?? new ColumnInference(name);
       columns.set(name, column);
       column.add(cellText(cell), number);
     }
@@ -189,7 +193,7 @@ async function judge(context: Context, record: ImportRecord, isStopped: () => bo
 }
 
 /** Why a file that came by itself is not taken before somebody looks at it; '' where nothing speaks against it. */
-async function missingIn(context: Context, record: ImportRecord, columns: ColumnFound[]): Promise<string> {
+async function missingIn(context: Context, record: ImportRecord, columns: InferredColumn[]): Promise<string> {
   const { state, live } = await sourceOf(context, record);
   if (state !== 'live' || live?.kind !== 'file') return 'its source is not live.';
   const there = new Set(columns.map(({ name }) => pathToColumn(name)));
@@ -207,7 +211,7 @@ async function sourceOf({ store }: Context, { sourceId }: ImportRecord): Promise
 /** Finds out what would become of the next rows, by what is live. Nothing is stored of it but the counts. */
 async function rehearsePart(
   context: Context,
-  wirings: LiveWirings,
+  planningContexts: PlanningContexts,
   files: OpenFiles,
   record: ImportRecord,
 ): Promise<void> {
@@ -227,9 +231,9 @@ async function rehearsePart(
   counts.rows += all.length;
   if (all.length > rows.length) counts.unchanged = (counts.unchanged ?? 0) + all.length - rows.length;
   counts.refused += rows.length - valid.length;
-  const said = valid.map((values) => saidOfSelf(document.fields, values, source.id));
+  const said = valid.map((values) => identityClaims(document.fields, values, source.id));
   const people = await readKnownPeople(store.db, said, { lock: false, answersSince: null });
-  const wiring = await wirings.of(source.id);
+  const planningContext = await planningContexts.of(source.id);
   for (const [at, values] of valid.entries()) {
     const { keys } = said[at] ?? { keys: [] };
     const plan = planSubmission({
@@ -241,7 +245,7 @@ async function rehearsePart(
       values,
       keys,
       visit: {},
-      ...wiring,
+      ...planningContext,
       known: people[at] ?? NOBODY,
       now: now(),
     });

@@ -13,7 +13,7 @@ import {
 } from '../../core/plan/index.ts';
 import { groupBy } from '../../core/groupBy.ts';
 import { type SourceDocument, saidPartsOf, saysAnew } from '../../core/intake/index.ts';
-import { readTold } from '../planning/telling.ts';
+import { readPropagation } from '../planning/propagateWithdrawal.ts';
 import { endConfirmations } from '../planning/withdrawn.ts';
 import { dropWithdrawn } from '../store/deliveries.ts';
 import { collectActions, noChanges, storeActions, type Changes } from '../planning/changes.ts';
@@ -21,7 +21,7 @@ import type { Context } from '../context.ts';
 import { DUPLICATE_ENTRY, inTransaction, type Db } from '../store/database.ts';
 import { importedIn, importsOf } from '../planning/imported.ts';
 import type { ImportRecord } from '../store/imports.ts';
-import { changeContacts, readKnownPeople, saidOfSelf, type NewConsentEvent } from '../store/people/index.ts';
+import { changeContacts, readKnownPeople, identityClaims, type NewConsentEvent } from '../store/people/index.ts';
 import {
   absorbRepeats,
   delayPlanning,
@@ -33,8 +33,8 @@ import {
   type SubmissionRecord,
 } from '../store/submissions.ts';
 import { noteEnd } from './lapsing.ts';
-import { planTold } from './noticing.ts';
-import { NO_WIRING, type LiveWirings } from '../planning/liveWiring.ts';
+import { processInboundEvent } from './processInboundEvent.ts';
+import { NO_CONTEXT, type PlanningContexts } from '../planning/planningContexts.ts';
 import { shownTo, type Shown } from '../planning/shown.ts';
 
 const MOST_TRIES = 5;
@@ -43,16 +43,18 @@ const MOST_TRIES = 5;
  * Plans submissions and stores all that they cause, in one transaction: many cost little more than one. If that fails
  * they are planned one by one, so that one that cannot be planned holds up none of the others.
  */
-export async function planAndStore(context: Context, wirings: LiveWirings, ids: string[]): Promise<void> {
+export async function planAndStore(context: Context, planningContexts: PlanningContexts, ids: string[]): Promise<void> {
   try {
     // Two submissions of one new person at the same time: the second finds the key taken, and starts again.
-    const left = await inTransaction(context.store, (db) => planTogether(context, wirings, db, ids), [DUPLICATE_ENTRY]);
-    if (left.length > 0) await planAndStore(context, wirings, left);
+    const left = await inTransaction(context.store, (db) => planTogether(context, planningContexts, db, ids), [
+      DUPLICATE_ENTRY,
+    ]);
+    if (left.length > 0) await planAndStore(context, planningContexts, left);
   } catch (error) {
     const [id, ...others] = ids;
     if (id === undefined) return;
     if (others.length === 0) return giveUp(context, id, error);
-    for (const one of ids) await planAndStore(context, wirings, [one]);
+    for (const one of ids) await planAndStore(context, planningContexts, [one]);
   }
 }
 
@@ -67,7 +69,12 @@ async function giveUp({ store, now, log }: Context, id: string, error: unknown):
 }
 
 /** @returns the ids of those that have to wait for another of the same person, planned here */
-async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids: string[]): Promise<string[]> {
+async function planTogether(
+  context: Context,
+  planningContexts: PlanningContexts,
+  db: Db,
+  ids: string[],
+): Promise<string[]> {
   const locked = await lockUnplanned(db, ids);
   const repeats = await absorbRepeats(db, locked);
   const now = context.now();
@@ -75,21 +82,21 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     locked
       .filter(({ id }) => !repeats.has(id))
       .map(async (submission) => {
-        const document = await wirings.source(submission.sourceId, submission.sourceVersion);
-        const shown = await shownTo(wirings, document, submission);
+        const document = await planningContexts.source(submission.sourceId, submission.sourceVersion);
+        const shown = await shownTo(planningContexts, document, submission);
         return {
           submission,
           document,
           shown,
-          said: saidOfSelf(document.fields, submission.values, submission.sourceId),
+          said: identityClaims(document.fields, submission.values, submission.sourceId),
         };
       }),
   );
   for (const { submission, document, said } of read)
-    if (document.kind === 'notices') await planTold(context, db, { submission, document, said });
+    if (document.kind === 'notices') await processInboundEvent(context, db, { submission, document, said });
   const taken = read.filter(({ document }) => document.kind !== 'notices');
-  const wiringOf = await wirings.ofAll(taken.map(({ submission }) => submission.sourceId));
-  const answers = [...wiringOf.values()].some(({ routes }) =>
+  const planningContextOf = await planningContexts.ofAll(taken.map(({ submission }) => submission.sourceId));
+  const answers = [...planningContextOf.values()].some(({ routes }) =>
     routes.some(({ document }) => document.mails.some(({ kind }) => kind === 'answer')),
   );
   const people = await readKnownPeople(
@@ -111,7 +118,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
     }
     for (const mark of marks) here.add(mark);
     const { fields, statement, trust } = document;
-    const wiring = wiringOf.get(submission.sourceId) ?? NO_WIRING;
+    const planningContext = planningContextOf.get(submission.sourceId) ?? NO_CONTEXT;
     const tells = saidPartsOf(document);
     // Everybody else has to be read for whoever takes something back, and for nobody else.
     const mayTakeBack = tells !== null && saysAnew(tells, submission.values);
@@ -125,7 +132,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       brokeOff: brokeOffIn(document, submission.values),
       ...(mayTakeBack && known.contact
         ? {
-            told: await readTold(db, {
+            told: await readPropagation(db, {
               contactId: known.contact.id,
               toldBy: document.kind === 'shop' ? document.connectionId : '',
             }),
@@ -134,7 +141,7 @@ async function planTogether(context: Context, wirings: LiveWirings, db: Db, ids:
       values: submission.values,
       keys,
       visit: visitWithSign(context, submission),
-      ...wiring,
+      ...planningContext,
       known,
       now,
     });

@@ -1,7 +1,7 @@
 import { eq, lt } from 'drizzle-orm';
 import { CATALOGUE_REST_MS, checkConnection, nextCheckAt } from '../connecting/checking.ts';
 import type { Context } from '../context.ts';
-import { KEPT_DAYS } from '../intake/keeping.ts';
+import { PARTIAL_FORM_DAYS } from '../intake/partialForms.ts';
 import { StrayFiles } from '../intake/strayFiles.ts';
 import { clearLooseUploads } from '../intake/uploads.ts';
 import { CHANGED_THERE } from '../../core/delivery/index.ts';
@@ -12,7 +12,7 @@ import { markExpired, overdueConfirmations } from '../store/confirmations.ts';
 import { inTransaction } from '../store/database.ts';
 import { dropUnconfirmed, forgetOldExchanges, wasHeldSince } from '../store/deliveries.ts';
 import { DAY_MS } from '../store/figures.ts';
-import { forgetOldKeptForms } from '../store/keptForms.ts';
+import { deleteOldPartialForms } from '../store/partialForms.ts';
 import { straightenTimes } from '../store/straighten.ts';
 import { forgetNoted } from '../store/webhooks.ts';
 import { learnShapes } from './learning.ts';
@@ -62,7 +62,7 @@ export function runScheduled(context: Context, { owner, clock }: Worker, tasks: 
       ['clearing stray files', () => strays.clear()],
       [
         'forgetting forms left half filled in',
-        () => forgetOldKeptForms(store.db, now() - KEPT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE),
+        () => deleteOldPartialForms(store.db, now() - PARTIAL_FORM_DAYS * DAY_MS, FORGOTTEN_AT_ONCE),
       ],
       ['forgetting mails a day', () => forgetMailboxDays(store.db, Math.floor(now() / DAY_MS) - 1)],
       [

@@ -1,5 +1,5 @@
 import type { ShopDocument } from '../../core/intake/index.ts';
-import { changesAfter, openShop, saidOf, takeHappening } from '../connecting/shops.ts';
+import { changesAfter, openShop, saidOf, takeShopEvent } from '../connecting/shops.ts';
 import type { Context } from '../context.ts';
 import { endAsking, takeShop, type ShopRecord } from '../store/shops.ts';
 import { findSource, firstPublishedAt } from '../store/sources.ts';
@@ -41,7 +41,7 @@ async function askOne(context: Context, { sourceId, position }: ShopRecord): Pro
   for (const { json, position: at, at: happenedAt } of reply.value.happened) {
     // What was before the shop was a source is its customers' past, which is fetched apart.
     if (happenedAt === null || happenedAt >= since) {
-      const told = await takeHappening(context, source, json);
+      const told = await takeShopEvent(context, source, json);
       if (told === 'taken' && happenedAt !== null && happenedAt < now() - ON_ITS_WAY_MS) missed += 1;
     }
     if (at !== '') last = at;

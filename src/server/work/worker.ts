@@ -1,8 +1,8 @@
 import type { Context } from '../context.ts';
 import { MAIL_QUEUE, SUBMISSION_QUEUE } from '../store/queue.ts';
 import { deliver, loadJobs, mostTogether, takeBundle } from './delivering.ts';
-import { Endings } from './endings.ts';
-import { LiveWirings } from '../planning/liveWiring.ts';
+import { OutcomeWriter } from './outcomeWriter.ts';
+import { PlanningContexts } from '../planning/planningContexts.ts';
 import { runCounting } from './counting.ts';
 import { runFeeds } from './feeding.ts';
 import { runImports } from './importing.ts';
@@ -15,7 +15,7 @@ import { runScheduled, type Task } from './scheduled.ts';
 import { runChats } from './chats.ts';
 import { runLapsing } from './lapsing.ts';
 import { runShops } from './shops.ts';
-import { runSendings } from './sendingThere.ts';
+import { runBackfills } from './backfilling.ts';
 
 /** One group is planned while the next is read. */
 const PLANNING = { atOnce: 2, together: 25 };
@@ -29,10 +29,10 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
   const owner = context.newId();
   const worker = { owner, clock: new ClockWatch(context.config.leaseMs, context.now) };
   const mailer = createMailer(context);
-  const endings = new Endings(context);
-  const wirings = new LiveWirings(context.store);
+  const endings = new OutcomeWriter(context);
+  const planningContexts = new PlanningContexts(context.store);
   const parts = [
-    runLoop(context, SUBMISSION_QUEUE, worker, PLANNING, (ids) => planAndStore(context, wirings, ids)),
+    runLoop(context, SUBMISSION_QUEUE, worker, PLANNING, (ids) => planAndStore(context, planningContexts, ids)),
     runLoop(context, MAIL_QUEUE, worker, MAILING, async ([id = ''], owner) => sendMail(context, mailer, { id, owner })),
     runLanes(context, worker, {
       load: (connectionId, taking) => loadJobs(context, connectionId, taking),
@@ -42,8 +42,8 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
     }),
     runScheduled(context, worker, tasks),
     runCounting(context),
-    runSendings(context, wirings),
-    runImports(context, owner, wirings),
+    runBackfills(context, planningContexts),
+    runImports(context, owner, planningContexts),
     runFeeds(context),
     runShops(context),
     runLapsing(context),

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Webhook } from 'standardwebhooks';
 
 /** Where the box office tells of its orders: an address, and the secret that its messages are signed with. */
-export interface Told {
+export interface WebhookAddress {
   url: string;
   secret: string;
 }
@@ -36,11 +36,11 @@ const message = (number: number, { evening, name, email, phone, tickets, chart }
 });
 
 /** Tells of an order. */
-export const tell = (told: Told, number: number, order: Order): Promise<void> =>
+export const tell = (told: WebhookAddress, number: number, order: Order): Promise<void> =>
   send(told, JSON.stringify(message(number, order)));
 
 /** Sends a message, signed as Standard Webhooks say, until it is taken or has been tried often enough. */
-export async function send({ url, secret }: Told, body: string): Promise<void> {
+export async function send({ url, secret }: WebhookAddress, body: string): Promise<void> {
   if (url === '') return;
   const id = randomUUID();
   for (const wait of [...AGAIN_MS, null]) {

@@ -2,7 +2,7 @@ import { Hono } from 'hono';
 import { Faults } from '../faults.ts';
 import { listen } from '../listen.ts';
 import { ready, StateFile } from '../process.ts';
-import { tell, type Order, type Told } from './boxOffice.ts';
+import { tell, type Order, type WebhookAddress } from './boxOffice.ts';
 import { LEVELS, Members, type Member } from './members.ts';
 import {
   book,
@@ -51,12 +51,12 @@ app.put('/head.html', async (c) => {
   return c.body(null, 204);
 });
 app.put('/told.json', async (c) => {
-  pasted.told = await c.req.json<Told>();
+  pasted.told = await c.req.json<WebhookAddress>();
   file.save();
   return c.body(null, 204);
 });
 app.put('/members-told.json', async (c) => {
-  pasted.membersTold = await c.req.json<Told>();
+  pasted.membersTold = await c.req.json<WebhookAddress>();
   file.save();
   return c.body(null, 204);
 });

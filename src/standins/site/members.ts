@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { send, type Told } from './boxOffice.ts';
+import { send, type WebhookAddress } from './boxOffice.ts';
 
 export const LEVELS = ['Friend', 'Patron'] as const;
 export type Level = (typeof LEVELS)[number];
@@ -32,9 +32,9 @@ const day = (at: number) => new Date(at).toISOString().slice(0, 10);
 /** The site's members, and what they do; each is told to where the site is told to. */
 export class Members {
   readonly #all: () => Member[];
-  readonly #told: () => Told;
+  readonly #told: () => WebhookAddress;
 
-  constructor(all: () => Member[], told: () => Told) {
+  constructor(all: () => Member[], told: () => WebhookAddress) {
     this.#all = all;
     this.#told = told;
   }

@@ -6,7 +6,7 @@ import { apply, check, find, type MemberChange, type Wrong } from './rules.ts';
 import type { Member, MemberField, TernPostState } from './state.ts';
 
 /** What is said of something that is to be made. */
-interface Told {
+interface RequestBody {
   name?: string;
   label?: string;
   kind?: MemberField['kind'];
@@ -108,8 +108,8 @@ export function ternPostApi(state: () => TernPostState, changed: () => void, hoo
   });
 
   /** Makes a list, group, tag or field by name. */
-  const making = (make: (name: string, c: Context, told: Told) => object | null) => async (c: Context) => {
-    const told = await c.req.json<Told>().catch((): Told => ({}));
+  const making = (make: (name: string, c: Context, told: RequestBody) => object | null) => async (c: Context) => {
+    const told = await c.req.json<RequestBody>().catch((): RequestBody => ({}));
     const name = told.name ?? told.label ?? '';
     const made = name === '' ? null : make(name, c, told);
     if (!made) return problem(c, 422, 'no-such-place', 'It needs a name, and a group needs a list.');

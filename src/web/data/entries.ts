@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import type { EntryInput, StopsView } from '../../contract/entries.ts';
+import type { EntryInput, DeletionImpactView } from '../../contract/entries.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
 
@@ -38,6 +38,6 @@ export function useEntryFate(entries: 'sources' | 'routes', id: string) {
 export const useStops = (entries: 'sources' | 'routes', id: string, wanted: boolean) =>
   useQuery({
     queryKey: [entries, 'one', id, 'stops'],
-    queryFn: () => api.get<StopsView>(`/${entries}/${id}/stops`),
+    queryFn: () => api.get<DeletionImpactView>(`/${entries}/${id}/stops`),
     enabled: wanted,
   });

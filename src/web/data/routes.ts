@@ -10,7 +10,7 @@ import { api, type Plain } from './api.ts';
 import { useConnections } from './connections.ts';
 import { useRefresh } from './refresh.ts';
 import { ALL_STALE_MS, useSource } from './sources.ts';
-import { useKeeping, type Keeping } from './keeping.ts';
+import { useDraftStore, type DraftStore } from './draftStore.ts';
 
 /** Routes as their list shows them. */
 export const useRouteLines = () =>
@@ -86,7 +86,7 @@ export function useAddRoute() {
 }
 
 /** Where the draft of a route is kept. */
-export const useKeepRoute = (id: string): Keeping<RouteDocument> => useKeeping('routes', id);
+export const useKeepRoute = (id: string): DraftStore<RouteDocument> => useDraftStore('routes', id);
 
 /** The plan that the saved draft makes of a sample, with all that is known of the person; anew once destinations offer something else. */
 export function useRehearsal(route: RouteView, sample: Rehearsed) {

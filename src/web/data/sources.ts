@@ -15,7 +15,7 @@ import type { MadeDocument, MadeKind } from '../../core/intake/index.ts';
 import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
-import { useKeeping, type Keeping } from './keeping.ts';
+import { useDraftStore, type DraftStore } from './draftStore.ts';
 
 /** For so long what is known of all is taken as it is. */
 export const ALL_STALE_MS = 60_000;
@@ -169,4 +169,4 @@ export const useInstallation = (id: string) =>
   });
 
 /** Where the draft of a source is kept. */
-export const useKeepSource = (id: string): Keeping<MadeDocument> => useKeeping('sources', id);
+export const useKeepSource = (id: string): DraftStore<MadeDocument> => useDraftStore('sources', id);

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { PartIssue } from '../../contract/checks.ts';
 import { ApiProblem, saying } from '../data/api.ts';
-import type { Keeping, Revised } from '../data/keeping.ts';
+import type { DraftStore, Revised } from '../data/draftStore.ts';
 import { begun, changed, redone, undone } from './history.ts';
 
 const REST_MS = 500;
@@ -24,7 +24,7 @@ export interface Draft<Document> {
 const CHANGED_MEANWHILE = 412;
 
 /** A document that saves itself a moment after each change, and remembers its former states. */
-export function useDraft<Document>(now: Revised<Document>, keeping: Keeping<Document>): Draft<Document> {
+export function useDraft<Document>(now: Revised<Document>, keeping: DraftStore<Document>): Draft<Document> {
   const [state, setState] = useState(() => begun(now.document));
   const [saved, setSaved] = useState(now.document);
   /** The document that the server would not take, and why. */

@@ -77,7 +77,7 @@ export interface Check {
   find: (checked: Checked) => Found[];
 }
 
-type Judged = Omit<Check, 'find'>;
+type CheckRule = Omit<Check, 'find'>;
 
 /** A line of a target with what is known of both its ends. */
 export interface CheckedLine {
@@ -101,7 +101,7 @@ export interface CheckedLine {
 
 /** A check of lines one by one: what is found is found at the line. */
 export const lineCheck = (
-  check: Judged & { find: (line: CheckedLine) => Omit<Found, 'part' | 'target' | 'line'>[] },
+  check: CheckRule & { find: (line: CheckedLine) => Omit<Found, 'part' | 'target' | 'line'>[] },
 ): Check => ({
   ...check,
   find: ({ lines }) =>
@@ -117,7 +117,9 @@ interface CheckedTarget extends Checked {
 }
 
 /** A check of targets one by one, of those whose destination is known. */
-export const targetCheck = (check: Judged & { find: (target: CheckedTarget) => Omit<Found, 'target'>[] }): Check => ({
+export const targetCheck = (
+  check: CheckRule & { find: (target: CheckedTarget) => Omit<Found, 'target'>[] },
+): Check => ({
   ...check,
   find: (checked) =>
     checked.document.targets.flatMap((target, index) => {
@@ -139,7 +141,9 @@ interface CheckedAsk {
 }
 
 /** A check of the consents that a route asks for, one by one. */
-export const askCheck = (check: Judged & { find: (ask: CheckedAsk) => Pick<Found, 'message' | 'fix'>[] }): Check => ({
+export const askCheck = (
+  check: CheckRule & { find: (ask: CheckedAsk) => Pick<Found, 'message' | 'fix'>[] },
+): Check => ({
   ...check,
   find: ({ document, source, purposes }) =>
     document.consent.asks.flatMap((ask) => {
@@ -154,7 +158,7 @@ export const askCheck = (check: Judged & { find: (ask: CheckedAsk) => Pick<Found
 
 /** A check of the mails of a route, one by one. */
 export const mailCheck = (
-  check: Judged & { find: (mail: Checked & { mail: RouteMail }) => Pick<Found, 'message' | 'fix'>[] },
+  check: CheckRule & { find: (mail: Checked & { mail: RouteMail }) => Pick<Found, 'message' | 'fix'>[] },
 ): Check => ({
   ...check,
   find: (checked) =>

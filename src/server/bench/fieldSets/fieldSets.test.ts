@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fieldSets, judge } from './index.ts';
+import { fieldSets, scoreSets } from './index.ts';
 
 const sets = fieldSets();
 
@@ -15,7 +15,7 @@ describe('suggestions against the right answers of field sets in ten languages',
     ['those that are tuned to', false],
     ['those that are not', true],
   ])('%s', (_, heldOut) => {
-    const { precision, recall } = judge(sets.filter((set) => set.heldOut === heldOut));
+    const { precision, recall } = scoreSets(sets.filter((set) => set.heldOut === heldOut));
     expect(precision).toBeGreaterThanOrEqual(0.98);
     expect(recall).toBeGreaterThanOrEqual(0.85);
   });

@@ -62,7 +62,7 @@ function fieldIn(told: string): SourceField {
 }
 
 /** How suggestions stand against what is right. */
-export interface Judged {
+export interface SetScore {
   /** Of what is filled in by itself, the share that is right. */
   precision: number;
   /** Of what is right, the share that is filled in by itself. */
@@ -76,7 +76,7 @@ export interface Judged {
 }
 
 /** Suggests lines for each set and counts. */
-export function judge(sets: FieldSet[]): Judged {
+export function scoreSets(sets: FieldSet[]): SetScore {
   let applied = 0;
   let hits = 0;
   let found = 0;

@@ -1,5 +1,5 @@
 import { good, type Result } from '../../../core/result.ts';
-import { conclude, goOn, lineBase } from '../../chatting/conversations.ts';
+import { submitConversation, goOn, lineBase } from '../../chatting/conversations.ts';
 import type { Context } from '../../context.ts';
 import { addLines, findConversation, moveConversation } from '../../store/chats.ts';
 import { readSourceName } from '../../store/sources.ts';
@@ -62,6 +62,6 @@ export async function endTalk(actor: Actor, context: Context, id: string): Promi
     const name = await readSourceName(db, record.sourceId);
     return done(undefined, { act: 'ended a conversation of', subject: { kind: 'source', id: record.sourceId, name } });
   });
-  if (outcome.ok) await conclude(context, id);
+  if (outcome.ok) await submitConversation(context, id);
   return outcome;
 }

@@ -1,5 +1,5 @@
 import type { Result } from '../../../core/result.ts';
-import { stopNotices } from '../../connecting/notices.ts';
+import { stopInboundEvents } from '../../connecting/inboundEvents.ts';
 import type { Context } from '../../context.ts';
 import { findConnection, moveConnection, removeConnection as removeRow } from '../../store/connections.ts';
 import { inTransaction } from '../../store/database.ts';
@@ -29,7 +29,7 @@ export async function removeConnection(
     return refused('conflict', 'in-use', `It is used by ${names}. Take it out of ${those} first.`);
   }
   // Should the service not answer, it tells an address that nobody listens at any more.
-  await stopNotices(context, connection);
+  await stopInboundEvents(context, connection);
   // Nothing is sent any more, and all is held, a part at a time: only what came meanwhile is left for the end.
   const { store, now } = context;
   await inTransaction(store, (db) => moveConnection(db, id, 'paused'));

@@ -2,7 +2,7 @@ import type { Result } from '../../../core/result.ts';
 import type { Context } from '../../context.ts';
 import { findRoute } from '../../store/routes.ts';
 import { addSending, listSendings } from '../../store/sendings.ts';
-import { countChosen, type Chosen } from '../../planning/partOfSending.ts';
+import { countChosen, type Chosen } from '../../planning/backfillPart.ts';
 import { done, inCommand, nameOf, refused, unknown, type Actor, type Refusal } from '../command.ts';
 
 /** What is said where nothing is live that it could go through. */

@@ -1,6 +1,6 @@
 import { shopDocument } from '../../../core/intake/index.ts';
 import { good, type Result } from '../../../core/result.ts';
-import { startNotices } from '../../connecting/notices.ts';
+import { startInboundEvents } from '../../connecting/inboundEvents.ts';
 import { profileFor } from '../../connecting/profiles.ts';
 import { changesAfter, keepExample, openShop, saidOf } from '../../connecting/shops.ts';
 import { readBoxes } from '../../connectors/shop.ts';
@@ -45,7 +45,7 @@ export async function connectShop(
   });
   if (!made.ok) return made;
   // What can be done later is no reason to be without the source: its page says what is missing.
-  await startNotices(context, connection);
+  await startInboundEvents(context, connection);
   await keepExamples(context, made.value, { line, shop });
   return made;
 }

@@ -8,14 +8,14 @@ import { isGrantedByPerson } from '../../connecting/adding.ts';
 import { openAddress } from '../../connecting/addresses.ts';
 import { othersOfAccount } from '../../connecting/sameAccount.ts';
 import { returnUrl } from '../../connecting/granting.ts';
-import { tellsNotices } from '../../connecting/notices.ts';
+import { sendsInboundEvents } from '../../connecting/inboundEvents.ts';
 import { readTokens } from '../../connecting/open.ts';
 import { offeredBy, profileFor } from '../../connecting/profiles.ts';
 import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import type { ConnectionRecord } from '../../store/connections.ts';
 import { readDotLines, readStanding } from '../../store/figures.ts';
-import { listNoticeAddresses, type NoticeAddress } from '../../store/notices.ts';
+import { listInboundEventAddresses, type InboundEventAddress } from '../../store/inboundEvents.ts';
 import { readHealths } from '../../store/health.ts';
 import { listRoutes, targetsOf, type RouteRecord } from '../../store/routes.ts';
 
@@ -33,7 +33,7 @@ export async function connectionViews(
   const hours = await readDotLines(store.db, 'connection', now());
   const standing = await readStanding(store.db, 'connection');
   const healths = await readHealths(store.db);
-  const addresses = await listNoticeAddresses(store.db);
+  const addresses = await listInboundEventAddresses(store.db);
   const others = othersOfAccount(context, all);
   return records.map((record) => {
     const { id, name, folder, state, verify, hints } = record;
@@ -84,7 +84,7 @@ export async function connectionViews(
       waiting: standing.get(id)?.waiting ?? 0,
       held: standing.get(id)?.held ?? 0,
       hours: hours(id),
-      notices: tellsNotices(profile) ? noticesView(addresses.get(id), context.config.publicUrl) : null,
+      notices: sendsInboundEvents(profile) ? noticesView(addresses.get(id), context.config.publicUrl) : null,
     };
   });
 }
@@ -93,7 +93,7 @@ export async function connectionViews(
 const usedOf = ({ limits }: Profile, fullAt: number, now: number): number | null =>
   limits.perSecond === undefined ? null : Math.ceil((Math.max(0, fullAt - now) / 1000) * limits.perSecond);
 
-const noticesView = (address: NoticeAddress | undefined, reachedAt: string) => ({
+const noticesView = (address: InboundEventAddress | undefined, reachedAt: string) => ({
   reachedAt,
   on: address !== undefined,
   since: isoTime(address?.createdAt),
@@ -142,7 +142,7 @@ export function profileView(context: Context, { profile, isOwn }: { profile: Pro
     credentials,
     cannot: cannotOf(profile),
     calls: abilitiesOf(profile).calls,
-    tells: tellsNotices(profile),
+    tells: sendsInboundEvents(profile),
     returnUrl: isGrantedByPerson(profile) ? returnUrl(context) : '',
   };
 }

@@ -23,7 +23,7 @@ import { allProfiles, findProfile, profileFor } from '../../connecting/profiles.
 import type { Credentials } from '../../connectors/access.ts';
 import type { Context } from '../../context.ts';
 import { findConnection, listConnections, type ConnectionRecord } from '../../store/connections.ts';
-import { listNotices } from '../../store/notices.ts';
+import { listInboundEvents } from '../../store/inboundEvents.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, Problem, readInput } from '../problems.ts';
@@ -134,7 +134,7 @@ export function connectionRoutes(context: Context): Hono<Session> {
   });
   app.get('/:id/notices', allow('connections:details'), async (c) => {
     const { id } = await must(c.req.param('id'));
-    return c.json((await listNotices(store.db, { connectionId: id }, MOST_NOTICES)).map(noticeView));
+    return c.json((await listInboundEvents(store.db, { connectionId: id }, MOST_NOTICES)).map(noticeView));
   });
 
   app.post('/:id/make', allow('connections:write'), async (c) => {

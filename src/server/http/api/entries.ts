@@ -1,6 +1,11 @@
 import { Hono } from 'hono';
 import { EntryInput, type EntryKind } from '../../../contract/entries.ts';
-import { archiveEntry, removeEntry, stopsOf, type Fated } from '../../commands/entries/fate.ts';
+import {
+  archiveEntry,
+  removeEntry,
+  deletionImpactOf,
+  type ArchivableKind,
+} from '../../commands/entries/archiveAndDelete.ts';
 import { nameEntry } from '../../commands/entries/nameEntry.ts';
 import type { Context } from '../../context.ts';
 import { allow, type Session } from '../gates.ts';
@@ -26,7 +31,11 @@ export function entryRoutes(
 }
 
 /** Putting aside, taking out again and deleting: the same for sources and routes. @param viewOf what is answered of one */
-export function fateRoutes(context: Context, kind: Fated, viewOf: (id: string) => Promise<object>): Hono<Session> {
+export function archiveAndDeleteRoutes(
+  context: Context,
+  kind: ArchivableKind,
+  viewOf: (id: string) => Promise<object>,
+): Hono<Session> {
   const app = new Hono<Session>();
   for (const [path, away] of [
     ['/:id/archive', true],
@@ -38,7 +47,7 @@ export function fateRoutes(context: Context, kind: Fated, viewOf: (id: string) =
       return c.json(await viewOf(id));
     });
   app.get('/:id/stops', allow(`${LISTS[kind]}:read`), async (c) => {
-    const stops = await stopsOf(context, kind, c.req.param('id'));
+    const stops = await deletionImpactOf(context, kind, c.req.param('id'));
     if (!stops) throw notFound(kind);
     return c.json(stops);
   });

@@ -8,7 +8,7 @@ import { countBySource, DAY_MS, readDotLines, readStanding } from '../../store/f
 import { readHealths } from '../../store/health.ts';
 import { listRoutes, targetsOf } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
-import { each } from '../../inTurns.ts';
+import { mapYielding } from '../../mapYielding.ts';
 import { isChanged } from '../../store/versions.ts';
 
 /** Sources as their list shows them. */
@@ -42,7 +42,7 @@ export async function routeLines(context: Context): Promise<RouteLine[]> {
   const check = await routeChecker(context, store.db, routes);
   const hours = await readDotLines(store.db, 'route', now());
   const standing = await readStanding(store.db, 'route');
-  const found = await each(routes, ({ id, draft, archivedAt }) => (archivedAt === null ? check(id, draft) : []));
+  const found = await mapYielding(routes, ({ id, draft, archivedAt }) => (archivedAt === null ? check(id, draft) : []));
   return routes.map((record, at) => {
     const { id, name, folder, state, liveVersion, createdAt, archivedAt, draft } = record;
     return {

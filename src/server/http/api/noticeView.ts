@@ -1,7 +1,7 @@
 import type { NoticeView } from '../../../contract/people.ts';
-import type { NoticeRecord } from '../../store/notices.ts';
+import type { InboundEventRecord } from '../../store/inboundEvents.ts';
 
-export const noticeView = ({ at, ...notice }: NoticeRecord): NoticeView => ({
+export const noticeView = ({ at, ...notice }: InboundEventRecord): NoticeView => ({
   ...notice,
   at: new Date(at).toISOString(),
 });

@@ -18,7 +18,7 @@ import { readGone } from '../../store/webhooks.ts';
 import { readDisks } from '../../watching/machine.ts';
 import { silences } from '../../watching/silence.ts';
 import { WORKER_GONE_MS } from '../../work/scheduled.ts';
-import { each } from '../../inTurns.ts';
+import { mapYielding } from '../../mapYielding.ts';
 import { allow, type Session } from '../gates.ts';
 
 export function overviewRoutes(context: Context): Hono<Session> {
@@ -154,7 +154,7 @@ export function overviewRoutes(context: Context): Hono<Session> {
         text: `The part “${role}” of Iwashi does not stay up and was given up: ${cause}. Look into its log, and start Iwashi again.`,
         link: '',
       });
-    const found = await each(routes, ({ id, state, live }) => (state === 'live' && live ? check(id, live) : []));
+    const found = await mapYielding(routes, ({ id, state, live }) => (state === 'live' && live ? check(id, live) : []));
     for (const [at, route] of routes.entries()) {
       const findings = found[at] ?? [];
       const blockers = findings.filter(({ level }) => level === 'blocker');

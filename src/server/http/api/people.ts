@@ -15,7 +15,7 @@ import {
   readPersonParts,
   type PersonRecord,
 } from '../../store/people/index.ts';
-import { listNotices } from '../../store/notices.ts';
+import { listInboundEvents } from '../../store/inboundEvents.ts';
 import { purposeNames } from '../../store/purposes.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
@@ -99,7 +99,7 @@ export function peopleRoutes(context: Context): Hono<Session> {
       })),
       history: history.map(({ at, ...claim }) => ({ ...claim, at: isoTime(at) })),
       mergings: mergings.map(({ at, ...event }) => ({ ...event, at: isoTime(at) })),
-      notices: (await listNotices(store.db, { contactId: row.id }, MOST_NOTICES)).map(noticeView),
+      notices: (await listInboundEvents(store.db, { contactId: row.id }, MOST_NOTICES)).map(noticeView),
       events: await listConsentEvents(store.db, { contactId: row.id }),
       submissions: (await listSubmissions(store.db, { contactId: row.id }, null)).rows,
       deliveries: (await listDeliveries(store.db, { contactId: row.id }, null)).rows,

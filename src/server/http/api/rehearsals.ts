@@ -15,7 +15,7 @@ import {
   deliveriesIn,
   importedForPreview,
   knowledgeOf,
-  madeUpPerson,
+  syntheticPerson,
   planSubmission,
   type Catalogue,
   type Plan,
@@ -28,7 +28,7 @@ import type { Context } from '../../context.ts';
 import { signForLink } from '../../intake/visitors.ts';
 import { findConnection, readCatalogues } from '../../store/connections.ts';
 import { readKnowledge } from '../../store/knowledge.ts';
-import { readKnownPerson, saidOfSelf } from '../../store/people/index.ts';
+import { readKnownPerson, identityClaims } from '../../store/people/index.ts';
 import { findRoute, type RouteRecord } from '../../store/routes.ts';
 import { findSource } from '../../store/sources.ts';
 import { findTrial, type TrialRecord } from '../../store/trials.ts';
@@ -69,7 +69,7 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
     visit,
     standing,
   }: Awaited<ReturnType<typeof sampled>>) {
-    const said = saidOfSelf(document.fields, values, sourceId);
+    const said = identityClaims(document.fields, values, sourceId);
     const about = {
       fields: document.fields,
       statement: document.statement,
@@ -86,7 +86,7 @@ export function rehearsalRoutes(context: Context): Hono<Session> {
     };
     const known =
       standing === 'known' || standing === 'left'
-        ? madeUpPerson(standing, about)
+        ? syntheticPerson(standing, about)
         : await readKnownPerson(store.db, said, now() - ANSWER_REST_MS);
     const plan: Plan = planSubmission({ ...about, known });
     const suspicion =

@@ -7,7 +7,7 @@ import {
   type RouteView,
 } from '../../../contract/route.ts';
 import { readRoute } from '../../../core/plan/index.ts';
-import { entryRoutes, fateRoutes } from './entries.ts';
+import { entryRoutes, archiveAndDeleteRoutes } from './entries.ts';
 import { routeLines } from './lines.ts';
 import { addRoute } from '../../commands/routes/addRoute.ts';
 import { routeChecker } from '../../commands/routes/checkRoutes.ts';
@@ -23,7 +23,7 @@ import { newestTrials } from '../../store/trials.ts';
 import { findRoute, listRoutes, listRouteVersions, readRouteVersion, type RouteRecord } from '../../store/routes.ts';
 import { listSources } from '../../store/sources.ts';
 import { isChanged } from '../../store/versions.ts';
-import { each } from '../../inTurns.ts';
+import { mapYielding } from '../../mapYielding.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
 import { notFound, readInput, revisionIn } from '../problems.ts';
@@ -54,7 +54,7 @@ export function routeRoutes(context: Context): Hono<Session> {
       store.db,
       records.map(({ id }) => id),
     );
-    const found = await each(records, ({ id, draft }) => check(id, draft));
+    const found = await mapYielding(records, ({ id, draft }) => check(id, draft));
     return records.map((record, at) => {
       const { id, name, folder, state, liveVersion, draft, draftAt, publishedAt, archivedAt } = record;
       return {
@@ -112,7 +112,7 @@ export function routeRoutes(context: Context): Hono<Session> {
     return c.json(await viewOf(id));
   });
 
-  app.route('/', fateRoutes(context, 'route', viewOf));
+  app.route('/', archiveAndDeleteRoutes(context, 'route', viewOf));
 
   app.post('/:id/duplicate', allow('routes:write'), async (c) => {
     const id = outcome(await duplicateRoute(c.get('actor'), context, c.req.param('id')));

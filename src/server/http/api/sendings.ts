@@ -6,8 +6,8 @@ import { isoTime } from '../../../core/isoTime.ts';
 import type { Context } from '../../context.ts';
 import { findRoute } from '../../store/routes.ts';
 import { listSendings, type SendingRecord } from '../../store/sendings.ts';
-import { LiveWirings } from '../../planning/liveWiring.ts';
-import { countChosen, countOutcomes, nextPart, type Chosen, type Walk } from '../../planning/partOfSending.ts';
+import { PlanningContexts } from '../../planning/planningContexts.ts';
+import { countChosen, countOutcomes, nextPart, type Chosen, type Walk } from '../../planning/backfillPart.ts';
 import type { SendingOutcome } from '../../planning/planAgain.ts';
 import { allow, type Session } from '../gates.ts';
 import { outcome } from '../outcome.ts';
@@ -21,7 +21,7 @@ const AT_ONCE = 100;
 export function sendingRoutes(context: Context): Hono<Session> {
   const app = new Hono<Session>();
   const { store } = context;
-  const wirings = new LiveWirings(store);
+  const planningContexts = new PlanningContexts(store);
   const viewsOf = async (routeId: string) => (await listSendings(store.db, routeId)).map(view);
 
   app.get('/:id/sendings', allow('routes:read'), async (c) => c.json(await viewsOf(c.req.param('id'))));
@@ -34,7 +34,7 @@ export function sendingRoutes(context: Context): Hono<Session> {
     const outcomes: SendingOutcome[] = [];
     for (let after: string | null = ''; after !== null && outcomes.length < MOST_LOOKED[chosen.pile];) {
       const walk: Walk = { route, chosen, after, limit: AT_ONCE, doIt: false };
-      const part = await nextPart(store.db, context, wirings, walk);
+      const part = await nextPart(store.db, context, planningContexts, walk);
       outcomes.push(...part.outcomes);
       after = part.last;
     }

@@ -42,13 +42,13 @@ import {
   readSourceVersion,
   type SourceRecord,
 } from '../../store/sources.ts';
-import { readKnownPeople, saidOfSelf } from '../../store/people/index.ts';
+import { readKnownPeople, identityClaims } from '../../store/people/index.ts';
 import { readSamples } from '../../store/submissions.ts';
 import { NOBODY, type KnownSample } from '../../../core/plan/index.ts';
 import { isChanged } from '../../store/versions.ts';
 import { pagesMetOn } from '../../watching/silence.ts';
 import { allow, type Session } from '../gates.ts';
-import { entryRoutes, fateRoutes } from './entries.ts';
+import { entryRoutes, archiveAndDeleteRoutes } from './entries.ts';
 import { sourceLines } from './lines.ts';
 import { outcome } from '../outcome.ts';
 import { mustRead, notFound, Problem, readInput, revisionIn } from '../problems.ts';
@@ -187,7 +187,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
     return c.json(await viewOf(id));
   });
 
-  app.route('/', fateRoutes(context, 'source', viewOf));
+  app.route('/', archiveAndDeleteRoutes(context, 'source', viewOf));
 
   app.post('/:id/duplicate', allow('sources:write'), async (c) => {
     const id = outcome(await duplicateSource(c.get('actor'), context, c.req.param('id')));
@@ -267,7 +267,7 @@ export function sourceRoutes(context: Context): Hono<Session> {
   app.get('/:id/known-samples', allow('people:read'), async (c) => {
     const { id, live, draft } = await must(c.req.param('id'));
     const samples = await readSamples(store.db, id, MOST_SAMPLES);
-    const said = samples.map(({ values }) => saidOfSelf((live ?? draft).fields, values, id));
+    const said = samples.map(({ values }) => identityClaims((live ?? draft).fields, values, id));
     const known = await readKnownPeople(store.db, said, { lock: false, answersSince: null });
     return c.json(
       samples.map((sample, index) => ({

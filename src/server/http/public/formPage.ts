@@ -3,7 +3,7 @@ import type { Context as HonoContext } from 'hono';
 import { html, raw } from 'hono/html';
 import type { Ending, FormLanguage, KeptFile } from '../../../core/forms/index.ts';
 import type { Entries, FieldIssue, FormDocument } from '../../../core/intake/index.ts';
-import { KEPT_DAYS } from '../../intake/keeping.ts';
+import { PARTIAL_FORM_DAYS } from '../../intake/partialForms.ts';
 import {
   prefixFor,
   printClosed,
@@ -136,7 +136,7 @@ export function printKept({ publicId, document, language }: FormSaid, url: strin
   const say = wordsIn(language);
   return printMessage(prefixFor(publicId), document.look, language, {
     title: say('later.title'),
-    text: `${say('later.text', { days: KEPT_DAYS })}\n\n${url}`,
+    text: `${say('later.text', { days: PARTIAL_FORM_DAYS })}\n\n${url}`,
     link: { label: say('later.now'), url },
   });
 }
@@ -155,7 +155,7 @@ export function showGone(c: HonoContext, of: string, form: FormSaid) {
   const title = say('later.gone');
   const said = printMessage(prefixFor(publicId), document.look, language, {
     title,
-    text: say('later.goneText', { days: KEPT_DAYS }),
+    text: say('later.goneText', { days: PARTIAL_FORM_DAYS }),
     link: { label: document.title || of || say('later.now'), url: `/in/${publicId}` },
   });
   return showSaid(c, of, form, { title, said }, 410);

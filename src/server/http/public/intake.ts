@@ -18,9 +18,9 @@ import {
 } from '../../../core/forms/index.ts';
 import { asVariant, isOpenAt, type FieldIssue, type FormDocument, type Payload } from '../../../core/intake/index.ts';
 import type { Context } from '../../context.ts';
-import { endKept, keepEntries, readKept } from '../../intake/keeping.ts';
+import { removePartialForm, storePartialForm, readPartialForm } from '../../intake/partialForms.ts';
 import { knownBySign } from '../../intake/visitors.ts';
-import { throughBreaks } from '../../store/database.ts';
+import { retryWhileUnavailable } from '../../store/database.ts';
 import { elapsedSeconds, senderOf, takeSubmission, type Arrival } from '../../intake/take.ts';
 import type { SourceRecord } from '../../store/sources.ts';
 import { isDone, newTask } from '../../security/work.ts';
@@ -34,7 +34,7 @@ import { visitorAddress } from '../visitor.ts';
 import { afterSending, type Outcome } from './afterSending.ts';
 import { answerTo, asPart, KEY_USED, languageIn, stateOf, type Refusal, type ShownAgain } from './answers.ts';
 import { afterBreak, answerTrouble, asked, isLookedAt, organisationName, WRONG_SITE } from './troubles.ts';
-import { cameBy, cameFrom, evidenceOf, filledIn, SIGN_PARAMETER } from './came.ts';
+import { attributionOf, withPageOf, evidenceOf, filledIn, SIGN_PARAMETER } from './attribution.ts';
 import { showClosed, showEnding, showForm, showGone, showInstead } from './formPage.ts';
 import { showPage } from './layout.ts';
 import { Pace, tooOften } from './pace.ts';
@@ -73,7 +73,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
       issues: [],
       kept: {},
       msSinceShown: 0,
-      came: cameBy(context, source, c.req.queries()),
+      came: attributionOf(context, source, c.req.queries()),
     };
     const language = languageIn(c, source.live);
     const sign = c.req.query(SIGN_PARAMETER) ?? '';
@@ -89,7 +89,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if (Object.keys(known).length > 0) first.came.push([VISITOR_FIELD, sign]);
     const token = c.req.query('later') ?? '';
     if (token === '') return showForm(c, of, stateOf(context, source, document, language, first));
-    const kept = await readKept(context, source.id, token);
+    const kept = await readPartialForm(context, source.id, token);
     if (!kept) return showGone(c, of, form);
     const going = { ...first, ...kept, came: [...first.came, [KEPT_FIELD, token] satisfies [string, string]] };
     return showForm(c, of, stateOf(context, source, document, language, going));
@@ -139,11 +139,11 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     const sent = senderOf(payload);
     const { live: document } = source;
     if (document.kind === 'form' && document.goOnLater && payload.kind === 'entries' && sent(LATER_FIELD))
-      return { source, document, laterToken: await keepEntries(context, source.id, payload.entries) };
+      return { source, document, laterToken: await storePartialForm(context, source.id, payload.entries) };
     const variant = sent(VARIANT_FIELD) ?? '';
     const work = sent(WORK_FIELD) ?? '';
     const sign = sent(VISITOR_FIELD) ?? '';
-    const known = await throughBreaks(() => knownBySign(context, sign));
+    const known = await retryWhileUnavailable(() => knownBySign(context, sign));
     const stamp = sent(STAMP_FIELD);
     const shownAt = stamp ? readSignedTime(context.config.secretKey, stamp) : null;
     const again = (issues: FieldIssue[]): Refusal => {
@@ -155,7 +155,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
         kept: keptIn(context, payload),
         // Correcting one word quickly is no sign of a robot.
         msSinceShown: 1000 * elapsed,
-        came: cameFrom(payload.entries, c.req.header('referer') ?? ''),
+        came: withPageOf(payload.entries, c.req.header('referer') ?? ''),
       };
       return { source, document: forVisitor(withVariant(source.live, variant), known), again: shown };
     };
@@ -185,7 +185,7 @@ export function intakeRoutes(context: Context, live: LiveSources, submissionsPer
     if ('again' in taken) return taken;
     if (taken.ok) {
       const kept = sent(KEPT_FIELD);
-      if (kept) await throughBreaks(() => endKept(context, kept));
+      if (kept) await retryWhileUnavailable(() => removePartialForm(context, kept));
       return {
         ids: taken.ids,
         cameBefore: taken.cameBefore,

@@ -2,8 +2,8 @@ import { isPosted } from '../../../core/intake/index.ts';
 import { withPictures } from '../../../core/forms/index.ts';
 import type { FieldValues } from '../../../core/values/index.ts';
 import type { Context } from '../../context.ts';
-import { LiveWirings } from '../../planning/liveWiring.ts';
-import { throughBreaks } from '../../store/database.ts';
+import { PlanningContexts } from '../../planning/planningContexts.ts';
+import { retryWhileUnavailable } from '../../store/database.ts';
 import { findSourceByPublicId, listSources, type SourceRecord } from '../../store/sources.ts';
 
 /** A published change reaches visitors within this time. */
@@ -44,8 +44,8 @@ export function liveSources({ store, config }: Context): LiveSources {
       posts: found && isPosted(found.draft) && found.archivedAt === null ? found : null,
     };
   });
-  const wirings = new LiveWirings(store);
-  const boxesThatAsk = keptForAWhile(now, (sourceId) => wirings.boxesThatAsk(sourceId));
+  const planningContexts = new PlanningContexts(store);
+  const boxesThatAsk = keptForAWhile(now, (sourceId) => planningContexts.boxesThatAsk(sourceId));
   return {
     // What was taken is said to be taken, also where it cannot be found out whether a mail follows.
     isAsked: async (sourceId, values) =>
@@ -70,7 +70,7 @@ function keptForAWhile<Value>(now: () => number, read: (id: string) => Promise<V
     const cached = kept.get(id);
     if (cached && cached.until > now()) return cached.value;
     try {
-      const value = await (cached ? read(id) : throughBreaks(() => read(id)));
+      const value = await (cached ? read(id) : retryWhileUnavailable(() => read(id)));
       if (kept.size > MOST_CACHED) kept.clear();
       kept.set(id, { value, until: now() + CACHE_MS });
       return value;

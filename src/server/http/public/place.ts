@@ -17,8 +17,8 @@ import {
 import type { PlacedForm, PlacedPart } from '../../../contract/placing.ts';
 import type { Context } from '../../context.ts';
 import { knownBySign } from '../../intake/visitors.ts';
-import { writeHeard } from '../../store/heard.ts';
-import { handedRoutes } from './handed.ts';
+import { writeLastScriptRequest } from '../../store/lastScriptRequest.ts';
+import { downloadRoutes } from './downloads.ts';
 import type { LiveSource, LiveSources } from './liveSources.ts';
 import { problemResponse } from '../problems.ts';
 import { keepToHttps } from '../safeHeaders.ts';
@@ -79,7 +79,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
     if (!/^https?:/.test(origin) || at - (heardAt.get(origin) ?? 0) < HEARD_EVERY_MS) return;
     if (heardAt.size >= MOST_SITES) heardAt.clear();
     heardAt.set(origin, at);
-    await writeHeard(context.store.db, origin, at);
+    await writeLastScriptRequest(context.store.db, origin, at);
   }
 
   /** A form that shows itself, on the site that asks. */
@@ -144,7 +144,7 @@ export function placeRoutes(context: Context, live: LiveSources, perMinute: numb
     } satisfies PlacedPart);
   }
 
-  app.route('/', handedRoutes(context));
+  app.route('/', downloadRoutes(context));
 
   const nameOf = (c: HonoContext): string => (c.req.param('file') ?? '').replace(/\.json$/, '');
   app.get('/:file{.+\\.json}', (c) => part(c, nameOf(c), ''));

@@ -14,7 +14,7 @@ import type { Context } from '../../context.ts';
 import { isGenuine, secretHeaders } from '../../intake/genuine.ts';
 import { readProgramBody, type Body } from '../../intake/programBody.ts';
 import { takeSubmission } from '../../intake/take.ts';
-import { throughBreaks } from '../../store/database.ts';
+import { retryWhileUnavailable } from '../../store/database.ts';
 import type { SourceRecord } from '../../store/sources.ts';
 import { noteArrival, readSourceSecret } from '../../store/webhooks.ts';
 import { Problem, problemResponse } from '../problems.ts';
@@ -54,7 +54,7 @@ export function createPosted(context: Context, submissionsPerMinute: number) {
   async function secretsOf(sourceId: string): Promise<string[]> {
     const before = known.get(sourceId);
     if (before && before.until > performance.now()) return before.own;
-    const found = await throughBreaks(() => readSourceSecret(store.db, sourceId));
+    const found = await retryWhileUnavailable(() => readSourceSecret(store.db, sourceId));
     const former = found?.former && found.formerUntil > now() ? [found.former] : [];
     const own = found ? [found.secret, ...former].map((sealed) => secrets.open(sealed)) : [];
     known.set(sourceId, { own, until: performance.now() + 1_000 });

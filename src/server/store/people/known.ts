@@ -18,7 +18,7 @@ import { confirmations, contacts, contactValues, deliveries } from '../schema/in
 import { consentOf } from './consent.ts';
 
 /** What a submission says of who it is of. */
-export interface SaidOfSelf {
+export interface IdentityClaims {
   /** The surest first. */
   keys: ContactKey[];
   /** '' for none. */
@@ -26,7 +26,7 @@ export interface SaidOfSelf {
 }
 
 /** @param sourceId within which ids in it mean something */
-export const saidOfSelf = (fields: SourceField[], values: FieldValues, sourceId: string): SaidOfSelf => ({
+export const identityClaims = (fields: SourceField[], values: FieldValues, sourceId: string): IdentityClaims => ({
   keys: keysOf(fields, values, sourceId),
   name: nameIn(keptValues(fields, values)),
 });
@@ -35,7 +35,7 @@ export const saidOfSelf = (fields: SourceField[], values: FieldValues, sourceId:
  * What is known of the person whom a submission is of.
  * @param since whether answers that went out since then matter
  */
-export async function readKnownPerson(db: Db, said: SaidOfSelf, since: number | null = null): Promise<KnownPerson> {
+export async function readKnownPerson(db: Db, said: IdentityClaims, since: number | null = null): Promise<KnownPerson> {
   const [person] = await readKnownPeople(db, [said], { lock: false, answersSince: since });
   return person ?? NOBODY;
 }
@@ -48,7 +48,7 @@ export async function readKnownPerson(db: Db, said: SaidOfSelf, since: number | 
  */
 export async function readKnownPeople(
   db: Db,
-  said: SaidOfSelf[],
+  said: IdentityClaims[],
   { lock, answersSince: since }: { lock: boolean; answersSince: number | null },
 ): Promise<KnownPerson[]> {
   const candidates = await candidatesFor(

@@ -8,7 +8,7 @@ import type {
   RehearsedCounts,
 } from '../../../contract/imports.ts';
 import type { ImportState } from '../../../core/states/index.ts';
-import type { ColumnFound, Written } from '../../../core/tables/index.ts';
+import type { InferredColumn, Written } from '../../../core/tables/index.ts';
 import { id, json, longText, time } from './columns.ts';
 
 /** Files whose rows become submissions. What is in them is on the disk, under the import's file. */
@@ -32,7 +32,7 @@ export const imports = mysqlTable(
     beforeId: id('before_id'),
     reading: json<FileReading>('reading'),
     written: json<Record<string, Written>>('written').notNull(),
-    columns: json<ColumnFound[]>('columns_found').notNull(),
+    columns: json<InferredColumn[]>('columns_found').notNull(),
     total: int('total').notNull().default(0),
     evidence: json<ImportEvidence>('evidence').notNull(),
     perMinute: int('per_minute').notNull(),

@@ -24,7 +24,7 @@ import { FormBuilder } from './builder/FormBuilder.tsx';
 import { FormSettings } from './builder/FormSettings.tsx';
 import { PublishChanges } from './PublishChanges.tsx';
 import { SourceVersions } from './SourceVersions.tsx';
-import { GoesLive, Standing } from './SourceFate.tsx';
+import { GoesLive, Standing } from './SourceStanding.tsx';
 import { FilePanel } from './files/FilePanel.tsx';
 import { FileParts } from './files/FileParts.tsx';
 import { ChatBuilder } from './chat/ChatBuilder.tsx';

@@ -14,7 +14,7 @@ import { StateMark } from '../../../parts/StateMark.tsx';
 import { Failed } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
 import { useNow } from '../../../parts/useNow.ts';
-import { useJudged } from './useJudged.ts';
+import { useRehearsedRows } from './useRehearsedRows.ts';
 
 interface SampleTableProps {
   route: RouteView;
@@ -62,7 +62,7 @@ export function SampleTable({ route, document, source, connections, knowledge, o
           },
     [source.draft, catalogues, knowledge, now, document, live.data, live.isLoading],
   );
-  const { rows, isDone } = useJudged(samples.data, judging);
+  const { rows, isDone } = useRehearsedRows(samples.data, judging);
   if (samples.isError) return <Failed error={samples.error} again={() => void samples.refetch()} />;
   const sorted = oddFirst(rows);
   const counts = ODDITIES.map((oddity) => [oddity, rows.filter((row) => row.oddity === oddity).length] as const);

@@ -1,7 +1,7 @@
 import type { ImportView } from '../../../../contract/imports.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import { withFieldsFor, type FileDocument } from '../../../../core/intake/index.ts';
-import { pathToColumn, WRITTEN, type ColumnFound, type Written } from '../../../../core/tables/index.ts';
+import { pathToColumn, WRITTEN, type InferredColumn, type Written } from '../../../../core/tables/index.ts';
 import { useActOnImport, useImportRows, useImports } from '../../../data/imports.ts';
 import { percent } from '../../../parts/figures.ts';
 import { ActionError } from '../../../parts/States.tsx';
@@ -45,7 +45,7 @@ interface ColumnsProps {
 function Columns({ source, file, document, set }: ColumnsProps) {
   const act = useActOnImport(source.id, file.id);
   const taken = new Set(document.fields.flatMap(({ path, key }) => [path, path === '' ? `$.${key}` : path]));
-  const take = (columns: ColumnFound[]) =>
+  const take = (columns: InferredColumn[]) =>
     set({
       fields: withFieldsFor(
         document.fields,
