@@ -72,8 +72,8 @@ export function DeliveriesPage() {
             <LongBody rows={rows} keyOf={({ id }) => id} columns={7}>
               {(delivery) => (
                 <>
-                  <td>
-                    <Link data-row to={`/activity/${delivery.submissionId}`} className="plain-link whitespace-nowrap">
+                  <td className="min-w-44">
+                    <Link data-row to={`/activity/${delivery.submissionId}`} className="plain-link wrap-anywhere">
                       {delivery.email}
                     </Link>
                   </td>
