@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { extends: true, test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}'] } },
+      { extends: true, test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}', 'scripts/**/*.test.mjs'] } },
       { extends: true, test: { name: 'outside', include: ['test/outside/**/*.test.ts'] } },
       {
         extends: true,

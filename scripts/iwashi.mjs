@@ -1,4 +1,7 @@
 // The command line of Iwashi: reads the verb, prepares the machine, hands over to one file per verb.
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { root } from './paths.mjs';
 import { setUp } from './setup.mjs';
 import { stopAllOnExit } from './processes.mjs';
 
@@ -12,9 +15,9 @@ const HELP = `Iwashi: what visitors hand over, in the right lists of your other 
   ./iwashi dev [--port N]              the demo, built and started again at every change of the code
   ./iwashi test [NAME...]              check unit outside system chaos soak browser, or only those named
   ./iwashi test soak [--minutes N] [--seed N] [--busy]   everything goes wrong at once; --busy: beside other programs that take all there is
-  ./iwashi check                       types, lint, format, import boundaries, dead code
+  ./iwashi check                       types, lint, format, import boundaries, dead code, words, licences
   ./iwashi bench [--json] [NAME...]    speed as ratios: accept hook import path deliver…; chat, embed, pages, table and suggest when named
-  ./iwashi help                        this text
+  ./iwashi help | --version            this text; which version this is (CHANGELOG.md says what is new in it)
 
 Environment for start, serve and work: see "Run it for real" in README.md.`;
 
@@ -34,6 +37,8 @@ const VERBS = {
 const [verb = 'help', ...args] = process.argv.slice(2);
 if (verb === 'help' || verb === '--help' || verb === '-h') {
   console.log(HELP);
+} else if (verb === '--version' || verb === '-v') {
+  console.log(JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8')).version);
 } else if (!(verb in VERBS)) {
   console.error(`iwashi: there is no "${verb}".\n\n${HELP}`);
   process.exitCode = 2;

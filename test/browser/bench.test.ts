@@ -310,7 +310,7 @@ describe('who is not new, and what is there already', () => {
 
   it('sends what was received, of those only that were chosen, and says what would be held', async () => {
     await page.getByRole('button', { name: 'Try it on all samples' }).click();
-    await button('Send what is there').click();
+    await button('Send existing submissions').click();
     await page.getByLabel('Of', { exact: true }).selectOption('those for whom all of this is true');
     await page.getByLabel('Field of test 1', { exact: true }).selectOption('Town');
     await page.getByLabel('Test 1', { exact: true }).selectOption('is');

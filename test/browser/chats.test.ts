@@ -135,27 +135,27 @@ describe('a chat', () => {
     );
     await tabTo(visitor, 'Open the chat');
     await visitor.keyboard.press('Enter');
-    const window_ = visitor.getByRole('dialog', { name: 'Ask us' });
-    await window_.getByText('What can we do for you?').waitFor();
+    const panel = visitor.getByRole('dialog', { name: 'Ask us' });
+    await panel.getByText('What can we do for you?').waitFor();
     expect(await violationsOn(visitor)).toEqual([]);
     await visitor.keyboard.press('Escape');
-    expect(await window_.isHidden()).toBe(true);
+    expect(await panel.isHidden()).toBe(true);
     await visitor.keyboard.press('Enter');
-    await window_.getByRole('button', { name: 'Talk to somebody' }).click();
-    await window_.getByText('Somebody is being fetched.').waitFor();
+    await panel.getByRole('button', { name: 'Talk to somebody' }).click();
+    await panel.getByText('Somebody is being fetched.').waitFor();
     // Another page, and a reload: it is still there.
     await visitor.goto(`${world.site}/evenings`);
-    await window_.getByText('One moment.').waitFor();
+    await panel.getByText('One moment.').waitFor();
     await visitor.reload();
-    await window_.getByText('One moment.').waitFor();
+    await panel.getByText('One moment.').waitFor();
     // It takes nobody's cursor from the page, and who puts it away has it away on the next page.
     expect(await visitor.evaluate(() => document.activeElement?.tagName)).toBe('BODY');
-    await window_.getByRole('button', { name: 'Close' }).click();
+    await panel.getByRole('button', { name: 'Close' }).click();
     await visitor.reload();
     await visitor.getByRole('button', { name: 'Open the chat: Ask us' }).waitFor();
-    expect(await window_.isHidden()).toBe(true);
+    expect(await panel.isHidden()).toBe(true);
     await visitor.getByRole('button', { name: 'Open the chat: Ask us' }).click();
-    await window_.getByText('One moment.').waitFor();
+    await panel.getByText('One moment.').waitFor();
 
     await operator.getByRole('link', { name: 'Activity' }).click();
     await operator.getByRole('link', { name: 'Chats' }).click();
@@ -164,31 +164,31 @@ describe('a chat', () => {
       .first()
       .click();
     await operator.getByRole('button', { name: 'Take it over' }).click();
-    await window_.getByText('Wren is here now.').waitFor();
+    await panel.getByText('Wren is here now.').waitFor();
     await operator.getByLabel('Your answer').fill('Hello, this is Wren.');
     await operator.getByRole('button', { name: 'Say it' }).click();
-    await window_.getByText('Hello, this is Wren.').waitFor();
-    await window_.getByPlaceholder('Type your answer').fill('Is it warm up there?');
+    await panel.getByText('Hello, this is Wren.').waitFor();
+    await panel.getByPlaceholder('Type your answer').fill('Is it warm up there?');
     await visitor.keyboard.press('Enter');
     const talk = operator.getByRole('log', { name: 'What was said' });
     await talk.getByText('Is it warm up there?').waitFor();
     expect(await violationsOn(operator)).toEqual([]);
     await operator.getByRole('button', { name: 'Let the chat go on' }).click();
-    await window_.getByText('Where can we write to you?').waitFor();
+    await panel.getByText('Where can we write to you?').waitFor();
 
     // While there is no connection, nothing is lost.
     await visitor.context().setOffline(true);
-    await window_.getByPlaceholder('Type your answer').fill('ada@hill.example');
+    await panel.getByPlaceholder('Type your answer').fill('ada@hill.example');
     await visitor.keyboard.press('Enter');
-    await window_.getByText('Not sent yet').waitFor();
+    await panel.getByText('Not sent yet').waitFor();
     await visitor.context().setOffline(false);
-    await window_.getByText('Yes, send me the letter.').waitFor();
-    await window_.getByRole('button', { name: 'Yes', exact: true }).click();
-    await window_.getByText('See you!').waitFor();
+    await panel.getByText('Yes, send me the letter.').waitFor();
+    await panel.getByRole('button', { name: 'Yes', exact: true }).click();
+    await panel.getByText('See you!').waitFor();
     // What is over is not opened again on the next page.
     await visitor.reload();
     await visitor.getByRole('button', { name: 'Open the chat: Ask us' }).waitFor();
-    expect(await window_.isHidden()).toBe(true);
+    expect(await panel.isHidden()).toBe(true);
     await operator.getByRole('button', { name: 'What became of it' }).click();
     await operator.getByRole('heading', { name: 'What was said' }).waitFor();
     await operator.getByText('Hello, this is Wren.').waitFor();
@@ -210,7 +210,7 @@ describe('a chat that opens by itself', () => {
     });
     const source = await api.source('By itself', { ...desk, launcher: 'Talk to us', showing: pages });
     const visitor = await watch(await browser.newPage({ viewport: { width: 1280, height: 800 } }), troubles);
-    const window_ = visitor.getByRole('dialog', { name: 'Front desk' });
+    const panel = visitor.getByRole('dialog', { name: 'Front desk' });
     await eventually(
       async () => {
         await visitor.goto(`${world.site}/stories/a-comet-for-breakfast`);
@@ -223,9 +223,9 @@ describe('a chat that opens by itself', () => {
       (isThere) => isThere,
       45_000,
     );
-    await window_.getByText("This is the observatory's front desk.").waitFor();
+    await panel.getByText("This is the observatory's front desk.").waitFor();
     expect(await visitor.evaluate(() => document.activeElement?.tagName)).toBe('BODY');
-    await window_.getByRole('button', { name: 'Close' }).click();
+    await panel.getByRole('button', { name: 'Close' }).click();
     // What stands along the edge, and its button, is not covered by the button of the chat.
     const edge = await visitor.getByRole('complementary', { name: 'Clear skies by mail' }).boundingBox();
     const opener = await visitor.getByRole('button', { name: /Talk to us/ }).boundingBox();
@@ -237,7 +237,7 @@ describe('a chat that opens by itself', () => {
     await visitor.reload();
     await visitor.getByRole('button', { name: /Talk to us/ }).waitFor();
     await visitor.waitForTimeout(2_500);
-    expect(await window_.isHidden()).toBe(true);
+    expect(await panel.isHidden()).toBe(true);
     await visitor.close();
 
     const phone = await watch(await browser.newPage({ viewport: PHONE, hasTouch: true }), troubles);
@@ -320,17 +320,17 @@ describe('a chat in variants', () => {
     // There is one chat on a page.
     expect(await visitor.getByRole('button', { name: /Open the chat/ }).count()).toBe(1);
     await opener.click();
-    const window_ = visitor.getByRole('dialog', { name: 'Front desk' });
-    await window_.getByText('May we see your sky?').waitFor();
+    const panel = visitor.getByRole('dialog', { name: 'Front desk' });
+    await panel.getByText('May we see your sky?').waitFor();
     expect(await violationsOn(visitor)).toEqual([]);
-    const chosen = window_.getByLabel('Choose a file');
+    const chosen = panel.getByLabel('Choose a file');
     await chosen.setInputFiles({ name: 'words.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
-    await window_.getByText('which is not taken here').waitFor();
+    await panel.getByText('which is not taken here').waitFor();
     await chosen.setInputFiles(path.join(import.meta.dirname, '../world/one-pixel.png'));
-    await window_.getByText('What does it show?').waitFor();
-    await window_.getByPlaceholder('Type your answer').fill('A halo around the moon');
+    await panel.getByText('What does it show?').waitFor();
+    await panel.getByPlaceholder('Type your answer').fill('A halo around the moon');
     await visitor.keyboard.press('Enter');
-    await window_.getByText('Lovely!').waitFor();
+    await panel.getByText('Lovely!').waitFor();
     await visitor.close();
 
     await operator.goto(`${world.app}/activity/chats`);

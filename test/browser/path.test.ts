@@ -316,7 +316,7 @@ describe('an operator who has never seen Iwashi', () => {
     await operator.getByText('(if there already: the longer value stays)').first().waitFor();
     await saved();
     await expectAccessible(operator);
-    await operator.getByLabel('When it is empty').selectOption('send nothing: what is there stays');
+    await operator.getByLabel('When it is empty').selectOption('send nothing: the existing value stays');
     await operator.getByLabel('When the person is there already').selectOption('as the target says');
     await operator.getByRole('button', { name: 'Close Last name' }).click();
   });

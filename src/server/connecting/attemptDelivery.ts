@@ -66,7 +66,7 @@ export async function attemptDelivery(
   { unclear, now, begin, trustsAnswers }: Circumstances,
 ): Promise<AttemptOutcome> {
   const { intent, begunAt } = delivery;
-  if (intent.ends !== null) return carryOutEnd(connector, intent, catalogue);
+  if (intent.ends !== null) return attemptEnd(connector, intent, catalogue);
   const wanted = wantedOf(intent);
   // Every delivery adds a record, either because the service does nothing else or because the route says so.
   const adds = connector.adds || (connector.findsFirst && intent.duplicates === 'add');
@@ -135,7 +135,7 @@ export async function attemptDelivery(
  * Ends what somebody gets there: unsubscribes them, or takes them out of places. Harmless when repeated. Who is not there gets nothing,
  * and who is out of it already is left alone.
  */
-async function carryOutEnd(connector: Connector, intent: Intent, catalogue: Catalogue): Promise<AttemptOutcome> {
+async function attemptEnd(connector: Connector, intent: Intent, catalogue: Catalogue): Promise<AttemptOutcome> {
   const wanted = wantedOf(intent);
   // Nobody can be looked for there: what is not known is not said to be ended.
   if (!connector.canLookFor(wanted)) return failed({ cause: 'to be ended by hand', said: '', waitMs: null });

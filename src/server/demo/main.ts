@@ -19,7 +19,7 @@ import { setSecret } from '../commands/sources/setSecret.ts';
 import { publishSource } from '../commands/sources/publishSource.ts';
 import { hashPassword } from '../security/passwords.ts';
 import { noteEvents } from '../store/counting.ts';
-import { countStroke } from '../work/counting.ts';
+import { countRollup } from '../work/counting.ts';
 import { addAccount, findAccount, readFact, writeFact } from '../store/accounts.ts';
 import { changeConnection, findConnection, listConnections } from '../store/connections.ts';
 import { inboundEventAddressOf } from '../store/inboundEvents.ts';
@@ -163,7 +163,7 @@ async function makeDemo(context: Context, clock: SetClock, around: Surroundings)
   ].sort((a, b) => a.at - b.at);
   await liveThrough(context, clock, mailer, happenings, { colleague: await demoOperator(context), now });
   await noteEvents(store.db, inventShowings(happenings, { sky, story, evening, visit }, newId, random));
-  while ((await countStroke(context)) > 0);
+  while ((await countRollup(context)) > 0);
   mailer.close();
   await backdateMembers(
     around.standins['tern-post'].url,

@@ -130,7 +130,7 @@ const TABLES: { table: string; own: string; changes: Changes; leftOut?: string[]
   {
     table: 'form_events',
     own: 't.subject = p.old_submission',
-    changes: { subject: SUBMISSION, at: later('at'), counted_by: 'p.stroke' },
+    changes: { subject: SUBMISSION, at: later('at'), counted_by: 'p.rollupId' },
   },
 ];
 
@@ -168,7 +168,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
   await pool.query(
     `CREATE TABLE IF NOT EXISTS seed_people (base CHAR(36) CHARACTER SET ascii PRIMARY KEY, old_contact CHAR(36) CHARACTER SET ascii COLLATE ascii_bin,
       old_submission CHAR(36) CHARACTER SET ascii COLLATE ascii_bin, old_email VARCHAR(254), old_given VARCHAR(100), old_family VARCHAR(100), email VARCHAR(254), given VARCHAR(100),
-      family VARCHAR(100), shift BIGINT, stroke CHAR(36) CHARACTER SET ascii COLLATE ascii_bin)`,
+      family VARCHAR(100), shift BIGINT, rollupId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin)`,
   );
   // Who was made before has the numbers before these.
   const [[there]] = await pool.query<(RowDataPacket & { n: number })[]>('SELECT COUNT(*) AS n FROM contacts');
@@ -176,7 +176,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
   const random = seededRandom(first + count);
   const now = Date.now();
   for (let made = 0; made < count; made += TOGETHER) {
-    const stroke = idAt(now, random);
+    const rollupId = idAt(now, random);
     const people = Array.from({ length: Math.min(TOGETHER, count - made) }, (_, at) => {
       const number = first + made + at;
       const template = templates[number % templates.length] as Template;
@@ -198,7 +198,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
         given,
         family,
         cameAt - oldAt,
-        stroke,
+        rollupId,
       ];
     });
     await pool.query('TRUNCATE TABLE seed_people');
@@ -206,7 +206,7 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
     // Each table by itself, several at once: nobody looks for half a history where nothing else runs.
     await Promise.all([...statements.map((statement) => pool.query(statement)), addWords(store)]);
     await pool.query(COUNT_DELIVERIES);
-    await addCounts(store.db, stroke);
+    await addCounts(store.db, rollupId);
     tell(made + people.length);
   }
   await pool.query('DROP TABLE seed_people');

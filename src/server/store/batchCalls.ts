@@ -1,10 +1,10 @@
 /**
  * Puts together what comes at the same time: what comes while `atOnce` calls are under way goes by the next one, all of it or so
  * many. Each is answered once the call is that it went by.
- * @param carryOut takes several; what it answers is in their order
+ * @param call takes several; what it answers is in their order
  */
 export function batchCalls<Item, Answer>(
-  carryOut: (items: Item[]) => Promise<Answer[]>,
+  call: (items: Item[]) => Promise<Answer[]>,
   { atOnce, most }: { atOnce: number; most: number },
 ): (item: Item) => Promise<Answer> {
   interface Waiting {
@@ -19,7 +19,7 @@ export function batchCalls<Item, Answer>(
     const taken = waiting.slice(0, most);
     waiting = waiting.slice(most);
     underWay += 1;
-    carryOut(taken.map(({ item }) => item)).then(
+    call(taken.map(({ item }) => item)).then(
       (answers) => {
         underWay -= 1;
         next();

@@ -49,7 +49,7 @@ async function migrateWith(connection: PoolConnection, folder: string): Promise<
   );
   for (const migration of readMigrationFiles({ migrationsFolder: folder })) {
     if (migration.folderMillis <= (last?.at ?? 0)) continue;
-    await carryOut(connection, migration);
+    await applyMigration(connection, migration);
     await connection.query('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)', [
       migration.hash,
       migration.folderMillis,
@@ -57,7 +57,7 @@ async function migrateWith(connection: PoolConnection, folder: string): Promise<
   }
 }
 
-async function carryOut(connection: PoolConnection, { folderMillis, sql }: MigrationMeta): Promise<void> {
+async function applyMigration(connection: PoolConnection, { folderMillis, sql }: MigrationMeta): Promise<void> {
   const [[known]] = await connection.query<({ done: number } & RowDataPacket)[]>(
     'SELECT done FROM migration_steps WHERE made_at = ?',
     [folderMillis],

@@ -98,8 +98,8 @@ const [MARA, ULRIC, WREN] = ['mara@hill.example', 'ulric@hill.example', 'wren@hi
 
 async function outcomes(connect: () => Connector, trusted: string[] = []): Promise<string[]> {
   const trusts = ({ delivery: { id } }: { delivery: DeliveryRecord }) => trusted.some((email) => id.endsWith(email));
-  const endings = await attemptTogether(connect, tries(MARA, ULRIC, WREN), catalogue, trusts);
-  return endings.map((ending) => (ending.kind === 'delivered' ? ending.outcome : ending.fault.cause));
+  const outcomes = await attemptTogether(connect, tries(MARA, ULRIC, WREN), catalogue, trusts);
+  return outcomes.map((ending) => (ending.kind === 'delivered' ? ending.outcome : ending.fault.cause));
 }
 
 describe('several people by one request whose answer proves', () => {

@@ -44,36 +44,36 @@ export async function attemptTogether<Tried extends Try>(
     people.map(({ delivery, change }) => ({ change, idempotencyKey: delivery.id })),
     people.map(({ exchanges }) => exchanges),
   );
-  const endings = new Map<DeliveryRecord, AttemptOutcome>();
+  const outcomes = new Map<DeliveryRecord, AttemptOutcome>();
   /** Who is still to be looked at, with what their answer showed. */
   const arrived: ((typeof people)[number] & { answered: AttemptOutcome | null })[] = [];
   for (const [index, person] of people.entries()) {
     const reply = written[index];
     if (!reply?.ok) {
-      endings.set(person.delivery, failed(reply?.fault ?? NO_RESULT));
+      outcomes.set(person.delivery, failed(reply?.fault ?? NO_RESULT));
       continue;
     }
     const placed = await connect(person.exchanges).place(person.change, reply.value);
     if (!placed.ok) {
-      endings.set(person.delivery, { ...failed(placed.fault), wrote: true });
+      outcomes.set(person.delivery, { ...failed(placed.fault), wrote: true });
       continue;
     }
     const canLook = connector.canLookFor(person.wanted);
     const shown = together.answersProve && !placed.value.moved ? reply.value : null;
     const { intent } = person.delivery;
     const answered = shown && provedByAnswer(compareReadBack(intent, catalogue, shown, null), 'delivered');
-    if (answered && (trusts(person.job) || !canLook)) endings.set(person.delivery, answered);
+    if (answered && (trusts(person.job) || !canLook)) outcomes.set(person.delivery, answered);
     // Nobody can be asked for there: that somebody is not found would say nothing.
-    else if (!canLook) endings.set(person.delivery, UNSEEN);
+    else if (!canLook) outcomes.set(person.delivery, UNSEEN);
     else arrived.push({ ...person, answered });
   }
   const found = await readBack(connect, arrived);
   for (const { delivery, answered } of arrived) {
     const reply = found.get(addressOf(delivery.intent)) ?? { ok: true, value: null };
     const looked = reply.ok ? endingOf(connector, delivery, catalogue, reply.value) : failed(reply.fault);
-    endings.set(delivery, flagFalseAnswer(answered, looked));
+    outcomes.set(delivery, flagFalseAnswer(answered, looked));
   }
-  return tries.map(({ job }) => endings.get(job.delivery) ?? failed(NO_RESULT));
+  return tries.map(({ job }) => outcomes.get(job.delivery) ?? failed(NO_RESULT));
 }
 
 function endingOf(

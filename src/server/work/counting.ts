@@ -4,7 +4,7 @@ import { inTransaction } from '../store/database.ts';
 import { DAY_MS } from '../store/figures.ts';
 
 /** So long after something happened it is in the counts, at the latest. */
-const STROKE_MS = 1_000;
+const ROLLUP_MS = 1_000;
 const MOST_AT_ONCE = 2_000;
 /** Strokes between two looks for what is old. */
 const FORGETS_EVERY = 60;
@@ -22,7 +22,7 @@ export function runCounting(context: Context): { stop(): Promise<void> } {
     while (isOn) {
       let counted = 0;
       try {
-        counted = await countStroke(context);
+        counted = await countRollup(context);
         strokes += 1;
         if (strokes % FORGETS_EVERY === 0)
           await forgetEvents(context.store.db, context.now() - EVENT_DAYS * DAY_MS, FORGOTTEN_AT_ONCE);
@@ -31,7 +31,7 @@ export function runCounting(context: Context): { stop(): Promise<void> } {
       }
       if (counted < MOST_AT_ONCE)
         await new Promise<void>((resolve) => {
-          const timer = setTimeout(resolve, STROKE_MS);
+          const timer = setTimeout(resolve, ROLLUP_MS);
           wake = () => {
             clearTimeout(timer);
             resolve();
@@ -50,5 +50,5 @@ export function runCounting(context: Context): { stop(): Promise<void> } {
 }
 
 /** One stroke. @returns how many were counted */
-export const countStroke = ({ store, newId }: Context): Promise<number> =>
+export const countRollup = ({ store, newId }: Context): Promise<number> =>
   inTransaction(store, (db) => countEvents(db, newId(), MOST_AT_ONCE));

@@ -76,7 +76,7 @@ const isUnclear = ({ delivery, takenOver }: Job): boolean =>
 const UNCLEAR = new Set<Cause>(['time-out', 'answer unreadable', 'not seen yet']);
 
 /** Makes one try of a delivery, or of several that go by one request, and has it stored how each ended. */
-export async function deliver(context: Context, jobs: Job[], endings: OutcomeWriter): Promise<Tried> {
+export async function deliver(context: Context, jobs: Job[], outcomeWriter: OutcomeWriter): Promise<Tried> {
   const ours = jobs.filter(({ delivery }) => delivery.state === 'sending');
   const startedAt = context.now();
   const tries = ours.map((job) => ({ job, exchanges: [] as ExchangeView[] }));
@@ -84,7 +84,7 @@ export async function deliver(context: Context, jobs: Job[], endings: OutcomeWri
   const ended = untried ? [failed(untried)] : await tryAll(context, tries);
   const stored = Promise.all(
     tries.map(({ job: { delivery }, exchanges }, index) =>
-      endings.store({ delivery, ending: ended[index] ?? UNTRIED, startedAt, exchanges }),
+      outcomeWriter.store({ delivery, ending: ended[index] ?? UNTRIED, startedAt, exchanges }),
     ),
   ).then(() => undefined);
   const said = tries.map(({ exchanges }) => exchanges);
@@ -94,14 +94,14 @@ export async function deliver(context: Context, jobs: Job[], endings: OutcomeWri
 const UNTRIED = failed({ cause: 'unavailable', said: 'It was not tried.', waitMs: null });
 
 /** What tries say about the service as a whole: what troubles it, or else for how long it wants to be left alone. */
-function serviceOutcome(endings: AttemptOutcome[], exchanges: ExchangeView[][], now: number): Outcome {
+function serviceOutcome(outcomes: AttemptOutcome[], exchanges: ExchangeView[][], now: number): Outcome {
   // That one record does not show yet says nothing of the service.
-  const faults = endings.flatMap((ending) =>
+  const faults = outcomes.flatMap((ending) =>
     ending.kind === 'failed' && ending.fault.cause !== 'not seen yet' ? [ending.fault] : [],
   );
   // Where some got through the service is there: only what one person's failed for is worth a note.
   const fault =
-    faults.length === endings.length ? faults[0] : faults.find(({ cause }) => CAUSES[cause].action !== 'retry');
+    faults.length === outcomes.length ? faults[0] : faults.find(({ cause }) => CAUSES[cause].action !== 'retry');
   if (fault) return fault;
   const room = readRemainingBudget(exchanges.at(-1)?.at(-1)?.responseHeaders ?? {}, now);
   return { cause: null, said: '', waitMs: room?.left === 0 ? room.resetMs : null };
@@ -123,10 +123,10 @@ async function tryAll(context: Context, tries: Try[]): Promise<AttemptOutcome[]>
   if (!catalogue) return all({ cause: 'unavailable', said: 'It was never verified.', waitMs: null });
   const opened = await openAccess(context, connection);
   if (!opened.ok) return all(opened.fault);
-  const endings = await tryWith(context, opened.value, tries, catalogue);
+  const outcomes = await tryWith(context, opened.value, tries, catalogue);
   const { token } = opened.value;
-  const refused = endings.find((ending) => ending.kind === 'failed' && ending.fault.cause === 'credentials refused');
-  if (!refused || token === undefined) return endings;
+  const refused = outcomes.find((ending) => ending.kind === 'failed' && ending.fault.cause === 'credentials refused');
+  if (!refused || token === undefined) return outcomes;
   // A token may end, or be taken back, before its time: one new one is asked for.
   const renewed = await openAccess(context, connection, { refused: token });
   return renewed.ok ? tryWith(context, renewed.value, tries, catalogue) : all(renewed.fault);

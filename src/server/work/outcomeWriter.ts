@@ -8,9 +8,9 @@ import { inTransaction } from '../store/database.ts';
 import { endTries } from '../store/deliveries.ts';
 import { nextState, type FinishedAttempt } from './nextState.ts';
 
-/** How long endings gather after several were stored, so that a busy lane stores them by few transactions. */
+/** How long outcomes gather after several were stored, so that a busy lane stores them by few transactions. */
 const GATHER_MS = 50;
-/** How many endings are stored by one transaction at most. */
+/** How many outcomes are stored by one transaction at most. */
 const MOST = 50;
 
 interface Waiting {
@@ -55,7 +55,7 @@ export class OutcomeWriter {
   /** @returns false when it failed, and is to be tried one by one: one that cannot be stored holds up none of the others */
   async #storeGroup(group: Waiting[]): Promise<boolean> {
     try {
-      await storeEndings(
+      await storeOutcomes(
         this.#context,
         group.map(({ ended }) => ended),
       );
@@ -70,7 +70,7 @@ export class OutcomeWriter {
   }
 }
 
-function storeEndings(context: Context, group: FinishedAttempt[]): Promise<void> {
+function storeOutcomes(context: Context, group: FinishedAttempt[]): Promise<void> {
   const now = context.now();
   const all = group.map((ended) => ({ ...ended, stored: nextState(ended, now) }));
   return inTransaction(context.store, async (db) => {

@@ -29,7 +29,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
   const owner = context.newId();
   const worker = { owner, clock: new ClockWatch(context.config.leaseMs, context.now) };
   const mailer = createMailer(context);
-  const endings = new OutcomeWriter(context);
+  const outcomeWriter = new OutcomeWriter(context);
   const planningContexts = new PlanningContexts(context.store);
   const parts = [
     runLoop(context, SUBMISSION_QUEUE, worker, PLANNING, (ids) => planAndStore(context, planningContexts, ids)),
@@ -38,7 +38,7 @@ export function startWorker(context: Context, tasks: Task[]): { stop(): Promise<
       load: (connectionId, taking) => loadJobs(context, connectionId, taking),
       together: mostTogether,
       takeBundle,
-      deliver: (bundle) => deliver(context, bundle, endings),
+      deliver: (bundle) => deliver(context, bundle, outcomeWriter),
     }),
     runScheduled(context, worker, tasks),
     runCounting(context),

@@ -6,5 +6,5 @@ export const SUSPICIONS: Record<Suspicion, string> = {
   'too fast': 'it was sent faster than a person types',
   'unwanted words': 'it has words that the form does not take',
   'too many links': 'it has more links than the form takes',
-  'throw-away address': 'its address is of a mailbox that lasts for minutes',
+  'throw-away address': 'its email address is disposable',
 };

@@ -24,7 +24,7 @@ export interface Draft<Document> {
 const CHANGED_MEANWHILE = 412;
 
 /** A document that saves itself a moment after each change, and remembers its former states. */
-export function useDraft<Document>(now: Revised<Document>, keeping: DraftStore<Document>): Draft<Document> {
+export function useDraft<Document>(now: Revised<Document>, store: DraftStore<Document>): Draft<Document> {
   const [state, setState] = useState(() => begun(now.document));
   const [saved, setSaved] = useState(now.document);
   /** The document that the server would not take, and why. */
@@ -33,9 +33,9 @@ export function useDraft<Document>(now: Revised<Document>, keeping: DraftStore<D
   const latest = useRef(now.document);
   const stored = useRef(now);
   const saving = useRef<Promise<boolean>>(Promise.resolve(true));
-  const keepingRef = useRef(keeping);
+  const storeRef = useRef(store);
   useEffect(() => {
-    keepingRef.current = keeping;
+    storeRef.current = store;
   });
 
   const change = useCallback((next: Document) => {
@@ -49,7 +49,7 @@ export function useDraft<Document>(now: Revised<Document>, keeping: DraftStore<D
       const document = latest.current;
       if (document === stored.current.document) return true;
       try {
-        const { revision } = await keepingRef.current.save(document, stored.current.revision);
+        const { revision } = await storeRef.current.save(document, stored.current.revision);
         stored.current = { document, revision };
         setSaved(document);
         setRefused(null);
@@ -57,7 +57,7 @@ export function useDraft<Document>(now: Revised<Document>, keeping: DraftStore<D
       } catch (error) {
         setRefused({ document, error });
         if (error instanceof ApiProblem && error.status === CHANGED_MEANWHILE)
-          setTheirs(await keepingRef.current.load().catch(() => null));
+          setTheirs(await storeRef.current.load().catch(() => null));
         return false;
       }
     });

@@ -31,7 +31,7 @@ export const writeNumber = step({
   gives: 'text',
   options: {
     language: { kind: 'language', label: 'As it is written in', preset: 'en-GB' },
-    places: { kind: 'number', label: 'Places after the point', preset: 2, least: 0, most: 10 },
+    places: { kind: 'number', label: 'Decimal places', preset: 2, least: 0, most: 10 },
     groups: { kind: 'choice', label: 'A mark between thousands', preset: 'no', of: GROUPS },
   },
   offers: [

@@ -102,7 +102,9 @@ function SetValueForm({ group, onSet }: { group: HeldGroupView; onSet: (more: Mo
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">
-      <p>It is put in where the field is missing, and they are retried. Whoever comes later needs it on the route.</p>
+      <p>
+        The value fills the missing field, and the deliveries are retried. For later submissions, set it on the route.
+      </p>
       <Field label="Field">
         <select className="select w-full" value={chosen} onChange={(event) => choose(event.target.value)}>
           {[...new Map(fields.map((one) => [one.key, one])).values()].map(({ key, label, required: isRequired }) => (

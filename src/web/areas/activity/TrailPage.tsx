@@ -125,7 +125,7 @@ function Trail({ trail }: { trail: TrailView }) {
         {plan && (
           <Stop title="Contact">
             {trail.undoneAt !== null && !contactId ? (
-              <p>Nobody any more: they were known by this import alone, which was undone.</p>
+              <p>This contact came only from the import that was undone, so it was removed.</p>
             ) : plan.contact && contactId ? (
               <p>
                 {plan.contact.match === 'new' ? 'New person' : `Matched by ${plan.contact.key.kind}`}:{' '}

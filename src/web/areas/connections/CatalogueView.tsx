@@ -144,7 +144,7 @@ function Cannot({ can }: { can: Catalogue['can'] }) {
   const missing = [
     ...(can.lists ? [] : ['lists']),
     ...(can.tags ? [] : ['tags']),
-    ...(can.duplicates.includes('update') ? [] : ['changing what is there: every delivery adds something']),
+    ...(can.duplicates.includes('update') ? [] : ['updating existing records: every delivery adds a new one']),
     ...(can.readBack ? [] : ['being asked afterwards what arrived']),
   ];
   return missing.length === 0 ? null : (

@@ -95,7 +95,7 @@ function Row({ view, source }: { view: InsightView; source: SourceInsight }) {
         return (
           <td key={step} className="text-right tabular-nums align-top">
             {isUntold ? (
-              <span className="text-quiet">not told</span>
+              <span className="text-quiet">Not measured</span>
             ) : step === 'shown' || step === 'started' ? (
               figure(counts[step])
             ) : (
@@ -115,7 +115,7 @@ function Row({ view, source }: { view: InsightView; source: SourceInsight }) {
 }
 
 function Change({ now, before }: { now: number; before: number }) {
-  if (now === before) return <span className="block text-quiet text-xs">as before</span>;
+  if (now === before) return <span className="block text-quiet text-xs">No change</span>;
   const Arrow = now > before ? ArrowUp : ArrowDown;
   return (
     <span className="block text-quiet text-xs">

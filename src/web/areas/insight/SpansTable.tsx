@@ -115,6 +115,6 @@ export function SpansTable({ view }: { view: InsightView }) {
 }
 
 function Half({ spans }: { spans: Spans | null }) {
-  if (spans === null) return <span className="text-quiet">not told</span>;
+  if (spans === null) return <span className="text-quiet">Not measured</span>;
   return <>{spans.half === null ? 'more than a month' : timeSpan(spans.half)}</>;
 }

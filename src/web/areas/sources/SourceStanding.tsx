@@ -22,7 +22,7 @@ export function Standing({ source: { id, archivedAt, goesLive, keptBack } }: { s
       {archivedAt !== null ? (
         <>
           <span>
-            Archived <ExactTime at={archivedAt} />: it takes nothing, and is on no page. What came of it stays.
+            Archived <ExactTime at={archivedAt} />: it accepts nothing and is shown on no page. Its submissions stay.
           </span>
           {undo('Take it out again', () => fate.mutate('restore'))}
         </>

@@ -33,7 +33,7 @@ export function VariantsResult({ sourceId, kind, live }: VariantsResultProps) {
   return (
     <section aria-labelledby="variants-result" className="border-t border-base-300 pt-3 flex flex-col gap-3">
       <h3 id="variants-result" className="font-semibold">
-        What came of it
+        Result
       </h3>
       <p role="status" className={data.differ ? 'font-semibold' : ''}>
         {verdictOf(data, nameOf)}

@@ -150,7 +150,7 @@ function EntryFate({ entries, entry: { id, archivedAt = null }, onDone }: EntryF
                 <p key={text}>{text}</p>
               ))}
               {asking === 'archive' && (
-                <p>It leaves the list; what came of it, and the figures, stay. It can be taken out again.</p>
+                <p>It disappears from the list. Its submissions and figures stay, and you can restore it.</p>
               )}
               {asking === 'delete' && <p>{kept ?? 'Nothing came of it yet. This cannot be undone.'}</p>}
               {!(asking === 'delete' && kept !== null) && (

@@ -34,7 +34,7 @@ export function ChatsPage() {
             checked={which === 'all'}
             onChange={({ target }) => setParams(target.checked ? { which: 'all' } : {})}
           />
-          Those that are over, too
+          Include ended conversations
         </label>
       </div>
       <div className="flex-1 min-h-0 grid md:grid-cols-[22rem_1fr]">

@@ -119,7 +119,7 @@ function Choices({
         {title}: {operations.length} operations
       </h2>
       <p className="text-quiet mb-2">
-        Which does what? Iwashi guessed; change what is wrong. What is not there can stay empty.
+        Iwashi guessed which request does what. Change what is wrong, and leave empty what the service does not offer.
       </p>
       <div className="flex flex-col gap-5">
         {ROLES.map(({ about, help, roles }) => (

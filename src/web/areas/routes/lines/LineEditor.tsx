@@ -33,7 +33,7 @@ interface LineEditorProps {
 }
 
 const EMPTY: Record<WhenEmpty['kind'], string> = {
-  'leave out': 'send nothing: what is there stays',
+  'leave out': 'send nothing: the existing value stays',
   clear: 'clear the field there',
   value: 'send this instead',
 };

@@ -53,7 +53,7 @@ export function SendingsPart({ route, fields, values }: SendingsPartProps) {
   };
   return (
     <section className="flex flex-col gap-4">
-      <h3 className="text-lg font-semibold">Send what is there</h3>
+      <h3 className="text-lg font-semibold">Send existing submissions</h3>
       {route.state !== 'live' ? (
         <p>Publish the route first: a draft sends nothing.</p>
       ) : (
@@ -99,7 +99,7 @@ export function SendingsPart({ route, fields, values }: SendingsPartProps) {
                 onChange={change(setUntil)}
               />
             </Field>
-            <Field label="At most a minute">
+            <Field label="Maximum per minute">
               <input
                 type="number"
                 className="input input-sm w-24"

@@ -73,7 +73,7 @@ export function SampleTable({ route, document, source, connections, knowledge, o
           All samples
         </h3>
         <button className="btn btn-xs" onClick={onSend}>
-          Send what is there
+          Send existing submissions
         </button>
       </div>
       <p aria-live="polite">

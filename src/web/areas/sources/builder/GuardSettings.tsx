@@ -60,7 +60,7 @@ export function GuardSettings({ sourceId, document, set, about }: SettingsProps 
         />
       </Field>
       <TickBox
-        label="With an address of a mailbox that lasts for minutes"
+        label="Disposable email addresses"
         checked={guards.throwAway}
         onChange={(throwAway) => guard({ throwAway })}
       />

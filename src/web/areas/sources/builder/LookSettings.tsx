@@ -58,7 +58,7 @@ export function LookSettings({ look, theme, onTheme, onChange, about }: LookSett
         error={about('/look/colours')}
       >
         <TickBox
-          label="No ground: what is behind shows through"
+          label="Transparent background"
           checked={look.colours.ground === ''}
           onChange={(checked) => set({ colours: { ...look.colours, ground: checked ? '' : '#ffffff', fade: '' } })}
         />
@@ -104,7 +104,7 @@ export function LookSettings({ look, theme, onTheme, onChange, about }: LookSett
           onChange={(width) => set({ width })}
         />
         <Choice
-          label="Room between"
+          label="Spacing"
           value={look.spacing}
           all={SPACINGS}
           words={SPACING_WORDS}

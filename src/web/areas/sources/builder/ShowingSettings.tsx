@@ -112,7 +112,7 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
               onChange={(againMinutes) => change({ againMinutes })}
             />
             <FigureInput
-              label="Days off once closed"
+              label="Days hidden after closing"
               value={showing.closedDays}
               onChange={(closedDays) => change({ closedDays })}
             />

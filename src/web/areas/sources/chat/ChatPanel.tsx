@@ -187,7 +187,8 @@ function Placing({ document, set, about }: PartProps) {
             onChange={(devices) => set({ showing: { ...showing, devices } })}
           />
           <p className="text-quiet text-sm">
-            It takes nobody’s cursor from the page. Whoever put it away, or has talked to its end, is left alone by it.
+            It never moves the cursor away from the page, and stays closed for visitors who closed it or finished the
+            conversation.
           </p>
         </>
       )}

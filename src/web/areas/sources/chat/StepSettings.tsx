@@ -111,14 +111,14 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
                 <LinesInput rows={2} lines={field.options} onChange={(options) => changeField(field.id, { options })} />
               </Field>
               <TickBox
-                label="one may go on without a file"
+                label="Visitors can skip this"
                 checked={!field.required}
                 onChange={(may) => changeField(field.id, { required: !may })}
               />
             </>
           )}
           {field && <KeptAs field={field} onChange={(more) => changeField(field.id, more)} />}
-          <Field label="If it is not understood in the end">
+          <Field label="If the answer is still unclear">
             <OnwardSelect
               parts={parts}
               value={step.otherwise}

@@ -172,7 +172,7 @@ function Undo({ file, isPending, onUndo }: { file: ImportView; isPending: boolea
         <ul className="list-disc pl-5 flex flex-col gap-1">
           <li>What waits to be sent is not sent.</li>
           <li>What the file said of people here, and what they agreed to by it, does not count any more.</li>
-          <li>Whoever is known by nothing else is nobody here any more.</li>
+          <li>Contacts that came only from this import are removed.</li>
           <li>What has gone to other systems stays there: it is counted, and listed in Activity.</li>
         </ul>
         <p className="mt-2">This cannot be undone in turn. The file can be brought again.</p>

@@ -56,7 +56,7 @@ export function ShopParts({ source, document, set, about, liveIds }: ShopPartsPr
                 {event ? EVENT_WORDS[event] : kind} <code className="text-quiet text-sm font-mono">{kind}</code>
                 {event === 'said' && act === 'ignore' && (
                   <span className="block text-warning">
-                    Whoever stops it in the shop would go on getting it from everywhere else.
+                    Customers who unsubscribe in the shop would still get mail from your other systems.
                   </span>
                 )}
               </span>

@@ -35,7 +35,7 @@ export function AddressPart({ source, document, secretSince, formerUntil }: Addr
           : 'It is answered once it is kept. A request that may be sent again takes an Idempotency-Key.'}
       </p>
       {document.proof.by === 'nothing' ? (
-        <p className="text-quiet mt-2">Whoever knows the address can send to it: keep it between the two systems.</p>
+        <p className="text-quiet mt-2">Anyone who knows this address can send to it. Keep it secret.</p>
       ) : (
         <Secret sourceId={source.id} since={secretSince} formerUntil={formerUntil} isInPath={isInPath} />
       )}
@@ -104,15 +104,11 @@ function Secret({ sourceId, since, formerUntil, isInPath }: SecretProps) {
         </button>
       </form>
       {since !== null && (
-        <TickBox
-          label="let in whoever still has the old one for a day more"
-          checked={keepsFormer}
-          onChange={keepFormer}
-        />
+        <TickBox label="Accept the old secret for 24 hours" checked={keepsFormer} onChange={keepFormer} />
       )}
       {formerUntil !== null && (
         <p>
-          Whoever has the old secret is let in until <ExactTime at={formerUntil} />.{' '}
+          The old secret is accepted until <ExactTime at={formerUntil} />.{' '}
           <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate()}>
             End that now
           </button>

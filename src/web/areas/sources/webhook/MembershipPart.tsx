@@ -45,7 +45,7 @@ export function MembershipPart({ document, set, about }: MembershipPartProps) {
       <div className="grid gap-4 sm:grid-cols-2">
         <Field
           label="Time zone of these days"
-          help="The last day counts. When it is over there, we tell it to ourselves, if nobody renewed."
+          help="The last day counts. If nobody renews, Iwashi ends it after the last day."
           error={about('/zone')}
         >
           <ZoneInput zone={zone} onChange={(next) => set({ zone: next })} />

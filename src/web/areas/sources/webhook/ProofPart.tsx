@@ -8,7 +8,7 @@ interface ProofPartProps {
 }
 
 const WORDS: Record<Proof['by'], string> = {
-  nothing: 'nothing: whoever knows the address',
+  nothing: 'nothing: anyone who knows the address',
   path: 'a secret at the end of the address',
   bearer: 'a bearer token (Authorization header)',
   basic: 'a user name and password (basic authentication)',

@@ -3,7 +3,7 @@ import { targetCheck } from '../../check.ts';
 export const noList = targetCheck({
   code: 'no list is chosen',
   level: 'warning',
-  why: 'People are known there then, and in nothing that is ever mailed.',
+  why: 'People will exist there but be on no mailing list.',
   find: ({ target, catalogue: { can } }) =>
     can.lists && target.places.every(({ list }) => list === '')
       ? [

@@ -3,7 +3,7 @@ import { targetCheck } from '../../check.ts';
 export const lastCheckFailed = targetCheck({
   code: 'the last check of the connection failed',
   level: 'warning',
-  why: 'What goes wrong when we ask who we are goes wrong when people are sent there.',
+  why: 'If the connection check fails, deliveries will fail too.',
   find: ({ target: { connectionId }, connection }) =>
     connection?.state === 'active' && connection.trouble && connection.trouble.lacks.length === 0
       ? [
