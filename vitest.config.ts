@@ -1,10 +1,16 @@
 import { defineConfig } from 'vitest/config';
 
+/** What only computes runs at a low priority beside the programs, and has to get a turn: no measure, but an end. */
+const COMPUTING_MS = 30_000;
+
 export default defineConfig({
   test: {
     projects: [
-      { extends: true, test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}', 'scripts/**/*.test.mjs'] } },
-      { extends: true, test: { name: 'outside', include: ['test/outside/**/*.test.ts'] } },
+      {
+        extends: true,
+        test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}', 'scripts/**/*.test.mjs'], testTimeout: COMPUTING_MS },
+      },
+      { extends: true, test: { name: 'outside', include: ['test/outside/**/*.test.ts'], testTimeout: COMPUTING_MS } },
       {
         extends: true,
         test: {

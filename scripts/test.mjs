@@ -68,6 +68,7 @@ export async function run(args) {
           : await runTests(name, path.join(scratch, `${name}.json`), { env, alone: names.length === 1 });
       const seconds = ((Date.now() - started) / 1000).toFixed(0);
       console.log(`test ${name}: ${result.passed} passed, ${result.failed} failed (${seconds} s)`);
+      if (result.slowest) console.log(`test ${name}: longest ${result.slowest}`);
       total.passed += result.passed;
       total.failed += result.failed;
     }
@@ -87,11 +88,23 @@ async function runTests(name, report, { alone, env }) {
     { cwd: root, env, shown: alone, stepsBack: PARTS[name].lane === 'computing' },
   );
   process.stdout.write(output);
-  const { numPassedTests = 0, numFailedTests = 0, numTotalTests = 0 } = readReport(report);
+  const { numPassedTests = 0, numFailedTests = 0, numTotalTests = 0, testResults = [] } = readReport(report);
   // A file that could not even be loaded, or a run without a test, is a failure too.
   const failed = numFailedTests === 0 && (code !== 0 || numTotalTests === 0) ? 1 : numFailedTests;
-  return { passed: numPassedTests, failed };
+  return { passed: numPassedTests, failed, slowest: slowestOf(testResults) };
 }
+
+/** So many files are named that took longest. */
+const NAMED = 6;
+
+/** @param files of the report: each with its path and when it began and ended, in milliseconds */
+const slowestOf = (files) =>
+  files
+    .map(({ name, startTime, endTime }) => ({ name: path.basename(name), seconds: (endTime - startTime) / 1000 }))
+    .sort((one, other) => other.seconds - one.seconds)
+    .slice(0, NAMED)
+    .map(({ name, seconds }) => `${name} ${seconds.toFixed(0)} s`)
+    .join(', ');
 
 function readReport(file) {
   try {

@@ -12,11 +12,13 @@ export interface ConsentEventView {
   submissionId: string | null;
 }
 
+export type ConfirmationState = 'pending' | 'confirmed' | 'expired' | 'withdrawn';
+
 export interface ConfirmationView {
   id: string;
   /** The purposes that it settles, as they are called now. */
   purposes: string[];
-  state: 'pending' | 'confirmed' | 'expired' | 'withdrawn';
+  state: ConfirmationState;
   sentTo: string;
   expiresAt: string;
   confirmedAt: string | null;

@@ -23,8 +23,13 @@ export const PROGRESS = [
 export type Progress = (typeof PROGRESS)[number];
 
 /** The word for how far a submission has come: where all of it arrived, what is known of that. */
-export const progressWord = ({ progress, arrived }: { progress: Progress; arrived: Arrived | null }): string =>
-  progress === 'delivered' ? (arrived ?? progress) : progress;
+export const progressWord = ({
+  progress,
+  arrived,
+}: {
+  progress: Progress;
+  arrived: Arrived | null;
+}): Progress | Arrived => (progress === 'delivered' ? (arrived ?? progress) : progress);
 
 /** What browsers run on, as far as they say. */
 export const DEVICES = ['phone', 'tablet', 'computer', 'television'] as const;

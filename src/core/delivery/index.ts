@@ -18,5 +18,5 @@ export {
 export { readRetryAfter } from './retryAfter.ts';
 export { readRemainingBudget } from './remainingBudget.ts';
 export { LONGEST_ASKED_MS, LONGEST_WAIT_MS, nextAttempt } from './schedule.ts';
-export { DELIVERING, DELIVERY_STATES, type DeliveryEvent, type DeliveryState } from './transition.ts';
+export { DELIVERING, DELIVERY_STATES, HOLDING_BACK, type DeliveryEvent, type DeliveryState } from './transition.ts';
 export { trialState, type TargetTrial, type TrialState } from './trial.ts';

@@ -4,6 +4,21 @@ import { transitionsOf } from '../states/index.ts';
 export const DELIVERY_STATES = ['waiting', 'queued', 'sending', 'retrying', 'held', 'delivered', 'dropped'] as const;
 export type DeliveryState = (typeof DELIVERY_STATES)[number];
 
+/**
+ * Whether a delivery in that state holds back later ones of the same person to the same destination: an older value would overwrite a
+ * newer one. What waits for a confirmation may never come, and holds back nobody.
+ */
+const HOLDS_BACK: Record<DeliveryState, boolean> = {
+  waiting: false,
+  queued: true,
+  sending: true,
+  retrying: true,
+  held: true,
+  delivered: false,
+  dropped: false,
+};
+export const HOLDING_BACK: DeliveryState[] = DELIVERY_STATES.filter((state) => HOLDS_BACK[state]);
+
 export type DeliveryEvent =
   | 'confirmed'
   | 'claimed'

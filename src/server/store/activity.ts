@@ -4,7 +4,7 @@ import type { ConfirmationView, ConsentEventView, MailView } from '../../contrac
 import type { AttemptView, DeliveryView, HeldGroupView } from '../../contract/deliveries.ts';
 import type { Page } from '../../contract/pages.ts';
 import type { Progress, SubmissionRow, TrailView } from '../../contract/submissions.ts';
-import { CAUSES, type Arrived, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
+import { CAUSES, HOLDING_BACK, type Arrived, type Cause, type DeliveryState } from '../../core/delivery/index.ts';
 import { addressOf } from '../../core/plan/index.ts';
 import type { MailState } from '../../core/states/index.ts';
 import { normaliseEmail } from '../../core/values/index.ts';
@@ -307,7 +307,7 @@ const EARLIER = sql<
   string | null
 >`(SELECT e.submission_id FROM deliveries e WHERE e.contact_id = ${deliveries.contactId}
   AND e.connection_id = ${deliveries.connectionId} AND e.sequence < ${deliveries.sequence}
-  AND ${deliveries.state} IN ('queued', 'retrying') AND e.state IN ('queued', 'retrying', 'sending', 'held') ORDER BY e.sequence LIMIT 1)`;
+  AND ${deliveries.state} IN ('queued', 'retrying') AND ${inArray(sql`e.state`, HOLDING_BACK)} ORDER BY e.sequence LIMIT 1)`;
 
 function toDeliveryView(
   record: DeliveryRecord,

@@ -1,5 +1,5 @@
-import { type SQL, sql } from 'drizzle-orm';
-import { DELIVERING, takeFromBudget, type Pace } from '../../core/delivery/index.ts';
+import { inArray, type SQL, sql } from 'drizzle-orm';
+import { DELIVERING, HOLDING_BACK, takeFromBudget, type Pace } from '../../core/delivery/index.ts';
 import { changedRows, inTransaction, oneOf, rowsOf, type Db, type Store } from './database.ts';
 
 /** One of the tables that workers take rows from in turns. */
@@ -157,7 +157,7 @@ export function claimDeliveries(
             AND NOT EXISTS (
               SELECT 1 FROM deliveries earlier
               WHERE earlier.contact_id = job.contact_id AND earlier.connection_id = job.connection_id
-                AND earlier.sequence < job.sequence AND earlier.state IN ('queued', 'retrying', 'sending', 'held'))
+                AND earlier.sequence < job.sequence AND ${inArray(sql`earlier.state`, HOLDING_BACK)})
           ORDER BY job.due_at LIMIT ${limit - rows.length} FOR UPDATE SKIP LOCKED`,
       );
       rows.push(...more);

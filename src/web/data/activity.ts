@@ -5,6 +5,7 @@ import type { ChangeView } from '../../contract/changes.ts';
 import { api, type Plain } from './api.ts';
 import { useLongList } from './longList.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf, type Subject } from './keys.ts';
 
 const LIVE_MS = 3_000;
 const UNFINISHED = new Set(['received', 'on its way', 'waiting']);
@@ -19,14 +20,14 @@ export const useChanges = (filter: Record<string, string>) =>
 
 export const useTrail = (id: string) =>
   useQuery({
-    queryKey: ['trail', id],
+    queryKey: keyOf('trail', id),
     queryFn: () => api.get<TrailView>(`/submissions/${id}`),
     refetchInterval: ({ state }) => (state.data && UNFINISHED.has(state.data.progress) ? 1_500 : 10_000),
   });
 
 export const useHeldGroups = () =>
   useQuery({
-    queryKey: ['held'],
+    queryKey: keyOf('held'),
     queryFn: () => api.get<HeldGroupView[]>('/deliveries/held'),
     refetchInterval: LIVE_MS,
   });
@@ -51,7 +52,17 @@ export function useBulk(onProgress: (done: number) => void) {
 }
 
 /** What shows the activity, and is asked for anew after an action. */
-const SHOWING = ['trail', 'submissions', 'deliveries', 'held', 'status', 'overview', 'people', 'connections'];
+const SHOWING: Subject[] = [
+  'trail',
+  'submissions',
+  'deliveries',
+  'held',
+  'status',
+  'overview',
+  'people',
+  'connections',
+  'set-aside',
+];
 
 /** An action on something in the activity; everything that shows it is asked for anew. */
 export function useAct() {

@@ -4,6 +4,7 @@ import type { ConversationRow, ConversationView, FoundConversation } from '../..
 import type { Page } from '../../contract/pages.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 /** Puts what the server tells at an address where a query keeps it, as long as the page is there (WHATWG HTML, 9.2). */
 function useTold(path: string | null, queryKey: readonly unknown[]) {
@@ -21,7 +22,7 @@ function useTold(path: string | null, queryKey: readonly unknown[]) {
 
 /** Conversations: those that go on, or all. */
 export function useConversations(which: 'open' | 'all') {
-  const queryKey = ['conversations', which] as const;
+  const queryKey = keyOf('conversations', which);
   useTold(`/conversations/stream?which=${which}`, queryKey);
   return useQuery({ queryKey, queryFn: () => api.get<ConversationRow[]>(`/conversations?which=${which}`) });
 }
@@ -29,7 +30,7 @@ export function useConversations(which: 'open' | 'all') {
 /** Conversations that were last touched before one, as they are now: nothing goes on in most of them. */
 export const useEarlierConversations = (which: 'open' | 'all', last: ConversationRow, wanted: boolean) =>
   useInfiniteQuery({
-    queryKey: ['conversations', 'earlier', which, last.id],
+    queryKey: keyOf('conversations', 'earlier', which, last.id),
     initialPageParam: `${Date.parse(last.touchedAt)}_${last.id}`,
     queryFn: ({ pageParam }) =>
       api.get<Page<ConversationRow>>(`/conversations/earlier?which=${which}&before=${pageParam}`),
@@ -40,7 +41,7 @@ export const useEarlierConversations = (which: 'open' | 'all', last: Conversatio
 /** Conversations in which somebody said something; '' for nothing that is looked for. */
 export const useSaid = (text: string) =>
   useInfiniteQuery({
-    queryKey: ['conversations', 'said', text],
+    queryKey: keyOf('conversations', 'said', text),
     initialPageParam: '',
     queryFn: ({ pageParam }) => api.post<Page<FoundConversation>>('/conversations/search', { text, before: pageParam }),
     getNextPageParam: (page) => page.next ?? undefined,
@@ -49,7 +50,7 @@ export const useSaid = (text: string) =>
 
 /** One conversation, as it goes on. */
 export function useConversation(id: string) {
-  const queryKey = ['conversations', 'one', id] as const;
+  const queryKey = keyOf('conversations', 'one', id);
   useTold(id === '' ? null : `/conversations/${id}/stream`, queryKey);
   return useQuery({
     queryKey,
@@ -61,7 +62,7 @@ export function useConversation(id: string) {
 /** The conversation that a submission came of; null for others. */
 export const useConversationOf = (submissionId: string, wanted: boolean) =>
   useQuery({
-    queryKey: ['conversations', 'of', submissionId],
+    queryKey: keyOf('conversations', 'of', submissionId),
     queryFn: () => api.get<ConversationView | null>(`/conversations/of/${submissionId}`),
     enabled: wanted,
   });

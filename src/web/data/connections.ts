@@ -11,10 +11,11 @@ import type {
 } from '../../contract/connection.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 export const useConnections = () =>
   useQuery({
-    queryKey: ['connections', 'all'],
+    queryKey: keyOf('connections', 'all'),
     queryFn: () => api.get<ConnectionView[]>('/connections'),
     // While the first message of a service is awaited, it is looked for more often.
     refetchInterval: ({ state: { data } }) =>
@@ -23,12 +24,12 @@ export const useConnections = () =>
 /** Connections as their list shows them. */
 export const useConnectionLines = () =>
   useQuery({
-    queryKey: ['connections', 'lines'],
+    queryKey: keyOf('connections', 'lines'),
     queryFn: () => api.get<ConnectionLine[]>('/connections/lines'),
     refetchInterval: 10_000,
   });
 export const useProfiles = () =>
-  useQuery({ queryKey: ['profiles'], queryFn: () => api.get<ProfileView[]>('/connections/profiles') });
+  useQuery({ queryKey: keyOf('profiles'), queryFn: () => api.get<ProfileView[]>('/connections/profiles') });
 export const useTryConnection = () =>
   useMutation({ mutationFn: (input: Plain<ConnectionInput>) => api.post<VerifyResult>('/connections/try', input) });
 
@@ -60,7 +61,7 @@ export const useMakeAll = (id: string) =>
 /** What a service told us, newest first. */
 export const useNotices = (id: string) =>
   useQuery({
-    queryKey: ['connections', id, 'notices'],
+    queryKey: keyOf('connections', id, 'notices'),
     queryFn: () => api.get<NoticeView[]>(`/connections/${id}/notices`),
     refetchInterval: 10_000,
   });
@@ -69,7 +70,7 @@ export function useOffersAnew(ids: string[]) {
   const refresh = useRefresh(['connections', 'routes']);
   useQueries({
     queries: ids.map((id) => ({
-      queryKey: ['offers', id],
+      queryKey: keyOf('offers', id),
       queryFn: async () => {
         const { fetched } = await api.post<{ fetched: boolean }>(`/connections/${id}/offers`);
         if (fetched) await refresh();

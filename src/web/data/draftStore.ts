@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { api } from './api.ts';
+import { keyOf } from './keys.ts';
 
 /** A document as the server has it, and which revision that is. */
 export interface Revised<Document> {
@@ -25,7 +26,7 @@ interface Kept<Document> {
 export function useDraftStore<Document>(kind: 'sources' | 'routes', id: string): DraftStore<Document> {
   const queries = useQueryClient();
   const take = (view: Kept<Document>): Revised<Document> => {
-    queries.setQueryData([kind, 'one', id], view);
+    queries.setQueryData(keyOf(kind, 'one', id), view);
     return { document: view.draft, revision: view.draftAt };
   };
   return {

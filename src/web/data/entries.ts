@@ -2,6 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import type { EntryInput, DeletionImpactView } from '../../contract/entries.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 /** The lists of an installation, as the addresses of its API and interface call them. */
 export type Entries = 'sources' | 'routes' | 'connections';
@@ -37,7 +38,7 @@ export function useEntryFate(entries: 'sources' | 'routes', id: string) {
 /** What stops when an entry is deleted. */
 export const useStops = (entries: 'sources' | 'routes', id: string, wanted: boolean) =>
   useQuery({
-    queryKey: [entries, 'one', id, 'stops'],
+    queryKey: keyOf(entries, 'one', id, 'stops'),
     queryFn: () => api.get<DeletionImpactView>(`/${entries}/${id}/stops`),
     enabled: wanted,
   });

@@ -10,6 +10,7 @@ import type {
 } from '../../contract/imports.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 const OFTEN_MS = 1_500;
 const SELDOM_MS = 10_000;
@@ -20,7 +21,7 @@ const isUnderWay = ({ state }: ImportView): boolean =>
 /** The files that were brought to a source, the newest first. */
 export const useImports = (sourceId: string) =>
   useQuery({
-    queryKey: ['imports', sourceId],
+    queryKey: keyOf('imports', sourceId),
     queryFn: () => api.get<ImportView[]>(`/sources/${sourceId}/imports`),
     refetchInterval: ({ state }) => (state.data?.some(isUnderWay) ? OFTEN_MS : SELDOM_MS),
   });
@@ -28,7 +29,7 @@ export const useImports = (sourceId: string) =>
 /** The first rows of a file, as they are read. @param key changes when it is read in another way */
 export const useImportRows = (sourceId: string, id: string, key: string) =>
   useQuery({
-    queryKey: ['imports', sourceId, id, 'rows', key],
+    queryKey: keyOf('imports', sourceId, id, 'rows', key),
     queryFn: () => api.get<ImportRows>(`/sources/${sourceId}/imports/${id}/rows`),
   });
 
@@ -72,7 +73,7 @@ export function useActOnImport(sourceId: string, id: string) {
 /** How files come to a source by themselves. */
 export const useFeed = (sourceId: string) =>
   useQuery({
-    queryKey: ['imports', sourceId, 'feed'],
+    queryKey: keyOf('imports', sourceId, 'feed'),
     queryFn: () => api.get<FeedsView>(`/sources/${sourceId}/feed`),
     refetchInterval: SELDOM_MS,
   });

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQuery, useQueryClient, type InfiniteData } from '@
 import { useEffect } from 'react';
 import type { Page } from '../../contract/pages.ts';
 import { api } from './api.ts';
+import { keyOf, type Subject } from './keys.ts';
 
 interface Row {
   id: string;
@@ -15,13 +16,18 @@ const isLong = (data: InfiniteData<unknown> | undefined): boolean => (data?.page
  * far somebody has read.
  * @param everyMs how often
  */
-export function useLongList<R extends Row>(key: string, path: string, filter: Record<string, string>, everyMs: number) {
+export function useLongList<R extends Row>(
+  key: Subject,
+  path: string,
+  filter: Record<string, string>,
+  everyMs: number,
+) {
   const queries = useQueryClient();
   const search = new URLSearchParams(filter).toString();
   const fetchPage = (from: string) =>
     api.get<Page<R>>(`${path}?${search}${from ? `&before=${encodeURIComponent(from)}` : ''}`);
   const list = useInfiniteQuery({
-    queryKey: [key, search],
+    queryKey: keyOf(key, search),
     initialPageParam: '',
     queryFn: ({ pageParam }) => fetchPage(pageParam),
     getNextPageParam: (last) => last.next ?? undefined,
@@ -31,7 +37,7 @@ export function useLongList<R extends Row>(key: string, path: string, filter: Re
     placeholderData: (before) => before,
   });
   const head = useQuery({
-    queryKey: [key, search, 'head'],
+    queryKey: keyOf(key, search, 'head'),
     queryFn: () => fetchPage(''),
     enabled: isLong(list.data),
     refetchInterval: everyMs,
@@ -39,7 +45,7 @@ export function useLongList<R extends Row>(key: string, path: string, filter: Re
   useEffect(() => {
     const fresh = head.data;
     if (!fresh) return;
-    queries.setQueryData<InfiniteData<Page<R>>>([key, search], (before) =>
+    queries.setQueryData<InfiniteData<Page<R>>>(keyOf(key, search), (before) =>
       before && isLong(before) ? { ...before, pages: withHead(before.pages, fresh.rows) } : before,
     );
   }, [head.data, queries, key, search]);

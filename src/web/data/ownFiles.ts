@@ -1,9 +1,10 @@
+import { keyOf } from './keys.ts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { OwnFileView } from '../../contract/ownFiles.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
 
-const KEY = ['own-files'];
+const KEY = keyOf('own-files');
 
 /** Pictures and other files of the organisation's own. */
 export const useOwnFiles = () => useQuery({ queryKey: KEY, queryFn: () => api.get<OwnFileView[]>('/own-files') });

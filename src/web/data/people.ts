@@ -3,10 +3,11 @@ import type { Page } from '../../contract/pages.ts';
 import type { PersonRow, PersonView, PlaceActInput, PlaceView } from '../../contract/people.ts';
 import { api } from './api.ts';
 import { useLongList } from './longList.ts';
+import { keyOf } from './keys.ts';
 
 export const usePerson = (id: string | undefined) =>
   useQuery({
-    queryKey: ['people', 'one', id],
+    queryKey: keyOf('people', 'one', id),
     queryFn: () => api.get<PersonView>(`/people/${id}`),
     enabled: Boolean(id),
     refetchInterval: 5_000,
@@ -18,7 +19,7 @@ export const usePeople = (text: string) => useLongList<PersonRow>('people', '/pe
 /** A few people in whose address, number or name a word begins so. */
 export const usePeopleLike = (text: string) =>
   useQuery({
-    queryKey: ['people', 'like', text],
+    queryKey: keyOf('people', 'like', text),
     queryFn: () => api.get<Page<PersonRow>>(`/people?text=${encodeURIComponent(text)}`),
     enabled: text.length > 1,
   });
@@ -26,7 +27,7 @@ export const usePeopleLike = (text: string) =>
 /** How other systems hold a person, asked this moment. */
 export const usePlaces = (personId: string) =>
   useQuery({
-    queryKey: ['people', 'places', personId],
+    queryKey: keyOf('people', 'places', personId),
     queryFn: () => api.get<PlaceView[]>(`/people/${personId}/places`),
     staleTime: 60_000,
   });
@@ -40,10 +41,10 @@ export function useChangePlace(personId: string, { connectionId, kind }: Pick<Pl
   return useMutation({
     mutationFn: (act: PlaceAct) => api.post<PlaceView>(`/people/${personId}/places`, { connectionId, kind, ...act }),
     onSuccess: (changed) =>
-      queries.setQueryData<PlaceView[]>(['people', 'places', personId], (all) =>
+      queries.setQueryData<PlaceView[]>(keyOf('people', 'places', personId), (all) =>
         all?.map((one) => (one.connectionId === connectionId && one.kind === kind ? changed : one)),
       ),
     // Also after a failure: a withdrawal is written down all the same.
-    onSettled: () => queries.invalidateQueries({ queryKey: ['people', 'one', personId] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf('people', 'one', personId) }),
   });
 }

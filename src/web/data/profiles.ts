@@ -9,6 +9,7 @@ import type {
 } from '../../contract/profiles.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 export const useReadDescription = () =>
   useMutation({
@@ -21,7 +22,7 @@ export const useCheckProfile = () =>
 export const useTryOperation = () =>
   useMutation({ mutationFn: (input: Plain<TrialInput>) => api.post<TrialView>('/profiles/try', input) });
 export const useProfile = (id: string) =>
-  useQuery({ queryKey: ['profile', id], queryFn: () => api.get<Profile>(`/profiles/${id}`), enabled: id !== '' });
+  useQuery({ queryKey: keyOf('profile', id), queryFn: () => api.get<Profile>(`/profiles/${id}`), enabled: id !== '' });
 
 export function useSaveProfile() {
   const refresh = useRefresh(['profiles', 'profile', 'connections']);

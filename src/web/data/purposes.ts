@@ -3,12 +3,13 @@ import type { PurposeDraft } from '../../core/consent/index.ts';
 import type { PurposeView } from '../../contract/purposes.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf, type Subject } from './keys.ts';
 
 export const usePurposes = () =>
-  useQuery({ queryKey: ['purposes'], queryFn: () => api.get<PurposeView[]>('/purposes') });
+  useQuery({ queryKey: keyOf('purposes'), queryFn: () => api.get<PurposeView[]>('/purposes') });
 
 /** What shows purposes, or judges by them. */
-const SHOWING = ['purposes', 'routes', 'changes'];
+const SHOWING: Subject[] = ['purposes', 'routes', 'changes'];
 
 function usePurposeAct<Input>(act: (input: Input) => Promise<PurposeView>) {
   const refresh = useRefresh(SHOWING);

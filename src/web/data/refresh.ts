@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { keyOf, type Subject } from './keys.ts';
 
-/** Has everything under these keys asked for anew. */
-export function useRefresh(keys: string[]): () => Promise<unknown> {
+/** Has everything about these subjects asked for anew. */
+export function useRefresh(subjects: Subject[]): () => Promise<unknown> {
   const queries = useQueryClient();
-  return () => Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
+  return () => Promise.all(subjects.map((subject) => queries.invalidateQueries({ queryKey: keyOf(subject) })));
 }

@@ -11,17 +11,18 @@ import { useConnections } from './connections.ts';
 import { useRefresh } from './refresh.ts';
 import { ALL_STALE_MS, useSource } from './sources.ts';
 import { useDraftStore, type DraftStore } from './draftStore.ts';
+import { keyOf } from './keys.ts';
 
 /** Routes as their list shows them. */
 export const useRouteLines = () =>
   useQuery({
-    queryKey: ['routes', 'lines'],
+    queryKey: keyOf('routes', 'lines'),
     queryFn: () => api.get<RouteLine[]>('/routes/lines'),
     refetchInterval: 10_000,
   });
 
 const oneRoute = (id: string) => ({
-  queryKey: ['routes', 'one', id],
+  queryKey: keyOf('routes', 'one', id),
   queryFn: () => api.get<RouteView>(`/routes/${id}`),
   enabled: id !== '',
   refetchInterval: 10_000,
@@ -42,7 +43,7 @@ export function useRoutesOf(sourceId: string): RouteView[] {
 /** All routes as a whole: where something is looked up in all of them. Many are much, so they are not fetched again by themselves. */
 export const useRoutes = () =>
   useQuery({
-    queryKey: ['routes', 'all'],
+    queryKey: keyOf('routes', 'all'),
     queryFn: () => api.get<RouteView[]>('/routes'),
     staleTime: ALL_STALE_MS,
     refetchOnWindowFocus: false,
@@ -79,7 +80,7 @@ export function useAddRoute() {
   return useMutation({
     mutationFn: (input: { name: string; sourceId: string }) => api.post<RouteView>('/routes', input),
     onSuccess: (route) => {
-      queries.setQueryData(['routes', 'one', route.id], route);
+      queries.setQueryData(keyOf('routes', 'one', route.id), route);
       return refresh();
     },
   });
@@ -95,7 +96,7 @@ export function useRehearsal(route: RouteView, sample: Rehearsed) {
     .filter(({ id }) => used.has(id))
     .map(({ catalogueAt }) => catalogueAt);
   return useQuery({
-    queryKey: ['rehearsal', route.id, route.draftAt, sample, offeredAt],
+    queryKey: keyOf('rehearsal', route.id, route.draftAt, sample, offeredAt),
     queryFn: () => api.post<RehearsalView>(`/routes/${route.id}/rehearsal`, sample),
     enabled: sample.values !== null,
     placeholderData: keepPreviousData,
@@ -131,14 +132,14 @@ export function useLiveRehearsal(routeId: string, onStep: (trial: TrialView) => 
       }
       return trial;
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: ['routes'] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf('routes') }),
   });
 }
 
 /** A live rehearsal as it ended. */
 export const useTrial = (routeId: string, trialId: string | null) =>
   useQuery({
-    queryKey: ['trials', routeId, trialId],
+    queryKey: keyOf('trials', routeId, trialId),
     queryFn: () => api.get<TrialView>(`/routes/${routeId}/trials/${trialId}`),
     enabled: trialId !== null,
   });
@@ -146,14 +147,14 @@ export const useTrial = (routeId: string, trialId: string | null) =>
 /** What was published of a route, the newest first. */
 export const useRouteVersions = (routeId: string) =>
   useQuery({
-    queryKey: ['routes', routeId, 'versions'],
+    queryKey: keyOf('routes', routeId, 'versions'),
     queryFn: () => api.get<RouteVersionView[]>(`/routes/${routeId}/versions`),
   });
 
 /** A published version; it never changes. */
 export const useRouteVersion = (routeId: string, version: number | null) =>
   useQuery({
-    queryKey: ['routes', routeId, 'versions', version],
+    queryKey: keyOf('routes', routeId, 'versions', version),
     queryFn: () => api.get<RouteDocument>(`/routes/${routeId}/versions/${version}`),
     enabled: version !== null,
     staleTime: Infinity,
@@ -167,11 +168,11 @@ export function usePublishWithNote(routeId: string) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (note: string) => api.post(`/routes/${routeId}/publish`, { note }),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['routes'] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf('routes') }),
   });
 }
 
-const sendingsKey = (routeId: string) => ['routes', routeId, 'sendings'];
+const sendingsKey = (routeId: string) => keyOf('routes', routeId, 'sendings');
 
 /** The sendings of a route, asked for often while one is under way. */
 export const useSendings = (routeId: string) =>

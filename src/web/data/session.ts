@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { NewPassword, OpenSessionView, SessionView } from '../../contract/session.ts';
 import { api, rememberCsrf, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 export interface SignInState {
   hasAccount: boolean;
@@ -10,12 +11,12 @@ export interface SignInState {
 
 /** What the sign-in page has to know before anybody is signed in. */
 export const useSignInState = () =>
-  useQuery({ queryKey: ['session-state'], queryFn: () => api.get<SignInState>('/session/state') });
+  useQuery({ queryKey: keyOf('session-state'), queryFn: () => api.get<SignInState>('/session/state') });
 
 /** Who is signed in. */
 export const useSession = () =>
   useQuery({
-    queryKey: ['session'],
+    queryKey: keyOf('session'),
     queryFn: async () => {
       const view = await api.get<SessionView>('/session');
       rememberCsrf(view.csrf);
@@ -30,7 +31,7 @@ function useBeginSession<Input>(path: string) {
     mutationFn: (input: Input) => api.post<SessionView>(path, input),
     onSuccess: (session) => {
       rememberCsrf(session.csrf);
-      queries.setQueryData(['session'], session);
+      queries.setQueryData(keyOf('session'), session);
     },
   });
 }
@@ -41,7 +42,7 @@ export const useFirstAccount = () =>
 
 /** Where whoever is signed in here is signed in. */
 export const useOpenSessions = () =>
-  useQuery({ queryKey: ['open-sessions'], queryFn: () => api.get<OpenSessionView[]>('/session/all') });
+  useQuery({ queryKey: keyOf('open-sessions'), queryFn: () => api.get<OpenSessionView[]>('/session/all') });
 
 /** Signs out at one browser, or at all others. */
 export function useEndSessions() {

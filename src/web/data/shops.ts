@@ -2,11 +2,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import type { ShopChoice, ShopFinding, ShopView } from '../../contract/shops.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 /** The connections that are shops. */
 export const useShopChoices = (wanted: boolean) =>
   useQuery({
-    queryKey: ['sources', 'shops'],
+    queryKey: keyOf('sources', 'shops'),
     queryFn: () => api.get<ShopChoice[]>('/sources/shops'),
     enabled: wanted,
   });
@@ -14,7 +15,7 @@ export const useShopChoices = (wanted: boolean) =>
 /** How a shop stands, by what is known here. */
 export const useShop = (sourceId: string) =>
   useQuery({
-    queryKey: ['shops', sourceId],
+    queryKey: keyOf('shops', sourceId),
     queryFn: () => api.get<ShopView>(`/sources/${sourceId}/shop`),
     refetchInterval: 5_000,
   });
@@ -22,7 +23,7 @@ export const useShop = (sourceId: string) =>
 /** What the shop says when it is asked. @param key changes when it is to be asked anew */
 export const useShopFindings = (sourceId: string, key: string) =>
   useQuery({
-    queryKey: ['shops', sourceId, 'findings', key],
+    queryKey: keyOf('shops', sourceId, 'findings', key),
     queryFn: () => api.get<ShopFinding[]>(`/sources/${sourceId}/shop/findings`),
     staleTime: 30_000,
   });

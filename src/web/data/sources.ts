@@ -16,6 +16,7 @@ import type { KnownSample } from '../../core/plan/index.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
 import { useDraftStore, type DraftStore } from './draftStore.ts';
+import { keyOf } from './keys.ts';
 
 /** For so long what is known of all is taken as it is. */
 export const ALL_STALE_MS = 60_000;
@@ -23,13 +24,13 @@ export const ALL_STALE_MS = 60_000;
 /** Sources as their list shows them. */
 export const useSourceLines = () =>
   useQuery({
-    queryKey: ['sources', 'lines'],
+    queryKey: keyOf('sources', 'lines'),
     queryFn: () => api.get<SourceLine[]>('/sources/lines'),
     refetchInterval: 10_000,
   });
 
 const oneSource = (id: string) => ({
-  queryKey: ['sources', 'one', id],
+  queryKey: keyOf('sources', 'one', id),
   queryFn: () => api.get<SourceView>(`/sources/${id}`),
   enabled: id !== '',
   refetchInterval: 10_000,
@@ -51,14 +52,14 @@ export const useSourcesNamed = (ids: string[]) =>
 /** All sources as a whole: where something is looked up in all of them. Many are much, so they are not fetched again by themselves. */
 export const useSources = () =>
   useQuery({
-    queryKey: ['sources', 'all'],
+    queryKey: keyOf('sources', 'all'),
     queryFn: () => api.get<SourceView[]>('/sources'),
     staleTime: ALL_STALE_MS,
     refetchOnWindowFocus: false,
   });
 export const useSamples = (sourceId: string) =>
   useQuery({
-    queryKey: ['samples', sourceId],
+    queryKey: keyOf('samples', sourceId),
     queryFn: () => api.get<SampleView[]>(`/sources/${sourceId}/samples`),
     enabled: sourceId !== '',
   });
@@ -66,7 +67,7 @@ export const useSamples = (sourceId: string) =>
 /** How many took which way through a form. */
 export const useWays = (sourceId: string, wanted: boolean) =>
   useQuery({
-    queryKey: ['ways', sourceId],
+    queryKey: keyOf('ways', sourceId),
     queryFn: () => api.get<WaysView>(`/sources/${sourceId}/ways`),
     enabled: wanted,
     refetchInterval: 30_000,
@@ -75,14 +76,14 @@ export const useWays = (sourceId: string, wanted: boolean) =>
 /** What a source set aside this month. */
 export const useSetAside = (sourceId: string) =>
   useQuery({
-    queryKey: ['set-aside', sourceId],
+    queryKey: keyOf('set-aside', sourceId),
     queryFn: () => api.get<SetAsideView>(`/sources/${sourceId}/set-aside`),
   });
 
 /** How the variants of a form do; null where none are live. */
 export const useVariants = (sourceId: string) =>
   useQuery({
-    queryKey: ['variants', sourceId],
+    queryKey: keyOf('variants', sourceId),
     queryFn: () => api.get<VariantsView | null>(`/sources/${sourceId}/variants`),
     refetchInterval: 30_000,
   });
@@ -90,7 +91,7 @@ export const useVariants = (sourceId: string) =>
 /** Many samples at once, each with what is known of the person. */
 export const useKnownSamples = (sourceId: string, wanted: boolean) =>
   useQuery({
-    queryKey: ['samples', sourceId, 'known'],
+    queryKey: keyOf('samples', sourceId, 'known'),
     queryFn: () => api.get<KnownSample[]>(`/sources/${sourceId}/known-samples`),
     enabled: sourceId !== '' && wanted,
     staleTime: 60_000,
@@ -110,7 +111,7 @@ export function useAddSource() {
       tell?: string;
     }) => api.post<SourceView>('/sources', input),
     onSuccess: (source) => {
-      queries.setQueryData(['sources', 'one', source.id], source);
+      queries.setQueryData(keyOf('sources', 'one', source.id), source);
       return refresh();
     },
   });
@@ -119,7 +120,7 @@ export function useAddSource() {
 /** Words in a draft that live routes would take as consent, and of which nobody has said what they are for. */
 export const useNewWords = (id: string, draftAt: string) =>
   useQuery({
-    queryKey: ['sources', 'new words', id, draftAt],
+    queryKey: keyOf('sources', 'new words', id, draftAt),
     queryFn: () => api.get<NewWords[]>(`/sources/${id}/new-words`),
     // Somebody may decide on them meanwhile, under Consent.
     staleTime: 0,
@@ -127,7 +128,7 @@ export const useNewWords = (id: string, draftAt: string) =>
 
 /** The pages of sites on which any form was met lately, those with most visitors first. */
 export const usePagesMetOn = () =>
-  useQuery({ queryKey: ['sources', 'pages'], queryFn: () => api.get<string[]>('/sources/pages') });
+  useQuery({ queryKey: keyOf('sources', 'pages'), queryFn: () => api.get<string[]>('/sources/pages') });
 
 /** Says when the draft of a source goes live. @returns a mutation by when, in milliseconds since 1970; null for never */
 export function useSchedule(id: string) {
@@ -141,14 +142,14 @@ export function useSchedule(id: string) {
 /** What was published of a source, the newest first. */
 export const useSourceVersions = (id: string) =>
   useQuery({
-    queryKey: ['sources', id, 'versions'],
+    queryKey: keyOf('sources', id, 'versions'),
     queryFn: () => api.get<SourceVersionView[]>(`/sources/${id}/versions`),
   });
 
 /** A published version; it never changes. */
 export const useSourceVersion = (id: string, version: number | null) =>
   useQuery({
-    queryKey: ['sources', id, 'versions', version],
+    queryKey: keyOf('sources', id, 'versions', version),
     queryFn: () => api.get<MadeDocument>(`/sources/${id}/versions/${version}`),
     enabled: version !== null,
     staleTime: Infinity,
@@ -156,7 +157,7 @@ export const useSourceVersion = (id: string, version: number | null) =>
 
 /** The pages on which a form was met lately. */
 export const usePagesOf = (id: string) =>
-  useQuery({ queryKey: ['pages-of', id], queryFn: () => api.get<string[]>(`/sources/${id}/pages`) });
+  useQuery({ queryKey: keyOf('pages-of', id), queryFn: () => api.get<string[]>(`/sources/${id}/pages`) });
 
 /** A page of the web as it can be shown beside a form that is worked on. */
 export const useShowPage = () =>

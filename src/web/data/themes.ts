@@ -4,11 +4,12 @@ import type { Look } from '../../core/forms/index.ts';
 import type { FoundLook } from '../../core/formats/index.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf, type Subject } from './keys.ts';
 
-export const useThemes = () => useQuery({ queryKey: ['themes'], queryFn: () => api.get<ThemeView[]>('/themes') });
+export const useThemes = () => useQuery({ queryKey: keyOf('themes'), queryFn: () => api.get<ThemeView[]>('/themes') });
 
 /** What shows themes, or looks as they say. */
-const SHOWING = ['themes', 'sources', 'changes'];
+const SHOWING: Subject[] = ['themes', 'sources', 'changes'];
 
 /** Makes a theme, or changes one. @param id null for a new one */
 export function useKeepTheme() {

@@ -2,8 +2,9 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import type { NewTokenView, TokenInput, TokenView } from '../../contract/tokens.ts';
 import { api, type Plain } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
-export const useTokens = () => useQuery({ queryKey: ['tokens'], queryFn: () => api.get<TokenView[]>('/tokens') });
+export const useTokens = () => useQuery({ queryKey: keyOf('tokens'), queryFn: () => api.get<TokenView[]>('/tokens') });
 
 export function useMakeToken() {
   const refresh = useRefresh(['tokens']);

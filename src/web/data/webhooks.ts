@@ -2,20 +2,21 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import type { ArrivalRow, ArrivalView, SecretView, ShapeView } from '../../contract/webhook.ts';
 import { api } from './api.ts';
 import { useRefresh } from './refresh.ts';
+import { keyOf } from './keys.ts';
 
 const OFTEN_MS = 4_000;
 
 /** What came to an address for programs, the newest first. */
 export const useArrivals = (sourceId: string) =>
   useQuery({
-    queryKey: ['arrivals', sourceId],
+    queryKey: keyOf('arrivals', sourceId),
     queryFn: () => api.get<ArrivalRow[]>(`/sources/${sourceId}/arrivals`),
     refetchInterval: OFTEN_MS,
   });
 
 export const useArrival = (sourceId: string, id: string) =>
   useQuery({
-    queryKey: ['arrivals', sourceId, id],
+    queryKey: keyOf('arrivals', sourceId, id),
     queryFn: () => api.get<ArrivalView>(`/sources/${sourceId}/arrivals/${id}`),
     enabled: id !== '',
   });
@@ -23,7 +24,7 @@ export const useArrival = (sourceId: string, id: string) =>
 /** What was learnt of the payloads that came. @param draftAt since its paths are the draft's, it changes with it */
 export const useShape = (sourceId: string, draftAt: string) =>
   useQuery({
-    queryKey: ['shape', sourceId, draftAt],
+    queryKey: keyOf('shape', sourceId, draftAt),
     queryFn: () => api.get<ShapeView>(`/sources/${sourceId}/shape`),
     refetchInterval: OFTEN_MS,
     placeholderData: (before) => before,

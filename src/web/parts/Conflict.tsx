@@ -24,7 +24,7 @@ export function Conflict<Document>({ draft }: { draft: Draft<Document> }) {
           <tbody>
             {differing.map(({ where, yours, theirs }) => (
               <tr key={where}>
-                <td className="text-quiet">{where}</td>
+                <td className="text-muted">{where}</td>
                 <td className="break-words">{yours}</td>
                 <td className="break-words">{theirs}</td>
               </tr>
@@ -40,7 +40,7 @@ export function Conflict<Document>({ draft }: { draft: Draft<Document> }) {
           Take theirs
         </button>
       </div>
-      <p className="text-quiet text-sm mt-1">Undo brings back what was here before.</p>
+      <p className="text-muted text-sm mt-1">Undo brings back what was here before.</p>
     </div>
   );
 }

@@ -20,7 +20,7 @@ export function DraftBar<Document>({ draft }: { draft: Draft<Document> }) {
     <div className="flex items-center gap-1">
       <span
         role="status"
-        className={`text-sm mr-1 ${standing === 'not saved' ? 'text-error font-semibold' : 'text-quiet'}`}
+        className={`text-sm mr-1 ${standing === 'not saved' ? 'text-error font-semibold' : 'text-muted'}`}
       >
         {standing === 'not saved'
           ? `Draft not saved: ${trouble}`

@@ -18,7 +18,7 @@ export function Exchange({ exchange }: { exchange: ExchangeView }) {
   return (
     <div className="grid gap-2 lg:grid-cols-2">
       {together !== undefined && together > 1 && (
-        <p className="text-quiet text-sm lg:col-span-2">
+        <p className="text-muted text-sm lg:col-span-2">
           One request for {together} people. This is the part about this person.
         </p>
       )}
@@ -55,7 +55,7 @@ function Message({
     <div className="min-w-0">
       <p className="flex justify-between gap-2 text-sm">
         <span className="font-semibold break-all">{title}</span>{' '}
-        <span className="text-quiet whitespace-nowrap">{aside}</span>
+        <span className="text-muted whitespace-nowrap">{aside}</span>
       </p>
       <pre
         className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words rounded max-h-80 overflow-auto"

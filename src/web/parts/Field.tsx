@@ -28,7 +28,7 @@ export function Field({ label, help, error, children }: FieldProps) {
         </p>
       )}
       {help && (
-        <p id={`${id}-help`} className="text-quiet text-sm">
+        <p id={`${id}-help`} className="text-muted text-sm">
           {help}
         </p>
       )}

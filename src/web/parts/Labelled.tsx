@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 export function Labelled({ label, children }: { label: string; children: ReactNode }) {
   return (
     <label className="flex flex-col min-w-0">
-      <span className="text-quiet text-sm">{label}</span>
+      <span className="text-muted text-sm">{label}</span>
       {children}
     </label>
   );

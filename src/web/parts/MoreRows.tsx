@@ -13,7 +13,7 @@ interface PagedQuery {
 export function MoreRows({ query }: { query: PagedQuery }) {
   if (query.isPending)
     return (
-      <p className="p-4 text-quiet" role="status">
+      <p className="p-4 text-muted" role="status">
         Loading
       </p>
     );
@@ -23,7 +23,7 @@ export function MoreRows({ query }: { query: PagedQuery }) {
   return (
     <div className="p-4 flex flex-col gap-2 items-start">
       {looked !== undefined && (
-        <p className="text-quiet text-sm" role="status">
+        <p className="text-muted text-sm" role="status">
           {pages.some(({ rows }) => rows.length > 0) ? 'These' : 'None'} so far: a part of all is looked through at a
           time.
         </p>

@@ -6,7 +6,8 @@ import { Time } from './Time.tsx';
 export function NoticeLine({ notice: { meaning, kind, at } }: { notice: NoticeView }) {
   return (
     <>
-      {meaning ? <StateMark state={meaning} /> : <span className="font-mono text-sm">{kind}</span>} · <Time at={at} />
+      {meaning ? <StateMark of="subscription" state={meaning} /> : <span className="font-mono text-sm">{kind}</span>} ·{' '}
+      <Time at={at} />
     </>
   );
 }

@@ -104,7 +104,7 @@ export function Picker<P extends Pick>({
               }`}
             >
               <span className="truncate">{item.name}</span>
-              <span className={`truncate max-w-32 text-sm ${index === highlightedIndex ? '' : 'text-quiet'}`}>
+              <span className={`truncate max-w-32 text-sm ${index === highlightedIndex ? '' : 'text-muted'}`}>
                 {item.hint}
               </span>
             </li>

@@ -53,16 +53,16 @@ export function PublishBar<Document>({
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-lg font-semibold">{name}</h2>
         {more}
-        <StateMark state={state} />
+        <StateMark of="publishing" state={state} />
         {liveVersion !== null &&
           (onVersions ? (
             <button className="plain-link" onClick={onVersions}>
               version {liveVersion}
             </button>
           ) : (
-            <span className="text-quiet">version {liveVersion}</span>
+            <span className="text-muted">version {liveVersion}</span>
           ))}
-        {liveVersion !== null && unpublished && <StateMark state="changed" />}
+        {liveVersion !== null && unpublished && <StateMark of="publishing" state="changed" />}
         <div className="ml-auto flex flex-wrap items-center gap-1">
           <DraftBar draft={draft} />
           <a

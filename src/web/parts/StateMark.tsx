@@ -7,6 +7,7 @@ import {
   CircleDashed,
   CircleSlash,
   Hand,
+  Headset,
   Hourglass,
   Inbox,
   KeyRound,
@@ -23,114 +24,185 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 
+import type { ConfirmationState } from '../../contract/consent.ts';
+import type { EventMeaning } from '../../contract/profile/index.ts';
+import type { Progress } from '../../contract/submissions.ts';
+import type { ArrivalOutcome } from '../../contract/webhook.ts';
+import type { ConsentEventKind, ConsentState } from '../../core/consent/index.ts';
+import type { Arrived, DeliveryState, Standing, TargetTrial } from '../../core/delivery/index.ts';
+import type { Finding, SampleRow } from '../../core/plan/index.ts';
+import type { ChatStatus, ImportState, MailState, PublishState } from '../../core/states/index.ts';
+import type { ConnectionStanding } from './connectionStanding.ts';
+
 type Mark = { icon: LucideIcon; tone: string; word?: string };
 
-/** Every state that is shown anywhere: an icon, a tone, and the word itself. */
-const MARKS: Record<string, Mark> = {
-  received: { icon: Inbox, tone: 'text-quiet' },
-  waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
-  'on its way': { icon: Send, tone: 'text-info' },
-  queued: { icon: Hourglass, tone: 'text-info' },
-  sending: { icon: Send, tone: 'text-info' },
-  retrying: { icon: RotateCcw, tone: 'text-warning' },
-  held: { icon: Hand, tone: 'text-error' },
-  delivered: { icon: CheckCheck, tone: 'text-success' },
-  dropped: { icon: Ban, tone: 'text-quiet' },
-  'nothing to send': { icon: Minus, tone: 'text-quiet' },
-  'set aside': { icon: Bot, tone: 'text-warning' },
-  failed: { icon: TriangleAlert, tone: 'text-error' },
-  draft: { icon: PencilLine, tone: 'text-brass' },
-  changed: { icon: PencilLine, tone: 'text-brass', word: 'changed, not published' },
-  live: { icon: Radio, tone: 'text-success' },
-  paused: { icon: Pause, tone: 'text-quiet' },
-  archived: { icon: Archive, tone: 'text-quiet' },
-  // consent
-  none: { icon: Minus, tone: 'text-quiet' },
-  asked: { icon: MailQuestionMark, tone: 'text-secondary' },
-  given: { icon: CircleDashed, tone: 'text-info' },
-  'not given': { icon: Minus, tone: 'text-quiet' },
-  confirmed: { icon: CheckCheck, tone: 'text-success' },
-  refused: { icon: Ban, tone: 'text-error' },
-  withdrawn: { icon: Ban, tone: 'text-error' },
-  expired: { icon: Hourglass, tone: 'text-quiet' },
-  // how another system holds somebody
-  subscribed: { icon: CheckCheck, tone: 'text-success' },
-  unconfirmed: { icon: MailQuestionMark, tone: 'text-secondary' },
-  unsubscribed: { icon: Ban, tone: 'text-error' },
-  suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
-  // files that are imported
-  fetching: { icon: Hourglass, tone: 'text-info', word: 'is fetched' },
-  // conversations
-  talking: { icon: MessageCircle, tone: 'text-info', word: 'goes on' },
-  wanted: { icon: BellRing, tone: 'text-warning', word: 'waits for somebody' },
-  ended: { icon: CheckCheck, tone: 'text-success', word: 'came to its end' },
-  'broken off': { icon: CircleSlash, tone: 'text-quiet', word: 'broke off' },
-  judging: { icon: Hourglass, tone: 'text-info', word: 'is looked through' },
-  unreadable: { icon: TriangleAlert, tone: 'text-error', word: 'cannot be read' },
-  ready: { icon: CircleDashed, tone: 'text-brass', word: 'waits for you' },
-  rehearsing: { icon: Hourglass, tone: 'text-info', word: 'is rehearsed' },
-  running: { icon: Send, tone: 'text-info', word: 'is taken' },
-  done: { icon: CheckCheck, tone: 'text-success' },
-  cancelled: { icon: Ban, tone: 'text-quiet' },
-  undoing: { icon: RotateCcw, tone: 'text-warning', word: 'is undone' },
-  undone: { icon: RotateCcw, tone: 'text-quiet' },
-  // what came to an address for programs
-  taken: { icon: CheckCheck, tone: 'text-success' },
-  repeated: { icon: RotateCcw, tone: 'text-quiet', word: 'came again' },
-  ignored: { icon: Minus, tone: 'text-quiet' },
-  'not genuine': { icon: KeyRound, tone: 'text-error', word: 'does not show who sent it' },
-  'not readable': { icon: TriangleAlert, tone: 'text-error' },
-  'not valid': { icon: TriangleAlert, tone: 'text-error', word: 'not taken' },
-  closed: { icon: Pause, tone: 'text-warning', word: 'came while it was paused' },
-  sample: { icon: CircleDashed, tone: 'text-info', word: 'kept as an example' },
-  // connections
-  connected: { icon: Plug, tone: 'text-success' },
-  'not tried': { icon: CircleDashed, tone: 'text-quiet', word: 'not tried yet' },
-  failing: { icon: RotateCcw, tone: 'text-warning', word: 'failing, tried again' },
-  'not working': { icon: TriangleAlert, tone: 'text-error' },
-  'credentials refused': { icon: KeyRound, tone: 'text-error' },
-  'access not granted yet': { icon: KeyRound, tone: 'text-brass' },
-  // confirmations and mails
-  pending: { icon: MailQuestionMark, tone: 'text-secondary' },
-  sent: { icon: CheckCheck, tone: 'text-success' },
-  // a draft over many samples
-  'would be held': { icon: Hand, tone: 'text-error' },
-  'may be refused': { icon: Ban, tone: 'text-error' },
-  'changes somebody': { icon: PencilLine, tone: 'text-warning' },
-  'differs from live': { icon: CircleDashed, tone: 'text-info' },
-  'as meant': { icon: CheckCheck, tone: 'text-success' },
-  // live rehearsals
-  proved: { icon: CheckCheck, tone: 'text-success' },
-  accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
-  stale: { icon: Hourglass, tone: 'text-warning', word: 'was proved' },
-  'not proved': { icon: TriangleAlert, tone: 'text-error' },
-  'left out': { icon: Minus, tone: 'text-quiet' },
-  // findings
-  blocker: { icon: Hand, tone: 'text-error' },
-  warning: { icon: TriangleAlert, tone: 'text-warning' },
-  'accepted warning': { icon: CheckCheck, tone: 'text-quiet', word: 'let stand:' },
-  hint: { icon: CircleDashed, tone: 'text-quiet' },
+/** Every state that is shown anywhere, by what it is a state of: an icon, a tone, and the word where it is not the state itself. */
+const MARKS = {
+  submission: {
+    received: { icon: Inbox, tone: 'text-muted' },
+    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+    'on its way': { icon: Send, tone: 'text-info' },
+    held: { icon: Hand, tone: 'text-error' },
+    delivered: { icon: CheckCheck, tone: 'text-success' },
+    accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
+    sent: { icon: CheckCheck, tone: 'text-success' },
+    'nothing to send': { icon: Minus, tone: 'text-muted' },
+    dropped: { icon: Ban, tone: 'text-muted' },
+    'set aside': { icon: Bot, tone: 'text-warning' },
+    failed: { icon: TriangleAlert, tone: 'text-error' },
+  } satisfies Record<Progress | Arrived, Mark>,
+  delivery: {
+    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+    queued: { icon: Hourglass, tone: 'text-info' },
+    sending: { icon: Send, tone: 'text-info' },
+    retrying: { icon: RotateCcw, tone: 'text-warning' },
+    held: { icon: Hand, tone: 'text-error' },
+    delivered: { icon: CheckCheck, tone: 'text-success' },
+    accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
+    dropped: { icon: Ban, tone: 'text-muted' },
+  } satisfies Record<DeliveryState | 'accepted', Mark>,
+  mail: {
+    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+    queued: { icon: Hourglass, tone: 'text-info' },
+    sending: { icon: Send, tone: 'text-info' },
+    sent: { icon: CheckCheck, tone: 'text-success' },
+    held: { icon: Hand, tone: 'text-error' },
+    dropped: { icon: Ban, tone: 'text-muted' },
+  } satisfies Record<MailState, Mark>,
+  confirmation: {
+    pending: { icon: MailQuestionMark, tone: 'text-secondary' },
+    confirmed: { icon: CheckCheck, tone: 'text-success' },
+    expired: { icon: Hourglass, tone: 'text-muted' },
+    withdrawn: { icon: Ban, tone: 'text-error' },
+  } satisfies Record<ConfirmationState, Mark>,
+  consent: {
+    none: { icon: Minus, tone: 'text-muted' },
+    asked: { icon: MailQuestionMark, tone: 'text-secondary' },
+    given: { icon: CircleDashed, tone: 'text-info' },
+    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+    'not given': { icon: Minus, tone: 'text-muted' },
+    confirmed: { icon: CheckCheck, tone: 'text-success' },
+    refused: { icon: Ban, tone: 'text-error' },
+    withdrawn: { icon: Ban, tone: 'text-error' },
+    expired: { icon: Hourglass, tone: 'text-muted' },
+  } satisfies Record<ConsentState | ConsentEventKind, Mark>,
+  /** How another system holds somebody, and what it tells of that. */
+  subscription: {
+    subscribed: { icon: CheckCheck, tone: 'text-success' },
+    unconfirmed: { icon: MailQuestionMark, tone: 'text-secondary' },
+    unsubscribed: { icon: Ban, tone: 'text-error' },
+    suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
+    confirmed: { icon: CheckCheck, tone: 'text-success' },
+    trial: { icon: CircleDashed, tone: 'text-muted' },
+  } satisfies Record<Standing | EventMeaning, Mark>,
+  publishing: {
+    draft: { icon: PencilLine, tone: 'text-brass' },
+    changed: { icon: PencilLine, tone: 'text-brass', word: 'changed, not published' },
+    live: { icon: Radio, tone: 'text-success' },
+    paused: { icon: Pause, tone: 'text-muted' },
+    archived: { icon: Archive, tone: 'text-muted' },
+  } satisfies Record<PublishState | 'changed' | 'archived', Mark>,
+  /** A file that is imported. */
+  import: {
+    fetching: { icon: Hourglass, tone: 'text-info', word: 'is fetched' },
+    judging: { icon: Hourglass, tone: 'text-info', word: 'is looked through' },
+    unreadable: { icon: TriangleAlert, tone: 'text-error', word: 'cannot be read' },
+    ready: { icon: CircleDashed, tone: 'text-brass', word: 'waits for you' },
+    rehearsing: { icon: Hourglass, tone: 'text-info', word: 'is rehearsed' },
+    running: { icon: Send, tone: 'text-info', word: 'is taken' },
+    paused: { icon: Pause, tone: 'text-muted' },
+    done: { icon: CheckCheck, tone: 'text-success' },
+    cancelled: { icon: Ban, tone: 'text-muted' },
+    undoing: { icon: RotateCcw, tone: 'text-warning', word: 'is undone' },
+    undone: { icon: RotateCcw, tone: 'text-muted' },
+  } satisfies Record<ImportState, Mark>,
+  conversation: {
+    talking: { icon: MessageCircle, tone: 'text-info', word: 'goes on' },
+    wanted: { icon: BellRing, tone: 'text-warning', word: 'waits for somebody' },
+    taken: { icon: Headset, tone: 'text-info', word: 'with a colleague' },
+    ended: { icon: CheckCheck, tone: 'text-success', word: 'came to its end' },
+    'broken off': { icon: CircleSlash, tone: 'text-muted', word: 'broke off' },
+  } satisfies Record<ChatStatus, Mark>,
+  /** What came to an address for programs. */
+  arrival: {
+    taken: { icon: CheckCheck, tone: 'text-success' },
+    repeated: { icon: RotateCcw, tone: 'text-muted', word: 'came again' },
+    ignored: { icon: Minus, tone: 'text-muted' },
+    'not genuine': { icon: KeyRound, tone: 'text-error', word: 'does not show who sent it' },
+    'not readable': { icon: TriangleAlert, tone: 'text-error' },
+    'not valid': { icon: TriangleAlert, tone: 'text-error', word: 'not taken' },
+    closed: { icon: Pause, tone: 'text-warning', word: 'came while it was paused' },
+    sample: { icon: CircleDashed, tone: 'text-info', word: 'kept as an example' },
+  } satisfies Record<ArrivalOutcome, Mark>,
+  connection: {
+    connected: { icon: Plug, tone: 'text-success' },
+    'not tried': { icon: CircleDashed, tone: 'text-muted', word: 'not tried yet' },
+    failing: { icon: RotateCcw, tone: 'text-warning', word: 'failing, tried again' },
+    'not working': { icon: TriangleAlert, tone: 'text-error' },
+    paused: { icon: Pause, tone: 'text-muted' },
+    'credentials refused': { icon: KeyRound, tone: 'text-error' },
+    'access not granted yet': { icon: KeyRound, tone: 'text-brass' },
+  } satisfies Record<ConnectionStanding, Mark>,
+  /** A sample under the draft. */
+  sample: {
+    held: { icon: Hand, tone: 'text-error', word: 'would be held' },
+    refused: { icon: Ban, tone: 'text-error', word: 'may be refused' },
+    'changes somebody': { icon: PencilLine, tone: 'text-warning' },
+    'differs from live': { icon: CircleDashed, tone: 'text-info' },
+    'nothing sent': { icon: Minus, tone: 'text-muted', word: 'nothing to send' },
+    'as meant': { icon: CheckCheck, tone: 'text-success' },
+  } satisfies Record<SampleRow['oddity'], Mark>,
+  /** A live rehearsal. */
+  rehearsal: {
+    waiting: { icon: Hourglass, tone: 'text-info', word: 'is tried' },
+    proved: { icon: CheckCheck, tone: 'text-success' },
+    accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
+    stale: { icon: Hourglass, tone: 'text-warning', word: 'was proved' },
+    failed: { icon: TriangleAlert, tone: 'text-error', word: 'not proved' },
+    'left out': { icon: Minus, tone: 'text-muted' },
+  } satisfies Record<TargetTrial['state'] | 'stale', Mark>,
+  /** What preflight found. */
+  finding: {
+    blocker: { icon: Hand, tone: 'text-error' },
+    warning: { icon: TriangleAlert, tone: 'text-warning' },
+    hint: { icon: CircleDashed, tone: 'text-muted' },
+    'let stand': { icon: CheckCheck, tone: 'text-muted', word: 'let stand:' },
+  } satisfies Record<Finding['level'] | 'let stand', Mark>,
 };
 
-/** The word for a state. */
-export const stateWord = (state: string): string => MARKS[state]?.word ?? state;
+/** What can have a state. */
+export type Stateful = keyof typeof MARKS;
+export type StateOf<What extends Stateful> = keyof (typeof MARKS)[What] & string;
 
-export function StateMark({
+const markOf = <What extends Stateful>(what: What, state: StateOf<What>): Mark =>
+  (MARKS[what] as Record<string, Mark>)[state] as Mark;
+
+/** The word for a state. */
+export const stateWord = <What extends Stateful>(what: What, state: StateOf<What>): string =>
+  markOf(what, state).word ?? state;
+
+/** The same of a state that was not looked at yet: what is none of them is its own word. */
+export const wordOfAny = (what: Stateful, state: string): string =>
+  (MARKS[what] as Partial<Record<string, Mark>>)[state]?.word ?? state;
+
+export function StateMark<What extends Stateful>({
+  of,
   state,
   iconOnly = false,
 }: {
-  state: string;
+  of: What;
+  state: StateOf<What>;
   /** Where there is no room for the word: it is read aloud, and shown on hover. */
   iconOnly?: boolean;
 }) {
-  const { icon: Icon, tone, word } = MARKS[state] ?? { icon: CircleDashed, tone: 'text-quiet' };
+  const { icon: Icon, tone, word = state } = markOf(of, state);
   return (
     <span
       className={`inline-flex items-baseline gap-1.5 whitespace-nowrap ${tone}`}
-      {...(iconOnly ? { title: word ?? state } : {})}
+      {...(iconOnly ? { title: word } : {})}
     >
       <Icon size={15} aria-hidden="true" className="shrink-0 self-center" />
-      <span className={iconOnly ? 'sr-only' : ''}>{word ?? state}</span>
+      <span className={iconOnly ? 'sr-only' : ''}>{word}</span>
     </span>
   );
 }

@@ -8,7 +8,7 @@ export function Loaded<T>({ query, children }: { query: UseQueryResult<T>; child
   if (query.data !== undefined) return <>{children(query.data)}</>;
   if (query.isError) return <Failed error={query.error} again={() => void query.refetch()} />;
   return (
-    <div className="p-6 text-quiet" role="status">
+    <div className="p-6 text-muted" role="status">
       <span className="loading loading-dots loading-sm mr-2" aria-hidden="true" />
       Loading
     </div>
@@ -36,7 +36,7 @@ export function Empty({ title, children, action }: { title: string; children: Re
   return (
     <div className="m-6 max-w-xl">
       <h2 className="text-lg font-semibold">{title}</h2>
-      <div className="text-quiet mt-1 mb-4">{children}</div>
+      <div className="text-muted mt-1 mb-4">{children}</div>
       {action}
     </div>
   );

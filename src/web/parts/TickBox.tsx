@@ -21,7 +21,7 @@ export function TickBox({ label, help, checked, onChange }: TickBoxProps) {
       ) : (
         <span>
           {label}
-          <span className="block text-quiet text-sm">{help}</span>
+          <span className="block text-muted text-sm">{help}</span>
         </span>
       )}
     </label>

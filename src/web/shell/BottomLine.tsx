@@ -24,7 +24,7 @@ export function BottomLine() {
   return (
     <footer
       aria-label="State of the installation"
-      className="flex items-center gap-5 h-8 px-4 text-sm border-t border-base-300 bg-base-200 text-quiet shrink-0 overflow-x-auto whitespace-nowrap"
+      className="flex items-center gap-5 h-8 px-4 text-sm border-t border-base-300 bg-base-200 text-muted shrink-0 overflow-x-auto whitespace-nowrap"
     >
       {down ? (
         <span className="text-error font-semibold">

@@ -29,7 +29,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
       className="flex justify-between px-3 py-2 rounded cursor-pointer data-[selected=true]:bg-base-200"
     >
       <span>{label}</span>
-      <span className="text-quiet text-sm">{kind}</span>
+      <span className="text-muted text-sm">{kind}</span>
     </Command.Item>
   );
   return (
@@ -48,7 +48,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
           className="w-full px-4 py-3 bg-transparent border-b border-base-300 outline-none"
         />
         <Command.List className="max-h-80 overflow-auto p-2">
-          <Command.Empty className="p-3 text-quiet">Nothing has this name.</Command.Empty>
+          <Command.Empty className="p-3 text-muted">Nothing has this name.</Command.Empty>
           {AREAS.map(({ to, label }) => item(to, label, 'area'))}
           {item('/account', 'Access for other programs', 'account')}
           {item('/connections/new', 'Add a connection', 'action')}

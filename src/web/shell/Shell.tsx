@@ -33,7 +33,7 @@ export function Shell() {
       <TopBar name={session.data?.account.name ?? ''} />
       <main id="main" className="flex-1 min-h-0 overflow-hidden" tabIndex={-1}>
         {session.data && (
-          <Suspense fallback={<p className="p-6 text-quiet">Loading</p>}>
+          <Suspense fallback={<p className="p-6 text-muted">Loading</p>}>
             <NuqsAdapter>
               <Outlet />
             </NuqsAdapter>
@@ -73,7 +73,7 @@ function TopBar({ name }: { name: string }) {
             to={to}
             end={to === '/'}
             className={({ isActive }) =>
-              `flex items-center gap-1.5 px-3 border-b-2 whitespace-nowrap ${isActive ? 'border-primary font-semibold bg-base-100' : 'border-transparent text-quiet hover:text-base-content'}`
+              `flex items-center gap-1.5 px-3 border-b-2 whitespace-nowrap ${isActive ? 'border-primary font-semibold bg-base-100' : 'border-transparent text-muted hover:text-base-content'}`
             }
           >
             <Icon size={15} aria-hidden="true" className="hidden md:block" />
@@ -93,7 +93,7 @@ function TopBar({ name }: { name: string }) {
         >
           {isNight ? <Sun size={16} aria-hidden="true" /> : <Moon size={16} aria-hidden="true" />}
         </button>
-        <Link to="/account" className="btn btn-sm btn-ghost font-normal text-quiet" title="Access for other programs">
+        <Link to="/account" className="btn btn-sm btn-ghost font-normal text-muted" title="Access for other programs">
           <CircleUserRound size={16} aria-hidden="true" />
           <span className="sr-only lg:not-sr-only">{name || 'Account'}</span>
         </Link>

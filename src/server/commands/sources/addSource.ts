@@ -1,13 +1,15 @@
-import { type MadeKind, NEW_REGISTRATION, NEW_CHAT } from '../../../core/intake/index.ts';
 import {
   FIRST_START,
+  NEW_CHAT,
+  NEW_REGISTRATION,
   PLAIN_WEBHOOK,
   SOURCE_FORMAT,
   STARTS,
   type FileDocument,
   type FormDocument,
-  type PostsDocument,
   type MadeDocument,
+  type MadeKind,
+  type PostsDocument,
 } from '../../../core/intake/index.ts';
 import { plainField } from '../../../core/values/index.ts';
 import type { Result } from '../../../core/result.ts';
@@ -36,15 +38,21 @@ const NEW_FILE: FileDocument = {
   trust: 'usual',
 };
 
-/** What a new source of a kind starts as. */
-export function newDocument({ kind, start = '', page = '' }: NewSource): MadeDocument {
-  if (kind === 'posts') return NEW_POSTS;
-  if (kind === 'chat') return NEW_CHAT;
-  if (kind === 'registration') return NEW_REGISTRATION;
-  if (kind === 'file') return NEW_FILE;
+function newForm({ start = '', page = '' }: NewSource): FormDocument {
   const { document } = STARTS.find(({ id }) => id === start) ?? FIRST_START;
   return page === '' ? document : shownOn(document, new URL(page));
 }
+
+const NEW_OF: Record<NewSource['kind'], (asked: NewSource) => MadeDocument> = {
+  form: newForm,
+  posts: () => NEW_POSTS,
+  chat: () => NEW_CHAT,
+  registration: () => NEW_REGISTRATION,
+  file: () => NEW_FILE,
+};
+
+/** What a new source of a kind starts as. */
+export const newDocument = (asked: NewSource): MadeDocument => NEW_OF[asked.kind](asked);
 
 /** The end of what a page says: of its main part, or of all of it where none is marked as that. */
 const END_OF_PAGE = 'main > :last-child, body:not(:has(main)) > :last-child';

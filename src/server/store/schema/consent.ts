@@ -1,3 +1,4 @@
+import type { ConfirmationState } from '../../../contract/consent.ts';
 import type { Channel, ConsentEventKind } from '../../../core/consent/index.ts';
 import type { ConsentPolicy } from '../../../core/plan/index.ts';
 import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
@@ -52,7 +53,7 @@ export const confirmations = mysqlTable(
     purposes: json<string[]>('purposes').notNull(),
     sentTo: varchar('sent_to', { length: 254 }).notNull(),
     mail: json<ConsentPolicy['mail']>('mail').notNull(),
-    state: varchar('state', { length: 10 }).$type<'pending' | 'confirmed' | 'expired' | 'withdrawn'>().notNull(),
+    state: varchar('state', { length: 10 }).$type<ConfirmationState>().notNull(),
     createdAt: time('created_at').notNull(),
     expiresAt: time('expires_at').notNull(),
     lastSentAt: time('last_sent_at').notNull(),

@@ -21,7 +21,7 @@ export function AccountPage() {
         <OpenSessions />
         <div>
           <h2 className="text-lg font-semibold">Access for other programs</h2>
-          <p className="text-quiet">
+          <p className="text-muted">
             A token lets a program of yours ask Iwashi, and do what its scopes allow.{' '}
             <a className="plain-link" href="/api/openapi.json">
               The description of the API
@@ -42,7 +42,7 @@ export function AccountPage() {
         )}
         <Loaded query={tokens}>
           {(list) =>
-            list.length === 0 ? <p className="text-quiet">There are no tokens yet.</p> : <TokenTable tokens={list} />
+            list.length === 0 ? <p className="text-muted">There are no tokens yet.</p> : <TokenTable tokens={list} />
           }
         </Loaded>
         <TokenForm onMade={setMade} />

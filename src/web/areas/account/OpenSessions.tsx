@@ -35,7 +35,7 @@ export function OpenSessions() {
                     </td>
                     <td>
                       {here ? (
-                        <span className="text-quiet">this browser</span>
+                        <span className="text-muted">this browser</span>
                       ) : (
                         <button className="btn btn-xs" disabled={end.isPending} onClick={() => end.mutate({ id })}>
                           Sign out there

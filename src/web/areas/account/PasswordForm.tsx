@@ -47,7 +47,7 @@ export function PasswordForm() {
         <button className="btn btn-sm btn-primary" disabled={change.isPending}>
           {change.isPending ? 'Changing it' : 'Change it'}
         </button>
-        <p role="status" className="text-quiet">
+        <p role="status" className="text-muted">
           {change.data
             ? `It is changed${change.data.ended > 0 ? `; signed out at ${change.data.ended} other ${change.data.ended === 1 ? 'browser' : 'browsers'}` : ''}. Tokens of programs stay as they are.`
             : 'Every other browser is signed out by it.'}

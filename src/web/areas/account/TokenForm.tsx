@@ -46,7 +46,7 @@ export function TokenForm({ onMade }: { onMade: (token: NewTokenView) => void })
               }
             />
             <span>
-              <code className="font-mono text-sm">{scope}</code> <span className="text-quiet">{meaning}</span>
+              <code className="font-mono text-sm">{scope}</code> <span className="text-muted">{meaning}</span>
             </span>
           </label>
         ))}

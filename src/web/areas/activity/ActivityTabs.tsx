@@ -3,7 +3,7 @@ import { NavLink } from 'react-router';
 /** What arrives, what becomes of it, and what people do here. */
 export function ActivityTabs() {
   const look = ({ isActive }: { isActive: boolean }) =>
-    `pb-1 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`;
+    `pb-1 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent text-muted'}`;
   return (
     <nav aria-label="Activity" className="flex gap-5 text-lg">
       <NavLink to="/activity" end className={look}>

@@ -69,13 +69,13 @@ function ChangeTable({ rows }: { rows: ChangeView[] }) {
             </td>
             <td className="whitespace-nowrap">
               {actor.name}
-              {actor.kind === 'token' && <span className="text-quiet"> (a token)</span>}
+              {actor.kind === 'token' && <span className="text-muted"> (a token)</span>}
             </td>
             <td>
               {ACTS[act]} {subject.name === '' ? null : `${SUBJECTS[subject.kind]} `}
               <Subject subject={subject} />
             </td>
-            <td className="text-quiet">{detail}</td>
+            <td className="text-muted">{detail}</td>
           </>
         )}
       </LongBody>

@@ -6,13 +6,14 @@ import { Time } from '../../parts/Time.tsx';
 
 /** The ledger of consent: what happened, in which words, with what evidence. */
 export function ConsentEvents({ events, linked = false }: { events: ConsentEventView[]; linked?: boolean }) {
-  if (events.length === 0) return <p className="text-quiet">No consent was given or asked for.</p>;
+  if (events.length === 0) return <p className="text-muted">No consent was given or asked for.</p>;
   return (
     <ul className="flex flex-col gap-2">
       {events.map(({ kind, purpose, channel, wording, at, evidence, submissionId }) => (
         <li key={kind + purpose + channel + at}>
           <p>
-            <StateMark state={kind} /> for <strong>{purpose}</strong>, by {CHANNEL_WORDS[channel]} · <Time at={at} />
+            <StateMark of="consent" state={kind} /> for <strong>{purpose}</strong>, by {CHANNEL_WORDS[channel]} ·{' '}
+            <Time at={at} />
             {linked && submissionId && (
               <>
                 {' · '}
@@ -25,7 +26,7 @@ export function ConsentEvents({ events, linked = false }: { events: ConsentEvent
           <p>
             <q>{wording}</q>
           </p>
-          <p className="text-quiet text-sm break-words">
+          <p className="text-muted text-sm break-words">
             {Object.entries(evidence)
               .filter(([, value]) => value !== '')
               .map(([name, value]) => `${name} ${value}`)

@@ -80,13 +80,13 @@ export function DeliveriesPage() {
                   <td>{delivery.connectionName}</td>
                   <td>{delivery.routeName}</td>
                   <td>
-                    <StateMark state={deliveryWord(delivery)} />
+                    <StateMark of="delivery" state={deliveryWord(delivery)} />
                   </td>
-                  <td className="text-quiet">
+                  <td className="text-muted">
                     <When delivery={delivery} />
                   </td>
                   <td className="min-w-52">
-                    {delivery.sentence} <span className="text-quiet">{delivery.causeDetail}</span>
+                    {delivery.sentence} <span className="text-muted">{delivery.causeDetail}</span>
                   </td>
                   <td>
                     <DeliveryActions delivery={delivery} />

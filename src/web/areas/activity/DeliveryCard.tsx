@@ -39,14 +39,14 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
             {routeName}, version {routeVersion}
           </Link>
         </span>
-        <StateMark state={deliveryWord(delivery)} />
+        <StateMark of="delivery" state={deliveryWord(delivery)} />
       </div>
       <div className="p-3 flex flex-col gap-3">
         {sentence && state !== 'delivered' && (
           <div>
             <p className="font-semibold">{sentence}</p>
             {causeDetail && <p>{causeDetail}</p>}
-            <p className="text-quiet">{nextStep}</p>
+            <p className="text-muted">{nextStep}</p>
           </div>
         )}
         {!sentence && causeDetail && <p>{causeDetail}</p>}
@@ -70,10 +70,10 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
           </p>
         ))}
         <DeliveryActions delivery={delivery} />
-        {known && <p className="text-quiet">{known}</p>}
+        {known && <p className="text-muted">{known}</p>}
         {readBack && readBack.length > 0 && (
           <table className="rows w-full">
-            <caption className="text-left text-quiet text-sm pb-1">
+            <caption className="text-left text-muted text-sm pb-1">
               {provedBy === 'answer' ? 'As its answer showed it' : 'Read back'}{' '}
               {provedBy === 'person' ? 'before somebody looked' : deliveredAt && <Time at={deliveredAt} />}
             </caption>
@@ -88,7 +88,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
             <tbody>
               {readBack.map(({ what, meant, found, same }) => (
                 <tr key={what + meant} className={same ? '' : 'bg-error/10'}>
-                  <td className="text-quiet">{what}</td>
+                  <td className="text-muted">{what}</td>
                   <td className="break-words">
                     <Address text={meant} />
                   </td>
@@ -110,7 +110,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
           <details key={number} className="border border-base-300 rounded">
             <summary className="px-3 py-1.5 cursor-pointer">
               Try {number}: {outcome}{' '}
-              <span className="text-quiet">
+              <span className="text-muted">
                 · <Time at={startedAt} />
                 {said && ` · ${said}`}
               </span>
@@ -121,7 +121,7 @@ export function DeliveryCard({ delivery }: { delivery: DeliveryView }) {
                   <Exchange exchange={exchange} />
                 </li>
               ))}
-              {sentInWords(exchanges) && <li className="text-quiet">{sentInWords(exchanges)}</li>}
+              {sentInWords(exchanges) && <li className="text-muted">{sentInWords(exchanges)}</li>}
             </ol>
           </details>
         ))}

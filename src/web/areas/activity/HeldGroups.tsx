@@ -27,7 +27,7 @@ export function HeldGroups({ groups, cause, connectionId }: HeldGroupsProps) {
             >
               <span>
                 <strong className="text-error">{group.count} held</strong> · {group.connectionName}: {sentence}{' '}
-                {group.detail && <q>{group.detail}</q>} <span className="text-quiet">{nextStep}</span>
+                {group.detail && <q>{group.detail}</q>} <span className="text-muted">{nextStep}</span>
               </span>
               <span className="plain-link whitespace-nowrap">{isOpen ? 'Close' : 'Mend these'}</span>
             </Link>

@@ -4,7 +4,7 @@ import type { PrintedMail } from '../../../core/formats/index.ts';
 export function MailAsReceived({ mail: { subject, html } }: { mail: PrintedMail }) {
   return (
     <details className="mt-1">
-      <summary className="cursor-pointer text-sm text-quiet">As it is received</summary>
+      <summary className="cursor-pointer text-sm text-muted">As it is received</summary>
       <iframe
         sandbox=""
         title={`The mail "${subject}"`}

@@ -19,7 +19,7 @@ export function MailCard({ mail: { id, kind, to, subject, text, state, at, error
   return (
     <details className="border border-base-300 rounded">
       <summary className="px-3 py-1.5 cursor-pointer">
-        {KINDS[kind]} to <Address text={to.join(', ')} />: <q>{subject}</q> <StateMark state={state} /> ·{' '}
+        {KINDS[kind]} to <Address text={to.join(', ')} />: <q>{subject}</q> <StateMark of="mail" state={state} /> ·{' '}
         <Time at={at} />
         {error && <span className="text-error"> · {error}</span>}
       </summary>

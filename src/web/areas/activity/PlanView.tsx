@@ -35,11 +35,11 @@ export function PlanView({
               <ul className="mt-1">
                 {contact.changes.map(({ name, from, to, when }) => (
                   <li key={name}>
-                    <span className="text-quiet">{name.replaceAll('_', ' ')}</span>{' '}
-                    {from !== null && <s className="text-quiet">{inWordsBySight(from)}</s>}{' '}
+                    <span className="text-muted">{name.replaceAll('_', ' ')}</span>{' '}
+                    {from !== null && <s className="text-muted">{inWordsBySight(from)}</s>}{' '}
                     <Address text={inWordsBySight(to)} />
                     {when !== 'now' && (
-                      <span className="text-quiet">{when === 'never' ? ' (kept as it was)' : ' (once confirmed)'}</span>
+                      <span className="text-muted">{when === 'never' ? ' (kept as it was)' : ' (once confirmed)'}</span>
                     )}
                   </li>
                 ))}
@@ -47,15 +47,16 @@ export function PlanView({
             )}
           </>
         ) : (
-          <p className="text-quiet">nobody</p>
+          <p className="text-muted">nobody</p>
         )}
       </PlanPart>
       {consent.length > 0 && (
         <PlanPart title="Consent">
           {consent.map(({ kind, purpose, channel, wording }) => (
             <p key={kind + purpose + channel}>
-              <StateMark state={kind} /> for {purpose === '' ? 'a purpose to be chosen' : (names[purpose] ?? purpose)},
-              by {CHANNEL_WORDS[channel]}: <q>{wording}</q>
+              <StateMark of="consent" state={kind} /> for{' '}
+              {purpose === '' ? 'a purpose to be chosen' : (names[purpose] ?? purpose)}, by {CHANNEL_WORDS[channel]}:{' '}
+              <q>{wording}</q>
             </p>
           ))}
         </PlanPart>
@@ -64,7 +65,7 @@ export function PlanView({
         <ActionPart key={action.id} action={action} names={names} beside={beside} />
       ))}
       {notes.map(({ text }) => (
-        <p key={text} className="text-quiet">
+        <p key={text} className="text-muted">
           {text}
         </p>
       ))}
@@ -92,7 +93,7 @@ function ActionPart({
             {action.joins ? 'Joins the mail that went out minutes ago' : 'A mail'} to <Address text={action.to} />:{' '}
             <q>{action.mail.subject}</q>
           </p>
-          <p className="text-quiet">Has to be confirmed within {action.expiresHours} hours.</p>
+          <p className="text-muted">Has to be confirmed within {action.expiresHours} hours.</p>
           {!action.joins && <MailAsReceived mail={printConfirmationMail(action.mail, '#')} />}
         </PlanPart>
       );
@@ -118,7 +119,7 @@ function ActionPart({
           <p>
             A mail to <Address text={action.to.join(', ')} />: <q>{action.subject}</q>
           </p>
-          <pre className="whitespace-pre-wrap font-sans text-quiet mt-1">{action.text}</pre>
+          <pre className="whitespace-pre-wrap font-sans text-muted mt-1">{action.text}</pre>
           <MailAsReceived mail={printPlainMail(action)} />
         </PlanPart>
       );
@@ -199,9 +200,9 @@ function PlanPart({
   return (
     <section className="border-l-2 border-base-300 pl-3">
       <h4 className="font-semibold flex justify-between gap-2">
-        {title} {aside && <span className="font-normal text-quiet">{aside}</span>}
+        {title} {aside && <span className="font-normal text-muted">{aside}</span>}
       </h4>
-      {because !== '' && <p className="text-quiet">{because}</p>}
+      {because !== '' && <p className="text-muted">{because}</p>}
       {children}
     </section>
   );
@@ -210,7 +211,7 @@ function PlanPart({
 function PlanRow({ name, value }: { name: string; value: string }) {
   return (
     <>
-      <dt className="text-quiet">{name}</dt>
+      <dt className="text-muted">{name}</dt>
       <dd className="break-words min-w-0">{value.includes('@') ? <Address text={value} /> : value}</dd>
     </>
   );

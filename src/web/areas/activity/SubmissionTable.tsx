@@ -38,10 +38,10 @@ export function SubmissionTable({ rows, ofOnePerson = false }: SubmissionTablePr
               <td>{ofOnePerson ? link(sourceName) : sourceName}</td>
               <td>
                 <Time at={receivedAt} />
-                {repeats > 0 && <span className="text-quiet"> · came {repeats + 1} times</span>}
+                {repeats > 0 && <span className="text-muted"> · came {repeats + 1} times</span>}
               </td>
               <td>
-                <StateMark state={progressWord(row)} />
+                <StateMark of="submission" state={progressWord(row)} />
               </td>
             </>
           );

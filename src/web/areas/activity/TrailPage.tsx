@@ -65,7 +65,7 @@ function Trail({ trail }: { trail: TrailView }) {
   const key = plan?.contact?.key;
   // A number of a shop's own is nobody's name, where they have an address.
   const address = key ? addressIn(keysOf(fields, values, sourceId)) || key.value : 'Submission';
-  useTellOpen(address, stateWord(progressWord(trail)), 'received', receivedAt);
+  useTellOpen(address, stateWord('submission', progressWord(trail)), 'received', receivedAt);
   return (
     <div className="p-5 max-w-4xl">
       <button className="btn btn-sm btn-ghost -ml-2 mb-2" onClick={() => void navigate(-1)}>
@@ -76,7 +76,7 @@ function Trail({ trail }: { trail: TrailView }) {
           <Address text={address} />
         </h1>
         <span className="text-lg">
-          <StateMark state={progressWord(trail)} />
+          <StateMark of="submission" state={progressWord(trail)} />
         </span>
       </div>
       <ol className="flex flex-col">
@@ -163,7 +163,7 @@ function Trail({ trail }: { trail: TrailView }) {
         {plan && (
           <Stop title={deliveries.length === 1 ? 'Delivery' : 'Deliveries'} last>
             {deliveries.length === 0 && (
-              <p className="text-quiet">
+              <p className="text-muted">
                 {plan.notes.map(({ text }) => text).join(' ') || 'Nothing is sent anywhere.'}
               </p>
             )}
@@ -185,7 +185,7 @@ function Came({ visit }: { visit: Visit }) {
     const text = visit[id.slice(1) as VisitPart];
     return text === undefined ? [] : [`${label}: ${text}`];
   });
-  return known.length === 0 ? null : <p className="text-quiet">{known.join(' · ')}</p>;
+  return known.length === 0 ? null : <p className="text-muted">{known.join(' · ')}</p>;
 }
 
 /** A value; a file is a link to it, for those who are signed in. */
@@ -197,14 +197,14 @@ function Value({ type, value }: { type: SourceField['type']; value: FieldValue |
         <a className="plain-link" href={`/files/${file}`} download={name}>
           {name}
         </a>{' '}
-        <span className="text-quiet">
+        <span className="text-muted">
           {mediaType}, {inBytes(size)}
         </span>
       </>
     );
   }
   const text = inWordsOfType(type, value);
-  return <span className="whitespace-pre-wrap">{text || <span className="text-quiet">empty</span>}</span>;
+  return <span className="whitespace-pre-wrap">{text || <span className="text-muted">empty</span>}</span>;
 }
 
 /** A payload as it came. */
@@ -232,7 +232,7 @@ function Stop({
       <h2 className="font-semibold text-lg flex gap-3 items-baseline">
         {title}{' '}
         {at && (
-          <span className="font-normal text-quiet text-base">
+          <span className="font-normal text-muted text-base">
             <ExactTime at={at} />
           </span>
         )}
@@ -247,7 +247,7 @@ function Stopped({ trail }: { trail: TrailView }) {
   const { state, suspicion, failure, id } = trail;
   if (state !== 'set aside' && state !== 'failed') {
     return suspicion ? (
-      <p className="mt-2 text-quiet">Was set aside, since {SUSPICIONS[suspicion]}, and released by a person.</p>
+      <p className="mt-2 text-muted">Was set aside, since {SUSPICIONS[suspicion]}, and released by a person.</p>
     ) : null;
   }
   return (
@@ -274,7 +274,7 @@ function Replied({ trail: { id, state, replied } }: { trail: TrailView }) {
   const act = useAct();
   if (replied)
     return (
-      <p className="mt-2 text-quiet">
+      <p className="mt-2 text-muted">
         Answered by {replied.by}, <Time at={replied.at} />.
       </p>
     );
@@ -288,7 +288,7 @@ function Replied({ trail: { id, state, replied } }: { trail: TrailView }) {
       >
         I have answered
       </button>
-      <span className="text-quiet text-sm">Insight tells how soon people hear from you.</span>
+      <span className="text-muted text-sm">Insight tells how soon people hear from you.</span>
       <ActionError error={act.error} />
     </div>
   );
@@ -302,7 +302,7 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
   return (
     <div className="flex flex-col gap-2">
       <p>
-        <StateMark state={state} /> for <strong>{purposes.join(', ')}</strong>
+        <StateMark of="confirmation" state={state} /> for <strong>{purposes.join(', ')}</strong>
         {confirmedAt && (
           <>
             {' '}
@@ -310,7 +310,7 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
           </>
         )}
         {state === 'pending' && (
-          <span className="text-quiet">
+          <span className="text-muted">
             {' '}
             · expires <Time at={expiresAt} coming />
           </span>
@@ -329,7 +329,7 @@ function ConfirmationPart({ confirmation }: { confirmation: ConfirmationView }) 
             Send the mail again
           </button>
           {!mayResend && mayResendAt && (
-            <span className="text-quiet ml-2">
+            <span className="text-muted ml-2">
               possible <Time at={mayResendAt} coming />
             </span>
           )}
@@ -369,11 +369,11 @@ function Evidence({ trail: { id, raw, plan, names, deliveries } }: { trail: Trai
             there.
           </p>
         )}
-        {plan ? <PlanView plan={plan} names={names} /> : <p className="text-quiet">Not planned yet.</p>}
+        {plan ? <PlanView plan={plan} names={names} /> : <p className="text-muted">Not planned yet.</p>}
       </section>
       <section>
         <h2 className="font-semibold text-lg mb-2">As it arrived</h2>
-        <p className="text-quiet text-sm mb-1">{raw.contentType}</p>
+        <p className="text-muted text-sm mb-1">{raw.contentType}</p>
         <pre className="bg-base-200 p-2 text-xs font-mono whitespace-pre-wrap break-words rounded" tabIndex={0}>
           {inWords(raw.payload)}
         </pre>

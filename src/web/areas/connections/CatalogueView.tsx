@@ -17,7 +17,7 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
   const { catalogue, catalogueAt, serviceName } = connection;
   if (!catalogue)
     return (
-      <p className="p-4 text-quiet">{NOTHING_KNOWN[connection.state === 'ungranted' ? 'ungranted' : 'granted']}</p>
+      <p className="p-4 text-muted">{NOTHING_KNOWN[connection.state === 'ungranted' ? 'ungranted' : 'granted']}</p>
     );
   const { can, lists, tags, kinds, fields } = catalogue;
   return (
@@ -25,7 +25,7 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
       <div>
         <h2 className="font-semibold text-lg">In {serviceName}</h2>
         {catalogueAt && (
-          <p className="text-quiet text-sm">
+          <p className="text-muted text-sm">
             As it was offered <Time at={catalogueAt} />. It is fetched anew when you verify, while somebody maps to it,
             when a delivery is refused for what changed, and every six hours.
           </p>
@@ -45,7 +45,7 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
                   <MakeButton connection={connection} what="group" list={list.id} />
                 </span>
                 {list.groups.length > 0 && (
-                  <span className="block text-quiet">{list.groups.map(({ name }) => name).join(' · ')}</span>
+                  <span className="block text-muted">{list.groups.map(({ name }) => name).join(' · ')}</span>
                 )}
               </li>
             ))}
@@ -74,7 +74,7 @@ export function CatalogueView({ connection }: { connection: ConnectionView }) {
             <MakeButton connection={connection} what="field" />
           </Heading>
           {can.freeFields ? (
-            <p className="text-quiet">It takes fields of any name. You name them on the route.</p>
+            <p className="text-muted">It takes fields of any name. You name them on the route.</p>
           ) : (
             <FieldTable fields={fields} />
           )}
@@ -101,7 +101,7 @@ function FieldTable({ fields }: { fields: DestinationField[] }) {
         {fields.map((field) => (
           <tr key={field.key}>
             <td className="pl-0!">{field.label}</td>
-            <td className="text-quiet">
+            <td className="text-muted">
               {field.type}
               {field.maxLength !== null && `, up to ${field.maxLength}`}
               {field.choices.length > 0 && `: ${field.choices.join(', ')}`}
@@ -148,6 +148,6 @@ function Cannot({ can }: { can: Catalogue['can'] }) {
     ...(can.readBack ? [] : ['being asked afterwards what arrived']),
   ];
   return missing.length === 0 ? null : (
-    <p className="text-quiet text-sm">This kind of service does not know: {missing.join('; ')}.</p>
+    <p className="text-muted text-sm">This kind of service does not know: {missing.join('; ')}.</p>
   );
 }

@@ -44,7 +44,7 @@ export function ChangeForm({ connection, onDone }: { connection: ConnectionView;
         errorOf={(part) => problem?.about(`/credentials/${part}`)}
         onChange={setCredentials}
       />
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         {connection.returnUrl === ''
           ? 'What is new is verified before the old is let go, so nothing stops meanwhile.'
           : 'Afterwards, grant access again; until then the present access stays in use.'}

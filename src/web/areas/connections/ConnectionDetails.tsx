@@ -13,7 +13,7 @@ import { ChangeForm } from './ChangeForm.tsx';
 import { Notices } from './Notices.tsx';
 import { RemoveForm } from './RemoveForm.tsx';
 import { RouteLinks } from './RouteLinks.tsx';
-import { connectionStanding, lookedAtWord } from './standing.ts';
+import { connectionStanding, lookedAtWord } from '../../parts/connectionStanding.ts';
 import { useConnectionAct, useGrant } from '../../data/connections.ts';
 import { VerifyReport } from './VerifyReport.tsx';
 
@@ -36,8 +36,8 @@ export function ConnectionDetails({ connection }: { connection: ConnectionView }
       <div className="flex flex-wrap items-center justify-between gap-2">
         <div>
           <h2 className="text-xl font-semibold">{name}</h2>
-          <p className="text-quiet flex gap-2">
-            {serviceName} <StateMark state={connectionStanding(connection)} />
+          <p className="text-muted flex gap-2">
+            {serviceName} <StateMark of="connection" state={connectionStanding(connection)} />
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
@@ -140,7 +140,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
   const { profile: serviceId, restsUntil, limits, waiting, held, usedBy } = connection;
   return (
     <dl className="grid grid-cols-[10rem_1fr] gap-y-2">
-      <dt className="text-quiet">{baseUrlLabel}</dt>
+      <dt className="text-muted">{baseUrlLabel}</dt>
       <dd className="font-mono text-sm break-all">
         {baseUrl}
         {serviceId === 'csv-file' && (
@@ -168,7 +168,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
       {lastFailure && (
         <Fact term="Last failure">
           <Time at={lastFailure.at} />: {CAUSES[lastFailure.cause].sentence}{' '}
-          <span className="text-quiet">{lastFailure.said}</span>
+          <span className="text-muted">{lastFailure.said}</span>
         </Fact>
       )}
       {restsUntil && (
@@ -200,7 +200,7 @@ function Facts({ connection }: { connection: ConnectionView }) {
 function Fact({ term, children }: { term: string; children: React.ReactNode }) {
   return (
     <>
-      <dt className="text-quiet">{term}</dt>
+      <dt className="text-muted">{term}</dt>
       <dd>{children}</dd>
     </>
   );

@@ -13,7 +13,7 @@ import { StateMark } from '../../parts/StateMark.tsx';
 import { CatalogueView } from './CatalogueView.tsx';
 import { ConnectionDetails } from './ConnectionDetails.tsx';
 import { RemoveForm } from './RemoveForm.tsx';
-import { connectionStanding } from './standing.ts';
+import { connectionStanding, type ConnectionStanding } from '../../parts/connectionStanding.ts';
 import { useConnectionLines, useConnections } from '../../data/connections.ts';
 
 export function ConnectionsPage() {
@@ -40,7 +40,7 @@ export function ConnectionsPage() {
         }
         const open = list.find((connection) => connection.id === id);
         // It may be new: what is known of before does not have it.
-        if (!open && id !== undefined && connections.isFetching) return <p className="p-6 text-quiet">Loading</p>;
+        if (!open && id !== undefined && connections.isFetching) return <p className="p-6 text-muted">Loading</p>;
         if (!open) return <Navigate to={{ pathname: `/connections/${list[0]?.id}`, search }} replace />;
         return (
           <Working
@@ -57,7 +57,7 @@ export function ConnectionsPage() {
   );
 }
 
-type Line = Omit<ConnectionLine, 'state'> & { state: string };
+type Line = Omit<ConnectionLine, 'state'> & { state: ConnectionStanding };
 
 const saysOf = ({ serviceName }: Line): string => serviceName;
 
@@ -72,6 +72,7 @@ function ConnectionList({ openId }: { openId: string }) {
           <EntryList
             title="Connections"
             what="a connection"
+            stateOf="connection"
             lines={all.map((line): Line => ({ ...line, state: connectionStanding(line) }))}
             openId={openId}
             to={(id) => `/connections/${id}`}
@@ -95,11 +96,11 @@ function ConnectionList({ openId }: { openId: string }) {
                 <strong className="font-semibold block truncate" title={name}>
                   {name}
                 </strong>
-                <span className="flex justify-between gap-2 items-center text-quiet text-sm">
+                <span className="flex justify-between gap-2 items-center text-muted text-sm">
                   <span className="truncate">{[serviceName, folder].filter((text) => text !== '').join(' · ')}</span>
                   <span className="flex gap-2">
                     {held > 0 && <span className="text-error font-semibold whitespace-nowrap">{held} held</span>}
-                    <StateMark state={state} iconOnly />
+                    <StateMark of="connection" state={state} iconOnly />
                   </span>
                 </span>
                 <DotLine hours={hours} what="delivered" />

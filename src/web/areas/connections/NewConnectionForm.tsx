@@ -83,7 +83,7 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
             <code className="font-mono text-sm break-all">{profile.returnUrl}</code>
             <CopyButton text={profile.returnUrl} label="Copy" />
           </span>
-          <p className="text-quiet text-sm">
+          <p className="text-muted text-sm">
             Give it to {profile.name} when you register Iwashi there: it sends you back here after you granted access.
           </p>
         </div>
@@ -128,7 +128,7 @@ export function NewConnectionForm({ profile }: { profile: ProfileView }) {
         </Link>
       </div>
       {isGranted && (
-        <p className="text-quiet text-sm">
+        <p className="text-muted text-sm">
           {profile.name} opens in this window and asks whether you agree. Afterwards you are back here.
         </p>
       )}

@@ -21,7 +21,7 @@ export function NewConnectionPage() {
                 <ArrowLeft size={15} aria-hidden="true" /> {profile ? 'Other services' : 'Connections'}
               </Link>
               <h1 className="text-xl font-semibold mb-1">{profile ? `Connect ${profile.name}` : 'Add a connection'}</h1>
-              <p className="text-quiet mb-5 max-w-xl">
+              <p className="text-muted mb-5 max-w-xl">
                 A connection is access to one account of one other system. Connect several accounts of a service one
                 after the other, and name each for what it is.
               </p>

@@ -22,7 +22,7 @@ export function Notices({ connection }: { connection: ConnectionView }) {
           {on ? 'Stop listening' : 'Listen'}
         </button>
       </div>
-      <p className="text-quiet">
+      <p className="text-muted">
         {on ? (
           <>
             Switched on {since && <Time at={since} />}
@@ -44,7 +44,7 @@ export function Notices({ connection }: { connection: ConnectionView }) {
                 the person
               </Link>
             ) : (
-              <span className="text-quiet">nobody we know</span>
+              <span className="text-muted">nobody we know</span>
             )}
           </li>
         ))}

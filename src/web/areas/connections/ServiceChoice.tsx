@@ -24,8 +24,8 @@ export function ServiceChoice({ profiles }: { profiles: ProfileView[] }) {
           <li key={id} className="border-t border-base-300 flex items-center justify-between gap-2">
             <Link data-row to={`/connections/new?service=${id}`} className="block flex-1 px-2 py-2 hover:bg-base-200">
               <span className="font-semibold">{name}</span> <span>· {purpose}</span>
-              {isOwn && <span className="text-quiet"> · your own profile</span>}
-              {cannot.length > 0 && <span className="block text-quiet text-sm">{cannot.join('; ')}</span>}
+              {isOwn && <span className="text-muted"> · your own profile</span>}
+              {cannot.length > 0 && <span className="block text-muted text-sm">{cannot.join('; ')}</span>}
             </Link>
             {isOwn && (
               <Link className="btn btn-xs" to={`/connections/own?profile=${id}`}>
@@ -45,14 +45,14 @@ export function ServiceChoice({ profiles }: { profiles: ProfileView[] }) {
           <Link data-row to="/connections/own" className="block px-2 py-2 hover:bg-base-200">
             <span className="font-semibold">A service that is not here</span>{' '}
             <span>· teach Iwashi how to talk to it</span>
-            <span className="block text-quiet text-sm">
+            <span className="block text-muted text-sm">
               From its OpenAPI description, from one example request, or from a profile somebody gave you.
             </span>
           </Link>
         </li>
       </ul>
       {found.length === 0 && (
-        <p role="status" className="text-quiet">
+        <p role="status" className="text-muted">
           None of the services here is for “{wanted}”. You can still connect it, as one that is not here.
         </p>
       )}

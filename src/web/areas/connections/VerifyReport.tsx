@@ -19,13 +19,13 @@ export function VerifyReport({ result, calls, onUse }: VerifyReportProps) {
   if (result.ok && result.untried !== undefined) {
     return (
       <div role="status" className="flex gap-3 items-start">
-        <CircleDashed size={20} className="text-quiet shrink-0" aria-hidden="true" />
+        <CircleDashed size={20} className="text-muted shrink-0" aria-hidden="true" />
         <div>
           <p>
             <strong>Not tried yet</strong>: {result.account}.
           </p>
           <p>{result.untried}</p>
-          <p className="text-quiet">
+          <p className="text-muted">
             Looked at <Time at={result.at} />.
           </p>
         </div>
@@ -40,7 +40,7 @@ export function VerifyReport({ result, calls, onUse }: VerifyReportProps) {
           <p>
             <strong>Connected</strong> to <strong>{result.account}</strong>.
           </p>
-          <p className="text-quiet">
+          <p className="text-muted">
             {cameBack(result, calls ?? PLAIN)} Verified <Time at={result.at} />.
           </p>
         </div>
@@ -54,7 +54,7 @@ export function VerifyReport({ result, calls, onUse }: VerifyReportProps) {
         <p className="font-semibold">{result.problem}</p>
         <p>{result.nextStep}</p>
         {result.instead !== undefined && <Instead baseUrl={result.instead} onUse={onUse} />}
-        <p className="text-quiet text-sm">
+        <p className="text-muted text-sm">
           Tried <Time at={result.at} />
         </p>
       </div>

@@ -105,7 +105,7 @@ function PurposeList({ list, openId, onAdd }: { list: PurposeView[]; openId: str
         className={`block px-3 py-2.5 border-b border-base-300 hover:bg-base-200 ${openId === WHO ? 'bg-base-200' : ''}`}
       >
         <strong className="font-semibold">Who asks</strong>
-        <span className="block text-quiet text-sm truncate">
+        <span className="block text-muted text-sm truncate">
           {organisation.data?.names.join(', ') || 'nobody said yet'}
         </span>
       </Link>
@@ -125,7 +125,7 @@ function PurposeList({ list, openId, onAdd }: { list: PurposeView[]; openId: str
               className="block px-3 py-2.5 hover:bg-base-200"
             >
               <strong className="font-semibold">{name}</strong>
-              <span className="block text-quiet text-sm">
+              <span className="block text-muted text-sm">
                 {archived ? 'archived · ' : ''}
                 by {channels.map((channel) => CHANNEL_WORDS[channel]).join(', ')} ·{' '}
                 {routes.length === 1 ? '1 route' : `${routes.length} routes`}

@@ -27,7 +27,7 @@ export function PurposeEditor({ purpose }: { purpose: PurposeView }) {
   return (
     <div className="p-5 max-w-3xl flex flex-col gap-6">
       <h2 className="text-xl font-semibold">
-        {purpose.name} {archived && <StateMark state="archived" />}
+        {purpose.name} {archived && <StateMark of="publishing" state="archived" />}
       </h2>
       <form className="flex flex-col gap-4" onSubmit={submit} noValidate>
         <Field label="Name" help="As people know it: they read it when they confirm." error={problem?.about('/name')}>
@@ -44,7 +44,7 @@ export function PurposeEditor({ purpose }: { purpose: PurposeView }) {
           <legend className="font-semibold mb-1">People are reached by</legend>
           <ChannelBoxes chosen={input.channels} onChange={(channels) => set({ channels })} />
           {problem?.about('/channels') && <p className="text-error font-semibold">{problem.about('/channels')}</p>}
-          <p className="text-quiet text-sm">Consent by one says nothing of the others.</p>
+          <p className="text-muted text-sm">Consent by one says nothing of the others.</p>
         </fieldset>
         <ActionError error={problem && problem.issues.length > 0 ? null : change.error} />
         <div className="flex gap-2">
@@ -64,14 +64,14 @@ export function PurposeEditor({ purpose }: { purpose: PurposeView }) {
       </form>
       <section>
         <h3 className="font-semibold mb-1">Routes that ask for it</h3>
-        {routes.length === 0 && <p className="text-quiet">None. Choose it in a route, under Consent.</p>}
+        {routes.length === 0 && <p className="text-muted">None. Choose it in a route, under Consent.</p>}
         <ul>
           {routes.map((route) => (
             <li key={route.id} className="py-1">
               <Link to={`/routes/${route.id}`} className="plain-link">
                 {route.name}
               </Link>{' '}
-              <StateMark state={route.state} />
+              <StateMark of="publishing" state={route.state} />
             </li>
           ))}
         </ul>

@@ -39,7 +39,7 @@ export function WhoAsks({ saved }: { saved: OrganisationView }) {
           >
             Save
           </button>
-          <span role="status" className="text-quiet text-sm">
+          <span role="status" className="text-muted text-sm">
             {change.isSuccess && names.join('\n') === saved.names.join('\n') ? 'Saved.' : ''}
           </span>
         </div>

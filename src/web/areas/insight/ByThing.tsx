@@ -24,7 +24,7 @@ export function ByThing({ view }: { view: InsightView }) {
   const [source] = useQueryState('source');
   const sources = useSources().data ?? [];
   const say = useSaySite();
-  if (values.length === 0) return <p className="text-quiet">Nothing is known of that in this time.</p>;
+  if (values.length === 0) return <p className="text-muted">Nothing is known of that in this time.</p>;
   const isQuestion = by === 'question';
   const variantIn = (id: string): string => {
     for (const { name, live, draft } of sources) {
@@ -44,7 +44,7 @@ export function ByThing({ view }: { view: InsightView }) {
     <>
       <div className="overflow-x-auto">
         <table className="table table-sm">
-          <thead className="text-quiet">
+          <thead className="text-muted">
             <tr>
               <th scope="col">{isQuestion ? 'Question' : 'Value'}</th>
               {isQuestion && (
@@ -114,7 +114,7 @@ export function ByThing({ view }: { view: InsightView }) {
         </table>
       </div>
       {by === 'referrer' && (
-        <p className="text-quiet text-sm mt-2">
+        <p className="text-muted text-sm mt-2">
           What a site is decides how visitors from there are counted as having come, from now on.
         </p>
       )}
@@ -131,7 +131,7 @@ export function ByThing({ view }: { view: InsightView }) {
             ...(isQuestion ? [value.answered] : FUNNEL.map((step) => value.counts[step])),
           ])}
         />
-        {more > 0 && <span className="text-quiet">and {more} more</span>}
+        {more > 0 && <span className="text-muted">and {more} more</span>}
       </p>
     </>
   );

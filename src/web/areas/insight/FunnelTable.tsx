@@ -41,7 +41,7 @@ export function FunnelTable({ view }: { view: InsightView }) {
       </div>
       <div className="overflow-x-auto">
         <table className="table table-sm">
-          <thead className="text-quiet">
+          <thead className="text-muted">
             <tr>
               <th scope="col">Source</th>
               {FUNNEL.map((step) => (
@@ -61,7 +61,7 @@ export function FunnelTable({ view }: { view: InsightView }) {
           </tbody>
         </table>
       </div>
-      <p className="text-quiet text-sm mt-2">
+      <p className="text-muted text-sm mt-2">
         Shown and started are told by our script on the page; without it, and by visitors who ask not to be followed,
         they are not counted. Delivered: to at least one destination, also where nobody has to confirm. Small figures:
         in as many days before.
@@ -95,7 +95,7 @@ function Row({ view, source }: { view: InsightView; source: SourceInsight }) {
         return (
           <td key={step} className="text-right tabular-nums align-top">
             {isUntold ? (
-              <span className="text-quiet">Not measured</span>
+              <span className="text-muted">Not measured</span>
             ) : step === 'shown' || step === 'started' ? (
               figure(counts[step])
             ) : (
@@ -115,10 +115,10 @@ function Row({ view, source }: { view: InsightView; source: SourceInsight }) {
 }
 
 function Change({ now, before }: { now: number; before: number }) {
-  if (now === before) return <span className="block text-quiet text-xs">No change</span>;
+  if (now === before) return <span className="block text-muted text-xs">No change</span>;
   const Arrow = now > before ? ArrowUp : ArrowDown;
   return (
-    <span className="block text-quiet text-xs">
+    <span className="block text-muted text-xs">
       <Arrow size={11} className="inline" aria-label={now > before ? 'up from' : 'down from'} /> {figure(before)}
     </span>
   );
@@ -129,11 +129,11 @@ export function Rate({ counts: { shown, completed } }: { counts: Pick<Counts, 's
   // More were sent than seen where not every page has the script: then the share says nothing.
   const share = completed > shown ? null : shareOf(completed, shown);
   const interval = share === null ? null : intervalOf(completed, shown);
-  if (share === null || interval === null) return <span className="text-quiet">not known</span>;
+  if (share === null || interval === null) return <span className="text-muted">not known</span>;
   return (
     <>
       {percent(share)}
-      <span className="block text-quiet text-xs" title="Where the true share lies, with 95 % confidence">
+      <span className="block text-muted text-xs" title="Where the true share lies, with 95 % confidence">
         {percent(interval[0])} to {percent(interval[1])}
       </span>
     </>

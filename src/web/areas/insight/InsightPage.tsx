@@ -91,7 +91,7 @@ export function InsightPage() {
               <>
                 <FunnelTable view={view} />
                 <SpansTable view={view} />
-                <Suspense fallback={<p className="text-quiet">Drawing…</p>}>
+                <Suspense fallback={<p className="text-muted">Drawing…</p>}>
                   <Trend trend={view.trend} per={view.per} onPer={(next) => void set({ per: next })} />
                 </Suspense>
               </>

@@ -51,7 +51,7 @@ export function SpansTable({ view }: { view: InsightView }) {
       </div>
       <div className="overflow-x-auto">
         <table className="table table-sm">
-          <thead className="text-quiet">
+          <thead className="text-muted">
             <tr>
               <th scope="col">Source</th>
               {HEAD.map((words) => (
@@ -92,7 +92,7 @@ export function SpansTable({ view }: { view: InsightView }) {
                       figure(0)
                     )}
                     {replied && counts.completed > 0 && (
-                      <span className="block text-quiet text-xs">
+                      <span className="block text-muted text-xs">
                         {percent(Math.min(1, replied.count / counts.completed))} of completed
                       </span>
                     )}
@@ -106,7 +106,7 @@ export function SpansTable({ view }: { view: InsightView }) {
           </tbody>
         </table>
       </div>
-      <p className="text-quiet text-sm mt-2">
+      <p className="text-muted text-sm mt-2">
         Opened: by a click on the page, or on the form&rsquo;s own page. How long it took is told by our script, from
         the first that was entered. Answered: as colleagues note on the submission.
       </p>
@@ -115,6 +115,6 @@ export function SpansTable({ view }: { view: InsightView }) {
 }
 
 function Half({ spans }: { spans: Spans | null }) {
-  if (spans === null) return <span className="text-quiet">Not measured</span>;
+  if (spans === null) return <span className="text-muted">Not measured</span>;
   return <>{spans.half === null ? 'more than a month' : timeSpan(spans.half)}</>;
 }

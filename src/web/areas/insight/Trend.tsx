@@ -137,9 +137,9 @@ export function Trend({ trend, per, onPer }: TrendProps) {
         />
       </div>
       <details className="mt-1">
-        <summary className="cursor-pointer text-quiet">As a table</summary>
+        <summary className="cursor-pointer text-muted">As a table</summary>
         <table className="table table-xs w-auto">
-          <thead className="text-quiet">
+          <thead className="text-muted">
             <tr>
               <th scope="col">{PER_WORDS[per]}</th>
               <th scope="col" className="text-right">

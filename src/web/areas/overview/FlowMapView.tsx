@@ -9,7 +9,7 @@ export function FlowMapView({ flows }: { flows: OverviewView['flows'] }) {
   return (
     <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Flow map">
       <div
-        className="grid text-sm text-quiet font-semibold mb-1"
+        className="grid text-sm text-muted font-semibold mb-1"
         style={{ width, gridTemplateColumns: `${COLUMNS.route}px ${COLUMNS.connection - COLUMNS.route}px 1fr` }}
       >
         <span>Sources</span>

@@ -40,7 +40,7 @@ function Overview({ data: { since, today, needs, flows, moreRoutes } }: { data: 
     <div className="p-5 grid gap-6 xl:grid-cols-[minmax(0,1fr)_24rem] items-start">
       <div className="min-w-0">
         <h1 className="text-xl font-semibold">Overview</h1>
-        <p className="text-quiet">Last 24 hours</p>
+        <p className="text-muted">Last 24 hours</p>
         <dl className="flex flex-wrap gap-x-8 gap-y-2 mb-6">
           {figures.map(([count, what, link]) => (
             <div key={what} className="flex items-baseline gap-1.5">

@@ -60,11 +60,11 @@ function PeopleList({ openId }: { openId: string | undefined }) {
             >
               <span className="flex justify-between gap-2">
                 <strong className="font-semibold">{name || 'no name'}</strong>
-                <span className="text-quiet text-sm">
+                <span className="text-muted text-sm">
                   <Time at={updatedAt} />
                 </span>
               </span>
-              <span className="block text-quiet text-sm">
+              <span className="block text-muted text-sm">
                 <Address text={email || phone} />
               </span>
             </Link>
@@ -72,7 +72,7 @@ function PeopleList({ openId }: { openId: string | undefined }) {
         ))}
       </ul>
       {people.data && rows.length === 0 && !people.hasNextPage && (
-        <p className="p-4 text-quiet">
+        <p className="p-4 text-muted">
           {text ? 'Nobody matches.' : 'Nobody yet. People appear here with their first submission.'}
         </p>
       )}
@@ -89,7 +89,7 @@ function Person({ person }: { person: PersonView }) {
     <div className="p-5 flex flex-col gap-6">
       <div>
         <h2 className="text-xl font-semibold">{called}</h2>
-        <p className="text-quiet">
+        <p className="text-muted">
           First seen <Time at={createdAt} />
         </p>
       </div>
@@ -107,7 +107,7 @@ function Person({ person }: { person: PersonView }) {
           <tbody>
             {values.map(({ name: key, value, at, submissionId }) => (
               <tr key={key}>
-                <td className="text-quiet">{key.replaceAll('_', ' ')}</td>
+                <td className="text-muted">{key.replaceAll('_', ' ')}</td>
                 <td className="break-words">{inWordsBySight(value)}</td>
                 <td>
                   <Link to={`/activity/${submissionId}`} className="plain-link">
@@ -141,10 +141,10 @@ function Keys({ keys }: { keys: KeyView[] }) {
         <tbody>
           {keys.map(({ kind, value, recognises, submissionId, saidAt, verifiedAt }) => (
             <tr key={kind + value}>
-              <td className="text-quiet">{kind}</td>
+              <td className="text-muted">{kind}</td>
               <td className="break-words">
                 <Address text={value} />
-                {!recognises && <span className="text-quiet"> · somebody else is recognised by it</span>}
+                {!recognises && <span className="text-muted"> · somebody else is recognised by it</span>}
               </td>
               <td>
                 {verifiedAt ? (
@@ -152,7 +152,7 @@ function Keys({ keys }: { keys: KeyView[] }) {
                     confirmed <Time at={verifiedAt} />
                   </>
                 ) : (
-                  <span className="text-quiet">not confirmed</span>
+                  <span className="text-muted">not confirmed</span>
                 )}
               </td>
               <td>
@@ -193,8 +193,8 @@ function History({ history, mergings }: Pick<PersonView, 'history' | 'mergings'>
               {name.replaceAll('_', ' ')}
             </Link>{' '}
             {inWordsBySight(value)}
-            {rule !== 'latest' && <span className="text-quiet"> · {rule} stays</span>}
-            {trust !== 'usual' && <span className="text-quiet"> · from a source trusted {trust}</span>}
+            {rule !== 'latest' && <span className="text-muted"> · {rule} stays</span>}
+            {trust !== 'usual' && <span className="text-muted"> · from a source trusted {trust}</span>}
           </li>
         ))}
       </ul>
@@ -207,10 +207,10 @@ function ConsentColumn({ person: { consent, events, deliveries, notices } }: { p
     <div className="p-4 flex flex-col gap-6">
       <section>
         <h2 className="font-semibold text-lg mb-1">Consent</h2>
-        {consent.length === 0 && <p className="text-quiet">None.</p>}
+        {consent.length === 0 && <p className="text-muted">None.</p>}
         {consent.map(({ purpose, channel, state }) => (
           <p key={purpose + channel}>
-            <strong>{purpose}</strong>, by {CHANNEL_WORDS[channel]}: <StateMark state={state} />
+            <strong>{purpose}</strong>, by {CHANNEL_WORDS[channel]}: <StateMark of="consent" state={state} />
           </p>
         ))}
       </section>
@@ -238,7 +238,7 @@ function ConsentColumn({ person: { consent, events, deliveries, notices } }: { p
               <Link to={`/activity/${submissionId}`} className="plain-link">
                 {connectionName}
               </Link>
-              <StateMark state={state} />
+              <StateMark of="delivery" state={state} />
             </li>
           ))}
         </ul>

@@ -22,7 +22,7 @@ export function Places({ personId }: { personId: string }) {
       <Loaded query={places}>
         {(list) =>
           list.length === 0 ? (
-            <p className="text-quiet">Nothing was sent for this person to a system that can be asked.</p>
+            <p className="text-muted">Nothing was sent for this person to a system that can be asked.</p>
           ) : (
             <div className="flex flex-col gap-3">
               {list.map((place) => (
@@ -54,10 +54,10 @@ function PlaceBox({ personId, place }: { personId: string; place: PlaceView }) {
       <div className="flex flex-wrap items-center justify-between gap-2">
         <p>
           <strong className="font-semibold">{connectionName}</strong>
-          {kindName && <span className="text-quiet"> · {kindName}</span>}
+          {kindName && <span className="text-muted"> · {kindName}</span>}
           {held && (held.standing ?? held.state) !== '' && (
             <span className="ml-3">
-              <StateMark state={held.standing ?? held.state} />
+              {held.standing === null ? held.state : <StateMark of="subscription" state={held.standing} />}
             </span>
           )}
         </p>
@@ -170,7 +170,7 @@ function Items({ term, items, verb, onAct, isBusy }: ItemsProps) {
 function Row({ term, children }: { term: string; children: React.ReactNode }) {
   return (
     <>
-      <dt className="text-quiet">{term}</dt>
+      <dt className="text-muted">{term}</dt>
       <dd className="break-words min-w-0">{children}</dd>
     </>
   );

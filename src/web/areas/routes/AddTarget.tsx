@@ -61,7 +61,7 @@ export function AddTarget({
         </ul>
       )}
       {connections.some(({ catalogue }) => !catalogue) && (
-        <p className="text-quiet text-sm">
+        <p className="text-muted text-sm">
           A connection can be chosen once it is verified: until then its fields are not known.
         </p>
       )}

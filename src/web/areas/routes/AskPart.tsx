@@ -122,7 +122,7 @@ const NEW = '+';
 /** The sentence that people agree to, and whether somebody decided that it speaks of the purpose. */
 function Wording({ wording, purpose }: { wording: string; purpose: PurposeView | undefined }) {
   const change = useChangePurpose();
-  if (wording.trim() === '') return <p className="text-quiet">Nothing says what people agree to yet.</p>;
+  if (wording.trim() === '') return <p className="text-muted">Nothing says what people agree to yet.</p>;
   const fits = !purpose || fitsWording(purpose, wording);
   return (
     <div>

@@ -39,7 +39,7 @@ export function ConsentPart({ consent, targets, connections, fields, statement, 
       <h3 id="consent" className="text-lg font-semibold">
         Consent
       </h3>
-      {consent.asks.length === 0 && <p className="text-quiet">Nobody is asked for consent by this route.</p>}
+      {consent.asks.length === 0 && <p className="text-muted">Nobody is asked for consent by this route.</p>}
       {consent.asks.map((ask, index) => (
         <AskPart
           key={ask.id}
@@ -66,7 +66,7 @@ export function ConsentPart({ consent, targets, connections, fields, statement, 
         <legend className="font-semibold mb-1">Who has people confirm that the address is theirs</legend>
         <Option name="confirms" isChosen={byUs} onChoose={() => set({ confirmedBy: { by: 'iwashi' } })}>
           Iwashi: a mail goes out, and what needs consent by email waits until it is confirmed.{' '}
-          <span className="text-quiet">Double opt-in. Keeps typing mistakes and robots out, and proves consent.</span>
+          <span className="text-muted">Double opt-in. Keeps typing mistakes and robots out, and proves consent.</span>
         </Option>
         {confirmingTargets(targets, connections).map(({ id, name, confirms }) => (
           <Option
@@ -76,7 +76,7 @@ export function ConsentPart({ consent, targets, connections, fields, statement, 
             onChoose={() => set({ confirmedBy: { by: 'target', targetId: id } })}
           >
             {name} sends its own mail.{' '}
-            <span className="text-quiet">
+            <span className="text-muted">
               Double opt-in by the destination. {confirms === true && 'It does so, as last fetched.'}
               {confirms === false && 'As last fetched it does not.'}
               {confirms === undefined && 'Whether it does cannot be seen from here.'}
@@ -89,18 +89,18 @@ export function ConsentPart({ consent, targets, connections, fields, statement, 
           onChoose={() => set({ confirmedBy: { by: 'nobody' } })}
         >
           Nobody: everything goes at once.{' '}
-          <span className="text-quiet">Single opt-in. Grows faster; nobody proves that the address is theirs.</span>
+          <span className="text-muted">Single opt-in. Grows faster; nobody proves that the address is theirs.</span>
         </Option>
       </fieldset>
       <fieldset className="flex flex-col gap-1">
         <legend className="font-semibold mb-1">If somebody who confirmed before sends other answers</legend>
         <Option name="changes" isChosen={consent.changes !== 'at once'} onChoose={() => set({ changes: 'ask' })}>
           {byUs ? 'Ask them to confirm the change.' : 'Fill what is empty, and keep the rest.'}{' '}
-          <span className="text-quiet">Anybody who knows an address can send a form with it.</span>
+          <span className="text-muted">Anybody who knows an address can send a form with it.</span>
         </Option>
         <Option name="changes" isChosen={consent.changes === 'at once'} onChoose={() => set({ changes: 'at once' })}>
           Change it at once.{' '}
-          <span className="text-quiet">For forms that only signed-in people reach, such as a preference page.</span>
+          <span className="text-muted">For forms that only signed-in people reach, such as a preference page.</span>
         </Option>
       </fieldset>
       {byUs && (

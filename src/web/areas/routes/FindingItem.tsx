@@ -22,8 +22,8 @@ export function FindingItem({ finding, targetName, onGo, onMend, onAccept }: Fin
   const { level, message, fix, connectionId, mend, why, accepted } = finding;
   if (accepted !== undefined)
     return (
-      <li className="text-quiet">
-        <StateMark state="accepted warning" /> {targetName}
+      <li className="text-muted">
+        <StateMark of="finding" state="let stand" /> {targetName}
         {message} <q>{accepted}</q>{' '}
         <button className="plain-link" onClick={() => onAccept(null)}>
           Take back
@@ -32,7 +32,7 @@ export function FindingItem({ finding, targetName, onGo, onMend, onAccept }: Fin
     );
   return (
     <li>
-      <StateMark state={level} /> {targetName}
+      <StateMark of="finding" state={level} /> {targetName}
       {message}{' '}
       {connectionId === undefined ? (
         <button className="plain-link text-left" onClick={onGo}>
@@ -48,7 +48,7 @@ export function FindingItem({ finding, targetName, onGo, onMend, onAccept }: Fin
           Add {stepInWords(mend)}
         </button>
       )}
-      <details className="text-sm text-quiet">
+      <details className="text-sm text-muted">
         <summary className="cursor-pointer py-1">Why this matters</summary>
         {why}
         {level !== 'blocker' && (

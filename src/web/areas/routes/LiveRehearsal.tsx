@@ -27,7 +27,7 @@ export function LiveRehearsal({ route, connections, sample, isUnsaved }: LiveReh
     <section>
       <h2 className="font-semibold text-lg">Live rehearsal</h2>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
-        {proof ? <ProofInWords proof={proof} /> : <span className="text-quiet">Not tried for real yet.</span>}
+        {proof ? <ProofInWords proof={proof} /> : <span className="text-muted">Not tried for real yet.</span>}
         <button
           className="btn btn-xs"
           disabled={sample.values === null || route.draft.targets.length === 0 || isUnsaved}
@@ -47,8 +47,8 @@ export function LiveRehearsal({ route, connections, sample, isUnsaved }: LiveReh
 function ProofInWords({ proof: { state, at, by, stale, version } }: { proof: ProofView }) {
   return (
     <span>
-      <StateMark state={state === 'failed' ? 'not proved' : stale ? 'stale' : 'proved'} />{' '}
-      <span className="text-quiet">
+      <StateMark of="rehearsal" state={state === 'failed' ? 'failed' : stale ? 'stale' : 'proved'} />{' '}
+      <span className="text-muted">
         {version === null ? 'the draft' : `version ${version}`}
         {state === 'failed' ? ', tried' : stale ? ', and it changed since:' : ','} <Time at={at} /> by {by}
       </span>

@@ -27,7 +27,7 @@ function Seen({ seen: { problem, isThere, refusal, changes } }: { seen: LookView
   const open = changes.filter(({ before, after }) => before !== after);
   return (
     <>
-      <p className="text-quiet">{isThere ? 'They are there already.' : 'They are not there yet.'}</p>
+      <p className="text-muted">{isThere ? 'They are there already.' : 'They are not there yet.'}</p>
       {refusal && <p className="text-error font-semibold">Would be refused: {refusal}</p>}
       {open.length === 0 ? (
         <p>Already so: nothing would change there.</p>
@@ -35,7 +35,7 @@ function Seen({ seen: { problem, isThere, refusal, changes } }: { seen: LookView
         <ul>
           {open.map(({ what, before, after }) => (
             <li key={what}>
-              <span className="text-quiet">{what}</span> {before !== '' && <s className="text-quiet">{before}</s>}{' '}
+              <span className="text-muted">{what}</span> {before !== '' && <s className="text-muted">{before}</s>}{' '}
               <Address text={after || 'empty'} />
             </li>
           ))}

@@ -99,7 +99,7 @@ function Choice({
                 }
               />
               <span className="font-semibold">{field.label}</span>
-              <span className="text-quiet text-sm">
+              <span className="text-muted text-sm">
                 as {typeOf(field)}
                 {typeOf(field) === field.type ? '' : `, since ${field.type} cannot be made there`}
               </span>

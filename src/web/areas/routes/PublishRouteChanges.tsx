@@ -25,7 +25,7 @@ export function PublishRouteChanges({ route, draft, called, onPublish, onCancel 
               <ul className="list-disc pl-5 flex flex-col gap-1" aria-label="What changes">
                 {changes.length === 0 ? <li>Nothing.</li> : changes.map((text) => <li key={text}>{text}</li>)}
               </ul>
-              <p className="text-quiet">
+              <p className="text-muted">
                 It holds for whatever comes from then on. What came before goes on as it was planned, until somebody has
                 it sent again.
               </p>

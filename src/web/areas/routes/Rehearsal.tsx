@@ -61,7 +61,7 @@ export function Rehearsal({
       <LiveRehearsal route={route} connections={connections} sample={sample} isUnsaved={isUnsaved} />
       <section aria-live="polite">
         <h2 className="font-semibold text-lg">Rehearsal</h2>
-        <p className="text-quiet text-sm mb-2">What the draft would do with the sample. Nothing is sent or changed.</p>
+        <p className="text-muted text-sm mb-2">What the draft would do with the sample. Nothing is sent or changed.</p>
         {rehearsal.isError ? (
           <Failed error={rehearsal.error} again={() => void rehearsal.refetch()} />
         ) : rehearsal.data ? (
@@ -79,7 +79,7 @@ export function Rehearsal({
             />
           </>
         ) : (
-          <p className="text-quiet">Computing</p>
+          <p className="text-muted">Computing</p>
         )}
       </section>
     </div>

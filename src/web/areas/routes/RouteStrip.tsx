@@ -50,7 +50,7 @@ export function RouteStrip({ document, sourceNames, names, findings, shown, onSh
         );
       })}
       {targets.length > 0 && targets.every(({ when }) => when !== null) && (
-        <span className="self-center text-sm text-quiet leading-tight shrink-0">otherwise: stop</span>
+        <span className="self-center text-sm text-muted leading-tight shrink-0">otherwise: stop</span>
       )}
       <button
         className={`btn btn-sm btn-ghost btn-square self-center shrink-0 ${shown === 'add' ? 'bg-base-300' : ''}`}
@@ -67,7 +67,7 @@ export function RouteStrip({ document, sourceNames, names, findings, shown, onSh
   );
 }
 
-const Arrow = () => <ArrowRight size={14} aria-hidden="true" className="self-center text-quiet shrink-0" />;
+const Arrow = () => <ArrowRight size={14} aria-hidden="true" className="self-center text-muted shrink-0" />;
 
 function Piece({
   kind,
@@ -95,11 +95,11 @@ function Piece({
       aria-label={`${kind} ${name}${worst ? `, ${worst.level}` : ''}`}
       onClick={onShow}
     >
-      <span className="flex items-center gap-1 text-sm text-quiet whitespace-nowrap">
+      <span className="flex items-center gap-1 text-sm text-muted whitespace-nowrap">
         {kind}
         {worst && (
           <span className="ml-auto">
-            <StateMark state={worst.level} iconOnly />
+            <StateMark of="finding" state={worst.level} iconOnly />
           </span>
         )}
       </span>

@@ -60,7 +60,7 @@ function OpenRoute({ id }: { id: string }) {
         <Loaded query={connections}>
           {(known) =>
             own.isPending && own.sources.length === 0 ? (
-              <p className="p-6 text-quiet">Loading</p>
+              <p className="p-6 text-muted">Loading</p>
             ) : (
               <RouteBench
                 route={open}
@@ -123,7 +123,7 @@ function RouteTable({ list, onAdd, canAdd }: { list: RouteLine[]; onAdd: () => v
       </div>
       {list.length > 1 && (
         <div className="px-4 pb-3">
-          <EntryFilter lines={list} entries={entries} what="a route" />
+          <EntryFilter lines={list} entries={entries} what="a route" stateOf="publishing" />
         </div>
       )}
       <table className="rows w-full" aria-rowcount={entries.shown.length + 1} onKeyDown={moveInList}>
@@ -143,7 +143,7 @@ function RouteTable({ list, onAdd, canAdd }: { list: RouteLine[]; onAdd: () => v
           {(line) => <RouteCells line={line} folders={folders} />}
         </LongBody>
       </table>
-      {entries.shown.length === 0 && <p className="px-4 py-3 text-quiet">No route is like that.</p>}
+      {entries.shown.length === 0 && <p className="px-4 py-3 text-muted">No route is like that.</p>}
     </div>
   );
 }
@@ -159,15 +159,15 @@ function RouteCells({ line, folders }: { line: RouteLine; folders: string[] }) {
         <Link data-row to={`/routes/${id}`} className="plain-link font-semibold">
           {name}
         </Link>
-        {folder !== '' && <span className="block text-quiet text-sm">{folder}</span>}
+        {folder !== '' && <span className="block text-muted text-sm">{folder}</span>}
       </td>
       <td>{sourceNames.join(' · ')}</td>
-      <td>{targetNames.join(' · ') || <span className="text-quiet">nowhere yet</span>}</td>
+      <td>{targetNames.join(' · ') || <span className="text-muted">nowhere yet</span>}</td>
       <td>
-        <StateMark state={line.archivedAt === null ? state : 'archived'} />
+        <StateMark of="publishing" state={line.archivedAt === null ? state : 'archived'} />
         {liveVersion !== null && changed && (
           <div className="text-sm">
-            <StateMark state="changed" />
+            <StateMark of="publishing" state="changed" />
           </div>
         )}
       </td>
@@ -202,7 +202,7 @@ function RouteCells({ line, folders }: { line: RouteLine; folders: string[] }) {
 const Count = ({ of, state }: { of: number; state: 'blocker' | 'warning' }) => (
   <span className="flex gap-1 items-center">
     <span aria-hidden="true">
-      <StateMark state={state} iconOnly />
+      <StateMark of="finding" state={state} iconOnly />
     </span>
     {of} {of === 1 ? state : `${state}s`}
   </span>

@@ -84,7 +84,7 @@ export function SamplePanel({
       <button className="btn btn-xs self-start" onClick={onAll}>
         Try it on all samples
       </button>
-      <p className="text-quiet text-sm">Change a value to see what would happen. Nothing is sent.</p>
+      <p className="text-muted text-sm">Change a value to see what would happen. Nothing is sent.</p>
       {fields.map((field) => (
         <div
           key={field.id}
@@ -130,7 +130,7 @@ function SampleValue({
     const chosen = Array.isArray(value) ? value.filter((one) => typeof one === 'string') : [];
     return (
       <fieldset>
-        <legend className="text-sm text-quiet">{label}</legend>
+        <legend className="text-sm text-muted">{label}</legend>
         {options.map((option) => (
           <label key={option} className="flex gap-2 items-start py-0.5">
             <input
@@ -153,13 +153,13 @@ function SampleValue({
   if (type === 'file')
     return (
       <p>
-        <span className="block text-sm text-quiet">{label}</span>
-        {isFile(value) ? value.name : <span className="text-quiet">no file</span>}
+        <span className="block text-sm text-muted">{label}</span>
+        {isFile(value) ? value.name : <span className="text-muted">no file</span>}
       </p>
     );
   return (
     <label className="flex flex-col">
-      <span className="text-sm text-quiet">
+      <span className="text-sm text-muted">
         {label} <span className="font-mono text-xs">{key}</span>
       </span>
       {type === 'choice' ? (

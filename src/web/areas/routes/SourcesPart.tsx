@@ -27,7 +27,7 @@ export function SourcesPart({ own, choices, chosen, onChange }: SourcesPartProps
             <Link to={`/sources/${id}`} className="plain-link font-semibold">
               {name}
             </Link>
-            <span className="text-quiet">{draft.fields.length} fields</span>
+            <span className="text-muted">{draft.fields.length} fields</span>
             {own.length > 1 && (
               <button
                 className="btn btn-ghost btn-xs btn-square ml-auto"
@@ -62,7 +62,7 @@ export function SourcesPart({ own, choices, chosen, onChange }: SourcesPartProps
           />
         </div>
       )}
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         Lines and conditions stay with the fields they name: what the new source does not have is said in the preflight.
       </p>
     </section>

@@ -49,7 +49,7 @@ export function TagsPart({ target, fields, known, canTakeOff, values, onChange }
             onChange={(names) => onChange({ tags: setTagsForAll(tags, names) })}
             rows={3}
           />
-          <p className="text-quiet text-sm">
+          <p className="text-muted text-sm">
             One a line. There are: {known.join(', ') || 'none yet'}. Others are made there when first used.
           </p>
           {canTakeOff && (
@@ -151,7 +151,7 @@ function AnswerTags({
     <div className="mb-2">
       {type !== 'yes/no' && (
         <div className="flex items-center justify-between gap-2 mb-1">
-          <h5 className="text-quiet leading-tight">{label}</h5>
+          <h5 className="text-muted leading-tight">{label}</h5>
           {open.length > 0 && (
             <button
               className="btn btn-xs"

@@ -8,7 +8,7 @@ export function TrialResult({ trial, isLast }: { trial: TrialView; isLast: boole
   return (
     <div className="flex flex-col gap-4">
       {isLast && (
-        <p className="text-quiet">
+        <p className="text-muted">
           The last one, {trial.version === null ? 'of a draft' : `of version ${trial.version}`},{' '}
           <Time at={trial.startedAt} />, by {trial.by}:
         </p>
@@ -32,7 +32,7 @@ function TargetResult({ target }: { target: TargetTrial }) {
   return (
     <section className="border-l-2 border-base-300 pl-3 flex flex-col gap-1">
       <h3 className="font-semibold flex gap-2">
-        {connectionName} <StateMark state={state === 'failed' ? 'not proved' : state} />
+        {connectionName} <StateMark of="rehearsal" state={state} />
       </h3>
       {said !== '' && (
         <p>
@@ -63,7 +63,7 @@ function TargetResult({ target }: { target: TargetTrial }) {
         </table>
       )}
       {state !== 'waiting' && state !== 'left out' && (
-        <p className={cleaned === 'left there' ? 'text-warning' : 'text-quiet'}>
+        <p className={cleaned === 'left there' ? 'text-warning' : 'text-muted'}>
           {[CLEANED[cleaned], cleanedSaid].filter((text) => text !== '').join(' ')}
         </p>
       )}

@@ -81,7 +81,7 @@ export function VersionsPart({ route, document, sources, connections, fields, is
       <Loaded query={versions}>
         {(list) =>
           list.length === 0 ? (
-            <p className="text-quiet">Nothing is published yet.</p>
+            <p className="text-muted">Nothing is published yet.</p>
           ) : (
             <table className="rows w-full">
               <thead>
@@ -100,12 +100,12 @@ export function VersionsPart({ route, document, sources, connections, fields, is
                   <tr key={version}>
                     <td>
                       {version}
-                      {version === route.liveVersion && <span className="text-quiet"> (newest)</span>}
+                      {version === route.liveVersion && <span className="text-muted"> (newest)</span>}
                     </td>
                     <td>
                       <Time at={publishedAt} />
                     </td>
-                    <td>{by || <span className="text-quiet">not kept then</span>}</td>
+                    <td>{by || <span className="text-muted">not kept then</span>}</td>
                     <td className="whitespace-normal">{said}</td>
                     <td className="text-right">
                       <button

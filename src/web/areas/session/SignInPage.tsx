@@ -11,7 +11,7 @@ export function SignInPage() {
     <main className="min-h-dvh grid place-items-center bg-base-200 p-4">
       <div className="box p-8 w-full max-w-sm">
         <h1 className="text-2xl font-semibold text-primary tracking-wide">iwashi</h1>
-        <p className="text-quiet mb-6">What visitors hand over, in the right lists, with proof.</p>
+        <p className="text-muted mb-6">What visitors hand over, in the right lists, with proof.</p>
         {state.data && !state.data.hasAccount ? (
           <p>There is no account yet. Open the one-time link that Iwashi printed when it was started.</p>
         ) : (
@@ -38,7 +38,7 @@ function SignInForm({ demo }: { demo: SignInState['demo'] }) {
   const problem = error instanceof ApiProblem ? error : null;
   return (
     <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
-      {demo && <p className="text-sm text-quiet">This is a demo; its sign-in is filled in.</p>}
+      {demo && <p className="text-sm text-muted">This is a demo; its sign-in is filled in.</p>}
       <Field label="Email" error={problem?.about('/email')}>
         <input
           className="input w-full"

@@ -55,7 +55,7 @@ export function Compared({ sourceId, address, before, after }: ComparedProps) {
                   ' changes.'
                 ) : (
                   <>
-                    : {part.after} <span className="text-quiet">(before: {part.before})</span>
+                    : {part.after} <span className="text-muted">(before: {part.before})</span>
                   </>
                 )}
               </li>
@@ -65,7 +65,7 @@ export function Compared({ sourceId, address, before, after }: ComparedProps) {
       )}
       <section aria-label="Fields that change">
         {changes.length === 0 ? (
-          <p className="text-quiet">
+          <p className="text-muted">
             {parts.length === 0 ? 'Nothing changes.' : 'The fields are the same, by their names and types.'}
           </p>
         ) : (
@@ -76,7 +76,7 @@ export function Compared({ sourceId, address, before, after }: ComparedProps) {
                 <li key={`${change.id} ${change.what}`}>
                   <strong className="font-semibold">{change.label}</strong> {WORDS[change.what]}
                   {change.before !== '' && (
-                    <span className="text-quiet">
+                    <span className="text-muted">
                       {' '}
                       ({change.before} → {change.after})
                     </span>
@@ -85,7 +85,7 @@ export function Compared({ sourceId, address, before, after }: ComparedProps) {
                   {change.what === 'renamed' &&
                     ' A page that has the form copied into it still sends the old name: copy the HTML again.'}
                   {touched.length > 0 && change.what !== 'added' && (
-                    <span className={mayBreak(change) && change.what !== 'renamed' ? 'text-error' : 'text-quiet'}>
+                    <span className={mayBreak(change) && change.what !== 'renamed' ? 'text-error' : 'text-muted'}>
                       {' '}
                       Used by{' '}
                       {touched.map(({ route, what }, at) => (

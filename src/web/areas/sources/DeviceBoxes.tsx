@@ -10,7 +10,7 @@ interface DeviceBoxesProps {
 /** On which devices something shows itself, or opens by itself. */
 export const DeviceBoxes = ({ legend, devices, onChange }: DeviceBoxesProps) => (
   <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
-    <legend className="text-quiet text-sm">{legend}</legend>
+    <legend className="text-muted text-sm">{legend}</legend>
     {DEVICES.map((device) => (
       <TickBox
         key={device}

@@ -34,7 +34,7 @@ export function FieldsEditor({ fields, liveIds, onChange, about }: FieldsEditorP
         />
       ))}
       <div className="flex flex-wrap gap-2 items-center">
-        <span className="text-quiet">Add</span>
+        <span className="text-muted">Add</span>
         {USUAL.map((type) => (
           <button key={type} className="btn btn-sm" onClick={() => onChange(addField(fields, type))}>
             {type}

@@ -19,7 +19,7 @@ export function FieldsPart({ of, document: { fields, trust }, set, about, liveId
       <h3 id="fields" className="text-lg font-semibold">
         Fields
       </h3>
-      <p className="text-quiet mb-3">
+      <p className="text-muted mb-3">
         What is taken out of each {of}. The whole {of} is kept beside it.
       </p>
       <FieldsEditor fields={fields} liveIds={liveIds} onChange={(next) => set({ fields: next })} about={about} />

@@ -30,7 +30,7 @@ export function OwnFiles() {
                   )}
                   <span className="min-w-0 flex-1">
                     <span className="block truncate">{name}</span>
-                    <span className="block text-quiet text-sm">
+                    <span className="block text-muted text-sm">
                       {width > 0 && `${width} × ${height} px, `}
                       {inBytes(size)}
                       {forms.length === 0 ? ', in no form' : ', in '}

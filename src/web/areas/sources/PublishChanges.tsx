@@ -56,11 +56,11 @@ export function PublishChanges({
                   />
                   <span>
                     With “{one.wording}”, people agree to <strong className="font-semibold">{one.name}</strong>.
-                    <span className="block text-quiet">Taken as that by {one.routes.join(' and ')}.</span>
+                    <span className="block text-muted">Taken as that by {one.routes.join(' and ')}.</span>
                   </span>
                 </label>
               ))}
-              <p className="text-quiet">
+              <p className="text-muted">
                 Where the words speak of something else, choose another purpose in the route first: consent is written
                 down in the words that people saw.
               </p>

@@ -27,14 +27,14 @@ export function RememberedChoice() {
         onChange={() => void setRemembered(value)}
       />
       <span>
-        {label} <span className="block text-quiet text-sm">{help}</span>
+        {label} <span className="block text-muted text-sm">{help}</span>
       </span>
     </label>
   );
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="font-semibold mb-1">Who is remembered from page to page</legend>
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         In the visitor's own browser: which forms were shown, closed and sent there, which variant was met, and by what
         the visitor is known here.
       </p>

@@ -219,7 +219,7 @@ function RoutesOf({ source }: { source: SourceView }) {
               <Link className="plain-link" to={`/routes/${route.id}`}>
                 {route.name}
               </Link>{' '}
-              <span className="text-quiet">{route.state}</span>
+              <span className="text-muted">{route.state}</span>
             </li>
           ))}
         </ul>

@@ -69,7 +69,7 @@ export function GoesLive({ source: { id, archivedAt }, draft }: { source: Source
         }}
       >
         <label className="flex flex-col">
-          <span className="text-quiet text-sm">Let the draft go live at</span>
+          <span className="text-muted text-sm">Let the draft go live at</span>
           <input
             type="datetime-local"
             required
@@ -81,7 +81,7 @@ export function GoesLive({ source: { id, archivedAt }, draft }: { source: Source
         <button className="btn btn-sm" disabled={schedule.isPending || when === ''}>
           Set this time
         </button>
-        <span className="text-quiet text-sm">
+        <span className="text-muted text-sm">
           {Intl.DateTimeFormat().resolvedOptions().timeZone}.
           {draft.document.kind === 'form' && ' From when to when it is open is set under Show it.'}
         </span>

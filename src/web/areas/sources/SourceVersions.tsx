@@ -37,7 +37,7 @@ export function SourceVersions({ source: { id, postUrl, liveVersion }, draft, on
                 </option>
               ))}
             </select>
-            <span className="text-quiet">
+            <span className="text-muted">
               published{' '}
               <ExactTime at={list.find((one) => one.version === version)?.publishedAt ?? list[0]?.publishedAt ?? ''} />
             </span>
@@ -54,7 +54,7 @@ export function SourceVersions({ source: { id, postUrl, liveVersion }, draft, on
                 <button className="btn btn-primary btn-sm" onClick={() => onTake(document)}>
                   Take version {version} as the draft
                 </button>{' '}
-                <span className="text-quiet text-sm">Undo brings back the draft of now.</span>
+                <span className="text-muted text-sm">Undo brings back the draft of now.</span>
               </div>
             </>
           )}

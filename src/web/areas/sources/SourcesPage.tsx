@@ -232,7 +232,7 @@ function NewSource({ onDone, onTakeOver }: { onDone: () => void; onTakeOver: () 
                 />
                 <span>
                   {one.name}
-                  <span className="block text-quiet text-sm">{one.help}</span>
+                  <span className="block text-muted text-sm">{one.help}</span>
                 </span>
               </label>
             ))}
@@ -254,6 +254,7 @@ function SourceList({ lines, openId, onAdd }: { lines: SourceLine[]; openId: str
     <EntryList
       title="Sources"
       what="a source"
+      stateOf="publishing"
       lines={lines}
       openId={openId}
       to={(id) => `/sources/${id}`}
@@ -283,11 +284,12 @@ function SourceList({ lines, openId, onAdd }: { lines: SourceLine[]; openId: str
           <strong className="font-semibold block truncate" title={name}>
             {name}
           </strong>
-          <span className="flex justify-between gap-2 text-quiet text-sm">
+          <span className="flex justify-between gap-2 text-muted text-sm">
             <span className="truncate">
               {[KIND_WORDS[kind], folder, `${today} in 24 hours`].filter((text) => text !== '').join(' · ')}
             </span>
             <StateMark
+              of="publishing"
               state={archivedAt !== null ? 'archived' : changed && liveVersion !== null ? 'changed' : state}
               iconOnly
             />

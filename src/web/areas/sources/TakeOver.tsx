@@ -69,9 +69,9 @@ function Found({ form, page, onDone }: { form: FoundForm; page: string; onDone: 
       <Field label="Name of the source">
         <input className="input input-sm w-full" value={name} onChange={({ target }) => setName(target.value)} />
       </Field>
-      <p className="text-quiet text-sm break-all">Sent now to {form.action === '' ? 'the page itself' : form.action}</p>
+      <p className="text-muted text-sm break-all">Sent now to {form.action === '' ? 'the page itself' : form.action}</p>
       <table className="table table-xs">
-        <thead className="text-quiet">
+        <thead className="text-muted">
           <tr>
             <th scope="col">Field name</th>
             <th scope="col">Label</th>
@@ -126,7 +126,7 @@ function Found({ form, page, onDone }: { form: FoundForm; page: string; onDone: 
           Post to it, as a destination
         </button>
         {line === null && (
-          <p className="text-quiet text-sm mt-1">
+          <p className="text-muted text-sm mt-1">
             It cannot be posted to from here: it is not said at which whole address it is sent, or no program sends it.
           </p>
         )}

@@ -26,7 +26,7 @@ export function VariantsResult({ sourceId, kind, live }: VariantsResultProps) {
   const nameOf = (id: string | undefined) => live.find((one) => one.id === id)?.name ?? '';
   if (!data)
     return (
-      <p className="text-quiet">
+      <p className="text-muted">
         {live.length === 0 ? 'Nothing is compared yet: the variants are not live.' : 'Nothing was counted yet.'}
       </p>
     );
@@ -41,7 +41,7 @@ export function VariantsResult({ sourceId, kind, live }: VariantsResultProps) {
       <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Figures of the variants">
         <table className="text-sm w-full">
           <thead>
-            <tr className="text-quiet text-start">
+            <tr className="text-muted text-start">
               <th className="text-start font-normal">Variant</th>
               <th className="text-end font-normal">{kind === 'chat' ? 'saw its button' : 'saw it'}</th>
               <th className="text-end font-normal">{reachedWords(kind, data.goal)}</th>
@@ -64,7 +64,7 @@ export function VariantsResult({ sourceId, kind, live }: VariantsResultProps) {
           </tbody>
         </table>
       </div>
-      <ul className="text-sm text-quiet">
+      <ul className="text-sm text-muted">
         {data.arms.map(({ interval, loss }, at) => (
           <li key={data.variants[at]}>
             {nameOf(data.variants[at])}: between {percent(interval?.[0] ?? null)} and {percent(interval?.[1] ?? null)},
@@ -72,7 +72,7 @@ export function VariantsResult({ sourceId, kind, live }: VariantsResultProps) {
           </li>
         ))}
       </ul>
-      <p className="text-sm text-quiet">
+      <p className="text-sm text-muted">
         Look as often as you like: a difference that is none is told in 5 of 100 comparisons at most.
       </p>
     </section>

@@ -112,7 +112,7 @@ export function VariantsSettings<Face extends object, Document extends Comparabl
             <div className="flex flex-wrap gap-2">
               {nothing ? (
                 <>
-                  <span className="text-quiet">Nothing is shown to them.</span>
+                  <span className="text-muted">Nothing is shown to them.</span>
                   <button className="btn btn-xs btn-ghost" onClick={() => remove(id)}>
                     Remove {name}
                   </button>
@@ -196,7 +196,7 @@ export function VariantsSettings<Face extends object, Document extends Comparabl
           />
         </Field>
       )}
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         Nobody meets another variant than before where the site says that the visitor agreed to that being remembered;
         elsewhere it is chosen anew on every page
         {kind === 'form'

@@ -42,7 +42,7 @@ export function ConditionPart({ when, fields, values, words = TO_TARGET, onChang
       {when && decision && (
         <p>
           {/* A single test says itself; several are said as they are understood. */}
-          {(group?.of.length ?? 0) > 1 && <span className="text-quiet">{inSentence(when, askable.all)}. </span>}
+          {(group?.of.length ?? 0) > 1 && <span className="text-muted">{inSentence(when, askable.all)}. </span>}
           For the sample:{' '}
           {decision.verdict === 'holds' ? (
             <strong>{words.holds}</strong>

@@ -1,15 +1,17 @@
 import { Filter } from '../Filter.tsx';
-import { stateWord } from '../StateMark.tsx';
+import { wordOfAny, type Stateful } from '../StateMark.tsx';
 import { ARCHIVED, foldersOf, NO_FOLDER, ORDER_WORDS, ORDERS, type EntryLine, type useEntries } from './useEntries.ts';
 
 interface EntryFilterProps {
   lines: EntryLine[];
   entries: Pick<ReturnType<typeof useEntries>, 'filter' | 'setFilter' | 'shown'>;
   what: string;
+  /** Of what the lines have a state. */
+  stateOf: Stateful;
 }
 
 /** What of a list is looked at: by what is typed, by folder, by state; and in which order. */
-export function EntryFilter({ lines, entries: { filter, setFilter, shown }, what }: EntryFilterProps) {
+export function EntryFilter({ lines, entries: { filter, setFilter, shown }, what, stateOf }: EntryFilterProps) {
   const { find, folder, state, order } = filter;
   const folders = foldersOf(lines);
   const states = [...new Set(lines.map((line) => line.state))].sort();
@@ -44,7 +46,7 @@ export function EntryFilter({ lines, entries: { filter, setFilter, shown }, what
           <option value="">Any state</option>
           {states.map((one) => (
             <option key={one} value={one}>
-              {stateWord(one)}
+              {wordOfAny(stateOf, one)}
             </option>
           ))}
           {isAnyArchived && <option value={ARCHIVED}>archived</option>}
@@ -63,7 +65,7 @@ export function EntryFilter({ lines, entries: { filter, setFilter, shown }, what
         ))}
       </select>
       {isNarrowed && (
-        <p role="status" className="text-quiet text-sm">
+        <p role="status" className="text-muted text-sm">
           {shown.length} of {lines.length}{' '}
           <button className="plain-link" onClick={() => void setFilter({ find: null, folder: null, state: null })}>
             Show all

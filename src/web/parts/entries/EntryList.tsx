@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { moveInList } from '../keys.ts';
+import type { Stateful } from '../StateMark.tsx';
 import { EntryFilter } from './EntryFilter.tsx';
 import { useEntries, type EntryLine } from './useEntries.ts';
 
@@ -14,6 +15,8 @@ interface EntryListProps<L extends EntryLine> {
   title: string;
   /** What is found in it, such as "a source". */
   what: string;
+  /** Of what its lines have a state. */
+  stateOf: Stateful;
   lines: L[];
   openId: string;
   /** The address of one. */
@@ -31,7 +34,7 @@ interface EntryListProps<L extends EntryLine> {
 
 /** A list beside the thing that is open: found by typing, kept in folders; only the lines in view are in the document. */
 export function EntryList<L extends EntryLine>(props: EntryListProps<L>) {
-  const { title, what, lines, openId, to, saysOf, actions, children, more, below } = props;
+  const { title, what, stateOf, lines, openId, to, saysOf, actions, children, more, below } = props;
   const entries = useEntries(lines, saysOf, openId);
   const { shown, filter } = entries;
   const kept = keptSearch(filter);
@@ -59,10 +62,10 @@ export function EntryList<L extends EntryLine>(props: EntryListProps<L>) {
           <h1 className="font-semibold text-lg">{title}</h1>
           <span className="flex items-center gap-1">{actions}</span>
         </div>
-        {lines.length > 1 && <EntryFilter lines={lines} entries={entries} what={what} />}
+        {lines.length > 1 && <EntryFilter lines={lines} entries={entries} what={what} stateOf={stateOf} />}
       </div>
       <div className="flex-1 min-h-0 overflow-auto" tabIndex={0} role="region" aria-label={`${title}, the list`}>
-        {shown.length === 0 && <p className="p-3 text-quiet">Nothing matches.</p>}
+        {shown.length === 0 && <p className="p-3 text-muted">Nothing matches.</p>}
         <ul ref={list} className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index, key, start }) => {
             const line = shown[index];

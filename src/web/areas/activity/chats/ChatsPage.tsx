@@ -73,7 +73,7 @@ export function ChatsPage() {
           )}
         </section>
         {id === '' ? (
-          <p className="p-6 text-quiet">Choose a conversation to read along, or to take it over.</p>
+          <p className="p-6 text-muted">Choose a conversation to read along, or to take it over.</p>
         ) : (
           <Open key={id} id={id} />
         )}
@@ -121,7 +121,7 @@ function Row({ row, isOpen, search }: { row: ConversationRow; isOpen: boolean; s
   return (
     <ConversationLink {...{ row, isOpen, search }}>
       <span className="block truncate">{row.last}</span>
-      <span className="block text-quiet text-sm truncate">
+      <span className="block text-muted text-sm truncate">
         <Time at={row.touchedAt} /> {row.page.replace(/^https?:\/\//, '')}
       </span>
     </ConversationLink>
@@ -149,8 +149,8 @@ function Conversation({ view }: { view: ConversationView }) {
     <>
       <div className="flex flex-wrap gap-2 items-center p-4 border-b border-base-300">
         <h2 className="font-semibold text-lg">{view.sourceName}</h2>
-        <StateMark state={view.status} />
-        {isTaken && <span className="text-quiet">{view.colleague} has it</span>}
+        <StateMark of="conversation" state={view.status} />
+        {isTaken && <span className="text-muted">{view.colleague} has it</span>}
         <span className="flex-1" />
         {!isTaken && view.status !== 'ended' && (
           <button
@@ -193,7 +193,7 @@ function Conversation({ view }: { view: ConversationView }) {
           <dl className="grid grid-cols-[auto_1fr] gap-x-3 mb-4">
             {view.answers.map(({ label, value, link }) => (
               <div key={label} className="contents">
-                <dt className="text-quiet">{label}</dt>
+                <dt className="text-muted">{label}</dt>
                 <dd className="break-words min-w-0">
                   {link === '' ? (
                     value

@@ -24,7 +24,7 @@ export function ConversationLink({ row, isOpen, search, children }: Conversation
       >
         <span className="flex justify-between gap-2">
           <strong className="font-semibold truncate">{row.sourceName}</strong>
-          <StateMark state={row.status} />
+          <StateMark of="conversation" state={row.status} />
         </span>
         {children}
       </Link>

@@ -9,7 +9,7 @@ export function SaidLines({ said }: { said: ChatLineView[] }) {
     <ol className="flex flex-col gap-2">
       {said.map(({ number, by, name, text, link, at }) => (
         <li key={number} className={`max-w-[80%] ${by === 'visitor' ? 'self-start' : 'self-end'}`}>
-          <span className="text-quiet text-sm">
+          <span className="text-muted text-sm">
             {by === 'colleague' ? name : WHO[by]}, <ExactTime at={at} />
           </span>
           <p

@@ -42,7 +42,7 @@ export function SaidFound({ text, openId, search }: SaidFoundProps) {
   const rows = (said.data?.pages ?? []).flatMap((page) => page.rows);
   return (
     <>
-      <p role="status" className="p-3 text-quiet text-sm">
+      <p role="status" className="p-3 text-muted text-sm">
         {said.isPending
           ? 'Looking for it'
           : rows.length === 0 && !said.hasNextPage
@@ -84,7 +84,7 @@ function Found({ row: { line, page }, wanted }: { row: FoundConversation; wanted
           </>
         )}
       </span>
-      <span className="block text-quiet text-sm truncate">
+      <span className="block text-muted text-sm truncate">
         {line.by === 'colleague' ? line.name : 'Visitor'}, <Time at={line.at} /> {page.replace(/^https?:\/\//, '')}
       </span>
     </>

@@ -118,14 +118,14 @@ function Choices({
       <h2 className="font-semibold text-lg">
         {title}: {operations.length} operations
       </h2>
-      <p className="text-quiet mb-2">
+      <p className="text-muted mb-2">
         Iwashi guessed which request does what. Change what is wrong, and leave empty what the service does not offer.
       </p>
       <div className="flex flex-col gap-5">
         {ROLES.map(({ about, help, roles }) => (
           <fieldset key={about} className="box px-4 pb-4">
-            <legend className="px-1 text-quiet">{about}</legend>
-            {help && <p className="text-quiet text-sm">{help}</p>}
+            <legend className="px-1 text-muted">{about}</legend>
+            {help && <p className="text-muted text-sm">{help}</p>}
             <div className="grid gap-3 sm:grid-cols-2 mt-1">
               {roles.map(([role, label, hint]) => (
                 <Field key={role} label={label} help={hint}>

@@ -43,7 +43,7 @@ export function MannersPart({ profile, onChange }: MannersPartProps) {
       </div>
       <div>
         <h3 className="font-semibold">What its errors mean</h3>
-        <p className="text-quiet text-sm mb-2">
+        <p className="text-muted text-sm mb-2">
           By their status most are understood. Add those that say more: a code or a type in the answer.
         </p>
         <ul className="flex flex-col gap-2">

@@ -48,7 +48,7 @@ export function OperationTrial({ profile }: { profile: Profile }) {
     <section className="box p-4 flex flex-col gap-4" aria-label="Try it">
       <div>
         <h2 className="font-semibold text-lg">Try it</h2>
-        <p className="text-quiet">Each button sends real requests to the service. What you paste here is not kept.</p>
+        <p className="text-muted">Each button sends real requests to the service. What you paste here is not kept.</p>
       </div>
       <div className="grid gap-3 sm:grid-cols-2">
         <Field label={profile.baseUrl.label} error={problem?.about('/baseUrl')}>

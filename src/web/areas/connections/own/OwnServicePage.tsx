@@ -31,7 +31,7 @@ export function OwnServicePage() {
       <h1 className="text-xl font-semibold mb-1">
         {saved.data ? `Change the profile of ${saved.data.name}` : 'Connect a service that is not here'}
       </h1>
-      <p className="text-quiet mb-5 max-w-2xl">
+      <p className="text-muted mb-5 max-w-2xl">
         A connector profile says how to talk to a kind of service. Make one here, try it with real credentials, and save
         it; then connect as many accounts as you have. Credentials are never part of a profile.
       </p>

@@ -24,7 +24,7 @@ export function StandingsPart({ profile, onChange }: StandingsPartProps) {
     <section className="flex flex-col gap-2 max-w-3xl" aria-label="States of people">
       <div>
         <h3 className="font-semibold">What its words for a person mean</h3>
-        <p className="text-quiet text-sm">So that you see who gets mail from there, and who left.</p>
+        <p className="text-muted text-sm">So that you see who gets mail from there, and who left.</p>
       </div>
       <ul className="flex flex-col gap-2">
         {Object.entries(means).map(([own, standing]) => (

@@ -19,9 +19,9 @@ export function FirstOf({ chosen, fields, values, onChange }: FirstOfProps) {
       <ol className="flex flex-col gap-1">
         {chosen.map((id, index) => (
           <li key={id} className="flex gap-2 items-center">
-            <span className="w-4 text-quiet">{index + 1}</span>
+            <span className="w-4 text-muted">{index + 1}</span>
             <span>{nameOf(id)}</span>
-            <span className="text-quiet text-sm truncate">{printValue(values[id])}</span>
+            <span className="text-muted text-sm truncate">{printValue(values[id])}</span>
             <span className="flex-1" />
             <button
               className="btn btn-ghost btn-xs btn-square"

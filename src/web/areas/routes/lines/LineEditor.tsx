@@ -49,7 +49,7 @@ export function LineEditor({ field, line, suggestion, fields, facts, lines, look
         <div className="p-2 grid gap-5 md:grid-cols-[1fr_15rem]">
           <div className="flex flex-col gap-4">
             {isSuggested && (
-              <p className="text-quiet text-sm">
+              <p className="text-muted text-sm">
                 Suggested, {sureInWords(suggestion.confidence)} sure: {suggestion.because.join('; ')}.
               </p>
             )}

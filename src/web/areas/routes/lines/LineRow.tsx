@@ -44,7 +44,7 @@ export function LineRow({ result, fields, values, lines, suggestion, isOpen, onO
               *
             </abbr>
           )}
-          <span className="text-quiet text-sm truncate shrink-[3]">{field.type}</span>
+          <span className="text-muted text-sm truncate shrink-[3]">{field.type}</span>
         </div>
       </td>
       <td
@@ -121,7 +121,7 @@ function Verdict({ result: { verdict } }: { result: LineResult }) {
   switch (verdict.kind) {
     case 'sent':
       return verdict.value === null ? (
-        <span className="text-quiet">is cleared there</span>
+        <span className="text-muted">is cleared there</span>
       ) : (
         <span className="block truncate font-semibold" title={String(verdict.value)}>
           {String(verdict.value)}
@@ -129,14 +129,14 @@ function Verdict({ result: { verdict } }: { result: LineResult }) {
       );
     case 'not for them':
       return (
-        <span className="block truncate text-quiet" title={`Left out, since ${verdict.why}`}>
+        <span className="block truncate text-muted" title={`Left out, since ${verdict.why}`}>
           left out, since {verdict.why}
         </span>
       );
     case 'empty':
-      return <span className="text-quiet">empty, not sent</span>;
+      return <span className="text-muted">empty, not sent</span>;
     case 'unmapped':
-      return <span className="text-quiet">not sent</span>;
+      return <span className="text-muted">not sent</span>;
     case 'wrong':
       return (
         <span className="block truncate text-error font-semibold" title={verdict.message}>

@@ -42,7 +42,7 @@ export function PairsInput({ label, pairs, answers, choices, onChange }: PairsIn
             }}
             onChange={(event) => set(index, [event.target.value, to])}
           />
-          <span className="text-quiet">becomes</span>
+          <span className="text-muted">becomes</span>
           <input
             className="input input-sm flex-1"
             aria-label={`What it becomes, row ${index + 1}`}
@@ -75,7 +75,7 @@ export function PairsInput({ label, pairs, answers, choices, onChange }: PairsIn
             The {missing.length} answers of the field
           </button>
         )}
-        <span className="text-quiet text-sm">Two columns of a sheet can be pasted into a row.</span>
+        <span className="text-muted text-sm">Two columns of a sheet can be pasted into a row.</span>
       </div>
     </fieldset>
   );

@@ -39,13 +39,13 @@ export function StepsEditor({ field, line, fields, facts, lines, onChange }: Ste
       <h5 className="font-semibold">Steps</h5>
       <ol className="flex flex-col gap-2" aria-label={`Steps of ${field.label}`}>
         {line.steps.length > 0 && (
-          <li className="text-quiet text-sm">{start.ok ? `It comes as "${printValue(start.value)}".` : ''}</li>
+          <li className="text-muted text-sm">{start.ok ? `It comes as "${printValue(start.value)}".` : ''}</li>
         )}
         {line.steps.map((step, index) => (
           <li key={step.id} className="box p-2 flex flex-col gap-2">
             <div className="flex items-center gap-1">
               <span className="font-semibold whitespace-nowrap">{stepInWords(step)}</span>
-              <span className="text-quiet text-sm">{stepOf(step.kind).help}</span>
+              <span className="text-muted text-sm">{stepOf(step.kind).help}</span>
               <span className="flex-1" />
               <StepButton
                 icon={ArrowUp}
@@ -152,10 +152,10 @@ function After({ line, facts }: { line: MapLine; facts: StepFacts }) {
   if (!after.ok) return <span className="text-error">It {after.issue}.</span>;
   const words = printValue(after.value);
   return words === '' ? (
-    <span className="text-quiet">gives nothing for the sample</span>
+    <span className="text-muted">gives nothing for the sample</span>
   ) : (
     <span>
-      <span className="text-quiet">gives</span> <span className="font-semibold break-words">{words}</span>
+      <span className="text-muted">gives</span> <span className="font-semibold break-words">{words}</span>
     </span>
   );
 }

@@ -23,7 +23,7 @@ export function SuggestionOffer({
   const why = `${sureInWords(confidence)} sure: ${because.join('; ')}.`;
   return (
     <button
-      className="btn btn-xs btn-ghost max-w-full justify-start font-normal text-quiet"
+      className="btn btn-xs btn-ghost max-w-full justify-start font-normal text-muted"
       aria-label={`Fill ${label} from ${origin}. ${why}`}
       title={why}
       onClick={onTake}

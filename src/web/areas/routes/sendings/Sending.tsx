@@ -36,7 +36,7 @@ export function Sending({ sending, fields, onSteer }: SendingProps) {
         <span>
           {figure(done)} of {figure(total)}
         </span>
-        <span className="text-quiet">
+        <span className="text-muted">
           {figure(perMinute)} a minute, begun <Time at={startedAt} /> by {by}
         </span>
         <span className="ml-auto flex gap-1">
@@ -63,7 +63,7 @@ export function Sending({ sending, fields, onSteer }: SendingProps) {
           {when && `, where ${inSentence(when, all)}`}.
         </p>
       )}
-      <p className="text-quiet">{countsInWords(sending)}</p>
+      <p className="text-muted">{countsInWords(sending)}</p>
     </li>
   );
 }

@@ -4,13 +4,13 @@ import type { ConnectionView } from '../../../../contract/connection.ts';
 import type { SourceView } from '../../../../contract/source.ts';
 import type { RouteView } from '../../../../contract/route.ts';
 import { importedForPreview } from '../../../../core/plan/index.ts';
-import { ODDITIES, oddFirst, type RouteDocument, type SampleRow } from '../../../../core/plan/index.ts';
+import { ODDITIES, oddFirst, type RouteDocument } from '../../../../core/plan/index.ts';
 import type { SourceField } from '../../../../core/values/index.ts';
 import { useRouteVersion } from '../../../data/routes.ts';
 import { useKnownSamples } from '../../../data/sources.ts';
 import { Address } from '../../../parts/Address.tsx';
 import { LongBody } from '../../../parts/LongBody.tsx';
-import { StateMark } from '../../../parts/StateMark.tsx';
+import { StateMark, stateWord } from '../../../parts/StateMark.tsx';
 import { Failed } from '../../../parts/States.tsx';
 import { Time } from '../../../parts/Time.tsx';
 import { useNow } from '../../../parts/useNow.ts';
@@ -27,15 +27,6 @@ interface SampleTableProps {
   /** Leads to sending what is there. */
   onSend: () => void;
 }
-
-const MARKS: Record<SampleRow['oddity'], string> = {
-  held: 'would be held',
-  refused: 'may be refused',
-  'changes somebody': 'changes somebody',
-  'differs from live': 'differs from live',
-  'nothing sent': 'nothing to send',
-  'as meant': 'as meant',
-};
 
 /** The draft over the last few hundred submissions, the odd ones first. */
 export function SampleTable({ route, document, source, connections, knowledge, onChoose, onSend }: SampleTableProps) {
@@ -83,7 +74,7 @@ export function SampleTable({ route, document, source, connections, knowledge, o
             ? 'Nothing has come through this source yet.'
             : counts
                 .filter(([, count]) => count > 0)
-                .map(([oddity, count]) => `${count} ${MARKS[oddity]}`)
+                .map(([oddity, count]) => `${count} ${stateWord('sample', oddity)}`)
                 .join(' · ')}
       </p>
       {rows.length > 0 && (
@@ -107,11 +98,11 @@ export function SampleTable({ route, document, source, connections, knowledge, o
                       <Address text={row.who || 'nobody'} />
                     </button>
                   </td>
-                  <td className="text-quiet whitespace-nowrap">
+                  <td className="text-muted whitespace-nowrap">
                     <Time at={row.receivedAt} />
                   </td>
                   <td className="whitespace-normal">
-                    <StateMark state={MARKS[row.oddity]} /> <span className="text-quiet">{row.why}</span>
+                    <StateMark of="sample" state={row.oddity} /> <span className="text-muted">{row.why}</span>
                   </td>
                   <td className="text-right">{row.deliveries}</td>
                 </>

@@ -46,7 +46,7 @@ const BLOCK_WORDS: Record<BlockKind, string> = {
 export function AddMenu({ onQuestion, onBlock }: AddMenuProps) {
   return (
     <div className="flex flex-wrap gap-1.5 items-center" role="group" aria-label="Add to the form">
-      <span className="text-quiet">Add</span>
+      <span className="text-muted">Add</span>
       {USUAL.map(([label, type]) => (
         <button key={label} className="btn btn-sm" onClick={() => onQuestion(type)}>
           {label}

@@ -16,7 +16,7 @@ export function AfterSettings({ document, set, about, known }: SettingsProps) {
         onChange={(part) => set({ ending: { ...document.ending, ...part } })}
       />
       <h3 className="font-semibold border-t border-base-300 pt-3">Other endings</h3>
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         What comes instead for those who answered in a certain way. Of several that hold, the first counts.
       </p>
       <EndingsPart

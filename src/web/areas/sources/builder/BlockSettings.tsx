@@ -71,7 +71,7 @@ export function BlockSettings({ item, shownWidth, error, onChange, onClose, chil
             />
           </Field>
         )}
-        {item.kind === 'divider' && <p className="text-quiet">A line between questions.</p>}
+        {item.kind === 'divider' && <p className="text-muted">A line between questions.</p>}
         {children}
       </div>
     </>

@@ -75,7 +75,7 @@ export function DownloadPart({ download, about, onChange }: DownloadPartProps) {
         value={download.days}
         onChange={(days) => set({ days })}
       />
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         Each visitor gets a link of their own once they sent the form; Insight counts who fetched it.
       </p>
       <button className="btn btn-sm btn-ghost self-start" onClick={() => onChange(null)}>

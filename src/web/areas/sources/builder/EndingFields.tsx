@@ -83,7 +83,7 @@ export function EndingFields({ ending, fields, handsOut = false, about, onChange
             onChange={(checked) => onChange({ newTab: checked, ...(checked ? { seconds: 0 } : {}) })}
           />
           {newTab && (
-            <p className="text-quiet text-sm">
+            <p className="text-muted text-sm">
               Where our script is on the page; on the form&rsquo;s own page, and where the browser opens no tab, it is
               the same one.
             </p>
@@ -136,7 +136,7 @@ function AnswerInto({
         ))}
       </select>
       {holds.length > 0 && (
-        <p className="text-quiet">
+        <p className="text-muted">
           {holds.join(', ')}: the page that it leads to sees these answers, and so may whoever keeps its addresses.
         </p>
       )}

@@ -23,7 +23,7 @@ export function FeedPart({ source, field }: FeedPartProps) {
   const routes = useRoutesOf(source.id);
   return (
     <section aria-label="Where the answer goes" className="border-t border-base-300 pt-3 flex flex-col gap-2">
-      <p className="text-quiet text-sm">Where the answer goes</p>
+      <p className="text-muted text-sm">Where the answer goes</p>
       {uses.length > 0 && (
         <ul>
           {uses.map(({ route, what }) => (

@@ -144,7 +144,7 @@ export function FormBuilder({
           }}
         />
       )}
-      <p className="px-4 py-1 text-quiet text-sm" role="status">
+      <p className="px-4 py-1 text-muted text-sm" role="status">
         {onPage
           ? 'The form as it would come on that page; it is worked on by itself.'
           : trying

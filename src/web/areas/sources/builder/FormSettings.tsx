@@ -105,7 +105,7 @@ export function FormSettings(props: FormSettingsProps) {
             key={one}
             role="tab"
             aria-selected={one === tab}
-            className={`px-2.5 py-2.5 border-b-2 cursor-pointer ${one === tab ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`}
+            className={`px-2.5 py-2.5 border-b-2 cursor-pointer ${one === tab ? 'border-primary font-semibold' : 'border-transparent text-muted'}`}
             onClick={() => setTab(one)}
           >
             {one}

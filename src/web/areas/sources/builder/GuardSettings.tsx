@@ -22,7 +22,7 @@ export function GuardSettings({ sourceId, document, set, about }: SettingsProps 
         <LinesInput lines={document.origins} onChange={(origins) => set({ origins })} rows={2} />
       </Field>
       <h3 className="font-semibold border-t border-base-300 pt-3">What is set aside</h3>
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         Nothing is thrown away: it waits in Activity, where you release it. A field that only robots see is always in
         the form.
       </p>
@@ -76,7 +76,7 @@ function KeptOut({ sourceId }: { sourceId: string }) {
   return (
     <section aria-label="What was set aside this month">
       {sum === 0 ? (
-        <p className="text-quiet">Nothing was set aside this month.</p>
+        <p className="text-muted">Nothing was set aside this month.</p>
       ) : (
         <>
           <p>
@@ -84,7 +84,7 @@ function KeptOut({ sourceId }: { sourceId: string }) {
               {figure(sum)} set aside this month
             </Link>
           </p>
-          <ul className="text-sm text-quiet">
+          <ul className="text-sm text-muted">
             {some.map(({ why, count }) => (
               <li key={why}>
                 {figure(count)}: {SUSPICIONS[why]}

@@ -27,7 +27,7 @@ export function InstallationCheck({ source, sites, showing }: InstallationCheckP
   return (
     <section aria-label="Check the installation">
       <h3 className="font-semibold">Is it there?</h3>
-      <p className="text-quiet text-sm mb-1">Pages that it is to be on, one a line. They are visited from here.</p>
+      <p className="text-muted text-sm mb-1">Pages that it is to be on, one a line. They are visited from here.</p>
       <LinesInput lines={pages} onChange={setPages} rows={2} aria-label="Pages that it is to be on" />
       <button
         className="btn btn-sm mt-1"
@@ -55,7 +55,7 @@ export function InstallationCheck({ source, sites, showing }: InstallationCheckP
                 </li>
               ))}
             </ul>
-            <p className="text-quiet text-sm">
+            <p className="text-muted text-sm">
               {heardAt === null ? (
                 'The script has never asked from this site: no visitor with it was there yet.'
               ) : (

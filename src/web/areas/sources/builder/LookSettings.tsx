@@ -133,7 +133,7 @@ export function LookSettings({ look, theme, onTheme, onChange, about }: LookSett
         />
       </div>
       {look.labels === 'inside' && (
-        <p className="text-quiet text-sm">
+        <p className="text-muted text-sm">
           Labels inside vanish as people type: they forget what was asked. Take it for one or two questions at most.
         </p>
       )}
@@ -173,7 +173,7 @@ function Palette({ title, colours, onChange, error, children }: PaletteProps) {
                 onChange={({ target }) => onChange({ ...colours, [part]: target.value })}
               />
               <span>{word}</span>
-              <span className="ml-auto text-quiet font-mono text-xs">{colours[part]}</span>
+              <span className="ml-auto text-muted font-mono text-xs">{colours[part]}</span>
             </label>
             {contrasts
               .filter(({ what, passing, has, needs }) => what === part && (passing !== null || has < needs))

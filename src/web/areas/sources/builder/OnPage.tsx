@@ -82,7 +82,7 @@ export function OnPage({ sourceId, address, printed, document: form, width }: On
       <ActionError error={show.error} />
       {show.data && (
         <>
-          <p className="text-sm text-quiet" role="status">
+          <p className="text-sm text-muted" role="status">
             {stands} The page is read anew each time, and none of its scripts run here.
           </p>
           <div className="overflow-x-auto">

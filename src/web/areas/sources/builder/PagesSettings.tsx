@@ -25,14 +25,14 @@ export function PagesSettings({ source, document, set, known, onSelect }: PagesS
   return (
     <div className="flex flex-col gap-4">
       {!isBranched && (
-        <p className="text-quiet">
+        <p className="text-muted">
           All of it stands on one page. A new page begins where you add one, by “text, picture” above the form.
         </p>
       )}
       {isBranched && (
         <>
           <PathMap stops={stops} ways={ways} />
-          <p className="text-quiet text-sm">
+          <p className="text-muted text-sm">
             The more went there, the thicker the line: of those who sent it in the last {taken.data?.days ?? 30} days.
           </p>
         </>
@@ -48,7 +48,7 @@ export function PagesSettings({ source, document, set, known, onSelect }: PagesS
                   {name}
                 </button>
               )}
-              <span className="text-quiet text-sm ml-auto">{page && countOf(page)}</span>
+              <span className="text-muted text-sm ml-auto">{page && countOf(page)}</span>
             </div>
             {page?.shownIf && <p className="text-sm">Only if {inSentence(page.shownIf, all)}.</p>}
             <ul className="text-sm">
@@ -66,7 +66,7 @@ export function PagesSettings({ source, document, set, known, onSelect }: PagesS
                   .filter(({ from }) => from === id)
                   .map(({ to, count }) => (
                     <tr key={to}>
-                      <th scope="row" className="font-normal text-start text-quiet">
+                      <th scope="row" className="font-normal text-start text-muted">
                         to {nameOf(to)}
                       </th>
                       <td className="text-end tabular-nums">{count}</td>
@@ -83,7 +83,7 @@ export function PagesSettings({ source, document, set, known, onSelect }: PagesS
         onChange={(goOnLater) => set({ goOnLater })}
       />
       {document.goOnLater && (
-        <p className="text-quiet text-sm">
+        <p className="text-muted text-sm">
           What they entered is kept for 30 days, and forgotten once it is sent. Files have to be chosen again.
         </p>
       )}

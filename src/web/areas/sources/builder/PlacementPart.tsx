@@ -20,7 +20,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
   const height = useFormHeight(live?.kind === 'form' ? live : null, postUrl);
   if (live?.kind !== 'form')
     return (
-      <p className="text-quiet">Publish it first; then the lines to paste stand here, and its own page is open.</p>
+      <p className="text-muted">Publish it first; then the lines to paste stand here, and its own page is open.</p>
     );
   const server = new URL(postUrl).origin;
   const id = postUrl.split('/').at(-1) ?? '';
@@ -102,7 +102,7 @@ export function PlacementPart({ source }: { source: SourceView }) {
           src={`data:image/svg+xml,${encodeURIComponent(renderSVG(postUrl))}`}
         />
       </Part>
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         The same address takes form posts and JSON, if a page already has its own form with these field names. To see on
         a page why forms show themselves or not, open it with #why-forms behind its address.
       </p>
@@ -114,7 +114,7 @@ function Part({ title, help, children }: { title: string; help: string; children
   return (
     <section aria-label={title}>
       <h3 className="font-semibold">{title}</h3>
-      <p className="text-quiet text-sm mb-1">{help}</p>
+      <p className="text-muted text-sm mb-1">{help}</p>
       {children}
     </section>
   );

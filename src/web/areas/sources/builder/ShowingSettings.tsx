@@ -122,7 +122,7 @@ export function ShowingSettings({ document, set, about }: SettingsProps) {
               onChange={(priority) => change({ priority })}
             />
           </div>
-          <p className="text-quiet text-sm">
+          <p className="text-muted text-sm">
             One at a time is shown. What was shown, closed and sent is remembered from page to page only where your site
             has that visitor remembered (under Place it); otherwise for as long as the page is open.
           </p>

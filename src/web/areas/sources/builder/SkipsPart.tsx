@@ -30,7 +30,7 @@ export function SkipsPart({ skips, targets, askable, error, onChange }: SkipsPar
           {error}
         </p>
       )}
-      {skips.length === 0 && <p className="text-quiet text-sm">To this page.</p>}
+      {skips.length === 0 && <p className="text-muted text-sm">To this page.</p>}
       {skips.map((skip, at) => (
         <div key={skip.id} className="border border-base-300 rounded p-3 flex flex-col gap-2">
           <WhenPart

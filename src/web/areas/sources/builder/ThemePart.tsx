@@ -73,7 +73,7 @@ export function ThemePart({ theme, look, onChange }: ThemePartProps) {
         )}
       </div>
       {chosen && differs && (
-        <p className="text-quiet text-sm">
+        <p className="text-muted text-sm">
           This form differs from its theme.
           {others > 0 &&
             ` Changed, it changes ${others === 1 ? '1 more form' : `${others} more forms`}, once published.`}

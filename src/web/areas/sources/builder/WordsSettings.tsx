@@ -65,7 +65,7 @@ export function WordsSettings({ document, set, about, onSelect }: SettingsProps 
                 <button className="plain-link" onClick={() => onSelect(id)}>
                   {label}
                 </button>{' '}
-                <span className="text-quiet">{preset === '' ? 'set by the page' : preset}</span>
+                <span className="text-muted">{preset === '' ? 'set by the page' : preset}</span>
               </li>
             ))}
           </ul>

@@ -35,7 +35,7 @@ export function ChatBuilder({ document, variant, set, selected, onSelect }: Chat
               key={one}
               role="tab"
               aria-selected={one === view}
-              className={`px-2.5 py-1.5 border-b-2 cursor-pointer ${one === view ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`}
+              className={`px-2.5 py-1.5 border-b-2 cursor-pointer ${one === view ? 'border-primary font-semibold' : 'border-transparent text-muted'}`}
               onClick={() =>
                 setParams(
                   (before) => {
@@ -57,7 +57,7 @@ export function ChatBuilder({ document, variant, set, selected, onSelect }: Chat
         <ChatScript document={document} onChange={set} />
       ) : (
         <div className="h-[32rem] border-y border-base-300 mt-2">
-          <Suspense fallback={<p className="p-5 text-quiet">Drawing it</p>}>
+          <Suspense fallback={<p className="p-5 text-muted">Drawing it</p>}>
             <ChatGraph {...{ parts, fields, wrong, selected, onSelect }} />
           </Suspense>
         </div>

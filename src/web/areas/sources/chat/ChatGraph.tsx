@@ -70,7 +70,7 @@ function StepBox({ data: { part, kind, text, wrong }, selected }: NodeProps<Step
     >
       <Handle type="target" position={Position.Top} className="opacity-0" />
       {part !== '' && <strong className="block truncate">{part}</strong>}
-      <span className="block text-quiet truncate">
+      <span className="block text-muted truncate">
         {wrong === '' ? '' : '! '}
         {kind}
       </span>

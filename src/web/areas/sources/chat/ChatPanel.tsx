@@ -45,7 +45,7 @@ export function ChatPanel({ source, document, set, about, selected, ...compared 
             key={one}
             role="tab"
             aria-selected={one === chosen}
-            className={`px-2.5 py-2.5 border-b-2 cursor-pointer ${one === chosen ? 'border-primary font-semibold' : 'border-transparent text-quiet'}`}
+            className={`px-2.5 py-2.5 border-b-2 cursor-pointer ${one === chosen ? 'border-primary font-semibold' : 'border-transparent text-muted'}`}
             onClick={() => setTab(one)}
           >
             {one}
@@ -57,7 +57,7 @@ export function ChatPanel({ source, document, set, about, selected, ...compared 
           (step ? (
             <StepSettings key={step.id} document={document} step={step} known={known} set={set} />
           ) : (
-            <p className="text-quiet">Choose a step in the drawing, or add one.</p>
+            <p className="text-muted">Choose a step in the drawing, or add one.</p>
           ))}
         {chosen === 'Try it' && <TryChat source={source} document={document} known={known} />}
         {chosen === 'Chat' && <Words document={document} set={set} about={about} />}
@@ -178,7 +178,7 @@ function Placing({ document, set, about }: PartProps) {
         error={about('/showing/triggers')}
       />
       {showing.triggers.length === 0 ? (
-        <p className="text-quiet text-sm">Nothing: it opens where a visitor presses its button.</p>
+        <p className="text-muted text-sm">Nothing: it opens where a visitor presses its button.</p>
       ) : (
         <>
           <DeviceBoxes
@@ -186,7 +186,7 @@ function Placing({ document, set, about }: PartProps) {
             devices={showing.devices}
             onChange={(devices) => set({ showing: { ...showing, devices } })}
           />
-          <p className="text-quiet text-sm">
+          <p className="text-muted text-sm">
             It never moves the cursor away from the page, and stays closed for visitors who closed it or finished the
             conversation.
           </p>
@@ -199,7 +199,7 @@ function Placing({ document, set, about }: PartProps) {
           most={100}
           onChange={(priority) => set({ showing: { ...showing, priority } })}
         />
-        <p className="text-quiet text-sm">A page shows one chat: of several, the one with the highest priority.</p>
+        <p className="text-muted text-sm">A page shows one chat: of several, the one with the highest priority.</p>
       </div>
       <Field
         label="Only on these sites"

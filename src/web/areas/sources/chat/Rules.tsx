@@ -27,7 +27,7 @@ export function Rules({ rules, parts, fields, known, onChange }: RulesProps) {
   const put = (at: number, next: ChatRule) => onChange(replacedAt(rules, at, next));
   return (
     <div className="flex flex-col gap-4">
-      <p className="text-quiet">The first that holds is taken. If none does, it goes on with the next step.</p>
+      <p className="text-muted">The first that holds is taken. If none does, it goes on with the next step.</p>
       {rules.map((rule, at) => (
         <fieldset key={rule.id} className="box p-3 flex flex-col gap-2">
           <legend className="sr-only">Way {at + 1}</legend>

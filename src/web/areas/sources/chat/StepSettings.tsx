@@ -237,7 +237,7 @@ function OfKind({ document, step, known, change, changeField, set }: OfKindProps
             most={3600}
             onChange={(seconds) => change({ ...step, seconds })}
           />
-          <p className="text-quiet text-sm">Conversations that wait stand in Activity, under Chats.</p>
+          <p className="text-muted text-sm">Conversations that wait stand in Activity, under Chats.</p>
           <Field label="If nobody comes">
             <OnwardSelect
               parts={parts}

@@ -52,7 +52,7 @@ export function TryChat({ source, document, known }: TryChatProps) {
   if (!tried || !isThere)
     return (
       <div className="flex flex-col gap-2">
-        <p className="text-quiet">Have the conversation as a new visitor would. Nothing is kept or sent.</p>
+        <p className="text-muted">Have the conversation as a new visitor would. Nothing is kept or sent.</p>
         <button type="button" className="btn btn-sm btn-primary self-start" onClick={begin}>
           Try it
         </button>
@@ -82,7 +82,7 @@ export function TryChat({ source, document, known }: TryChatProps) {
       />
       {tried.wrong !== '' && <p className="text-error font-semibold">{tried.wrong}</p>}
       {tried.effects.map((effect, at) => (
-        <p key={at} className="text-quiet">
+        <p key={at} className="text-muted">
           {effect.kind === 'notify'
             ? `A mail would go to ${effect.to.join(', ')}: “${effect.subject}”`
             : `A colleague would be waited for, ${effect.seconds} seconds.`}
@@ -110,7 +110,7 @@ interface AnsweringProps {
 }
 
 function Answering({ awaits, isOver, onSay }: AnsweringProps) {
-  if (isOver) return <p className="text-quiet">It has ended.</p>;
+  if (isOver) return <p className="text-muted">It has ended.</p>;
   switch (awaits.kind) {
     case 'choice':
       return (
@@ -237,7 +237,7 @@ function Planned({ source, document, state }: { source: SourceView; document: Ch
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 mb-2">
         {answers.map(({ label, value }) => (
           <div key={label} className="contents">
-            <dt className="text-quiet">{label}</dt>
+            <dt className="text-muted">{label}</dt>
             <dd className="break-words min-w-0">{value}</dd>
           </div>
         ))}
@@ -245,7 +245,7 @@ function Planned({ source, document, state }: { source: SourceView; document: Ch
       {first ? (
         <OfRoute routeId={first.id} sourceId={source.id} values={{ ...state.values, [FINISHED_FIELD]: true }} />
       ) : (
-        <p className="text-quiet">No route takes it: it would be kept here.</p>
+        <p className="text-muted">No route takes it: it would be kept here.</p>
       )}
     </section>
   );

@@ -39,7 +39,7 @@ export function FeedPanel({ source }: { source: SourceView }) {
       {data.feed ? (
         <Standing source={source} feed={data.feed} folder={data.folder} />
       ) : (
-        <p className="text-quiet">
+        <p className="text-muted">
           None yet: they can come from an address that is asked at set times, or from a folder.
         </p>
       )}
@@ -95,7 +95,7 @@ function Standing({ source, feed, folder }: { source: SourceView; feed: FeedView
         <p className="text-warning">Publish the source first: nothing comes by itself before that.</p>
       )}
       {feed.problem !== '' && <p className="text-error font-semibold">{feed.problem}</p>}
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         {feed.askedAt === null ? (
           'Not looked at yet.'
         ) : (
@@ -190,7 +190,7 @@ function FeedForm({ source, feeds, onDone }: { source: SourceView; feeds: FeedsV
           </Field>
         </>
       ) : (
-        <p className="text-quiet break-all">{feeds.folder}</p>
+        <p className="text-muted break-all">{feeds.folder}</p>
       )}
       <EvidenceFields
         evidence={own.evidence}
@@ -200,7 +200,7 @@ function FeedForm({ source, feeds, onDone }: { source: SourceView; feeds: FeedsV
         about={about}
       />
       <TickBox label="take its rows at once" checked={own.takes} onChange={(takes) => set({ takes })} />
-      <p className="text-quiet text-sm">
+      <p className="text-muted text-sm">
         Rows that were the same in the file of before are not taken again. Where a column is missing that a field reads,
         nothing is taken until somebody looks.
       </p>

@@ -24,7 +24,7 @@ export function FilePanel({ source }: { source: SourceView }) {
         <h2 id="bring" className="font-semibold text-lg mb-1">
           Bring a file
         </h2>
-        <p className="text-quiet mb-2">It is looked through first. Nothing is taken or sent until you say so.</p>
+        <p className="text-muted mb-2">It is looked through first. Nothing is taken or sent until you say so.</p>
         <FileButton
           icon={<Upload size={14} aria-hidden="true" />}
           busy={bring.isPending}
@@ -67,8 +67,8 @@ function Import({ source, file, isOpen }: ImportProps) {
   return (
     <details className="box p-3" open={isOpen}>
       <summary className="cursor-pointer">
-        <span className="font-semibold break-all">{file.name}</span> <StateMark state={state} />
-        <span className="block text-quiet text-sm">
+        <span className="font-semibold break-all">{file.name}</span> <StateMark of="import" state={state} />
+        <span className="block text-muted text-sm">
           {file.fetched === null ? `${inBytes(file.size)}, ` : ''}
           {total > 0 ? `${countedRows(file, total)}, ` : ''}
           {cameOf(file)} <Time at={file.at} />
@@ -80,7 +80,7 @@ function Import({ source, file, isOpen }: ImportProps) {
         {file.problem !== '' && <p className="text-error font-semibold">{file.problem}</p>}
         {(state === 'rehearsing' || state === 'running') && (
           <label className="flex flex-col">
-            <span className="text-quiet text-sm">
+            <span className="text-muted text-sm">
               {state === 'running' ? 'Taken or refused' : 'Rehearsed'}: {done} of {total}
             </span>
             <progress className="progress w-full" value={done} max={total} />
@@ -90,13 +90,13 @@ function Import({ source, file, isOpen }: ImportProps) {
         {(state === 'ready' || state === 'rehearsing') && <RunForm source={source} file={file} act={act} />}
         {isCounted && (
           <dl className="grid grid-cols-[auto_1fr] gap-x-3">
-            <dt className="text-quiet">Taken</dt>
+            <dt className="text-muted">Taken</dt>
             <dd>{counts.taken}</dd>
-            <dt className="text-quiet">Refused</dt>
+            <dt className="text-muted">Refused</dt>
             <dd>{counts.refused}</dd>
             {counts.unchanged !== undefined && (
               <>
-                <dt className="text-quiet">The same as before</dt>
+                <dt className="text-muted">The same as before</dt>
                 <dd>{counts.unchanged}</dd>
               </>
             )}
@@ -244,7 +244,7 @@ function Rehearsed({ file }: { file: ImportView }) {
       <dl className="grid grid-cols-[1fr_auto] gap-x-3">
         {lines.map(([label, count, tone]) => (
           <div key={label} className="contents">
-            <dt className="text-quiet">{label}</dt>
+            <dt className="text-muted">{label}</dt>
             <dd className={`text-right ${count > 0 ? (tone ?? '') : ''}`}>{count}</dd>
           </div>
         ))}

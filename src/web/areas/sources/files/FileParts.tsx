@@ -25,7 +25,7 @@ export function FileParts({ source, document, set, about, liveIds }: FilePartsPr
       {newest ? (
         <Columns source={source} file={newest} document={document} set={set} />
       ) : (
-        <p className="text-quiet max-w-prose">
+        <p className="text-muted max-w-prose">
           Bring a file first, on the right: CSV or another text in columns, lines of JSON, a workbook, an OpenDocument
           spreadsheet, or cards of people. It is looked through, and its columns stand here. Nothing is sent by that.
         </p>
@@ -62,7 +62,7 @@ function Columns({ source, file, document, set }: ColumnsProps) {
       <h3 id="columns" className="text-lg font-semibold">
         Columns of {file.name}
       </h3>
-      <p className="text-quiet mb-2">
+      <p className="text-muted mb-2">
         {reading?.because} Judged over all {file.total} rows.
       </p>
       {reading && ['text', 'workbook', 'spreadsheet'].includes(reading.format) && (
@@ -90,7 +90,7 @@ function Columns({ source, file, document, set }: ColumnsProps) {
               <tr key={column.name}>
                 <td>
                   <span className="font-semibold">{column.name}</span>
-                  <span className="block text-quiet break-words">{column.examples.join(' · ')}</span>
+                  <span className="block text-muted break-words">{column.examples.join(' · ')}</span>
                 </td>
                 <td>
                   {column.type}{' '}
@@ -109,7 +109,7 @@ function Columns({ source, file, document, set }: ColumnsProps) {
                         ))}
                     </select>
                   ) : null}
-                  <span className="block text-quiet">{column.because}</span>
+                  <span className="block text-muted">{column.because}</span>
                   {column.misfits.length > 0 && (
                     <span className="block text-warning">
                       Not like that:{' '}
@@ -123,7 +123,7 @@ function Columns({ source, file, document, set }: ColumnsProps) {
                 <td className="whitespace-nowrap">{percent(file.total === 0 ? 0 : column.filled / file.total)}</td>
                 <td className="text-right">
                   {taken.has(pathToColumn(column.name)) ? (
-                    <span className="text-quiet whitespace-nowrap">a field</span>
+                    <span className="text-muted whitespace-nowrap">a field</span>
                   ) : (
                     <button
                       type="button"

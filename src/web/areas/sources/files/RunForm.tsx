@@ -65,9 +65,9 @@ export function RunForm({ source, file, act }: RunFormProps) {
         </button>
       </div>
       {source.state !== 'live' ? (
-        <p className="text-quiet text-sm">Publish the source: rows are read by its fields as they are live.</p>
+        <p className="text-muted text-sm">Publish the source: rows are read by its fields as they are live.</p>
       ) : (
-        file.rehearsed === null && <p className="text-quiet text-sm">Rehearse it first: nothing is taken by that.</p>
+        file.rehearsed === null && <p className="text-muted text-sm">Rehearse it first: nothing is taken by that.</p>
       )}
     </form>
   );

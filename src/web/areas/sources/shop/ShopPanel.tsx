@@ -43,7 +43,7 @@ function Signal({ source, shop }: { source: SourceView; shop: ShopView }) {
         </p>
       )}
       <dl className="grid grid-cols-[auto_1fr] gap-x-3">
-        <dt className="text-quiet">Connection</dt>
+        <dt className="text-muted">Connection</dt>
         <dd>
           {shop.connection ? (
             <Link className="plain-link" to={`/connections/${shop.connection.id}`}>
@@ -53,27 +53,27 @@ function Signal({ source, shop }: { source: SourceView; shop: ShopView }) {
             'removed'
           )}
         </dd>
-        <dt className="text-quiet">Last of it</dt>
+        <dt className="text-muted">Last of it</dt>
         <dd>{shop.lastAt ? <Time at={shop.lastAt} /> : 'nothing yet'}</dd>
-        <dt className="text-quiet">In 24 hours</dt>
+        <dt className="text-muted">In 24 hours</dt>
         <dd>
           {shop.today}
-          {shop.usualADay !== null && <span className="text-quiet">, usually {shop.usualADay} a day</span>}
+          {shop.usualADay !== null && <span className="text-muted">, usually {shop.usualADay} a day</span>}
         </dd>
-        <dt className="text-quiet">In this hour</dt>
+        <dt className="text-muted">In this hour</dt>
         <dd>
           {shop.thisHour} so far
           {shop.usualThisHour !== null && (
-            <span className="text-quiet">
+            <span className="text-muted">
               , usually {shop.usualThisHour < 0.1 ? 'hardly any' : shop.usualThisHour} at this time of the day
             </span>
           )}
         </dd>
-        <dt className="text-quiet">It told us</dt>
+        <dt className="text-muted">It told us</dt>
         <dd>{shop.heardAt ? <Time at={shop.heardAt} /> : 'nothing yet'}</dd>
         {shop.askedEverySeconds > 0 && (
           <>
-            <dt className="text-quiet">We asked it</dt>
+            <dt className="text-muted">We asked it</dt>
             <dd>
               {shop.askedAt ? (
                 <Time at={shop.askedAt} />
@@ -168,7 +168,7 @@ function Customers({ source }: { source: SourceView }) {
       <h2 id="customers" className="font-semibold text-lg">
         Customers of before
       </h2>
-      <p className="text-quiet">
+      <p className="text-muted">
         All that it has are fetched and looked through. Nothing is taken or sent until you say so; nobody is mailed.
       </p>
       <button

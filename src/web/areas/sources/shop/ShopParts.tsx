@@ -38,7 +38,7 @@ export function ShopParts({ source, document, set, about, liveIds }: ShopPartsPr
         <h3 id="happens" className="text-lg font-semibold">
           What is taken
         </h3>
-        <p className="text-quiet mb-2">
+        <p className="text-muted mb-2">
           Of each, the customer and what they agreed to comes along. A route tells them apart by the field “What
           happened”.
         </p>
@@ -53,7 +53,7 @@ export function ShopParts({ source, document, set, about, liveIds }: ShopPartsPr
                 onChange={({ target }) => say(kind, target.checked)}
               />
               <span>
-                {event ? EVENT_WORDS[event] : kind} <code className="text-quiet text-sm font-mono">{kind}</code>
+                {event ? EVENT_WORDS[event] : kind} <code className="text-muted text-sm font-mono">{kind}</code>
                 {event === 'said' && act === 'ignore' && (
                   <span className="block text-warning">
                     Customers who unsubscribe in the shop would still get mail from your other systems.
@@ -68,14 +68,14 @@ export function ShopParts({ source, document, set, about, liveIds }: ShopPartsPr
         <h3 id="boxes" className="text-lg font-semibold">
           What its check-out asks
         </h3>
-        <p className="text-quiet mb-2">
+        <p className="text-muted mb-2">
           Each is a consent of its own. A route says which it asks for, and which list needs it; buyers who ticked
           nothing are customers, and nothing more.
         </p>
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
           {document.answers.map(({ channel, field }) => (
             <div key={channel} className="contents">
-              <dt className="text-quiet">by {CHANNEL_WORDS[channel]}</dt>
+              <dt className="text-muted">by {CHANNEL_WORDS[channel]}</dt>
               <dd>“{document.fields.find(({ id }) => id === field)?.label}”</dd>
             </div>
           ))}

@@ -35,7 +35,7 @@ export function AddressPart({ source, document, secretSince, formerUntil }: Addr
           : 'It is answered once it is kept. A request that may be sent again takes an Idempotency-Key.'}
       </p>
       {document.proof.by === 'nothing' ? (
-        <p className="text-quiet mt-2">Anyone who knows this address can send to it. Keep it secret.</p>
+        <p className="text-muted mt-2">Anyone who knows this address can send to it. Keep it secret.</p>
       ) : (
         <Secret sourceId={source.id} since={secretSince} formerUntil={formerUntil} isInPath={isInPath} />
       )}
@@ -61,7 +61,7 @@ function Secret({ sourceId, since, formerUntil, isInPath }: SecretProps) {
   return (
     <div className="mt-3 flex flex-col gap-2">
       <h3 className="font-semibold">The secret</h3>
-      <p className={since === null ? 'text-error font-semibold' : 'text-quiet'}>
+      <p className={since === null ? 'text-error font-semibold' : 'text-muted'}>
         {since === null ? (
           'There is none yet: nobody is let in.'
         ) : (
@@ -90,7 +90,7 @@ function Secret({ sourceId, since, formerUntil, isInPath }: SecretProps) {
         }}
       >
         <label className="flex flex-col min-w-0 grow">
-          <span className="text-quiet text-sm">Or the one that the other system gave</span>
+          <span className="text-muted text-sm">Or the one that the other system gave</span>
           <input
             className="input input-sm w-full"
             type="password"

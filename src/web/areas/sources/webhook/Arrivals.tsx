@@ -30,7 +30,7 @@ export function Arrivals({ sourceId, document }: ArrivalsProps) {
       <Loaded query={arrivals}>
         {(rows) =>
           rows.length === 0 ? (
-            <p className="text-quiet">
+            <p className="text-muted">
               Nothing yet. Copy the address into the other system, and have it send one test: it appears here within
               seconds.
             </p>
@@ -46,13 +46,13 @@ export function Arrivals({ sourceId, document }: ArrivalsProps) {
                       onClick={() => setOpen(open === row.id ? '' : row.id)}
                     >
                       <span className="flex justify-between gap-2">
-                        <StateMark state={row.outcome} />
-                        <span className="text-quiet text-sm">
+                        <StateMark of="arrival" state={row.outcome} />
+                        <span className="text-muted text-sm">
                           <Time at={row.at} />
                         </span>
                       </span>
                       {(row.kinds.length > 0 || row.why !== '') && (
-                        <span className="block text-quiet text-sm break-words">
+                        <span className="block text-muted text-sm break-words">
                           {[row.kinds.join(', '), row.why].filter(Boolean).join('. ')}
                         </span>
                       )}
@@ -66,7 +66,7 @@ export function Arrivals({ sourceId, document }: ArrivalsProps) {
                   Show all {rows.length}
                 </button>
               )}
-              <p className="text-quiet text-sm mt-2">
+              <p className="text-muted text-sm mt-2">
                 The newest 200 can be looked at here. What was taken stays with its submissions.
               </p>
             </>
@@ -85,7 +85,7 @@ function Arrival({ sourceId, document, row }: ArrivalsProps & { row: ArrivalRow 
       <Loaded query={arrival}>
         {({ at, contentType, headers, read, body, submissions }) => (
           <>
-            <p className="text-quiet text-sm">
+            <p className="text-muted text-sm">
               <ExactTime at={at} />
               {contentType === '' ? ', without a media type' : `, as ${contentType}`}
             </p>
@@ -115,7 +115,7 @@ function Arrival({ sourceId, document, row }: ArrivalsProps & { row: ArrivalRow 
               <dl className="grid grid-cols-[minmax(6rem,auto)_1fr] gap-x-3 text-sm">
                 {Object.entries(headers).map(([name, value]) => (
                   <div key={name} className="contents">
-                    <dt className="text-quiet font-mono">{name}</dt>
+                    <dt className="text-muted font-mono">{name}</dt>
                     <dd className="break-all">{value}</dd>
                   </div>
                 ))}

@@ -143,7 +143,7 @@ function NewKind({ known, onAdd }: { known: string[]; onAdd: (kind: string) => v
       }}
     >
       <label className="flex flex-col">
-        <span className="text-quiet text-sm">A kind that has not come yet</span>
+        <span className="text-muted text-sm">A kind that has not come yet</span>
         <input className="input input-sm font-mono" name="kind" spellCheck={false} maxLength={120} />
       </label>
       <button className="btn btn-sm">Add</button>

@@ -21,7 +21,7 @@ export function FoundPlaces({ shape: { samples, findings, gone }, fields, onFiel
       <h3 id="found" className="text-lg font-semibold">
         What stands in it
       </h3>
-      <p className="text-quiet mb-2">
+      <p className="text-muted mb-2">
         Found in {samples === 1 ? 'the one payload' : `the newest ${samples} payloads`} that came. Take what is needed.
       </p>
       {gone.map(({ path, kind, since, without, field }) => (
@@ -52,15 +52,15 @@ export function FoundPlaces({ shape: { samples, findings, gone }, fields, onFiel
                   <td className="font-mono break-all">{path}</td>
                   <td>
                     {type}
-                    {confidence < 1 && confidence > 0 && <span className="text-quiet"> in {percent(confidence)}</span>}
-                    {personal && <span className="text-quiet">, personal</span>}
+                    {confidence < 1 && confidence > 0 && <span className="text-muted"> in {percent(confidence)}</span>}
+                    {personal && <span className="text-muted">, personal</span>}
                     {secret && <span className="block text-warning font-semibold">looks secret</span>}
                   </td>
                   <td className="whitespace-nowrap">{percent(filled)}</td>
-                  <td className="break-all text-quiet">{secret ? 'not shown' : example}</td>
+                  <td className="break-all text-muted">{secret ? 'not shown' : example}</td>
                   <td className="text-right">
                     {taken.has(path) ? (
-                      <span className="text-quiet whitespace-nowrap">a field</span>
+                      <span className="text-muted whitespace-nowrap">a field</span>
                     ) : (
                       <button
                         type="button"

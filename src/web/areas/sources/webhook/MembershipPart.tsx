@@ -24,7 +24,7 @@ export function MembershipPart({ document, set, about }: MembershipPartProps) {
       <h3 id="membership" className="text-lg font-semibold">
         Membership
       </h3>
-      <p className="text-quiet">
+      <p className="text-muted">
         As one object with level, begins and ends it is found by the path of “{field?.label ?? membershipField}”. Where
         the site tells its parts apart, say where each stands; days may be days or moments.
       </p>

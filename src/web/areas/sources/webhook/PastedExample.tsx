@@ -16,7 +16,7 @@ export function PastedExample({ document, onFields }: PastedExampleProps) {
     <section>
       <h2 className="font-semibold text-lg mb-2">Try it with an example</h2>
       <label className="flex flex-col gap-1">
-        <span className="text-quiet text-sm">JSON, as the other system sends it. It stays in this window.</span>
+        <span className="text-muted text-sm">JSON, as the other system sends it. It stays in this window.</span>
         <textarea
           className="textarea w-full font-mono text-xs"
           rows={6}
@@ -32,7 +32,7 @@ export function PastedExample({ document, onFields }: PastedExampleProps) {
             <button className="btn btn-sm" onClick={() => onFields(inferFields(example))}>
               Take fields from it
             </button>{' '}
-            <span className="text-quiet">in the place of those there are</span>
+            <span className="text-muted">in the place of those there are</span>
           </div>
           <Reading document={document} json={example} />
         </div>
@@ -45,7 +45,7 @@ export function PastedExample({ document, onFields }: PastedExampleProps) {
 export function Reading({ document, json }: { document: PostedDocument; json: unknown }) {
   const readings = read(document, json);
   if (!Array.isArray(readings)) return <p className="text-error font-semibold">{readings.problem}</p>;
-  if (readings.length === 0) return <p className="text-quiet">Nothing: its kind of event is ignored.</p>;
+  if (readings.length === 0) return <p className="text-muted">Nothing: its kind of event is ignored.</p>;
   return (
     <>
       {readings.map((reading, index) => (
@@ -57,9 +57,9 @@ export function Reading({ document, json }: { document: PostedDocument; json: un
               const value = reading.ok ? printValue(reading.values[field.id]) : '';
               return (
                 <div key={field.id} className="contents">
-                  <dt className="text-quiet">{field.label}</dt>
+                  <dt className="text-muted">{field.label}</dt>
                   <dd className={`break-words whitespace-pre-wrap ${issue ? 'text-error font-semibold' : ''}`}>
-                    {issue?.message ?? (value || (reading.ok ? <span className="text-quiet">empty</span> : ''))}
+                    {issue?.message ?? (value || (reading.ok ? <span className="text-muted">empty</span> : ''))}
                   </dd>
                 </div>
               );

@@ -24,7 +24,7 @@ function Node({ name, value, depth }: { name: string; value: unknown; depth: num
   if (entries === null)
     return (
       <div className="pl-5 break-words">
-        {label} <span className="text-quiet">{typeof value === 'string' ? value : JSON.stringify(value)}</span>
+        {label} <span className="text-muted">{typeof value === 'string' ? value : JSON.stringify(value)}</span>
       </div>
     );
   const what = Array.isArray(value) ? `${entries.length} in a list` : `${entries.length} inside`;
@@ -37,14 +37,14 @@ function Node({ name, value, depth }: { name: string; value: unknown; depth: num
         onClick={() => setOpen(!open)}
       >
         {open ? <ChevronDown size={14} aria-hidden="true" /> : <ChevronRight size={14} aria-hidden="true" />}
-        {label} <span className="text-quiet">{what}</span>
+        {label} <span className="text-muted">{what}</span>
       </button>
       {open && (
         <div className="pl-3 border-l border-base-300 ml-1.5">
           {entries.slice(0, MOST_SHOWN).map(([key, inner]) => (
             <Node key={key} name={key} value={inner} depth={depth + 1} />
           ))}
-          {entries.length > MOST_SHOWN && <p className="pl-5 text-quiet">and {entries.length - MOST_SHOWN} more</p>}
+          {entries.length > MOST_SHOWN && <p className="pl-5 text-muted">and {entries.length - MOST_SHOWN} more</p>}
         </div>
       )}
     </div>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { ConnectionView } from '../../../contract/connection.ts';
-import { connectionStanding, lookedAtWord } from './standing.ts';
+import type { ConnectionView } from '../../contract/connection.ts';
+import { connectionStanding, lookedAtWord } from './connectionStanding.ts';
 
 type Standing = Parameters<typeof connectionStanding>[0];
 const AT = '2026-05-01T00:00:00.000Z';

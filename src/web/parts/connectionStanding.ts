@@ -1,7 +1,10 @@
-import type { ConnectionView } from '../../../contract/connection.ts';
+import type { ConnectionView } from '../../contract/connection.ts';
 
 /** From so many failures in a row on it is more than a hiccup. */
 const FAILING = 3;
+
+export type ConnectionStanding =
+  'connected' | 'not tried' | 'failing' | 'not working' | 'paused' | 'credentials refused' | 'access not granted yet';
 
 /** How a connection stands, in one word. */
 export function connectionStanding({
@@ -9,7 +12,7 @@ export function connectionStanding({
   verify,
   failures,
   lastSuccessAt,
-}: Pick<ConnectionView, 'state' | 'verify' | 'failures' | 'lastSuccessAt'>): string {
+}: Pick<ConnectionView, 'state' | 'verify' | 'failures' | 'lastSuccessAt'>): ConnectionStanding {
   switch (state) {
     case 'active':
       if (!verify?.ok) return 'not working';
