@@ -55,7 +55,15 @@ export async function endProgram(child: ChildProcess, signal: 'SIGTERM' | 'SIGKI
   await gone;
 }
 
-/** Asks again and again until the answer is there. @throws with the last answer when it does not come */
+/** What can say how things stand where something did not come: each gives a text. A limit that was met says nothing of why. */
+export const standing = new Set<() => Promise<string>>();
+
+const allStanding = async (): Promise<string> =>
+  (await Promise.all([...standing].map((say) => say().catch((error: unknown) => `not known: ${String(error)}`)))).join(
+    '\n',
+  );
+
+/** Asks again and again until the answer is there. @throws with how things stand, and the last answer, when it does not come */
 export async function eventually<T>(
   ask: () => Promise<T>,
   isThere: (answer: T) => boolean,
@@ -65,7 +73,8 @@ export async function eventually<T>(
   for (;;) {
     const answer = await ask();
     if (isThere(answer)) return answer;
-    if (Date.now() > end) throw new Error(`it did not come; last: ${JSON.stringify(answer).slice(0, 1500)}`);
+    if (Date.now() > end)
+      throw new Error(`it did not come. ${await allStanding()}\nlast: ${JSON.stringify(answer).slice(0, 1500)}`);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 }

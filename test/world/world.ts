@@ -5,7 +5,7 @@ import { createConnection, type RowDataPacket } from 'mysql2/promise';
 import type { Letter } from '../../src/standins/letterloft/app.ts';
 import type { Member, TernPostState } from '../../src/standins/tern-post/state.ts';
 import { Operator } from './operator.ts';
-import { endProgram, freePort, ROOT, startProgram } from './processes.ts';
+import { endProgram, freePort, ROOT, standing, startProgram } from './processes.ts';
 
 export const TERN_KEY = 'tern-key-for-tests';
 
@@ -100,7 +100,22 @@ export class World {
     };
     await this.startServer();
     await this.startWorker();
+    standing.add(this.#howItStands);
   }
+
+  /** What waits in the database, and for whom: where something did not come, it is read off this why. */
+  #howItStands = async (): Promise<string> => {
+    const rows = await Promise.all([
+      this.rows('SELECT state, cause, COUNT(*) AS count, MIN(due_at) AS due_at FROM deliveries GROUP BY state, cause'),
+      this.rows('SELECT state, COUNT(*) AS count FROM submissions GROUP BY state'),
+      this.rows('SELECT * FROM connection_health'),
+      this.rows('SELECT id, state FROM connections'),
+      this.rows(
+        'SELECT id, time, state, LEFT(info, 300) AS info FROM information_schema.PROCESSLIST WHERE info IS NOT NULL',
+      ),
+    ]);
+    return `At ${Date.now()}: ${JSON.stringify(rows)}`;
+  };
 
   /** Puts HTML on the site: into the head of its pages, or where the form is on the page of the Sky letter. */
   put = (part: 'head' | 'form', html: string): Promise<Response> =>
@@ -135,6 +150,7 @@ export class World {
   }
 
   async stop(): Promise<void> {
+    standing.delete(this.#howItStands);
     for (const child of [this.server, this.worker, ...this.#children]) if (child) await endProgram(child);
     for (const folder of [this.env.IWASHI_DROPS, this.env.IWASHI_UPLOADS, this.env.IWASHI_FEEDS])
       rmSync(folder ?? '', { recursive: true, force: true });
