@@ -327,7 +327,7 @@ describe('the builder', () => {
     await operator.getByRole('dialog').getByText('find it closed').waitFor();
     expect(await violationsOn(operator)).toEqual([]);
     await operator.getByRole('dialog').getByRole('button', { name: 'Archive this source' }).click();
-    await operator.getByText(/^Archived .*: it takes nothing/).waitFor();
+    await operator.getByText(/^Archived .*: it accepts nothing/).waitFor();
     await operator.getByRole('button', { name: 'Take it out again' }).click();
     await expect.poll(() => operator.getByText(/^Archived /).count()).toBe(0);
   });
