@@ -6,41 +6,42 @@ import { root } from './paths.mjs';
 import { runAside } from './processes.mjs';
 import { avoidedHere } from './words.mjs';
 
-const PARTS = {
-  types: ['tsc', '-p', '.'],
-  lint: ['eslint', '.', '--max-warnings', '0'],
-  format: ['prettier', '--check', '--log-level', 'warn', '.'],
-  boundaries: ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err'],
-  'dead code': ['knip'],
+/** A part that is a program of a package. */
+const tool =
+  (command, ...args) =>
+  async () => {
+    const program = path.join(root, 'node_modules/.bin', command);
+    const { code, output } = await runAside(program, args, { cwd: root, stepsBack: true });
+    return { isWell: code === 0, output };
+  };
+
+/** A part of our own. @param wrongHere gives what is wrong, a line each */
+const own = (wrongHere) => () => {
+  const wrong = wrongHere();
+  return { isWell: wrong.length === 0, output: wrong.join('\n') };
 };
 
-/** Parts of our own. Each gives what is wrong, a line each. */
-const OWN_PARTS = {
-  words: avoidedHere,
-  licences: () =>
+const PARTS = {
+  types: tool('tsc', '-p', '.'),
+  lint: tool('eslint', '.', '--max-warnings', '0'),
+  format: tool('prettier', '--check', '--log-level', 'warn', '.'),
+  boundaries: tool('depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err'),
+  'dead code': tool('knip'),
+  words: own(avoidedHere),
+  licences: own(() =>
     readFileSync(path.join(root, 'NOTICE'), 'utf8') === notice()
       ? []
       : ['NOTICE is not what the packages say: run node scripts/notice.mjs'],
+  ),
 };
-
-async function outcomeOf(name) {
-  if (name in OWN_PARTS) {
-    const wrong = OWN_PARTS[name]();
-    return { isWell: wrong.length === 0, output: wrong.join('\n') };
-  }
-  const [command, ...args] = PARTS[name];
-  const tool = path.join(root, 'node_modules/.bin', command);
-  const { code, output } = await runAside(tool, args, { cwd: root, stepsBack: true });
-  return { isWell: code === 0, output };
-}
 
 /** Runs every part and tells how each went. */
 export async function check() {
   let passed = 0;
   let failed = 0;
-  for (const name of [...Object.keys(PARTS), ...Object.keys(OWN_PARTS)]) {
+  for (const [name, part] of Object.entries(PARTS)) {
     const started = Date.now();
-    const { isWell, output } = await outcomeOf(name);
+    const { isWell, output } = await part();
     if (isWell) passed += 1;
     else failed += 1;
     console.log(`check ${name}: ${isWell ? 'passed' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(1)} s)`);

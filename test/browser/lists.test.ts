@@ -121,7 +121,7 @@ describe('a list of many routes', () => {
     await operator.getByRole('link', { name: 'By typing' }).waitFor();
     await operator.getByRole('button', { name: 'More of By typing' }).click();
     await dialog.getByRole('button', { name: 'Take it out of the archive' }).click();
-    await operator.getByText('No route is like that.').waitFor();
+    await operator.getByText('No route matches.').waitFor();
   });
 
   it('and nothing broke on the way', () => expect(troubles).toEqual([]));

@@ -9,6 +9,7 @@ export {
   type PurposeDraft,
 } from './purpose.ts';
 export {
+  agreesBy,
   consentState,
   hasTakenBack,
   isEchoOf,

@@ -48,8 +48,8 @@ export function consentState(events: ConsentEvent[]): ConsentState {
 }
 
 /** The same of one purpose and channel, out of events of several. */
-export const stateFor = (events: (ConsentEvent & ConsentNeed)[], { purpose, channel }: ConsentNeed): ConsentState =>
-  consentState(events.filter((event) => event.purpose === purpose && event.channel === channel));
+export const stateFor = (events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed): ConsentState =>
+  consentState(events.filter((event) => isOf(event, need)));
 
 function next(standing: Standing, { kind, at, answers }: ConsentEvent): Standing {
   const { decided, decidedAt, open } = standing;
@@ -76,40 +76,30 @@ function next(standing: Standing, { kind, at, answers }: ConsentEvent): Standing
 }
 
 /** Whether something was taken back since a moment: what was signed up for then is confirmed no more. */
-export const isTakenBackSince = (
-  events: (ConsentEvent & ConsentNeed)[],
-  { purpose, channel }: ConsentNeed,
-  since: number,
-): boolean =>
+export const isTakenBackSince = (events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed, since: number): boolean =>
   events.some(
-    (event) =>
-      (event.kind === 'withdrawn' || event.kind === 'refused') &&
-      event.purpose === purpose &&
-      event.channel === channel &&
-      event.at >= since,
+    (event) => (event.kind === 'withdrawn' || event.kind === 'refused') && isOf(event, need) && event.at >= since,
   );
 
 /** What is told again so soon was told because of the first. */
 const ECHO_MS = 2 * 60_000;
 
 /** Whether a withdrawal at a time is the echo of one that is known: of the same, a moment before, with no new yes between them. */
-export const isEchoOf = (
-  events: (ConsentEvent & ConsentNeed)[],
-  { purpose, channel }: ConsentNeed,
-  at: number,
-): boolean =>
+export const isEchoOf = (events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed, at: number): boolean =>
   events.some(
     (event) =>
       event.kind === 'withdrawn' &&
-      event.purpose === purpose &&
-      event.channel === channel &&
+      isOf(event, need) &&
       event.at <= at &&
       at - event.at <= ECHO_MS &&
-      !events.some((yes) => isYesTo(yes, { purpose, channel }) && yes.at > event.at && yes.at <= at),
+      !events.some((yes) => agreesBy(yes.kind) && isOf(yes, need) && yes.at > event.at && yes.at <= at),
   );
 
-const isYesTo = (event: ConsentEvent & ConsentNeed, { purpose, channel }: ConsentNeed): boolean =>
-  (event.kind === 'given' || event.kind === 'confirmed') && event.purpose === purpose && event.channel === channel;
+/** Whether somebody agrees by such an event. */
+export const agreesBy = (kind: ConsentEventKind): boolean => kind === 'given' || kind === 'confirmed';
+
+const isOf = (event: ConsentNeed, { purpose, channel }: ConsentNeed): boolean =>
+  event.purpose === purpose && event.channel === channel;
 
 /** Whether a person has taken back what they agreed to, or said no when they were asked to confirm. */
 export function hasTakenBack(events: (ConsentEvent & ConsentNeed)[], need: ConsentNeed): boolean {

@@ -1,11 +1,4 @@
-import {
-  CHANNEL_WORDS,
-  hasTakenBack,
-  isEchoOf,
-  stateFor,
-  type Channel,
-  type ConsentEventKind,
-} from '../consent/index.ts';
+import { agreesBy, CHANNEL_WORDS, hasTakenBack, isEchoOf, stateFor, type Channel } from '../consent/index.ts';
 import { addressIn } from '../identity/index.ts';
 import { saidThere, type SaidThere } from '../intake/index.ts';
 import type { KnownPerson, LiveRoute, PlanInput } from './input.ts';
@@ -109,8 +102,6 @@ function planSaid(
   }
   return isTicked;
 }
-
-const agreesBy = (kind: ConsentEventKind): boolean => kind === 'given' || kind === 'confirmed';
 
 /** Whether what a list says of somebody's consent may be taken over: never where they took it back here. */
 function mayBeTakenOver(plan: Plan, route: LiveRoute, ask: ConsentAsk, { known, imported }: PlanInput): boolean {

@@ -130,7 +130,7 @@ const TABLES: { table: string; own: string; changes: Changes; leftOut?: string[]
   {
     table: 'form_events',
     own: 't.subject = p.old_submission',
-    changes: { subject: SUBMISSION, at: later('at'), counted_by: 'p.rollupId' },
+    changes: { subject: SUBMISSION, at: later('at'), counted_by: 'p.rollup_id' },
   },
 ];
 
@@ -165,10 +165,12 @@ export async function seedPeople(store: Store, count: number, tell: (made: numbe
   if (templates.length === 0)
     throw new Error('there is nobody whose history could be multiplied: start ./iwashi demo first');
   const statements = await Promise.all(TABLES.map((one) => statementFor(store, one)));
+  // One that was broken off leaves its own, perhaps of another version.
+  await pool.query('DROP TABLE IF EXISTS seed_people');
   await pool.query(
-    `CREATE TABLE IF NOT EXISTS seed_people (base CHAR(36) CHARACTER SET ascii PRIMARY KEY, old_contact CHAR(36) CHARACTER SET ascii COLLATE ascii_bin,
+    `CREATE TABLE seed_people (base CHAR(36) CHARACTER SET ascii PRIMARY KEY, old_contact CHAR(36) CHARACTER SET ascii COLLATE ascii_bin,
       old_submission CHAR(36) CHARACTER SET ascii COLLATE ascii_bin, old_email VARCHAR(254), old_given VARCHAR(100), old_family VARCHAR(100), email VARCHAR(254), given VARCHAR(100),
-      family VARCHAR(100), shift BIGINT, rollupId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin)`,
+      family VARCHAR(100), shift BIGINT, rollup_id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin)`,
   );
   // Who was made before has the numbers before these.
   const [[there]] = await pool.query<(RowDataPacket & { n: number })[]>('SELECT COUNT(*) AS n FROM contacts');

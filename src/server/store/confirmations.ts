@@ -49,7 +49,9 @@ export async function findConfirmation(db: Db, id: string): Promise<Confirmation
 }
 
 /**
- * Ends what was asked for and not confirmed yet, as far as it is for what the person took back: its link confirms nothing of that any more.
+ * Ends what was asked for and not confirmed yet, as far as it is for what the person took back since: its link confirms nothing of that
+ * any more.
+ * @param taken the purposes, each with when it was taken back, in milliseconds since 1970
  * @returns the confirmations of which nothing is left
  */
 export async function endOpenConfirmations(

@@ -36,55 +36,68 @@ import type { ConnectionStanding } from './connectionStanding.ts';
 
 type Mark = { icon: LucideIcon; tone: string; word?: string };
 
+const WAITING: Mark = { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' };
+const HELD: Mark = { icon: Hand, tone: 'text-error' };
+const DELIVERED: Mark = { icon: CheckCheck, tone: 'text-success' };
+const ACCEPTED: Mark = { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' };
+const SENT: Mark = { icon: CheckCheck, tone: 'text-success' };
+const DROPPED: Mark = { icon: Ban, tone: 'text-muted' };
+const QUEUED: Mark = { icon: Hourglass, tone: 'text-info' };
+const SENDING: Mark = { icon: Send, tone: 'text-info' };
+const CONFIRMED: Mark = { icon: CheckCheck, tone: 'text-success' };
+const EXPIRED: Mark = { icon: Hourglass, tone: 'text-muted' };
+const WITHDRAWN: Mark = { icon: Ban, tone: 'text-error' };
+const PAUSED: Mark = { icon: Pause, tone: 'text-muted' };
+
 /** Every state that is shown anywhere, by what it is a state of: an icon, a tone, and the word where it is not the state itself. */
 const MARKS = {
   submission: {
     received: { icon: Inbox, tone: 'text-muted' },
-    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+    waiting: WAITING,
     'on its way': { icon: Send, tone: 'text-info' },
-    held: { icon: Hand, tone: 'text-error' },
-    delivered: { icon: CheckCheck, tone: 'text-success' },
-    accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
-    sent: { icon: CheckCheck, tone: 'text-success' },
+    held: HELD,
+    delivered: DELIVERED,
+    accepted: ACCEPTED,
+    sent: SENT,
     'nothing to send': { icon: Minus, tone: 'text-muted' },
-    dropped: { icon: Ban, tone: 'text-muted' },
+    dropped: DROPPED,
     'set aside': { icon: Bot, tone: 'text-warning' },
     failed: { icon: TriangleAlert, tone: 'text-error' },
   } satisfies Record<Progress | Arrived, Mark>,
   delivery: {
-    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
-    queued: { icon: Hourglass, tone: 'text-info' },
-    sending: { icon: Send, tone: 'text-info' },
+    waiting: WAITING,
+    queued: QUEUED,
+    sending: SENDING,
     retrying: { icon: RotateCcw, tone: 'text-warning' },
-    held: { icon: Hand, tone: 'text-error' },
-    delivered: { icon: CheckCheck, tone: 'text-success' },
-    accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
-    dropped: { icon: Ban, tone: 'text-muted' },
+    held: HELD,
+    delivered: DELIVERED,
+    accepted: ACCEPTED,
+    dropped: DROPPED,
   } satisfies Record<DeliveryState | 'accepted', Mark>,
   mail: {
-    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
-    queued: { icon: Hourglass, tone: 'text-info' },
-    sending: { icon: Send, tone: 'text-info' },
-    sent: { icon: CheckCheck, tone: 'text-success' },
-    held: { icon: Hand, tone: 'text-error' },
-    dropped: { icon: Ban, tone: 'text-muted' },
+    waiting: WAITING,
+    queued: QUEUED,
+    sending: SENDING,
+    sent: SENT,
+    held: HELD,
+    dropped: DROPPED,
   } satisfies Record<MailState, Mark>,
   confirmation: {
     pending: { icon: MailQuestionMark, tone: 'text-secondary' },
-    confirmed: { icon: CheckCheck, tone: 'text-success' },
-    expired: { icon: Hourglass, tone: 'text-muted' },
-    withdrawn: { icon: Ban, tone: 'text-error' },
+    confirmed: CONFIRMED,
+    expired: EXPIRED,
+    withdrawn: WITHDRAWN,
   } satisfies Record<ConfirmationState, Mark>,
   consent: {
     none: { icon: Minus, tone: 'text-muted' },
     asked: { icon: MailQuestionMark, tone: 'text-secondary' },
     given: { icon: CircleDashed, tone: 'text-info' },
-    waiting: { icon: MailQuestionMark, tone: 'text-secondary', word: 'waits for confirmation' },
+    waiting: WAITING,
     'not given': { icon: Minus, tone: 'text-muted' },
-    confirmed: { icon: CheckCheck, tone: 'text-success' },
+    confirmed: CONFIRMED,
     refused: { icon: Ban, tone: 'text-error' },
-    withdrawn: { icon: Ban, tone: 'text-error' },
-    expired: { icon: Hourglass, tone: 'text-muted' },
+    withdrawn: WITHDRAWN,
+    expired: EXPIRED,
   } satisfies Record<ConsentState | ConsentEventKind, Mark>,
   /** How another system holds somebody, and what it tells of that. */
   subscription: {
@@ -92,14 +105,14 @@ const MARKS = {
     unconfirmed: { icon: MailQuestionMark, tone: 'text-secondary' },
     unsubscribed: { icon: Ban, tone: 'text-error' },
     suppressed: { icon: Ban, tone: 'text-error', word: 'blocked there' },
-    confirmed: { icon: CheckCheck, tone: 'text-success' },
+    confirmed: CONFIRMED,
     trial: { icon: CircleDashed, tone: 'text-muted' },
   } satisfies Record<Standing | EventMeaning, Mark>,
   publishing: {
     draft: { icon: PencilLine, tone: 'text-brass' },
     changed: { icon: PencilLine, tone: 'text-brass', word: 'changed, not published' },
     live: { icon: Radio, tone: 'text-success' },
-    paused: { icon: Pause, tone: 'text-muted' },
+    paused: PAUSED,
     archived: { icon: Archive, tone: 'text-muted' },
   } satisfies Record<PublishState | 'changed' | 'archived', Mark>,
   /** A file that is imported. */
@@ -110,7 +123,7 @@ const MARKS = {
     ready: { icon: CircleDashed, tone: 'text-brass', word: 'waits for you' },
     rehearsing: { icon: Hourglass, tone: 'text-info', word: 'is rehearsed' },
     running: { icon: Send, tone: 'text-info', word: 'is taken' },
-    paused: { icon: Pause, tone: 'text-muted' },
+    paused: PAUSED,
     done: { icon: CheckCheck, tone: 'text-success' },
     cancelled: { icon: Ban, tone: 'text-muted' },
     undoing: { icon: RotateCcw, tone: 'text-warning', word: 'is undone' },
@@ -139,7 +152,7 @@ const MARKS = {
     'not tried': { icon: CircleDashed, tone: 'text-muted', word: 'not tried yet' },
     failing: { icon: RotateCcw, tone: 'text-warning', word: 'failing, tried again' },
     'not working': { icon: TriangleAlert, tone: 'text-error' },
-    paused: { icon: Pause, tone: 'text-muted' },
+    paused: PAUSED,
     'credentials refused': { icon: KeyRound, tone: 'text-error' },
     'access not granted yet': { icon: KeyRound, tone: 'text-brass' },
   } satisfies Record<ConnectionStanding, Mark>,
@@ -156,7 +169,7 @@ const MARKS = {
   rehearsal: {
     waiting: { icon: Hourglass, tone: 'text-info', word: 'is tried' },
     proved: { icon: CheckCheck, tone: 'text-success' },
-    accepted: { icon: CheckCheck, tone: 'text-info', word: 'accepted, not looked at' },
+    accepted: ACCEPTED,
     stale: { icon: Hourglass, tone: 'text-warning', word: 'was proved' },
     failed: { icon: TriangleAlert, tone: 'text-error', word: 'not proved' },
     'left out': { icon: Minus, tone: 'text-muted' },

@@ -129,7 +129,7 @@ export function Rate({ counts: { shown, completed } }: { counts: Pick<Counts, 's
   // More were sent than seen where not every page has the script: then the share says nothing.
   const share = completed > shown ? null : shareOf(completed, shown);
   const interval = share === null ? null : intervalOf(completed, shown);
-  if (share === null || interval === null) return <span className="text-muted">not known</span>;
+  if (share === null || interval === null) return <span className="text-muted">No data</span>;
   return (
     <>
       {percent(share)}

@@ -143,7 +143,7 @@ function RouteTable({ list, onAdd, canAdd }: { list: RouteLine[]; onAdd: () => v
           {(line) => <RouteCells line={line} folders={folders} />}
         </LongBody>
       </table>
-      {entries.shown.length === 0 && <p className="px-4 py-3 text-muted">No route is like that.</p>}
+      {entries.shown.length === 0 && <p className="px-4 py-3 text-muted">No route matches.</p>}
     </div>
   );
 }

@@ -105,7 +105,7 @@ export function VersionsPart({ route, document, sources, connections, fields, is
                     <td>
                       <Time at={publishedAt} />
                     </td>
-                    <td>{by || <span className="text-muted">not kept then</span>}</td>
+                    <td>{by || <span className="text-muted">not recorded</span>}</td>
                     <td className="whitespace-normal">{said}</td>
                     <td className="text-right">
                       <button

@@ -54,7 +54,7 @@ export function SourceVersions({ source: { id, postUrl, liveVersion }, draft, on
                 <button className="btn btn-primary btn-sm" onClick={() => onTake(document)}>
                   Take version {version} as the draft
                 </button>{' '}
-                <span className="text-muted text-sm">Undo brings back the draft of now.</span>
+                <span className="text-muted text-sm">Undo restores the draft as it is now.</span>
               </div>
             </>
           )}

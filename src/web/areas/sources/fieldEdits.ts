@@ -3,7 +3,7 @@ import { plainField, widgetsOf, type SourceField, type TypeName } from '../../..
 
 /** What a contact's values are called when they mean the same everywhere. */
 export const KEEP_AS: [value: string, label: string][] = [
-  ['', 'not kept'],
+  ['', 'not stored on the contact'],
   ['email', 'email'],
   ['phone', 'phone'],
   ['id', 'their id there'],
